@@ -1,0 +1,60 @@
+import type { Item, Pen } from './drawing.js';
+import { INK } from './palette.js';
+
+export interface DimensionChoice {
+  readonly from: readonly [number, number];
+  readonly to: readonly [number, number];
+  /** How far beside the measured points the dimension line runs, to the left of the way from `from` to `to`. */
+  readonly beside: number;
+  readonly text: string;
+  /** Height of the figures in mm of the drawing; line widths and ticks follow it. */
+  readonly textHeight: number;
+  readonly layer?: string;
+}
+
+/** A dimension: two extension lines, a dimension line with oblique ticks, and its figure above the line. */
+export function dimension({ from, to, beside, text, textHeight, layer = 'dimensions' }: DimensionChoice): Item[] {
+  const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
+  if (length === 0) return [];
+  const [ux, uy] = [(to[0] - from[0]) / length, (to[1] - from[1]) / length];
+  const [nx, ny] = [-uy, ux];
+  const pen: Pen = { width: textHeight / 14, colour: INK };
+  const side = Math.sign(beside) || 1;
+  const line = (ax: number, ay: number, bx: number, by: number): Item => ({
+    kind: 'line',
+    layer,
+    points: Float64Array.of(ax, ay, bx, by),
+    closed: false,
+    pen,
+  });
+  const items: Item[] = [];
+  for (const [px, py] of [from, to]) {
+    const gap = side * textHeight * 0.4;
+    const over = beside + side * textHeight * 0.5;
+    items.push(line(px + nx * gap, py + ny * gap, px + nx * over, py + ny * over));
+    const [tx, ty] = [px + nx * beside, py + ny * beside];
+    const tick = textHeight * 0.35;
+    items.push(line(tx - (ux + nx) * tick, ty - (uy + ny) * tick, tx + (ux + nx) * tick, ty + (uy + ny) * tick));
+  }
+  const [ax, ay] = [from[0] + nx * beside, from[1] + ny * beside];
+  const [bx, by] = [to[0] + nx * beside, to[1] + ny * beside];
+  items.push(line(ax, ay, bx, by));
+
+  // Read from below or from the right, whichever way the points were given.
+  let turn = (Math.atan2(uy, ux) * 180) / Math.PI;
+  if (turn > 90.001) turn -= 180;
+  if (turn <= -89.999) turn += 180;
+  const up = [-Math.sin((turn * Math.PI) / 180), Math.cos((turn * Math.PI) / 180)];
+  items.push({
+    kind: 'label',
+    layer,
+    x: (ax + bx) / 2 + up[0] * textHeight * 0.4,
+    y: (ay + by) / 2 + up[1] * textHeight * 0.4,
+    text,
+    height: textHeight,
+    align: 'centre',
+    turn,
+    colour: INK,
+  });
+  return items;
+}

@@ -1,0 +1,98 @@
+import { bounds, type Box, type Outline } from '../outline/index.js';
+import { type Evaluation, HOLE, type Level, regionOf } from '../relief/index.js';
+import { formatLength } from '../units/index.js';
+import { dimension } from './dimension.js';
+import { type AreaItem, type Drawing, type Item, type LineItem, withMargin } from './drawing.js';
+import { FAINT, heightColour, INK, PAPER } from './palette.js';
+
+/** The greatest distance of a level from the face, where the height colours end; at least 1 mm. */
+export const heightReach = (levels: readonly Level[]): number =>
+  Math.max(1, ...levels.map((level) => Math.abs(level.z)));
+
+export interface PlanChoice {
+  /** Height of figures and measure of line widths, in mm of the plan. */
+  readonly textHeight: number;
+}
+
+/** The plan: every level in the colour of its height, holes cross-hatched, the edge of the blank. */
+export function planDrawing(evaluation: Evaluation, { textHeight }: PlanChoice): Drawing {
+  const { blank, levels, parts } = evaluation;
+  const reach = heightReach(levels);
+  const fine = { width: textHeight / 24, colour: INK };
+  const items: Item[] = levels.map(
+    (level): AreaItem => ({
+      kind: 'area',
+      layer: levelName(level.z),
+      outline: regionOf(evaluation, level.label),
+      fill: { kind: 'plain', colour: heightColour(level.z, reach) },
+      pen: fine,
+    }),
+  );
+  const holes = regionOf(evaluation, HOLE);
+  if (holes.length > 0) {
+    items.push({
+      kind: 'area',
+      layer: 'cut through',
+      outline: holes,
+      fill: { kind: 'cross-hatch', colour: FAINT, ground: PAPER, spacing: textHeight / 2 },
+      pen: fine,
+    });
+  }
+  for (const part of parts) for (const { points, closed } of part.strokes) items.push(centreLine(points, closed, textHeight));
+  items.push({ kind: 'line', layer: 'blank edge', points: blank, closed: true, pen: { ...fine, width: textHeight / 10 } });
+  return { items, bounds: bounds([blank])! };
+}
+
+const centreLine = (points: Float64Array, closed: boolean, textHeight: number): LineItem => ({
+  kind: 'line',
+  layer: 'centre lines',
+  points,
+  closed,
+  pen: { width: textHeight / 24, colour: FAINT },
+});
+
+/** The plan with its overall width and height dimensioned below and on the left. */
+export function dimensionedPlan(evaluation: Evaluation, choice: PlanChoice): Drawing {
+  const plan = planDrawing(evaluation, choice);
+  const { textHeight } = choice;
+  const { minX, minY, maxX, maxY } = plan.bounds;
+  const { unit } = evaluation.sign;
+  const beside = textHeight * 3;
+  return {
+    bounds: { ...withMargin(plan.bounds, textHeight), minX: minX - beside - 2 * textHeight, minY: minY - beside - 2 * textHeight },
+    items: [
+      ...plan.items,
+      ...dimension({ from: [maxX, minY], to: [minX, minY], beside, text: formatLength(maxX - minX, unit), textHeight }),
+      ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: formatLength(maxY - minY, unit), textHeight }),
+    ],
+  };
+}
+
+/** "face", "raised 2 mm" or "carved 1.5 mm": the name of a level's layer in files. */
+export function levelName(z: number): string {
+  if (Math.abs(z) < 1e-9) return 'face';
+  return `${z > 0 ? 'raised' : 'carved'} ${Number(Math.abs(z).toFixed(3))} mm`;
+}
+
+/**
+ * The outlines for production, one layer a level: the edge of the blank, every level but the face, what is cut through,
+ * and the centre lines of line engraving. Rings only, no fills.
+ */
+export function productionOutlines(evaluation: Evaluation): Drawing {
+  const { blank, levels, parts } = evaluation;
+  const pen = { width: 0.1, colour: INK };
+  const area = (layer: string, outline: Outline): AreaItem => ({ kind: 'area', layer, outline, pen });
+  const items: Item[] = [area('blank edge', [blank])];
+  for (const level of levels) if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), regionOf(evaluation, level.label)));
+  const holes = regionOf(evaluation, HOLE);
+  if (holes.length > 0) items.push(area('cut through', holes));
+  for (const part of parts) {
+    for (const { points, closed } of part.strokes) items.push({ kind: 'line', layer: 'centre lines', points, closed, pen });
+  }
+  return { items, bounds: productionBounds(items) };
+}
+
+function productionBounds(items: readonly Item[]): Box {
+  const runs = items.flatMap((item) => (item.kind === 'area' ? item.outline : item.kind === 'line' ? [item.points] : []));
+  return bounds(runs)!;
+}

@@ -1,0 +1,3 @@
+export * from './dxf.js';
+export * from './stl.js';
+export * from './svg.js';

@@ -1,0 +1,290 @@
+import type { Contour, Outline } from './contour.js';
+import { STEPS_PER_MM, toStep } from './grid.js';
+import { node, type Segments } from './noding.js';
+import { PointSet } from './points.js';
+import { sweep, type UpwardEdges } from './sweep.js';
+
+/**
+ * How often each layer winds around a place: layer and winding number in turn, layers ascending, no zeros. A winding
+ * number other than 0 is inside by the non-zero rule, above 0 by the positive rule.
+ */
+export type Windings = readonly number[];
+
+/** What a place is, from the windings around it: any whole number the caller gives a meaning to. */
+export type Labelling = (windings: Windings) => number;
+
+/** Edges that part places of different labels; together they border every place of every label exactly once. */
+export interface Arrangement extends UpwardEdges {
+  /** The label on the left and on the right of an edge, seen from `lo` to `hi`. */
+  readonly left: Int32Array;
+  readonly right: Int32Array;
+  /** The label of the unbounded outside. */
+  readonly outside: number;
+}
+
+/**
+ * Lays the contours of all layers into one plan, splits them where they meet, and labels every place. Edges with the
+ * same label on both sides are left out.
+ *
+ * Each face is labelled by the windings carried across its edges, so that islands, overlaps, doubled outlines and either
+ * direction of drawing are right by construction.
+ */
+export function arrange(layers: readonly (readonly Contour[])[], label: Labelling): Arrangement {
+  let count = 0;
+  for (const contours of layers) for (const contour of contours) count += contour.length / 2;
+  const points = new PointSet(count);
+  const segments: Segments = { from: [], to: [], tag: [] };
+  layers.forEach((contours, layer) => {
+    for (const contour of contours) {
+      const n = contour.length;
+      if (n < 6) continue;
+      let previous = points.add(toStep(contour[n - 2]), toStep(contour[n - 1]));
+      for (let i = 0; i < n; i += 2) {
+        const next = points.add(toStep(contour[i]), toStep(contour[i + 1]));
+        if (next !== previous) {
+          segments.from.push(previous);
+          segments.to.push(next);
+          segments.tag.push(layer);
+        }
+        previous = next;
+      }
+    }
+  });
+  return labelled(points, node(points, segments), label);
+}
+
+/** A change of windings across an edge, from its right to its left: layer and difference in turn, layers ascending. */
+type Step = readonly number[];
+
+/** Numbers for equal lists, and the lists by number. */
+class Numbered {
+  readonly lists: (readonly number[])[] = [];
+  private readonly numbers = new Map<string, number>();
+
+  number(list: readonly number[]): number {
+    const key = list.join(',');
+    let known = this.numbers.get(key);
+    if (known === undefined) {
+      known = this.lists.length;
+      this.lists.push(list);
+      this.numbers.set(key, known);
+    }
+    return known;
+  }
+}
+
+function labelled(points: PointSet, segments: Segments, label: Labelling): Arrangement {
+  const { x, y } = points;
+  const steps = new Numbered();
+  const merged = mergeCoincident(points, segments, steps);
+  const n = merged.lo.length;
+
+  const states = new Numbered();
+  const nothing = states.number([]);
+  const labels: number[] = [label([])];
+  const across = new Map<number, number>();
+  /** The state right of an edge, from the one left of it. */
+  const crossed = (state: number, step: number): number => {
+    const key = state * 0x200000 + step;
+    let next = across.get(key);
+    if (next === undefined) {
+      next = states.number(minus(states.lists[state], steps.lists[step]));
+      labels[next] ??= label(states.lists[next]);
+      across.set(key, next);
+    }
+    return next;
+  };
+
+  const edges: UpwardEdges = { x, y, lo: merged.lo, hi: merged.hi };
+  const rightState = new Int32Array(n);
+  const left = new Int32Array(n);
+  const right = new Int32Array(n);
+  sweep(edges, (event) => {
+    let state = event.left < 0 ? nothing : rightState[event.left];
+    for (const e of event.begun) {
+      left[e] = labels[state];
+      state = crossed(state, merged.step[e]);
+      right[e] = labels[state];
+      rightState[e] = state;
+    }
+  });
+
+  const kept: number[] = [];
+  for (let e = 0; e < n; e++) if (left[e] !== right[e]) kept.push(e);
+  const pick = (from: Int32Array) => Int32Array.from(kept, (e) => from[e]);
+  return {
+    x: x.slice(0, points.size),
+    y: y.slice(0, points.size),
+    lo: pick(merged.lo),
+    hi: pick(merged.hi),
+    left: pick(left),
+    right: pick(right),
+    outside: labels[nothing],
+  };
+}
+
+/** Segments between the same two points become one edge with the sum of their steps; edges that change nothing go. */
+function mergeCoincident(
+  points: PointSet,
+  segments: Segments,
+  steps: Numbered,
+): { lo: Int32Array; hi: Int32Array; step: Int32Array } {
+  const { x, y } = points;
+  const { from, to, tag } = segments;
+  const first = new Map<number, number>();
+  const lo: number[] = [];
+  const hi: number[] = [];
+  const changes: Step[] = [];
+  for (let s = 0; s < from.length; s++) {
+    const [a, b] = [from[s], to[s]];
+    const isUp = y[a] < y[b] || (y[a] === y[b] && x[a] < x[b]);
+    const [low, high] = isUp ? [a, b] : [b, a];
+    const change: Step = [tag[s], isUp ? 1 : -1];
+    const key = low * points.size + high;
+    const known = first.get(key);
+    if (known === undefined) {
+      first.set(key, lo.length);
+      lo.push(low);
+      hi.push(high);
+      changes.push(change);
+    } else changes[known] = plus(changes[known], change);
+  }
+  const kept: number[] = [];
+  for (let e = 0; e < lo.length; e++) if (changes[e].length > 0) kept.push(e);
+  return {
+    lo: Int32Array.from(kept, (e) => lo[e]),
+    hi: Int32Array.from(kept, (e) => hi[e]),
+    step: Int32Array.from(kept, (e) => steps.number(changes[e])),
+  };
+}
+
+/** Sum of two sparse ascending lists of (layer, number), zeros dropped; `sign` −1 takes the second away. */
+function plus(a: readonly number[], b: readonly number[], sign = 1): number[] {
+  const out: number[] = [];
+  let i = 0;
+  let j = 0;
+  while (i < a.length || j < b.length) {
+    const layerA = i < a.length ? a[i] : Infinity;
+    const layerB = j < b.length ? b[j] : Infinity;
+    const layer = Math.min(layerA, layerB);
+    let value = 0;
+    if (layerA === layer) value += a[i + 1];
+    if (layerB === layer) value += sign * b[j + 1];
+    if (layerA === layer) i += 2;
+    if (layerB === layer) j += 2;
+    if (value !== 0) out.push(layer, value);
+  }
+  return out;
+}
+
+const minus = (a: readonly number[], b: readonly number[]): number[] => plus(a, b, -1);
+
+/**
+ * The rings of every place that `wanted` accepts, outer rings anticlockwise and holes clockwise, in mm. Neighbouring
+ * places that are both wanted become one. Points in the middle of a straight run are left out.
+ */
+export function ringsOf(arrangement: Arrangement, wanted: (label: number) => boolean): Outline {
+  const { x, y, lo, hi, left, right } = arrangement;
+  // Directed so that the wanted place lies on the left.
+  const from: number[] = [];
+  const to: number[] = [];
+  const leaving = new Map<number, number[]>();
+  for (let e = 0; e < lo.length; e++) {
+    const isLeft = wanted(left[e]);
+    if (isLeft === wanted(right[e])) continue;
+    const [a, b] = isLeft ? [lo[e], hi[e]] : [hi[e], lo[e]];
+    const list = leaving.get(a);
+    if (list) list.push(from.length);
+    else leaving.set(a, [from.length]);
+    from.push(a);
+    to.push(b);
+  }
+
+  const rings: Contour[] = [];
+  const done = new Uint8Array(from.length);
+  for (let first = 0; first < from.length; first++) {
+    if (done[first]) continue;
+    const ring: number[] = [];
+    let h = first;
+    do {
+      done[h] = 1;
+      ring.push(from[h]);
+      h = nextAround(x, y, from, to, h, leaving.get(to[h])!);
+    } while (h !== first);
+    const contour = straightened(x, y, ring);
+    if (contour.length >= 6) rings.push(contour);
+  }
+  return rings;
+}
+
+/** Where several rings pass through one point, the way on is the one that turns least to the right: rings stay simple. */
+function nextAround(
+  x: Int32Array,
+  y: Int32Array,
+  from: readonly number[],
+  to: readonly number[],
+  arriving: number,
+  choices: readonly number[],
+): number {
+  if (choices.length === 1) return choices[0];
+  const v = to[arriving];
+  const backX = x[from[arriving]] - x[v];
+  const backY = y[from[arriving]] - y[v];
+  let best = choices[0];
+  let bestAngle = Infinity;
+  for (const h of choices) {
+    // Clockwise angle from the way back to the way on.
+    const dx = x[to[h]] - x[v];
+    const dy = y[to[h]] - y[v];
+    let angle = Math.atan2(dx * backY - dy * backX, dx * backX + dy * backY);
+    if (angle <= 0) angle += 2 * Math.PI;
+    if (angle < bestAngle) [best, bestAngle] = [h, angle];
+  }
+  return best;
+}
+
+function straightened(x: Int32Array, y: Int32Array, ring: readonly number[]): Contour {
+  const out: number[] = [];
+  const n = ring.length;
+  for (let i = 0; i < n; i++) {
+    const [p, q, r] = [ring[(i + n - 1) % n], ring[i], ring[(i + 1) % n]];
+    const cross = (x[q] - x[p]) * (y[r] - y[q]) - (y[q] - y[p]) * (x[r] - x[q]);
+    if (cross !== 0) out.push(x[q] / STEPS_PER_MM, y[q] / STEPS_PER_MM);
+  }
+  return Float64Array.from(out);
+}
+
+/** The same plan under coarser labels; edges whose two sides become the same are left out. */
+export function relabelled(arrangement: Arrangement, label: (old: number) => number): Arrangement {
+  const left = arrangement.left.map(label);
+  const right = arrangement.right.map(label);
+  const kept: number[] = [];
+  for (let e = 0; e < left.length; e++) if (left[e] !== right[e]) kept.push(e);
+  const pick = (from: Int32Array) => Int32Array.from(kept, (e) => from[e]);
+  return {
+    x: arrangement.x,
+    y: arrangement.y,
+    lo: pick(arrangement.lo),
+    hi: pick(arrangement.hi),
+    left: pick(left),
+    right: pick(right),
+    outside: label(arrangement.outside),
+  };
+}
+
+/** Area in mm² of every label that the outside does not have, exact in grid steps before the division. */
+export function areasByLabel(arrangement: Arrangement): Map<number, number> {
+  const { x, y, lo, hi, left, right, outside } = arrangement;
+  const sums = new Map<number, number>();
+  const add = (label: number, value: number) => {
+    if (label !== outside) sums.set(label, (sums.get(label) ?? 0) + value);
+  };
+  for (let e = 0; e < lo.length; e++) {
+    const [ax, ay, bx, by] = [x[lo[e]], y[lo[e]], x[hi[e]], y[hi[e]]];
+    const cross = ax * by - ay * bx;
+    add(left[e], cross);
+    add(right[e], -cross);
+  }
+  for (const [label, twice] of sums) sums.set(label, twice / 2 / STEPS_PER_MM ** 2);
+  return sums;
+}

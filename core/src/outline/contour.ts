@@ -1,0 +1,118 @@
+import { snap } from './grid.js';
+
+/** A closed ring of points, x and y in turn, in mm; the last point joins the first. Anticlockwise rings enclose area. */
+export type Contour = Float64Array;
+
+/** An open or closed run of points, x and y in turn, in mm, without area of its own. */
+export interface Stroke {
+  readonly points: Float64Array;
+  readonly closed: boolean;
+}
+
+/** An area of the plan: outer rings anticlockwise, holes clockwise, none crossing another. */
+export type Outline = readonly Contour[];
+
+/** An upright rectangle in mm. */
+export interface Box {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+/** Signed area of a ring in mm² by the shoelace formula: positive anticlockwise. */
+export function contourArea(contour: Contour): number {
+  let twice = 0;
+  const n = contour.length;
+  if (n < 6) return 0;
+  // Measured from the first point, so that a small ring far from the origin loses no digits.
+  const ox = contour[0];
+  const oy = contour[1];
+  for (let i = 2; i + 3 < n; i += 2) {
+    twice += (contour[i] - ox) * (contour[i + 3] - oy) - (contour[i + 2] - ox) * (contour[i + 1] - oy);
+  }
+  return twice / 2;
+}
+
+/** Area in mm², holes taken off. */
+export const area = (outline: Outline): number => outline.reduce((sum, contour) => sum + contourArea(contour), 0);
+
+/** Length of every ring together, in mm. */
+export function perimeter(outline: Outline): number {
+  let sum = 0;
+  for (const contour of outline) {
+    const n = contour.length;
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+      sum += Math.hypot(contour[i] - contour[j], contour[i + 1] - contour[j + 1]);
+    }
+  }
+  return sum;
+}
+
+/** Bounds of point runs, or undefined where there are no points. */
+export function bounds(runs: Iterable<Float64Array>): Box | undefined {
+  let minX = Infinity;
+  let minY = Infinity;
+  let maxX = -Infinity;
+  let maxY = -Infinity;
+  for (const run of runs) {
+    for (let i = 0; i < run.length; i += 2) {
+      if (run[i] < minX) minX = run[i];
+      if (run[i] > maxX) maxX = run[i];
+      if (run[i + 1] < minY) minY = run[i + 1];
+      if (run[i + 1] > maxY) maxY = run[i + 1];
+    }
+  }
+  return minX <= maxX ? { minX, minY, maxX, maxY } : undefined;
+}
+
+/** The least box around both; either may be missing. */
+export function joinBoxes(a: Box | undefined, b: Box | undefined): Box | undefined {
+  if (!a || !b) return a ?? b;
+  return {
+    minX: Math.min(a.minX, b.minX),
+    minY: Math.min(a.minY, b.minY),
+    maxX: Math.max(a.maxX, b.maxX),
+    maxY: Math.max(a.maxY, b.maxY),
+  };
+}
+
+/** Whether the point lies inside by the even-odd rule (exactly on the edge: either answer). */
+export function contains(outline: Outline, x: number, y: number): boolean {
+  let inside = false;
+  for (const contour of outline) {
+    const n = contour.length;
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+      const yi = contour[i + 1];
+      const yj = contour[j + 1];
+      if (yi > y !== yj > y && x < ((contour[j] - contour[i]) * (y - yi)) / (yj - yi) + contour[i]) inside = !inside;
+    }
+  }
+  return inside;
+}
+
+/** The same ring the other way round. */
+export function reversed(contour: Contour): Contour {
+  const out = new Float64Array(contour.length);
+  for (let i = 0, n = contour.length; i < n; i += 2) {
+    out[i] = contour[n - 2 - i];
+    out[i + 1] = contour[n - 1 - i];
+  }
+  return out;
+}
+
+/** Points brought to the grid, repeated neighbours dropped. */
+export function snapRun(points: ArrayLike<number>, closed: boolean): Float64Array {
+  const out: number[] = [];
+  for (let i = 0; i + 1 < points.length; i += 2) {
+    const x = snap(points[i]);
+    const y = snap(points[i + 1]);
+    const n = out.length;
+    if (n >= 2 && out[n - 2] === x && out[n - 1] === y) continue;
+    out.push(x, y);
+  }
+  if (closed) {
+    while (out.length > 2 && out[0] === out[out.length - 2] && out[1] === out[out.length - 1]) out.length -= 2;
+  }
+  return Float64Array.from(out);
+}

@@ -1,0 +1,10 @@
+export * from './arrangement.js';
+export * from './combine.js';
+export * from './contour.js';
+export * from './grid.js';
+export { NodingError } from './noding.js';
+export * from './offset.js';
+export * from './path.js';
+export * from './placement.js';
+export * from './shapes.js';
+export * from './triangulate.js';

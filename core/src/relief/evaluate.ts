@@ -1,0 +1,251 @@
+import {
+  areasByLabel,
+  arrange,
+  type Arrangement,
+  bounds,
+  type Box,
+  type Contour,
+  contourArea,
+  type Outline,
+  rectangle,
+  ringsOf,
+  type Stroke,
+  type Windings,
+} from '../outline/index.js';
+import { baseLevels, fontsOf, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
+import type { FontBook } from '../type/index.js';
+import { type Note, note } from './notes.js';
+import { isSwallowed, type PlacedPart, placePart, radiusNote, tierArea } from './part-outline.js';
+
+/** Labels of the relief's plan: outside the blank, cut through, and from 2 on the levels. */
+export const OUTSIDE = 0;
+export const HOLE = 1;
+const FIRST_LEVEL = 2;
+
+/** Whether a label of the plan is a place with material. */
+export const isSolid = (label: number): boolean => label >= FIRST_LEVEL;
+
+/** A level of the relief: a flat place of the sign. */
+export interface Level {
+  /** Label of its places in the plan. */
+  readonly label: number;
+  /** mm above the face, negative below. */
+  readonly z: number;
+  readonly areaMm2: number;
+}
+
+/** A tier that is on, with the level that it makes. */
+export interface Rung {
+  readonly part: string;
+  readonly tier: string;
+  /** mm above the face; −Infinity for a cut through. */
+  readonly z: number;
+}
+
+/** A part as the evaluation placed it. */
+export interface PartPlan {
+  readonly id: string;
+  readonly ink?: Box;
+  readonly frame: Float64Array;
+  readonly letters: number;
+  readonly contours: readonly Contour[];
+  readonly strokes: readonly Stroke[];
+}
+
+/** The one relief that plan, section, model, proof, files and checks are read off. */
+export interface Evaluation {
+  readonly sign: Sign;
+  readonly blank: Contour;
+  readonly arrangement: Arrangement;
+  /** From the highest to the lowest. */
+  readonly levels: readonly Level[];
+  readonly rungs: readonly Rung[];
+  readonly parts: readonly PartPlan[];
+  readonly notes: readonly Note[];
+}
+
+/** Level of a label of the plan in mm; the back of the blank where there is no material. */
+export function levelOf(evaluation: Evaluation, label: number): number {
+  return evaluation.levels.find((level) => level.label === label)?.z ?? -evaluation.sign.blank.thickness;
+}
+
+/** Rings of one level, or of several as one. */
+export const regionOf = (evaluation: Evaluation, ...labels: readonly number[]): Outline =>
+  ringsOf(evaluation.arrangement, (label) => labels.includes(label));
+
+/** Levels nearer than this are one: it is far below what any machine can make. */
+const LEVEL_STEP = 1e-6;
+const THIN_FLOOR_MM = 1;
+const MOST_REMEMBERED = 1000;
+
+interface Layer {
+  readonly part: Part;
+  readonly tier: Tier;
+  readonly z: number;
+  readonly contours: readonly Contour[];
+}
+
+/**
+ * Evaluates signs. It keeps the outlines of parts from one evaluation to the next, so that an edit works out again only
+ * the part it touches; results do not depend on what is kept.
+ */
+export class Evaluator {
+  private remembered = new Map<string, PlacedPart>();
+
+  constructor(private readonly book: FontBook) {}
+
+  /** Loads the fonts of a sign, then evaluates it. The sign is not changed. */
+  async evaluate(sign: Sign): Promise<Evaluation> {
+    await this.book.need(fontsOf(sign));
+    return this.evaluateLoaded(sign);
+  }
+
+  /** The same where the fonts are loaded. @throws FontError where one is not */
+  evaluateLoaded(sign: Sign): Evaluation {
+    const notes: Note[] = [];
+    const { outline } = sign.blank;
+    const blank = rectangle(outline.width, outline.height, outline.cornerRadius);
+    notes.push(...radiusNote(outline, 'The blank', sign));
+
+    const bases = baseLevels(sign);
+    const layers: Layer[] = [];
+    const rungs: Rung[] = [];
+    const parts: PartPlan[] = [];
+    for (const part of sign.parts) {
+      const placed = this.place(part, sign);
+      notes.push(...placed.notes);
+      parts.push({ id: part.id, ...placed });
+      const tiers = part.tiers.filter((tier) => tier.on);
+      if (tiers.length === 0) notes.push(note('no-tiers', { part: part.id }, part.name));
+      for (const tier of tiers) {
+        const z = tierLevel(tier, bases.get(part.id) ?? 0);
+        rungs.push({ part: part.id, tier: tier.id, z });
+        layers.push({ part, tier, z, contours: tierArea(placed, tier) });
+        notes.push(...tierNotes(sign, part, tier, z, placed, layers[layers.length - 1].contours));
+      }
+    }
+    return finish(sign, blank, layers, { rungs, parts, notes });
+  }
+
+  private place(part: Part, sign: Sign): PlacedPart {
+    const key = JSON.stringify([sign.unit, { ...part, tiers: 0, sitsOn: 0 }]);
+    let placed = this.remembered.get(key);
+    if (placed) this.remembered.delete(key);
+    else placed = placePart(part, sign, this.book);
+    // The newest last: the oldest goes first when there are too many.
+    this.remembered.set(key, placed);
+    if (this.remembered.size > MOST_REMEMBERED) this.remembered.delete(this.remembered.keys().next().value!);
+    return placed;
+  }
+}
+
+function tierNotes(
+  sign: Sign,
+  part: Part,
+  tier: Tier,
+  z: number,
+  placed: PlacedPart,
+  contours: readonly Contour[],
+): Note[] {
+  const at = { part: part.id, tier: tier.id };
+  const out: Note[] = [];
+  const { thickness } = sign.blank;
+  if (z !== THROUGH && z <= -thickness) out.push(note('through-back', at, part.name, -z, thickness, sign.unit));
+  if (placed.strokes.length > 0 && tier.action.kind !== 'line') out.push(note('open-strokes', at, part.name));
+  if (tier.area.kind === 'offset' && tier.area.by < 0 && isSwallowed(placed, contours))
+    out.push(note('offset-swallowed', at, part.name, tier.area.by, sign.unit));
+  return out;
+}
+
+/** The relief function on the places of the plan, and what follows from it. */
+function finish(
+  sign: Sign,
+  blank: Contour,
+  layers: readonly Layer[],
+  found: { rungs: Rung[]; parts: PartPlan[]; notes: Note[] },
+): Evaluation {
+  const { thickness } = sign.blank;
+  const { notes } = found;
+  const zs: number[] = [];
+  const labels = new Map<number, number>();
+  const labelOf = (z: number): number => {
+    const key = Math.round(z / LEVEL_STEP);
+    let label = labels.get(key);
+    if (label === undefined) {
+      label = FIRST_LEVEL + zs.length;
+      labels.set(key, label);
+      zs.push(z);
+    }
+    return label;
+  };
+  const overhanging = new Set<number>();
+  const onBlank = new Set<number>();
+  const effective = new Set<number>();
+
+  /** Build order is layer order, and windings list their layers in that order. */
+  const relief = (windings: Windings): number => {
+    if (windings.length === 0) return OUTSIDE;
+    if (windings[0] !== 0) {
+      for (let i = 0; i < windings.length; i += 2) overhanging.add(windings[i] - 1);
+      return OUTSIDE;
+    }
+    let z = 0;
+    for (let i = 2; i < windings.length; i += 2) {
+      const index = windings[i] - 1;
+      const layer = layers[index];
+      onBlank.add(index);
+      if (z === THROUGH) continue;
+      const before = z;
+      if (layer.tier.action.kind === 'raise') z = Math.max(z, layer.z);
+      else if (layer.tier.action.kind === 'set') z = layer.z;
+      else z = Math.min(z, layer.z);
+      if (z <= -thickness) z = THROUGH;
+      if (Math.abs(z - before) > LEVEL_STEP) effective.add(index);
+    }
+    return z === THROUGH ? HOLE : labelOf(z);
+  };
+
+  const arrangement = arrange([[blank], ...layers.map((layer) => layer.contours)], relief);
+  const areas = areasByLabel(arrangement);
+  const levels = zs
+    .map((z, i) => ({ label: FIRST_LEVEL + i, z, areaMm2: areas.get(FIRST_LEVEL + i) ?? 0 }))
+    .filter((level) => level.areaMm2 > 0)
+    .sort((a, b) => b.z - a.z);
+
+  const blankBox = bounds([blank])!;
+  layers.forEach((layer, index) => {
+    if (layer.contours.length === 0) return;
+    const at = { part: layer.part.id, tier: layer.tier.id };
+    if (!onBlank.has(index)) notes.push(note('off-blank', at, layer.part.name));
+    else if (overhanging.has(index)) {
+      const by = overhang(bounds(layer.contours)!, blankBox);
+      notes.push(note('over-edge', at, layer.part.name, by, sign.unit));
+    }
+    if (onBlank.has(index) && !effective.has(index))
+      notes.push(note('not-seen', at, layer.part.name, layer.z, sign.unit));
+  });
+  notes.push(...materialNotes(sign, arrangement, levels));
+  return { sign, blank, arrangement, levels, ...found };
+}
+
+/** How far a box reaches over another, in mm; at a rounded corner it may reach over by less than 0, said as 0. */
+const overhang = (box: Box, over: Box): number =>
+  Math.max(over.minX - box.minX, over.minY - box.minY, box.maxX - over.maxX, box.maxY - over.maxY, 0);
+
+function materialNotes(sign: Sign, arrangement: Arrangement, levels: readonly Level[]): Note[] {
+  if (levels.length === 0) return [note('no-material', {})];
+  const out: Note[] = [];
+  const floor = sign.blank.thickness + Math.min(...levels.map((level) => level.z));
+  if (floor < Math.min(THIN_FLOOR_MM, sign.blank.thickness)) out.push(note('thin-floor', {}, floor, sign.unit));
+  const pieces = ringsOf(arrangement, isSolid)
+    .map((ring) => ({ ring, size: contourArea(ring) }))
+    .filter(({ size }) => size > 0)
+    .sort((a, b) => b.size - a.size);
+  const loose = pieces.slice(1);
+  if (loose.length > 0) {
+    const box = bounds([loose[0].ring])!;
+    const place = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+    out.push(note('loose-pieces', place, loose.length, loose[0].size, sign.unit));
+  }
+  return out;
+}

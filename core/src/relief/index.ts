@@ -1,0 +1,2 @@
+export * from './evaluate.js';
+export { type Note, type NoteCode, note } from './notes.js';

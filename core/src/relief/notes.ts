@@ -1,0 +1,97 @@
+import { formatArea, formatLength, type LengthUnit } from '../units/index.js';
+
+/** What the software decided, or what will not work, in a sentence with its number. */
+export interface Note {
+  readonly code: NoteCode;
+  /** `said`: a decision to know of; `warning`: it can be made but hardly as meant; `error`: something is missing. */
+  readonly weight: 'said' | 'warning' | 'error';
+  readonly text: string;
+  readonly part?: string;
+  readonly tier?: string;
+  /** The place in the plan, in mm. */
+  readonly x?: number;
+  readonly y?: number;
+}
+
+export type NoteCode = keyof typeof NOTES;
+
+const list = (names: readonly string[], most: number): string => {
+  const shown = names.slice(0, most);
+  const rest = names.length - shown.length;
+  if (rest > 0) return `${shown.join(', ')} and ${rest} more`;
+  return shown.length < 2 ? shown.join('') : `${shown.slice(0, -1).join(', ')} and ${shown[shown.length - 1]}`;
+};
+
+/** The catalogue of notes. */
+export const NOTES = {
+  'missing-character': (name: string, character: string, font: string, others: readonly string[]) =>
+    ({
+      weight: 'error',
+      text:
+        `${name}: ${font} has no “${character}”; a space stands in its place. ` +
+        (others.length > 0 ? `${list(others, 4)} ${others.length === 1 ? 'has' : 'have'} it.` : 'No font at hand has it.'),
+    }) as const,
+  'unknown-font': (name: string, font: string) =>
+    ({ weight: 'error', text: `${name} is set in “${font}”, which is not a font at hand: choose another.` }) as const,
+  'no-words': (name: string) => ({ weight: 'said', text: `${name} has no words yet.` }) as const,
+  'over-edge': (name: string, by: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `${name} runs ${formatLength(by, unit)} over the edge of the blank; what lies outside is not made.`,
+    }) as const,
+  'off-blank': (name: string) =>
+    ({ weight: 'error', text: `${name} lies wholly outside the blank; nothing of it is made.` }) as const,
+  'not-seen': (name: string, level: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `${name} is at the level of its ground (${formatLength(level, unit)}) and can be neither seen nor cut.`,
+    }) as const,
+  'through-back': (name: string, depth: number, thickness: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text:
+        `${name} is carved to ${formatLength(depth, unit)} in a blank ${formatLength(thickness, unit)} thick and comes out ` +
+        `at the back: carve less, or cut through if that is meant.`,
+    }) as const,
+  'thin-floor': (left: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `The deepest carve leaves a floor of only ${formatLength(left, unit)}.`,
+    }) as const,
+  'loose-pieces': (count: number, largest: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text:
+        count === 1
+          ? `One piece of ${formatArea(largest, unit)} is cut loose and falls out.`
+          : `${count} pieces are cut loose and fall out, the largest of ${formatArea(largest, unit)}.`,
+    }) as const,
+  'no-material': () => ({ weight: 'error', text: 'Nothing of the blank is left.' }) as const,
+  'radius-reduced': (name: string, asked: number, made: number, unit: LengthUnit) =>
+    ({
+      weight: 'said',
+      text: `${name}: a corner radius of ${formatLength(asked, unit)} does not fit and became ${formatLength(made, unit)}, half the shorter side.`,
+    }) as const,
+  'offset-swallowed': (name: string, by: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `${name}: shrunk by ${formatLength(-by, unit)} nothing is left of its outline.`,
+    }) as const,
+  'open-strokes': (name: string) =>
+    ({
+      weight: 'error',
+      text: `${name} is set in a single-line font, which has no inside to raise or carve: choose “line engraved”, or another font.`,
+    }) as const,
+  'no-tiers': (name: string) =>
+    ({ weight: 'said', text: `${name} has nothing that is switched on and makes no difference.` }) as const,
+};
+
+/** Builds a note of the catalogue. */
+export function note<C extends NoteCode>(
+  code: C,
+  at: Pick<Note, 'part' | 'tier' | 'x' | 'y'>,
+  ...args: Parameters<(typeof NOTES)[C]>
+): Note {
+  const make = NOTES[code] as (...values: unknown[]) => { weight: Note['weight']; text: string };
+  return { code, ...make(...args), ...at };
+}

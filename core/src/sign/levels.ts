@@ -1,0 +1,56 @@
+import type { Part, Sign, Tier } from './schema.js';
+
+/** The level of a cut through, below every other. */
+export const THROUGH = -Infinity;
+
+/** The level in mm that a tier's surface has, above a base, or {@link THROUGH}. */
+export function tierLevel(tier: Tier, base: number): number {
+  const level = rawLevel(tier, base);
+  // Sums of inch fractions to the nearest 1e-9 mm, so that 1/8 in taken off and put on again is the face.
+  return Number.isFinite(level) ? Number(level.toFixed(9)) : level;
+}
+
+function rawLevel({ action }: Tier, base: number): number {
+  switch (action.kind) {
+    case 'raise':
+      return base + action.by;
+    case 'carve':
+      return base - action.by;
+    case 'line':
+      return base - action.depth;
+    case 'set':
+      return base + action.to;
+    case 'cut-through':
+      return THROUGH;
+  }
+}
+
+/**
+ * The level that each part's heights are measured from, by part id: 0 for the face, else the lowest (floor) or highest
+ * (top) level among the tiers that are on of the part it sits on, or that part's own base where it has none.
+ */
+export function baseLevels(sign: Sign): ReadonlyMap<string, number> {
+  const bases = new Map<string, number>();
+  const parts = new Map<string, Part>();
+  for (const part of sign.parts) {
+    let base = 0;
+    if (part.sitsOn.kind === 'part') {
+      const host = parts.get(part.sitsOn.part);
+      const hostBase = bases.get(part.sitsOn.part) ?? 0;
+      const levels = (host?.tiers ?? [])
+        .filter((tier) => tier.on)
+        .map((tier) => tierLevel(tier, hostBase))
+        .filter(Number.isFinite);
+      if (levels.length === 0) base = hostBase;
+      else base = part.sitsOn.at === 'top' ? Math.max(...levels) : Math.min(...levels);
+    }
+    bases.set(part.id, base);
+    parts.set(part.id, part);
+  }
+  return bases;
+}
+
+/** Ids of the fonts that a sign's text parts are set in. */
+export function fontsOf(sign: Sign): string[] {
+  return [...new Set(sign.parts.flatMap((part) => (part.kind === 'text' ? [part.font] : [])))];
+}

@@ -1,0 +1,162 @@
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import type { FontEntry } from '../type/index.js';
+import { type Sign, SIGN_VERSION, SignSchema } from './schema.js';
+
+/** What is wrong with a document, where, and what would be right. */
+export interface SignFault {
+  /** As one would write it in code: "parts[0].capHeight". Empty for the document as a whole. */
+  readonly path: string;
+  /** One sentence with the value and the remedy. */
+  readonly message: string;
+}
+
+/** Thrown for a document that is not a sign, with everything that is wrong with it. */
+export class SignError extends Error {
+  constructor(readonly faults: readonly SignFault[]) {
+    super(faults.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join('\n'));
+    this.name = 'SignError';
+  }
+}
+
+const MOST_FAULTS = 20;
+
+let compiled: ValidateFunction | undefined;
+
+function check(document: unknown): ErrorObject[] {
+  compiled ??= new Ajv({ discriminator: true, allErrors: true, verbose: true, strict: false }).compile(SignSchema);
+  return compiled(document) ? [] : (compiled.errors ?? []);
+}
+
+/**
+ * A document read as a sign: older versions brought up to date, every field checked against the schema, ids unique,
+ * references resolved and, where a catalogue is given, fonts known. The document is not changed.
+ * @throws SignError with path, value and remedy of every fault
+ */
+export function readSign(document: unknown, catalogue?: readonly FontEntry[]): Sign {
+  const current = upgraded(document);
+  const faults = check(current).map(describe);
+  if (faults.length > 0) throw new SignError(distinct(faults).slice(0, MOST_FAULTS));
+  const sign = current as Sign;
+  const more = referenceFaults(sign, catalogue);
+  if (more.length > 0) throw new SignError(more.slice(0, MOST_FAULTS));
+  return sign;
+}
+
+/** Upgrades by the version they start from; each gives a document of the next version. */
+const UPGRADES: Readonly<Record<number, (document: object) => object>> = {};
+
+function upgraded(document: unknown): unknown {
+  if (typeof document !== 'object' || document === null || Array.isArray(document))
+    throw new SignError([{ path: '', message: `A sign is a JSON object, and this is ${described(document)}.` }]);
+  if (!('version' in document))
+    throw new SignError([{ path: 'version', message: `is missing: write "version": ${SIGN_VERSION}.` }]);
+  let current: object = document;
+  for (;;) {
+    const version = (current as { version: unknown }).version;
+    if (version === SIGN_VERSION) return current;
+    const upgrade = typeof version === 'number' ? UPGRADES[version] : undefined;
+    if (!upgrade)
+      throw new SignError([
+        {
+          path: 'version',
+          message: `${described(version)} is not a version that this release reads: it reads up to ${SIGN_VERSION}.`,
+        },
+      ]);
+    current = upgrade(current);
+  }
+}
+
+/** "/parts/0/place/x" as "parts[0].place.x". */
+function pathOf(pointer: string, property?: string): string {
+  const keys = pointer
+    .split('/')
+    .slice(1)
+    .map((key) => key.replace(/~1/gu, '/').replace(/~0/gu, '~'));
+  if (property !== undefined) keys.push(property);
+  return keys.reduce((path, key) => (/^\d+$/u.test(key) ? `${path}[${key}]` : path ? `${path}.${key}` : key), '');
+}
+
+function described(value: unknown): string {
+  if (value === undefined) return 'nothing';
+  const text = JSON.stringify(value) ?? String(value);
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}
+
+function describe(error: ErrorObject): SignFault {
+  const { keyword, params, data } = error;
+  const path = pathOf(error.instancePath);
+  const value = described(data);
+  switch (keyword) {
+    case 'additionalProperties':
+      return {
+        path: pathOf(error.instancePath, params.additionalProperty),
+        message: 'is not a field that a sign has: take it out, or correct its spelling.',
+      };
+    case 'required':
+      return { path: pathOf(error.instancePath, params.missingProperty), message: 'is missing.' };
+    case 'type':
+      return { path, message: `is ${value} and must be of type ${params.type}.` };
+    case 'const':
+      return { path, message: `is ${value} and must be ${described(params.allowedValue)}.` };
+    case 'discriminator': {
+      const kinds = ((error.parentSchema?.oneOf ?? []) as { properties: { kind: { const: string } } }[])
+        .map((variant) => described(variant.properties.kind.const))
+        .join(', ');
+      return { path: pathOf(error.instancePath, 'kind'), message: `is ${described(params.tagValue)} and must be one of ${kinds}.` };
+    }
+    case 'anyOf': {
+      const choices = ((error.schema ?? []) as { const?: unknown }[]).map((choice) => described(choice.const)).join(', ');
+      return { path, message: `is ${value} and must be one of ${choices}.` };
+    }
+    case 'minimum':
+    case 'maximum':
+    case 'exclusiveMinimum':
+    case 'exclusiveMaximum':
+      return { path, message: `is ${value} and must be ${params.comparison} ${params.limit}.` };
+    case 'maxLength':
+    case 'minLength':
+      return { path, message: `has ${(data as string).length} characters and must have ${keyword === 'maxLength' ? 'at most' : 'at least'} ${params.limit}.` };
+    case 'maxItems':
+      return { path, message: `has ${(data as unknown[]).length} entries and may have ${params.limit}.` };
+    case 'pattern':
+      return { path, message: `is ${value} and may have letters, digits, hyphens and underscores, up to 64 of them.` };
+    default:
+      return { path, message: `${error.message ?? keyword} (it is ${value}).` };
+  }
+}
+
+function distinct(faults: readonly SignFault[]): SignFault[] {
+  const seen = new Set<string>();
+  // A value that is none of several constants is reported for each of them and once for all: the last says it best.
+  const summed = new Set(faults.filter((fault) => fault.message.includes('one of')).map((fault) => fault.path));
+  return faults.filter(({ path, message }) => {
+    if (summed.has(path) && !message.includes('one of')) return false;
+    const key = `${path} ${message}`;
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}
+
+function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined): SignFault[] {
+  const faults: SignFault[] = [];
+  const seen = new Set<string>();
+  sign.parts.forEach((part, index) => {
+    const path = `parts[${index}]`;
+    if (seen.has(part.id)) faults.push({ path: `${path}.id`, message: `“${part.id}” is the id of an earlier part: give each part its own.` });
+    if (part.sitsOn.kind === 'part' && !seen.has(part.sitsOn.part))
+      faults.push({
+        path: `${path}.sitsOn.part`,
+        message: `“${part.sitsOn.part}” is not the id of an earlier part: a part sits on the face or on one built before it.`,
+      });
+    seen.add(part.id);
+    const tiers = new Set<string>();
+    part.tiers.forEach((tier, at) => {
+      if (tiers.has(tier.id)) faults.push({ path: `${path}.tiers[${at}].id`, message: `“${tier.id}” is the id of an earlier tier of this part.` });
+      tiers.add(tier.id);
+    });
+    if (catalogue && part.kind === 'text' && !catalogue.some((entry) => entry.id === part.font))
+      faults.push({ path: `${path}.font`, message: `“${part.font}” is not a font at hand: choose one of ${catalogue.slice(0, 4).map((entry) => entry.id).join(', ')} …` });
+  });
+  return faults;
+}

@@ -1,0 +1,2 @@
+export * from './mesh.js';
+export * from './solid.js';

@@ -1,0 +1,98 @@
+import { type Contour, flatten, join, type Outline, snapRun, type Stroke } from '../outline/index.js';
+import { covers, type FontEntry } from './catalogue.js';
+import { FontError, type LetterFont } from './letter-font.js';
+import { openOutlineFont } from './outline-font.js';
+import { openSingleLineFont } from './single-line-font.js';
+
+/** Brings the bytes of a font; how is the caller's affair. */
+export type FontLoader = (entry: FontEntry) => Promise<Uint8Array>;
+
+/** A glyph at a size, about its own origin on the baseline. One of the two lists is empty. */
+export interface GlyphShape {
+  /** Outer rings anticlockwise, holes clockwise, none crossing. */
+  readonly outline: Outline;
+  /** Strokes of a single-line font. */
+  readonly strokes: readonly Stroke[];
+}
+
+const MOST_SHAPES = 20_000;
+
+/** The fonts at hand: their catalogue, those loaded, and a cache of their glyphs at the sizes in use. */
+export class FontBook {
+  private readonly entries: ReadonlyMap<string, FontEntry>;
+  private readonly loaded = new Map<string, LetterFont>();
+  private readonly loading = new Map<string, Promise<LetterFont>>();
+  private readonly shapes = new Map<string, GlyphShape>();
+
+  constructor(
+    readonly catalogue: readonly FontEntry[],
+    private readonly load: FontLoader,
+  ) {
+    this.entries = new Map(catalogue.map((entry) => [entry.id, entry]));
+  }
+
+  entry(id: string): FontEntry | undefined {
+    return this.entries.get(id);
+  }
+
+  /** Loads fonts that are not loaded yet. Unknown ids are passed over: {@link font} refuses them. */
+  async need(ids: Iterable<string>): Promise<void> {
+    await Promise.all([...new Set(ids)].map((id) => this.fetch(id)));
+  }
+
+  private async fetch(id: string): Promise<void> {
+    const entry = this.entries.get(id);
+    if (!entry || this.loaded.has(id)) return;
+    let pending = this.loading.get(id);
+    if (!pending) {
+      pending = this.load(entry).then((bytes) =>
+        entry.kind === 'outline' ? openOutlineFont(id, bytes) : openSingleLineFont(id, bytes),
+      );
+      this.loading.set(id, pending);
+    }
+    try {
+      this.loaded.set(id, await pending);
+    } finally {
+      this.loading.delete(id);
+    }
+  }
+
+  /** A loaded font. @throws FontError where it is unknown or was not asked for with {@link need} */
+  font(id: string): LetterFont {
+    const font = this.loaded.get(id);
+    if (!font) throw new FontError(id, this.entries.has(id) ? 'it is not loaded' : 'no font has this name');
+    return font;
+  }
+
+  /** Fonts of the catalogue that have a glyph for the code point, outline fonts first. */
+  covering(codePoint: number): FontEntry[] {
+    return this.catalogue
+      .filter((entry) => covers(entry, codePoint))
+      .sort((a, b) => Number(a.kind === 'single-line') - Number(b.kind === 'single-line'));
+  }
+
+  /** A glyph flattened at a scale (mm a font unit), cached. */
+  glyph(font: LetterFont, glyph: number, scale: number, tolerance: number): GlyphShape {
+    const key = `${font.id}|${glyph}|${scale}|${tolerance}`;
+    let shape = this.shapes.get(key);
+    if (!shape) {
+      shape = shapeOf(font, glyph, scale, tolerance);
+      if (this.shapes.size >= MOST_SHAPES) this.shapes.clear();
+      this.shapes.set(key, shape);
+    }
+    return shape;
+  }
+}
+
+function shapeOf(font: LetterFont, glyph: number, scale: number, tolerance: number): GlyphShape {
+  const runs = flatten(font.glyphPath(glyph), tolerance / scale).map(({ points, closed }) => ({
+    closed,
+    points: points.map((value) => value * scale),
+  }));
+  if (font.kind === 'single-line') {
+    const strokes = runs.map(({ points, closed }) => ({ points: snapRun(points, closed), closed }));
+    return { outline: [], strokes };
+  }
+  const contours: Contour[] = runs.map(({ points }) => snapRun(points, true));
+  return { outline: join(contours), strokes: [] };
+}

@@ -1,0 +1,100 @@
+import { existsSync } from 'node:fs';
+import compress from '@fastify/compress';
+import helmet from '@fastify/helmet';
+import rateLimit from '@fastify/rate-limit';
+import fastifyStatic from '@fastify/static';
+import Fastify, { type FastifyError, type FastifyInstance } from 'fastify';
+import type { Database } from './database/database.js';
+import { errors, type Fault, ServerError } from './errors.js';
+import { readCatalogue } from './fonts/font-files.js';
+import { jobRoutes } from './jobs/routes.js';
+import { JobService } from './jobs/service.js';
+import type { Settings } from './settings.js';
+import { SignPictures } from './signs/pictures.js';
+import { signRoutes } from './signs/routes.js';
+import { SignService } from './signs/service.js';
+import { taskRoutes } from './tasks/routes.js';
+import { type Send, TaskService } from './tasks/service.js';
+
+const LARGEST_BODY = 4 * 1024 * 1024;
+
+/** The server, not yet listening. `send` hands long work to the queue. */
+export async function buildApp(settings: Settings, db: Database, send: Send): Promise<FastifyInstance> {
+  const app = Fastify({
+    bodyLimit: LARGEST_BODY,
+    logger: { level: process.env.LOG_LEVEL ?? 'warn' },
+    // Every field is judged as it came: "3" is not made 3, and nothing is dropped in silence.
+    ajv: { customOptions: { coerceTypes: false, removeAdditional: false, allErrors: true, verbose: true } },
+  });
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // WebAssembly is compiled in the page's worker; style attributes come from the framework.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        workerSrc: ["'self'", 'blob:'],
+        upgradeInsecureRequests: null,
+      },
+    },
+    // Served on loopback without TLS.
+    strictTransportSecurity: false,
+  });
+  await app.register(rateLimit, { max: 1200, timeWindow: '1 minute' });
+  await app.register(compress, { threshold: 1024 });
+
+  app.setNotFoundHandler((request, reply) => {
+    // Addresses of places in the application are the page's own business.
+    const isPage = request.method === 'GET' && !request.url.startsWith('/api/') && (request.headers.accept ?? '').includes('text/html');
+    if (isPage && existsSync(settings.webDir)) return reply.sendFile('index.html', settings.webDir);
+    return answer(reply, errors.noSuchAddress(request.url.split('?')[0]));
+  });
+  app.setErrorHandler((error: FastifyError, request, reply) => {
+    const told = toServerError(error);
+    if (told.status >= 500) request.log.error(error);
+    return answer(reply, told);
+  });
+
+  const jobs = new JobService(db);
+  const signs = new SignService(db, readCatalogue(settings.fontsDir));
+  const pictures = new SignPictures(settings.fontsDir);
+  app.addHook('onClose', () => pictures.close());
+  jobRoutes(app, jobs);
+  signRoutes(app, signs, jobs, pictures);
+  taskRoutes(app, new TaskService(db, signs, send));
+  app.get('/api/health', async () => {
+    await db.sequelize.query('SELECT 1');
+    return { database: 'answers' };
+  });
+
+  await app.register(fastifyStatic, { root: settings.fontsDir, prefix: '/fonts/', maxAge: '30d', immutable: false });
+  if (existsSync(settings.webDir))
+    await app.register(fastifyStatic, { root: settings.webDir, prefix: '/', decorateReply: false, wildcard: true, maxAge: 0 });
+
+  return app;
+}
+
+function answer(reply: { code(status: number): { send(body: unknown): unknown } }, error: ServerError) {
+  return reply.code(error.status).send({ code: error.code, message: error.message, ...error.details });
+}
+
+function toServerError(error: FastifyError): ServerError {
+  if (error instanceof ServerError) return error;
+  if (error.validation) {
+    const faults = error.validation.map((fault): Fault => {
+      const { additionalProperty, missingProperty } = fault.params as Record<string, string | undefined>;
+      const keys = fault.instancePath.split('/').slice(1);
+      if (missingProperty ?? additionalProperty) keys.push((missingProperty ?? additionalProperty)!);
+      const value = 'data' in fault && !missingProperty && !additionalProperty ? ` (it is ${JSON.stringify(fault.data)?.slice(0, 60)})` : '';
+      return { path: keys.join('.'), message: `${fault.message ?? 'is not valid'}${value}` };
+    });
+    return errors.badRequest(faults);
+  }
+  if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') return errors.tooLarge();
+  if (/^Sequelize(Connection|HostNot|AccessDenied)/u.test(error.name) || /ECONNREFUSED|terminating connection|Connection terminated/u.test(error.message))
+    return errors.databaseAway();
+  const status = error.statusCode ?? 500;
+  if (status < 500) return new ServerError(status, error.code ?? 'REFUSED', error.message, { faults: [{ path: '', message: error.message }] });
+  return new ServerError(500, 'UNEXPECTED', 'Something went wrong on the server; what happened is in its log. Nothing was changed.');
+}

@@ -1,0 +1,114 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { productionOutlines } from '@plain-relief/core/drawing';
+import { dxfFile, stlFile, svgFile } from '@plain-relief/core/format';
+import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { readSign, SignError } from '@plain-relief/core/sign';
+import { isWatertight, meshBounds, solidOf, volume } from '@plain-relief/core/solid';
+import { openFontBook } from '../fonts/font-files.js';
+import { proofSheet } from '../production/proof-sheet.js';
+import { readSettings } from '../settings.js';
+
+const USAGE = `Usage:
+  ./relief inspect SIGN.json                 what the sign is, as JSON
+  ./relief export SIGN.json [options]        writes any of its files
+    --stl FILE    the solid                  --svg FILE   the outlines by level
+    --dxf FILE    the outlines by level      --pdf FILE   the proof
+    --date DATE   the date on the proof, as 2026-11-25 (today where none is given)
+SIGN.json may be - for standard input. The document is described in docs/sign-format.md.`;
+
+/** Something to tell the person at the terminal, without a stack. */
+class CommandError extends Error {}
+
+function readDocument(path: string): unknown {
+  let text: string;
+  try {
+    text = readFileSync(path === '-' ? 0 : path, 'utf8');
+  } catch (error) {
+    throw new CommandError(`${path} cannot be read: ${(error as Error).message}.`);
+  }
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new CommandError(`${path} is not JSON: ${(error as Error).message}.`);
+  }
+}
+
+function inspection(evaluation: Evaluation): object {
+  const { sign, levels, notes } = evaluation;
+  const mesh = solidOf(evaluation);
+  const hasMaterial = mesh.triangles.length > 0;
+  return {
+    version: sign.version,
+    title: sign.title,
+    unit: sign.unit,
+    boundsMm: hasMaterial ? meshBounds(mesh) : null,
+    volumeMm3: hasMaterial ? volume(mesh) : 0,
+    watertight: isWatertight(mesh),
+    triangles: mesh.triangles.length / 3,
+    levels: levels.map(({ z, areaMm2 }) => ({ z, areaMm2 })),
+    letters: evaluation.parts.reduce((sum, part) => sum + part.letters, 0),
+    notes: notes.map(({ code, weight, text, part, tier }) => ({ code, weight, text, part, tier })),
+  };
+}
+
+function dateFrom(text: string | undefined): Date {
+  const date = text === undefined ? new Date() : new Date(`${text}T00:00:00Z`);
+  if (Number.isNaN(date.getTime())) throw new CommandError(`--date ${text} is not a date: write it as 2026-11-25.`);
+  return date;
+}
+
+function write(path: string, content: Uint8Array | string): void {
+  try {
+    writeFileSync(path, content);
+  } catch (error) {
+    throw new CommandError(`${path} cannot be written: ${(error as Error).message}.`);
+  }
+}
+
+async function run(args: readonly string[]): Promise<void> {
+  const text = { type: 'string' } as const;
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { stl: text, svg: text, dxf: text, pdf: text, date: text, help: { type: 'boolean', short: 'h' } },
+    });
+  } catch (error) {
+    throw new CommandError(`${(error as Error).message}\n\n${USAGE}`);
+  }
+  const { values, positionals } = parsed;
+  if (values.help) {
+    console.log(USAGE);
+    return;
+  }
+  const [command, path, ...rest] = positionals;
+  if ((command !== 'inspect' && command !== 'export') || path === undefined || rest.length > 0)
+    throw new CommandError(USAGE);
+
+  const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
+  const book = openFontBook(fontsDir);
+  const sign = readSign(readDocument(path), book.catalogue);
+  const evaluation = await new Evaluator(book).evaluate(sign);
+  if (command === 'inspect') {
+    console.log(JSON.stringify(inspection(evaluation), null, 2));
+    return;
+  }
+  if (!values.stl && !values.svg && !values.dxf && !values.pdf)
+    throw new CommandError(`Nothing to write: name at least one of --stl, --svg, --dxf and --pdf.\n\n${USAGE}`);
+  if (values.stl) write(values.stl, stlFile(solidOf(evaluation), sign.title));
+  const outlines = productionOutlines(evaluation);
+  if (values.svg) write(values.svg, svgFile(outlines, { unit: sign.unit, title: sign.title }));
+  if (values.dxf) write(values.dxf, dxfFile(outlines, sign.unit));
+  if (values.pdf) {
+    const subject = { shop: '', customer: '', job: '', revision: '—', date: dateFrom(values.date) };
+    write(values.pdf, await proofSheet(evaluation, subject, book, fontsDir));
+  }
+}
+
+run(process.argv.slice(2)).catch((error: unknown) => {
+  const isTold = error instanceof CommandError || error instanceof SignError;
+  console.error(isTold ? (error as Error).message : error);
+  process.exitCode = 1;
+});

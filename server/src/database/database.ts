@@ -1,0 +1,26 @@
+import { Sequelize } from 'sequelize';
+import { defineJobs } from '../jobs/model.js';
+import { defineSigns } from '../signs/model.js';
+import { defineTasks } from '../tasks/model.js';
+
+/** The connection and every model on it. */
+export type Database = ReturnType<typeof openDatabase>;
+
+/** Opens a pool of connections; nothing is asked of the database yet. */
+export function openDatabase(url: string) {
+  const sequelize = new Sequelize(url, {
+    dialect: 'postgres',
+    logging: false,
+    define: { underscored: true, timestamps: false },
+    pool: { max: 10, acquire: 10_000 },
+    dialectOptions: { connectionTimeoutMillis: 5_000 },
+  });
+  const { Customer, Job } = defineJobs(sequelize);
+  const { SignRow, RevisionRow } = defineSigns(sequelize);
+  const { Task } = defineTasks(sequelize);
+  Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
+  Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
+  Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
+  SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
+  return { sequelize, Customer, Job, SignRow, RevisionRow, Task };
+}

@@ -1,0 +1,89 @@
+import { DataTypes, type QueryInterface, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+
+type Migration = (query: QueryInterface) => Promise<void>;
+
+const id = { type: DataTypes.UUID, primaryKey: true, allowNull: false };
+const moment = { type: DataTypes.DATE, allowNull: false };
+const words = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
+const belongsTo = (table: string) => ({
+  type: DataTypes.UUID,
+  allowNull: false,
+  references: { model: table, key: 'id' },
+  onDelete: 'CASCADE',
+});
+
+/** In the order of their names; one that has run is never changed. */
+const MIGRATIONS: Readonly<Record<string, Migration>> = {
+  '0001-jobs-and-signs': async (query) => {
+    await query.createTable('customers', {
+      id,
+      code: { ...words(8), unique: true },
+      name: { ...words(120), unique: true },
+      contact: { ...words(200), defaultValue: '' },
+      created_at: moment,
+    });
+    await query.createTable('jobs', {
+      id,
+      customer_id: belongsTo('customers'),
+      number: { ...words(20), unique: true },
+      title: words(200),
+      state: words(20),
+      due_on: { type: DataTypes.DATEONLY, allowNull: true },
+      quantity: { type: DataTypes.INTEGER, allowNull: false },
+      unit: words(2),
+      created_at: moment,
+    });
+    await query.createTable('signs', {
+      id,
+      job_id: belongsTo('jobs'),
+      title: words(200),
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      document: { type: DataTypes.JSONB, allowNull: false },
+      saved_at: moment,
+      created_at: moment,
+    });
+    await query.createTable('sign_revisions', {
+      id,
+      sign_id: belongsTo('signs'),
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      kind: words(10),
+      document: { type: DataTypes.JSONB, allowNull: false },
+      saved_at: moment,
+    });
+    await query.addIndex('sign_revisions', ['sign_id', 'kind', 'revision']);
+    await query.addIndex('signs', ['job_id']);
+    await query.addIndex('jobs', ['customer_id']);
+  },
+  '0002-tasks': async (query) => {
+    await query.createTable('tasks', {
+      id,
+      sign_id: belongsTo('signs'),
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      kind: words(20),
+      state: words(12),
+      progress: { type: DataTypes.FLOAT, allowNull: false },
+      step: { ...words(120), defaultValue: '' },
+      error: { type: DataTypes.TEXT, allowNull: true },
+      cancel_asked: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      asked_at: moment,
+      beat_at: { type: DataTypes.DATE, allowNull: true },
+      finished_at: { type: DataTypes.DATE, allowNull: true },
+      file_name: { type: DataTypes.STRING(200), allowNull: true },
+      file_type: { type: DataTypes.STRING(100), allowNull: true },
+      file: { type: DataTypes.BLOB, allowNull: true },
+    });
+    await query.addIndex('tasks', ['sign_id', 'asked_at']);
+  },
+};
+
+/** Brings the database to the newest shape; gives the names of what ran. */
+export async function migrate(sequelize: Sequelize): Promise<string[]> {
+  const umzug = new Umzug<QueryInterface>({
+    migrations: Object.entries(MIGRATIONS).map(([name, up]) => ({ name, up: ({ context }) => up(context) })),
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    logger: undefined,
+  });
+  return (await umzug.up()).map(({ name }) => name);
+}

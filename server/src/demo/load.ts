@@ -1,0 +1,39 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Database } from '../database/database.js';
+import { readCatalogue } from '../fonts/font-files.js';
+import type { JobState } from '../jobs/model.js';
+import { JobService } from '../jobs/service.js';
+import type { Settings } from '../settings.js';
+import { SignService } from '../signs/service.js';
+
+interface DemoJob {
+  readonly customer: string;
+  readonly contact: string;
+  readonly title: string;
+  readonly state: JobState;
+  /** Days from the day of loading until it is due. */
+  readonly dueInDays: number;
+  readonly quantity: number;
+  readonly unit: 'mm' | 'in';
+  readonly signs: readonly string[];
+}
+
+/** Loads the demo scenario into an empty database, through the same services as users' data. Gives whether it did. */
+export async function loadDemo(db: Database, { demoDir, fontsDir }: Pick<Settings, 'demoDir' | 'fontsDir'>): Promise<boolean> {
+  if ((await db.Customer.count()) > 0) return false;
+  const jobs = new JobService(db);
+  const signs = new SignService(db, readCatalogue(fontsDir));
+  const scenario = JSON.parse(await readFile(join(demoDir, 'jobs.json'), 'utf8')) as DemoJob[];
+  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files } of scenario) {
+    const dueOn = new Date(Date.now() + dueInDays * 86_400_000).toISOString().slice(0, 10);
+    const job = await jobs.create({ customer, title, dueOn, quantity, unit });
+    await jobs.change(job.id, { state });
+    await db.Customer.update({ contact }, { where: { name: customer } });
+    for (const file of files) {
+      const document = JSON.parse(await readFile(join(demoDir, file), 'utf8')) as { title: string };
+      await signs.create(job, document.title, document);
+    }
+  }
+  return true;
+}

@@ -1,0 +1,46 @@
+/** Everything that the server refuses, in one place: status, code, and a sentence that says what to do. */
+
+export interface Fault {
+  readonly path: string;
+  readonly message: string;
+}
+
+export class ServerError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    /** More for the client to act on; becomes part of the answer. */
+    readonly details: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(message);
+    this.name = 'ServerError';
+  }
+}
+
+export const errors = {
+  badRequest: (faults: readonly Fault[]) =>
+    new ServerError(
+      400,
+      'BAD_REQUEST',
+      faults.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join('\n'),
+      { faults },
+    ),
+  notFound: (what: string, id: string) =>
+    new ServerError(404, 'NOT_FOUND', `There is no ${what} “${id}”: it may have been removed, or the address is mistyped.`),
+  noSuchAddress: (address: string) =>
+    new ServerError(404, 'NO_SUCH_ADDRESS', `“${address}” is not an address of this server.`),
+  staleSave: (details: { base: number; revision: number; aside: number; theirs: unknown; savedAt: string }) =>
+    new ServerError(
+      409,
+      'STALE_SAVE',
+      `The sign was saved elsewhere meanwhile (revision ${details.revision}, yours began from ${details.base}). ` +
+        'Both are kept: choose which goes on.',
+      details,
+    ),
+  notReady: (state: string) =>
+    new ServerError(409, 'NOT_READY', `The file is not there: the work is ${state}. Ask for it again, or wait until it is done.`),
+  databaseAway: () =>
+    new ServerError(503, 'DATABASE_AWAY', 'The database does not answer at the moment. Nothing is lost: try again shortly.'),
+  tooLarge: () => new ServerError(413, 'TOO_LARGE', 'The request is larger than 4 MB, which no sign needs.'),
+} as const;

@@ -1,0 +1,25 @@
+import { buildApp } from './app.js';
+import { openDatabase } from './database/database.js';
+import { readSettings } from './settings.js';
+import { openQueue, QUEUE } from './tasks/queue.js';
+
+/** The web process. */
+const settings = readSettings();
+const db = openDatabase(settings.databaseUrl);
+const boss = await openQueue(settings.databaseUrl);
+const app = await buildApp(settings, db, async (order) => {
+  await boss.send(QUEUE, order);
+});
+await app.listen({ host: '127.0.0.1', port: settings.port });
+console.log(`Serving on http://127.0.0.1:${settings.port}`);
+
+async function stop(): Promise<void> {
+  await app.close();
+  await boss.stop({ graceful: false });
+  await db.sequelize.close();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop());
+process.on('SIGINT', () => void stop());
+// The starting process has died: nothing of it stays behind.
+process.on('disconnect', () => void stop());

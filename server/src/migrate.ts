@@ -1,0 +1,12 @@
+import { openDatabase } from './database/database.js';
+import { migrate } from './database/migrations.js';
+import { loadDemo } from './demo/load.js';
+import { readSettings } from './settings.js';
+
+/** Brings the database up to date and fills an empty one with the demo scenario. */
+const settings = readSettings();
+const db = openDatabase(settings.databaseUrl);
+const ran = await migrate(db.sequelize);
+if (ran.length > 0) console.log(`Migrations run: ${ran.join(', ')}`);
+if (await loadDemo(db, settings)) console.log('Demo scenario loaded');
+await db.sequelize.close();

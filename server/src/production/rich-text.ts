@@ -1,0 +1,99 @@
+import { covers, type FontBook } from '@plain-relief/core/type';
+
+/** A page font with the name that the PDF knows it by, and the entry of the catalogue that tells what it covers. */
+export interface PageFont {
+  readonly name: string;
+  readonly entryId: string;
+}
+
+/** Chooses for every character a font that has it, the first of the list where several do. */
+export class PageFonts {
+  constructor(
+    private readonly book: FontBook,
+    private readonly fonts: readonly PageFont[],
+  ) {}
+
+  /** Stretches of a text that one font can show. */
+  stretches(text: string, preferred: string): { text: string; font: string }[] {
+    const out: { text: string; font: string }[] = [];
+    for (const character of text) {
+      const last = out[out.length - 1];
+      const point = character.codePointAt(0)!;
+      // Spaces and marks stay with what stands before them.
+      const font = last && /[\s\p{M}]/u.test(character) ? last.font : this.fontFor(point, preferred);
+      if (last && last.font === font) last.text += character;
+      else out.push({ text: character, font });
+    }
+    return out;
+  }
+
+  private fontFor(codePoint: number, preferred: string): string {
+    const order = [...this.fonts.filter(({ name }) => name === preferred), ...this.fonts];
+    const found = order.find(({ entryId }) => {
+      const entry = this.book.entry(entryId);
+      return entry !== undefined && covers(entry, codePoint);
+    });
+    return found?.name ?? preferred;
+  }
+}
+
+export interface Paragraph {
+  readonly text: string;
+  readonly font: string;
+  /** Font size in points. */
+  readonly size: number;
+  readonly colour: string;
+  /** Space before the paragraph in points. */
+  readonly before: number;
+}
+
+interface Piece {
+  readonly text: string;
+  readonly font: string;
+  readonly width: number;
+}
+
+/** A paragraph broken into lines no wider than `width` points; a word wider than the column is broken inside. */
+export function breakLines(pdf: PDFKit.PDFDocument, fonts: PageFonts, paragraph: Paragraph, width: number): Piece[][] {
+  const lines: Piece[][] = [];
+  let line: Piece[] = [];
+  let used = 0;
+  const flush = () => {
+    lines.push(line);
+    line = [];
+    used = 0;
+  };
+  const measured = (text: string): Piece[] =>
+    fonts.stretches(text, paragraph.font).map((stretch) => {
+      pdf.font(stretch.font).fontSize(paragraph.size);
+      return { ...stretch, width: pdf.widthOfString(stretch.text) };
+    });
+  const put = (text: string) => {
+    const pieces = measured(text);
+    const total = pieces.reduce((sum, piece) => sum + piece.width, 0);
+    if (used > 0 && used + total > width) flush();
+    if (total > width && text.length > 1) {
+      const middle = Math.ceil(text.length / 2);
+      put(text.slice(0, middle));
+      put(text.slice(middle));
+      return;
+    }
+    line.push(...pieces);
+    used += total;
+  };
+  for (const row of paragraph.text.split('\n')) {
+    for (const word of row.match(/\S+\s*/gu) ?? []) put(word);
+    flush();
+  }
+  return lines;
+}
+
+/** Draws a line of pieces with its baseline at y (points from the top). */
+export function drawLine(pdf: PDFKit.PDFDocument, line: readonly Piece[], x: number, y: number, paragraph: Paragraph): void {
+  let at = x;
+  for (const piece of line) {
+    pdf.font(piece.font).fontSize(paragraph.size).fillColor(paragraph.colour);
+    pdf.text(piece.text, at, y, { lineBreak: false, baseline: 'alphabetic' });
+    at += piece.width;
+  }
+}

@@ -1,0 +1,28 @@
+import { fileURLToPath } from 'node:url';
+
+/** What the processes are told by their environment; `./start` sets it. */
+export interface Settings {
+  readonly databaseUrl: string;
+  readonly port: number;
+  readonly webDir: string;
+  readonly fontsDir: string;
+  readonly demoDir: string;
+}
+
+const fromRoot = (path: string): string => fileURLToPath(new URL(`../../${path}`, import.meta.url));
+
+/** @throws Error naming the variable that is missing or wrong */
+export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
+  const databaseUrl = env.DATABASE_URL;
+  if (!databaseUrl) throw new Error('DATABASE_URL is not set: start with ./start, or set it to a PostgreSQL address.');
+  const port = Number(env.PORT ?? 4310);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new Error(`PORT is “${env.PORT}” and must be a whole number from 0 to 65535.`);
+  return {
+    databaseUrl,
+    port,
+    webDir: env.WEB_DIR ?? fromRoot('web/dist/browser'),
+    fontsDir: env.FONTS_DIR ?? fromRoot('fonts'),
+    demoDir: env.DEMO_DIR ?? fromRoot('demo'),
+  };
+}

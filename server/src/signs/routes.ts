@@ -1,0 +1,79 @@
+import { Type, type Static } from '@sinclair/typebox';
+import type { FastifyInstance } from 'fastify';
+import { IdParams } from '../jobs/schema.js';
+import type { JobService } from '../jobs/service.js';
+import type { SignRow } from './model.js';
+import type { SignPictures } from './pictures.js';
+import type { SignService } from './service.js';
+
+const closed = { additionalProperties: false };
+const NewSignBody = Type.Object(
+  {
+    title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+    /** A sign document to begin with; a bare blank where there is none. */
+    document: Type.Optional(Type.Object({}, { additionalProperties: true })),
+  },
+  closed,
+);
+const SaveBody = Type.Object(
+  {
+    base: Type.Integer({ minimum: 0 }),
+    document: Type.Object({}, { additionalProperties: true }),
+  },
+  closed,
+);
+
+function signView(sign: SignRow) {
+  const { id, revision, document, savedAt, job } = sign;
+  return {
+    id,
+    revision,
+    document,
+    savedAt,
+    job: job && { id: job.id, number: job.number, title: job.title, customer: job.customer?.name ?? '', state: job.state },
+  };
+}
+
+export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobService, pictures: SignPictures): void {
+  const params = { schema: { params: IdParams } };
+
+  app.post<{ Params: IdParams; Body: Static<typeof NewSignBody> }>(
+    '/api/jobs/:id/signs',
+    { schema: { params: IdParams, body: NewSignBody } },
+    async (request, reply) => {
+      const job = await jobs.find(request.params.id);
+      reply.code(201);
+      return signView(await signs.create(job, request.body.title.trim(), request.body.document));
+    },
+  );
+
+  app.get<{ Params: IdParams }>('/api/signs/:id', params, async (request) => signView(await signs.find(request.params.id)));
+
+  app.put<{ Params: IdParams; Body: Static<typeof SaveBody> }>(
+    '/api/signs/:id',
+    { schema: { params: IdParams, body: SaveBody } },
+    async (request) => signs.save(request.params.id, request.body.base, request.body.document),
+  );
+
+  app.delete<{ Params: IdParams }>('/api/signs/:id', params, async (request, reply) => {
+    await signs.remove(request.params.id);
+    reply.code(204);
+  });
+
+  app.get<{ Params: IdParams }>('/api/signs/:id/revisions', params, async (request) => ({
+    revisions: await signs.revisions(request.params.id),
+  }));
+
+  app.get<{ Params: IdParams }>('/api/revisions/:id', params, async (request) => {
+    const { id, signId, revision, kind, document, savedAt } = await signs.revisionById(request.params.id);
+    return { id, signId, revision, kind, document, savedAt };
+  });
+
+  app.get<{ Params: IdParams }>('/api/signs/:id/picture.png', params, async (request, reply) => {
+    const sign = await signs.find(request.params.id);
+    const picture = await pictures.of(sign.id, sign.revision, sign.document);
+    // The address carries the revision, so that a picture may be kept for as long as one likes.
+    reply.type('image/png').header('cache-control', 'private, max-age=31536000, immutable');
+    return reply.send(Buffer.from(picture));
+  });
+}

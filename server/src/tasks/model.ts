@@ -1,0 +1,53 @@
+import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
+
+/** What can be asked of a sign: its proof, single production files, or all of them in one archive. */
+export const TASK_KINDS = ['proof', 'stl', 'svg', 'dxf', 'package'] as const;
+export type TaskKind = (typeof TASK_KINDS)[number];
+
+export type TaskState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+
+/** A piece of long work, from being asked for to its file. */
+export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttributes<Task>>> {
+  declare id: string;
+  declare signId: string;
+  declare revision: number;
+  declare kind: TaskKind;
+  declare state: TaskState;
+  /** 0 to 1. */
+  declare progress: number;
+  /** What is being done at the moment. */
+  declare step: string;
+  declare error: string | null;
+  declare cancelAsked: boolean;
+  declare askedAt: Date;
+  /** When the worker last gave a sign of life. */
+  declare beatAt: Date | null;
+  declare finishedAt: Date | null;
+  declare fileName: string | null;
+  declare fileType: string | null;
+  declare file: Buffer | null;
+}
+
+export function defineTasks(sequelize: Sequelize) {
+  Task.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      signId: DataTypes.UUID,
+      revision: DataTypes.INTEGER,
+      kind: DataTypes.STRING(20),
+      state: DataTypes.STRING(12),
+      progress: DataTypes.FLOAT,
+      step: DataTypes.STRING(120),
+      error: DataTypes.TEXT,
+      cancelAsked: DataTypes.BOOLEAN,
+      askedAt: DataTypes.DATE,
+      beatAt: DataTypes.DATE,
+      finishedAt: DataTypes.DATE,
+      fileName: DataTypes.STRING(200),
+      fileType: DataTypes.STRING(100),
+      file: DataTypes.BLOB,
+    },
+    { sequelize, tableName: 'tasks' },
+  );
+  return { Task };
+}

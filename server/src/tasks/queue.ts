@@ -1,0 +1,18 @@
+import PgBoss from 'pg-boss';
+
+/** The queue of long work, kept in the same database. */
+export const QUEUE = 'sign-files';
+
+export interface TaskOrder {
+  readonly taskId: string;
+}
+
+/** Opens the queue; work that a dead worker left is handed out again after `expireInSeconds`. */
+export async function openQueue(databaseUrl: string): Promise<PgBoss> {
+  const boss = new PgBoss({ connectionString: databaseUrl, max: 4, schema: 'pgboss' });
+  // Without a listener an interrupted connection would end the process; pg-boss connects again by itself.
+  boss.on('error', (error) => console.error(`Queue: ${error.message}`));
+  await boss.start();
+  await boss.createQueue(QUEUE, { name: QUEUE, retryLimit: 3, retryDelay: 1, expireInSeconds: 600 });
+  return boss;
+}

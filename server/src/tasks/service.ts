@@ -1,0 +1,70 @@
+import { randomUUID } from 'node:crypto';
+import { Op } from 'sequelize';
+import type { Database } from '../database/database.js';
+import { errors } from '../errors.js';
+import { isUuid } from '../http/ids.js';
+import type { SignService } from '../signs/service.js';
+import type { Task, TaskKind } from './model.js';
+import type { TaskOrder } from './queue.js';
+
+/** Hands an order to the queue. */
+export type Send = (order: TaskOrder) => Promise<void>;
+
+const EVERYTHING_BUT_FILE = { exclude: ['file'] };
+
+export function taskView(task: Task) {
+  const { id, signId, revision, kind, state, progress, step, error, askedAt, finishedAt, fileName } = task;
+  return { id, signId, revision, kind, state, progress, step, error, askedAt, finishedAt, fileName };
+}
+
+export class TaskService {
+  constructor(
+    private readonly db: Database,
+    private readonly signs: SignService,
+    private readonly send: Send,
+  ) {}
+
+  /** Asks for a file of the sign as it was saved last. */
+  async ask(signId: string, kind: TaskKind): Promise<Task> {
+    const sign = await this.signs.find(signId);
+    const task = await this.db.Task.create({
+      id: randomUUID(),
+      signId,
+      revision: sign.revision,
+      kind,
+      state: 'waiting',
+      progress: 0,
+      step: '',
+      askedAt: new Date(),
+      cancelAsked: false,
+    });
+    await this.send({ taskId: task.id });
+    return task;
+  }
+
+  async find(id: string): Promise<Task> {
+    const task = isUuid(id) ? await this.db.Task.findByPk(id, { attributes: EVERYTHING_BUT_FILE }) : null;
+    if (!task) throw errors.notFound('task', id);
+    return task;
+  }
+
+  async ofSign(signId: string): Promise<Task[]> {
+    await this.signs.find(signId);
+    return this.db.Task.findAll({ where: { signId }, attributes: EVERYTHING_BUT_FILE, order: [['askedAt', 'DESC']], limit: 30 });
+  }
+
+  /** A task that has not begun is cancelled at once; a running one stops at its next step. */
+  async cancel(id: string): Promise<Task> {
+    await this.find(id);
+    await this.db.Task.update({ cancelAsked: true }, { where: { id } });
+    await this.db.Task.update({ state: 'cancelled', finishedAt: new Date() }, { where: { id, state: 'waiting' } });
+    return this.find(id);
+  }
+
+  async file(id: string): Promise<Task> {
+    const known = await this.find(id);
+    const task = await this.db.Task.findOne({ where: { id, state: 'done', file: { [Op.ne]: null } } });
+    if (!task) throw errors.notReady(known.state);
+    return task;
+  }
+}

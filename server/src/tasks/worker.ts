@@ -1,0 +1,122 @@
+import { Evaluator } from '@plain-relief/core/relief';
+import type PgBoss from 'pg-boss';
+import { Op } from 'sequelize';
+import type { Database } from '../database/database.js';
+import { openFontBook } from '../fonts/font-files.js';
+import { FileMaker } from '../production/make-file.js';
+import { type Report } from '../production/proof-sheet.js';
+import type { Task } from './model.js';
+import { QUEUE, type TaskOrder } from './queue.js';
+
+const SHOP = 'Millrace Signworks';
+/** A running task whose worker gave no sign of life for this long is handed out again. */
+const SILENT_MS = 15_000;
+const BEAT_MS = 3_000;
+
+class Cancelled extends Error {}
+
+/** Makes files from the queue, one at a time. */
+export class Worker {
+  private readonly maker: FileMaker;
+  private readonly evaluator: Evaluator;
+  private readonly book;
+  private sweeping: NodeJS.Timeout | undefined;
+
+  constructor(
+    private readonly db: Database,
+    private readonly boss: PgBoss,
+    fontsDir: string,
+  ) {
+    this.book = openFontBook(fontsDir);
+    this.maker = new FileMaker(this.book, fontsDir);
+    this.evaluator = new Evaluator(this.book);
+  }
+
+  async start(): Promise<void> {
+    await this.boss.work<TaskOrder>(QUEUE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
+      await this.run(job.data.taskId);
+    });
+    const sweep = () => void this.takeUpAbandoned().catch((error: Error) => console.error(`Worker: ${error.message}`));
+    sweep();
+    this.sweeping = setInterval(sweep, SILENT_MS / 2);
+  }
+
+  stop(): void {
+    clearInterval(this.sweeping);
+  }
+
+  /** Tasks that another worker began and will not end, because it was killed. */
+  private async takeUpAbandoned(): Promise<void> {
+    const silent = new Date(Date.now() - SILENT_MS);
+    const abandoned = await this.db.Task.findAll({
+      where: { state: 'running', beatAt: { [Op.lt]: silent } },
+      attributes: ['id'],
+    });
+    for (const { id } of abandoned) {
+      const [taken] = await this.db.Task.update(
+        { state: 'waiting', progress: 0, step: 'taken up again' },
+        { where: { id, state: 'running', beatAt: { [Op.lt]: silent } } },
+      );
+      if (taken === 1) await this.boss.send(QUEUE, { taskId: id } satisfies TaskOrder);
+    }
+  }
+
+  private async run(taskId: string): Promise<void> {
+    // One worker at most gets the task: the change of state is the claim.
+    const [claimed] = await this.db.Task.update(
+      { state: 'running', beatAt: new Date(), step: 'reading the sign' },
+      { where: { id: taskId, state: 'waiting' } },
+    );
+    if (claimed !== 1) return;
+    const beat = setInterval(() => void this.db.Task.update({ beatAt: new Date() }, { where: { id: taskId } }).catch(() => {}), BEAT_MS);
+    try {
+      const task = await this.db.Task.findByPk(taskId);
+      if (task) await this.makeFile(task);
+    } catch (error) {
+      if (error instanceof Cancelled) await this.finish(taskId, { state: 'cancelled', step: '' });
+      else if (isDatabaseTrouble(error)) throw error;
+      else await this.finish(taskId, { state: 'failed', error: (error as Error).message });
+    } finally {
+      clearInterval(beat);
+    }
+  }
+
+  private async makeFile(task: Task): Promise<void> {
+    const revision = await this.db.RevisionRow.findOne({
+      where: { signId: task.signId, revision: task.revision, kind: 'saved' },
+    });
+    const row = await this.db.SignRow.findByPk(task.signId, {
+      include: [{ association: 'job', include: [{ association: 'customer' }] }],
+    });
+    if (!revision || !row) throw new Error('The sign was removed before its file was made.');
+    const report: Report = async (progress, step) => {
+      await this.db.Task.update({ progress, step, beatAt: new Date() }, { where: { id: task.id } });
+      const now = await this.db.Task.findByPk(task.id, { attributes: ['cancelAsked'] });
+      if (!now || now.cancelAsked) throw new Cancelled();
+    };
+    await report(0.02, 'working out the relief');
+    const evaluation = await this.evaluator.evaluate(revision.document);
+    const subject = {
+      shop: SHOP,
+      customer: row.job?.customer?.name ?? '',
+      job: row.job ? `${row.job.number} ${row.job.title}` : '',
+      revision: String(task.revision),
+      date: task.askedAt,
+    };
+    const made = await this.maker.make(task.kind, evaluation, subject, report);
+    await this.finish(task.id, {
+      state: 'done',
+      progress: 1,
+      step: '',
+      fileName: made.name,
+      fileType: made.type,
+      file: Buffer.from(made.bytes),
+    });
+  }
+
+  private async finish(id: string, end: Partial<Task>): Promise<void> {
+    await this.db.Task.update({ ...end, finishedAt: new Date() }, { where: { id, state: 'running' } });
+  }
+}
+
+const isDatabaseTrouble = (error: unknown): boolean => error instanceof Error && /^Sequelize.*Connection/u.test(error.name);

@@ -1,0 +1,23 @@
+import { openDatabase } from './database/database.js';
+import { readSettings } from './settings.js';
+import { openQueue } from './tasks/queue.js';
+import { Worker } from './tasks/worker.js';
+
+/** The process that makes proofs and files; as many as one likes may run. */
+const settings = readSettings();
+const db = openDatabase(settings.databaseUrl);
+const boss = await openQueue(settings.databaseUrl);
+const worker = new Worker(db, boss, settings.fontsDir);
+await worker.start();
+console.log('Worker waits for work');
+
+async function stop(): Promise<void> {
+  worker.stop();
+  await boss.stop({ graceful: true, timeout: 5_000 });
+  await db.sequelize.close();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop());
+process.on('SIGINT', () => void stop());
+// The starting process has died: nothing of it stays behind.
+process.on('disconnect', () => void stop());
