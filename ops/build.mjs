@@ -59,7 +59,7 @@ export function buildCommandLine() {
 }
 
 export function buildWeb() {
-  unlessDone('web', ['core/src', 'web/src', 'web/angular.json', 'web/tsconfig.json', 'fonts/families.json'], 'web/dist/browser/index.html', () => {
+  unlessDone('web', ['core/src', 'web/src', 'angular.json', 'web/tsconfig.json', 'fonts/families.json'], 'web/dist/browser/index.html', () => {
     say('Building the page …');
     run('Building the page', 'npm', ['run', '--silent', '-w', 'web', 'build']);
   });

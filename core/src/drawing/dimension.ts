@@ -12,6 +12,9 @@ export interface DimensionChoice {
   readonly layer?: string;
 }
 
+/** Mean width of a figure as a share of its height (common practice, no source). */
+const FIGURE_WIDTH = 0.8;
+
 /** A dimension: two extension lines, a dimension line with oblique ticks, and its figure above the line. */
 export function dimension({ from, to, beside, text, textHeight, layer = 'dimensions' }: DimensionChoice): Item[] {
   const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
@@ -40,21 +43,26 @@ export function dimension({ from, to, beside, text, textHeight, layer = 'dimensi
   const [bx, by] = [to[0] + nx * beside, to[1] + ny * beside];
   items.push(line(ax, ay, bx, by));
 
+  const label = { kind: 'label', layer, text, height: textHeight, colour: INK } as const;
+  if (length < text.length * textHeight * FIGURE_WIDTH) {
+    // Too short to carry its figure: it stands upright beside the line.
+    const [x, y] = [(ax + bx) / 2 + nx * side * textHeight * 0.7, (ay + by) / 2 + ny * side * textHeight * 0.7];
+    const align = Math.abs(nx) < 0.5 ? 'centre' : nx * side < 0 ? 'right' : 'left';
+    const drop = Math.abs(nx) < 0.5 && ny * side < 0 ? textHeight : Math.abs(nx) < 0.5 ? 0 : textHeight / 2;
+    items.push({ ...label, x, y: y - drop, align, turn: 0 });
+    return items;
+  }
   // Read from below or from the right, whichever way the points were given.
   let turn = (Math.atan2(uy, ux) * 180) / Math.PI;
   if (turn > 90.001) turn -= 180;
   if (turn <= -89.999) turn += 180;
   const up = [-Math.sin((turn * Math.PI) / 180), Math.cos((turn * Math.PI) / 180)];
   items.push({
-    kind: 'label',
-    layer,
+    ...label,
     x: (ax + bx) / 2 + up[0] * textHeight * 0.4,
     y: (ay + by) / 2 + up[1] * textHeight * 0.4,
-    text,
-    height: textHeight,
     align: 'centre',
     turn,
-    colour: INK,
   });
   return items;
 }

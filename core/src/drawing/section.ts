@@ -123,7 +123,7 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
   return {
     items,
     bounds: {
-      minX: box.minX - textHeight * 5,
+      minX: box.minX - textHeight * 8,
       minY: Math.min(box.minY, lowest - textHeight) - textHeight,
       maxX: box.maxX + textHeight * 12,
       maxY: box.maxY + textHeight,

@@ -1,5 +1,6 @@
 import type { LengthUnit } from '../units/index.js';
-import { type Action, type Part, type ShapePart, type Sign, SIGN_VERSION, type TextPart, type Tier } from './schema.js';
+import type { Action, Part, ShapePart, Sign, TextPart, Tier } from './schema.js';
+import { SIGN_VERSION } from './version.js';
 
 /** A sign with a bare blank, to begin with: 300 × 200 × 12 mm, or 12 × 8 × 1/2 in. */
 export function newSign(title: string, unit: LengthUnit): Sign {

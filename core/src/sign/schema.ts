@@ -1,8 +1,8 @@
 import { type Static, type TObject, type TProperties, Type } from '@sinclair/typebox';
+import { SIGN_VERSION } from './version.js';
 
 /** The sign document: one JSON value, described for people in docs/sign-format.md. Lengths in mm, angles in degrees. */
 
-export const SIGN_VERSION = 1;
 
 const closed = <P extends TProperties>(properties: P, description: string) =>
   Type.Object(properties, { additionalProperties: false, description });

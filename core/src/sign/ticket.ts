@@ -23,6 +23,8 @@ export type TicketField =
 export interface TicketWord {
   readonly text: string;
   readonly field?: TicketField;
+  /** Says what goes without saying ("turned 0°"): shown where it can be edited, left out on the proof. */
+  readonly isQuiet?: boolean;
 }
 
 /** One sentence of the ticket, about the blank, a part, or a tier of it. */
@@ -32,8 +34,25 @@ export interface Sentence {
   readonly words: readonly TicketWord[];
 }
 
-/** A sentence as plain text, as it stands on the proof. */
-export const sentenceText = (sentence: Sentence): string => sentence.words.map((word) => word.text).join('');
+/** A sentence as plain text. */
+export const sentenceText = (sentence: Sentence): string =>
+  sentence.words
+    .filter((word) => !word.isQuiet)
+    .map((word) => word.text)
+    .join('');
+
+/** The ticket in paragraphs, one for the blank and one a part with its tiers, as it stands on the proof. */
+export function ticketParagraphs(sentences: readonly Sentence[]): string[] {
+  const paragraphs: { part: string | undefined; text: string }[] = [];
+  for (const sentence of sentences) {
+    const plainText = sentenceText(sentence);
+    const text = plainText.charAt(0).toUpperCase() + plainText.slice(1);
+    const last = paragraphs[paragraphs.length - 1];
+    if (last && last.part === sentence.part) last.text += ` ${text}`;
+    else paragraphs.push({ part: sentence.part, text });
+  }
+  return paragraphs.map(({ text }) => text);
+}
 
 /** The sign as a work order in sentences; what they say is what will be made. */
 export function ticket(sign: Sign, catalogue: readonly FontEntry[]): Sentence[] {
@@ -75,6 +94,9 @@ class Writer {
 
 const plain = (text: string): TicketWord => ({ text });
 
+const quietIf = (isQuiet: boolean, ...words: TicketWord[]): TicketWord[] =>
+  isQuiet ? words.map((word) => ({ ...word, isQuiet })) : words;
+
 function blankSentence({ blank }: Sign, write: Writer): Sentence {
   const { outline, thickness, material } = blank;
   return {
@@ -85,8 +107,12 @@ function blankSentence({ blank }: Sign, write: Writer): Sentence {
       write.length('height', outline.height, 'blank', 'outline', 'height'),
       plain(' high and '),
       write.length('thickness', thickness, 'blank', 'thickness'),
-      plain(' thick, corners rounded '),
-      write.length('corner radius', outline.cornerRadius, 'blank', 'outline', 'cornerRadius'),
+      plain(' thick'),
+      ...quietIf(
+        outline.cornerRadius === 0,
+        plain(', corners rounded '),
+        write.length('corner radius', outline.cornerRadius, 'blank', 'outline', 'cornerRadius'),
+      ),
       ...(material ? [plain(`, in ${material}`)] : []),
       plain('.'),
     ],
@@ -101,8 +127,11 @@ function placeWords(part: Part, index: number, write: Writer): TicketWord[] {
     plain(' across and '),
     write.length('place up', part.place.y, 'parts', index, 'place', 'y'),
     plain(' up from the middle'),
-    plain(', turned '),
-    write.number('turn', part.place.turn, '°', 'parts', index, 'place', 'turn'),
+    ...quietIf(
+      part.place.turn === 0,
+      plain(', turned '),
+      write.number('turn', part.place.turn, '°', 'parts', index, 'place', 'turn'),
+    ),
     ...(part.place.mirror ? [plain(', mirrored')] : []),
   ];
 }
@@ -118,8 +147,8 @@ function partSentence(part: Part, index: number, write: Writer): Sentence {
         write.font('font', part.font, 'parts', index, 'font'),
         plain(', capitals '),
         write.length('cap height', part.capHeight, 'parts', index, 'capHeight'),
-        plain(' tall, tracking '),
-        write.number('tracking', part.tracking, ' %', 'parts', index, 'tracking'),
+        plain(' tall'),
+        ...quietIf(part.tracking === 0, plain(', tracking '), write.number('tracking', part.tracking, ' %', 'parts', index, 'tracking')),
         ...(lines ? [plain(', leading '), write.number('leading', part.leading, ' %', 'parts', index, 'leading')] : []),
         plain(', '),
         write.choice('alignment', part.align, ALIGN, 'parts', index, 'align'),
@@ -138,8 +167,12 @@ function partSentence(part: Part, index: number, write: Writer): Sentence {
           write.length('width', shape.width, 'parts', index, 'shape', 'width'),
           plain(' wide and '),
           write.length('height', shape.height, 'parts', index, 'shape', 'height'),
-          plain(' high, corners rounded '),
-          write.length('corner radius', shape.cornerRadius, 'parts', index, 'shape', 'cornerRadius'),
+          plain(' high'),
+          ...quietIf(
+            shape.cornerRadius === 0,
+            plain(', corners rounded '),
+            write.length('corner radius', shape.cornerRadius, 'parts', index, 'shape', 'cornerRadius'),
+          ),
         ];
   return {
     part: part.id,

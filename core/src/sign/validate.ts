@@ -1,6 +1,7 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import type { FontEntry } from '../type/index.js';
-import { type Sign, SIGN_VERSION, SignSchema } from './schema.js';
+import { type Sign, SignSchema } from './schema.js';
+import { SIGN_VERSION } from './version.js';
 
 /** What is wrong with a document, where, and what would be right. */
 export interface SignFault {

@@ -11,7 +11,7 @@ import {
 } from '@plain-relief/core/drawing';
 import { pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { sentenceText, ticket } from '@plain-relief/core/sign';
+import { ticket, ticketParagraphs } from '@plain-relief/core/sign';
 import { solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
@@ -39,8 +39,8 @@ const TITLE_HEIGHT = 20;
 const COLUMN = 82;
 const GAP = 6;
 const FIGURES_MM = 2.6;
-/** Reductions and enlargements of ISO 5455 (from memory), largest first. */
-const SCALES = [10, 5, 2, 1, 1 / 2, 1 / 5, 1 / 10, 1 / 20, 1 / 50, 1 / 100] as const;
+/** Scales of ISO 5455 (from memory) with 1 : 2.5, 1 : 3 and 1 : 4 between them (common practice), largest first. */
+const SCALES = [10, 5, 2, 1, 1 / 2, 1 / 2.5, 1 / 3, 1 / 4, 1 / 5, 1 / 10, 1 / 20, 1 / 50, 1 / 100] as const;
 const PICTURE_PIXELS = 1000;
 
 const FACES = [
@@ -54,7 +54,7 @@ const FACES = [
 /** "1 : 2", "full size", "2 : 1". */
 export function scaleName(scale: number): string {
   if (scale === 1) return 'full size (1 : 1)';
-  return scale < 1 ? `1 : ${Math.round(1 / scale)}` : `${scale} : 1`;
+  return scale < 1 ? `1 : ${Number((1 / scale).toFixed(2))}` : `${scale} : 1`;
 }
 
 /** The largest standard scale at which a drawing made for that scale fits a box of paper mm. */
@@ -134,10 +134,9 @@ export async function proofSheet(
   });
 
   await report(0.8, 'writing the ticket');
-  const sentences = ticket(sign, book.catalogue).map(sentenceText);
   const paragraphs: Paragraph[] = [
     strong('Ticket'),
-    ...sentences.map((text) => ordinary(text.charAt(0).toUpperCase() + text.slice(1))),
+    ...ticketParagraphs(ticket(sign, book.catalogue)).map(ordinary),
     ...(evaluation.notes.length > 0 ? [strong('Notes'), ...evaluation.notes.map(({ text }) => ordinary(text))] : []),
   ];
   const column = {

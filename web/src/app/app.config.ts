@@ -1,0 +1,14 @@
+import { provideHttpClient, withFetch } from '@angular/common/http';
+import { type ApplicationConfig, provideZonelessChangeDetection } from '@angular/core';
+import { provideRouter, type Routes, withComponentInputBinding } from '@angular/router';
+
+const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'jobs' },
+  { path: 'jobs', title: 'Jobs · Plain Relief', loadComponent: () => import('./jobs/jobs-page').then((m) => m.JobsPage) },
+  { path: 'signs/:id', title: 'Bench · Plain Relief', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage) },
+  { path: '**', title: 'Not here · Plain Relief', loadComponent: () => import('./shell/nowhere-page').then((m) => m.NowherePage) },
+];
+
+export const appConfig: ApplicationConfig = {
+  providers: [provideZonelessChangeDetection(), provideRouter(routes, withComponentInputBinding()), provideHttpClient(withFetch())],
+};

@@ -1,0 +1,61 @@
+import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
+import type { Sign } from '@plain-relief/core/sign';
+import { type Job, type JobChange, JobsService } from '../jobs/jobs.service';
+
+/** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
+@Component({
+  selector: 'pr-brief-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './brief-panel.html',
+  styleUrl: './output-panel.scss',
+  styles: `
+    label {
+      display: block;
+      margin-top: 0.7rem;
+      font-weight: 700;
+    }
+    .unit label {
+      display: inline-block;
+      margin-right: 1rem;
+      font-weight: 500;
+    }
+  `,
+})
+export class BriefPanel {
+  readonly jobId = input.required<string>();
+  readonly sign = input.required<Sign>();
+  readonly closed = output();
+  readonly titled = output<string>();
+  readonly unitChosen = output<'mm' | 'in'>();
+  readonly materialNamed = output<string>();
+  private readonly jobs = inject(JobsService);
+  protected readonly job = signal<Job | undefined>(undefined);
+  protected readonly error = signal('');
+
+  constructor() {
+    effect(() => void this.load(this.jobId()));
+  }
+
+  private async load(id: string): Promise<void> {
+    try {
+      this.job.set(await this.jobs.find(id));
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+
+  protected setTitle(text: string): void {
+    if (text.trim() === '') return this.error.set('The sign needs a title.');
+    this.error.set('');
+    this.titled.emit(text.trim());
+  }
+
+  protected async change(change: JobChange): Promise<void> {
+    this.error.set('');
+    try {
+      this.job.set(await this.jobs.change(this.jobId(), change));
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+}

@@ -1,0 +1,65 @@
+import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
+
+enablePatches();
+
+interface Step {
+  /** What was done, as a person would name it. */
+  readonly label: string;
+  readonly key: string;
+  readonly at: number;
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+}
+
+/** Edits of the same thing closer together than this are one step. */
+const ONE_STEP_MS = 1200;
+const MOST_STEPS = 300;
+
+/** An immutable value with its undo steps. Every change gives a new history. */
+export class History<T extends object> {
+  private constructor(
+    readonly value: T,
+    private readonly done: readonly Step[],
+    private readonly undone: readonly Step[],
+  ) {}
+
+  static of<T extends object>(value: T): History<T> {
+    return new History(value, [], []);
+  }
+
+  get undoLabel(): string | undefined {
+    return this.done[this.done.length - 1]?.label;
+  }
+
+  get redoLabel(): string | undefined {
+    return this.undone[this.undone.length - 1]?.label;
+  }
+
+  /**
+   * @param key edits with the same key within a second or so are undone together
+   * @param now milliseconds of any clock
+   */
+  changed(label: string, key: string, now: number, recipe: (draft: T) => void): History<T> {
+    const [value, patches, inverse] = produceWithPatches(this.value, (draft) => recipe(draft as T));
+    if (patches.length === 0) return this;
+    const last = this.done[this.done.length - 1];
+    const joins = last !== undefined && this.undone.length === 0 && last.key === key && now - last.at < ONE_STEP_MS;
+    const step: Step = joins
+      ? { label, key, at: now, patches: [...last.patches, ...patches], inverse: [...inverse, ...last.inverse] }
+      : { label, key, at: now, patches, inverse };
+    const before = joins ? this.done.slice(0, -1) : this.done;
+    return new History(value, [...before, step].slice(-MOST_STEPS), []);
+  }
+
+  undo(): History<T> {
+    const step = this.done[this.done.length - 1];
+    if (!step) return this;
+    return new History(applyPatches(this.value, step.inverse), this.done.slice(0, -1), [...this.undone, { ...step, at: 0 }]);
+  }
+
+  redo(): History<T> {
+    const step = this.undone[this.undone.length - 1];
+    if (!step) return this;
+    return new History(applyPatches(this.value, step.patches), [...this.done, step], this.undone.slice(0, -1));
+  }
+}

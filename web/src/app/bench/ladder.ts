@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
+import { formatLength, type LengthUnit } from '@plain-relief/core/units';
+import { LengthField } from '../fields/length-field';
+import type { LadderView, RungView } from '../relief/views';
+import { rail, spread } from './ladder-geometry';
+import { onSteps } from './plan-geometry';
+
+export interface RungMove {
+  readonly part: string;
+  readonly tier: string;
+  readonly level: number;
+}
+
+const MARGIN = 22;
+const LABEL_GAP = 38;
+
+/** The scale of heights: the blank from face to back, every tier at its level; rungs are dragged or their figure typed. */
+@Component({
+  selector: 'pr-ladder',
+  imports: [LengthField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './ladder.html',
+  styleUrl: './ladder.scss',
+  host: { '(window:pointermove)': 'move($event)', '(window:pointerup)': 'held.set(undefined)' },
+})
+export class Ladder {
+  readonly ladder = input.required<LadderView>();
+  readonly unit = input.required<LengthUnit>();
+  readonly selected = input<string>();
+  readonly picked = output<string>();
+  readonly moved = output<RungMove>();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly height = signal(400);
+  protected readonly held = signal<{ readonly rung: RungView; readonly rail: ReturnType<typeof rail> } | undefined>(undefined);
+
+  private readonly rail = computed(() => {
+    const { top, back } = this.ladder();
+    // Room above the highest rung to drag into: a fifth of the blank, at least 2 mm.
+    return this.held()?.rail ?? rail(top + Math.max(2, -back * 0.2), back, this.height(), MARGIN);
+  });
+  protected readonly bar = computed(() => {
+    const { toPixel } = this.rail();
+    return { face: toPixel(0), back: toPixel(this.ladder().back) };
+  });
+  protected readonly levels = computed(() =>
+    this.ladder().levels.map(({ z, colour, areaMm2 }) => ({ z, colour, areaMm2, y: this.rail().toPixel(z) })),
+  );
+  protected readonly rungs = computed(() => {
+    const { rungs, back } = this.ladder();
+    const { toPixel } = this.rail();
+    const lowest = this.height() - 18;
+    const wishes = rungs.map(({ z }) => Math.min(toPixel(Math.max(z, back)), lowest));
+    const places = spread(wishes, LABEL_GAP, 18, lowest);
+    return rungs.map((rung, i) => ({
+      ...rung,
+      y: wishes[i],
+      labelY: places[i],
+      isDeep: !rung.isThrough && rung.z <= back,
+    }));
+  });
+  protected readonly thickness = computed(() => formatLength(-this.ladder().back, this.unit()));
+
+  constructor() {
+    new ResizeObserver(([{ contentRect }]) => this.height.set(Math.max(120, contentRect.height))).observe(this.host.nativeElement);
+  }
+
+  protected grab(event: PointerEvent, rung: RungView): void {
+    event.preventDefault();
+    this.picked.emit(rung.part);
+    if (!rung.isThrough) this.held.set({ rung, rail: this.rail() });
+  }
+
+  protected move(event: PointerEvent): void {
+    const held = this.held();
+    if (!held) return;
+    const top = this.host.nativeElement.getBoundingClientRect().top;
+    const level = onSteps(held.rail.toHeight(event.clientY - top), this.unit());
+    this.moved.emit({ part: held.rung.part, tier: held.rung.tier, level });
+  }
+
+  protected key(event: KeyboardEvent, rung: RungView): void {
+    const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (by === undefined || rung.isThrough) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const step = this.unit() === 'mm' ? 0.5 : 25.4 / 64;
+    this.moved.emit({ part: rung.part, tier: rung.tier, level: onSteps(rung.z + by * step, this.unit()) });
+  }
+}

@@ -1,0 +1,74 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { isUnderWay, type Task, type TaskKind, TasksService } from './tasks.service';
+
+interface Offer {
+  readonly kind: TaskKind;
+  readonly name: string;
+  readonly words: string;
+}
+
+const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
+  proof: [{ kind: 'proof', name: 'Proof (PDF)', words: 'Plan to scale with its dimensions, section, picture, the ticket and the notes on A4.' }],
+  make: [
+    { kind: 'package', name: 'Everything (ZIP)', words: 'All files below with the proof and the sign document.' },
+    { kind: 'stl', name: 'Solid (STL)', words: 'The closed solid, in millimetres.' },
+    { kind: 'svg', name: 'Outlines (SVG)', words: 'Outlines by level at true size, one group a level.' },
+    { kind: 'dxf', name: 'Outlines (DXF)', words: 'Outlines by level at true size, one layer a level.' },
+  ],
+};
+
+const KIND_WORDS: Readonly<Record<TaskKind, string>> = { proof: 'Proof', package: 'Everything', stl: 'Solid', svg: 'Outlines SVG', dxf: 'Outlines DXF' };
+
+/** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
+@Component({
+  selector: 'pr-output-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './output-panel.html',
+  styleUrl: './output-panel.scss',
+})
+export class OutputPanel {
+  readonly what = input.required<'proof' | 'make'>();
+  readonly revision = input.required<number>();
+  /** Saves what is not saved yet, so that the file is of what is seen. */
+  readonly beforeAsking = input.required<() => Promise<void>>();
+  readonly closed = output();
+  private readonly service = inject(TasksService);
+  private readonly all = toSignal(this.service.tasks$, { initialValue: [] });
+  protected readonly error = signal('');
+  protected readonly offers = computed(() => OFFERS[this.what()]);
+  protected readonly tasks = computed(() => {
+    const kinds = new Set(this.offers().map(({ kind }) => kind));
+    return this.all().filter(({ kind }) => kinds.has(kind));
+  });
+  protected readonly kindWords = KIND_WORDS;
+  protected readonly isUnderWay = isUnderWay;
+
+  protected percent(task: Task): number {
+    return Math.round(task.progress * 100);
+  }
+
+  protected time(task: Task): string {
+    return new Date(task.askedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+  }
+
+  protected async ask(kind: TaskKind): Promise<void> {
+    await this.attempt(async () => {
+      await this.beforeAsking()();
+      await this.service.ask(kind);
+    });
+  }
+
+  protected async cancel(id: string): Promise<void> {
+    await this.attempt(() => this.service.cancel(id));
+  }
+
+  private async attempt(action: () => Promise<void>): Promise<void> {
+    this.error.set('');
+    try {
+      await action();
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+}

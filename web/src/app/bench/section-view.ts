@@ -1,0 +1,80 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal } from '@angular/core';
+import { formatLength, type LengthUnit } from '@plain-relief/core/units';
+import type { SectionView } from '../relief/views';
+
+const AIR = { left: 16, right: 16, top: 12, bottom: 10 };
+
+/** The relief cut along the line, heights as they are or four times as tall, read off at the pointer. */
+@Component({
+  selector: 'pr-section-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg [attr.width]="size().width" [attr.height]="size().height" (pointermove)="point($event)" (pointerleave)="at.set(undefined)" role="img" [attr.aria-label]="'Section, ' + read()">
+      <g [attr.transform]="transform()">
+        @for (body of section().bodies; track $index) {
+          <path class="body" [attr.d]="body" />
+        }
+        @for (surface of section().surfaces; track $index) {
+          <line class="surface" [attr.x1]="surface.from" [attr.x2]="surface.to" [attr.y1]="-surface.z" [attr.y2]="-surface.z" [attr.stroke]="surface.z === 0 ? '#2b2a26' : surface.colour" />
+        }
+      </g>
+      @if (pointer(); as here) {
+        <line class="pointer" [attr.x1]="here.px" [attr.x2]="here.px" y1="0" [attr.y2]="size().height" />
+      }
+    </svg>
+    <div class="caption">
+      <span>Section</span>
+      <button type="button" (click)="times.set(times() === 1 ? 4 : 1)" [attr.aria-pressed]="times() === 4" title="How tall the heights are drawn">heights ×{{ times() }}</button>
+      <span class="figure read" aria-live="polite">{{ read() }}</span>
+    </div>
+  `,
+  styleUrl: './section-view.scss',
+})
+export class SectionViewer {
+  readonly section = input.required<SectionView>();
+  readonly unit = input.required<LengthUnit>();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly size = signal({ width: 600, height: 120 });
+  protected readonly times = signal<1 | 4>(1);
+  protected readonly at = signal<number | undefined>(undefined);
+
+  private readonly scale = computed(() => {
+    const { width, height } = this.size();
+    const { from, to, top, bottom } = this.section();
+    const across = (width - AIR.left - AIR.right) / Math.max(1e-6, to - from);
+    const up = (height - AIR.top - AIR.bottom - 20) / ((top - bottom) * this.times());
+    return Math.min(across, up);
+  });
+  private readonly left = computed(() => {
+    const { from, to } = this.section();
+    return this.size().width / 2 - (this.scale() * (from + to)) / 2;
+  });
+  protected readonly transform = computed(() => {
+    const { top } = this.section();
+    const k = this.scale();
+    return `translate(${this.left()} ${AIR.top + 20 + top * k * this.times()}) scale(${k} ${k * this.times()})`;
+  });
+  protected readonly pointer = computed(() => {
+    const px = this.at();
+    return px === undefined ? undefined : { px, mm: (px - this.left()) / this.scale() };
+  });
+  protected readonly read = computed(() => {
+    const here = this.pointer();
+    if (!here) return this.section().surfaces.length === 0 ? 'the line meets no material' : 'point at it to read the height';
+    const surface = this.section().surfaces.find(({ from, to }) => here.mm >= from && here.mm <= to);
+    const along = formatLength(here.mm - this.section().from, this.unit());
+    if (!surface) return `${along} along: no material`;
+    const height = surface.z === 0 ? 'the face' : `${surface.z > 0 ? 'raised' : 'carved'} ${formatLength(Math.abs(surface.z), this.unit())}`;
+    return `${along} along: ${height}, ${formatLength(surface.to - surface.from, this.unit())} wide`;
+  });
+
+  constructor() {
+    new ResizeObserver(([{ contentRect }]) => {
+      if (contentRect.width > 0) this.size.set({ width: contentRect.width, height: contentRect.height });
+    }).observe(this.host.nativeElement);
+  }
+
+  protected point(event: PointerEvent): void {
+    this.at.set(event.clientX - this.host.nativeElement.getBoundingClientRect().left);
+  }
+}

@@ -1,0 +1,51 @@
+import type { Note } from '@plain-relief/core/relief';
+import type { Sign } from '@plain-relief/core/sign';
+import type { Task } from './tasks.service';
+
+export type StepName = 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Make';
+
+export interface StepView {
+  readonly name: StepName;
+  readonly mark: 'done' | 'begun' | 'open';
+  /** What it still lacks, or that it lacks nothing. */
+  readonly lacks: string;
+}
+
+/** The steps of a job with what each still lacks. */
+export function stepsOf(sign: Sign, notes: readonly Note[], tasks: readonly Task[], revision: number): StepView[] {
+  const texts = sign.parts.filter((part) => part.kind === 'text');
+  const worded = texts.filter((part) => part.words.trim() !== '');
+  const withoutTier = sign.parts.filter((part) => !part.tiers.some((tier) => tier.on));
+  const errors = notes.filter(({ weight }) => weight === 'error').length;
+  const warnings = notes.filter(({ weight }) => weight === 'warning').length;
+  const made = (kinds: readonly string[]): StepView['mark'] => {
+    const done = tasks.filter((task) => kinds.includes(task.kind) && task.state === 'done');
+    return done.some((task) => task.revision === revision) ? 'done' : done.length > 0 ? 'begun' : 'open';
+  };
+  const proof = made(['proof', 'package']);
+  const files = made(['stl', 'svg', 'dxf', 'package']);
+  return [
+    {
+      name: 'Brief',
+      mark: sign.blank.material === '' ? 'begun' : 'done',
+      lacks: sign.blank.material === '' ? 'the material is not named' : 'complete',
+    },
+    {
+      name: 'Layout',
+      mark: worded.length === 0 ? 'open' : worded.length < texts.length ? 'begun' : 'done',
+      lacks: worded.length === 0 ? 'no words yet' : worded.length < texts.length ? 'a line has no words' : 'complete',
+    },
+    {
+      name: 'Heights',
+      mark: sign.parts.length === 0 ? 'open' : withoutTier.length > 0 ? 'begun' : 'done',
+      lacks: sign.parts.length === 0 ? 'nothing is raised or carved' : withoutTier.length > 0 ? `${withoutTier[0].name} has no tier` : 'complete',
+    },
+    {
+      name: 'Check',
+      mark: sign.parts.length === 0 ? 'open' : errors + warnings > 0 ? 'begun' : 'done',
+      lacks: errors + warnings > 0 ? `${errors + warnings} to look at` : sign.parts.length === 0 ? 'nothing to check yet' : 'nothing to note',
+    },
+    { name: 'Proof', mark: proof, lacks: proof === 'done' ? 'made of this revision' : proof === 'begun' ? 'the sign has changed since' : 'not made yet' },
+    { name: 'Make', mark: files, lacks: files === 'done' ? 'files of this revision' : files === 'begun' ? 'the sign has changed since' : 'no files yet' },
+  ];
+}

@@ -1,0 +1,49 @@
+import { ChangeDetectionStrategy, Component, computed, type ElementRef, effect, input, output, viewChild } from '@angular/core';
+
+/** The words of a text part, edited as they stand; every stroke takes effect at once. */
+@Component({
+  selector: 'pr-words-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <textarea
+      #area
+      dir="auto"
+      [attr.aria-label]="label()"
+      [rows]="rows()"
+      [value]="value()"
+      (input)="changed.emit($any($event.target).value)"
+      placeholder="Words of this line …"
+      maxlength="4000"
+    ></textarea>
+  `,
+  styleUrl: './field.scss',
+  styles: `
+    :host {
+      display: block;
+    }
+    textarea {
+      width: 100%;
+      min-height: 0;
+      padding: 0.15rem 0.35rem;
+      background: var(--pr-paper);
+      color: var(--pr-ink);
+      font-size: 1.08rem;
+      resize: vertical;
+    }
+  `,
+})
+export class WordsField {
+  readonly value = input.required<string>();
+  readonly label = input.required<string>();
+  readonly changed = output<string>();
+  /** Takes the cursor when the part is new and has no words yet. */
+  readonly wantsFocus = input(false);
+  private readonly area = viewChild.required<ElementRef<HTMLTextAreaElement>>('area');
+  protected readonly rows = computed(() => Math.min(8, this.value().split('\n').length));
+
+  constructor() {
+    effect(() => {
+      if (this.wantsFocus()) this.area().nativeElement.focus();
+    });
+  }
+}

@@ -1,0 +1,62 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { type Job, JOB_STATES, JobsService, type JobState } from './jobs.service';
+import { due } from './lanes';
+
+@Component({
+  selector: 'pr-job-card',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './job-card.html',
+  styleUrl: './job-card.scss',
+})
+export class JobCard {
+  readonly job = input.required<Job>();
+  private readonly jobs = inject(JobsService);
+  private readonly router = inject(Router);
+  protected readonly states = JOB_STATES;
+  protected readonly due = computed(() => due(this.job().dueOn, new Date()));
+  protected readonly isAdding = signal(false);
+  /** What removal was asked for and waits for a second click. */
+  protected readonly removing = signal<'job' | string | undefined>(undefined);
+  protected readonly error = signal('');
+
+  protected pictureOf(id: string, revision: number): string {
+    return `/api/signs/${id}/picture.png?revision=${revision}`;
+  }
+
+  protected setState(state: string): void {
+    void this.attempt(() => this.jobs.change(this.job().id, { state: state as JobState }));
+  }
+
+  protected addSign(title: string): void {
+    if (title.trim() === '') return this.error.set('Give the sign a name, such as “West gate plaque”.');
+    void this.attempt(async () => {
+      const id = await this.jobs.addSign(this.job().id, title.trim());
+      await this.router.navigate(['/signs', id]);
+    });
+  }
+
+  protected remove(): void {
+    const what = this.removing();
+    if (what === undefined) return;
+    void this.attempt(() => (what === 'job' ? this.jobs.remove(this.job().id) : this.jobs.removeSign(what)));
+    this.removing.set(undefined);
+  }
+
+  protected removalQuestion(): string {
+    const { number, signs } = this.job();
+    const sign = signs.find(({ id }) => id === this.removing());
+    if (sign) return `Remove “${sign.title}” with all its revisions?`;
+    return signs.length === 0 ? `Remove job ${number}?` : `Remove job ${number} with ${signs.length === 1 ? 'its sign' : `its ${signs.length} signs`}?`;
+  }
+
+  private async attempt(action: () => Promise<unknown>): Promise<void> {
+    this.error.set('');
+    try {
+      await action();
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+}

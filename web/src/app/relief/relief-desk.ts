@@ -1,0 +1,141 @@
+import { heightColour, heightReach, planDrawing, sectionSpans } from '@plain-relief/core/drawing';
+import { outlinePath, runPath } from '@plain-relief/core/format';
+import { bounds } from '@plain-relief/core/outline';
+import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { type SectionLine, type Sign, ticket } from '@plain-relief/core/sign';
+import { solidOf, volumeOfLevels } from '@plain-relief/core/solid';
+import { FontBook, type FontEntry } from '@plain-relief/core/type';
+import { transfer } from 'comlink';
+import { modelOf } from './model-of';
+import type { DrawnPath, LadderView, ModelView, PlanView, ReliefView, SectionView } from './views';
+
+/** Brings a file of the server. */
+export type Fetch = (path: string) => Promise<Uint8Array>;
+
+/** The worker's side: evaluates signs and turns evaluations into what the page shows. */
+export class ReliefDesk {
+  private book: Promise<FontBook> | undefined;
+  private evaluator: Evaluator | undefined;
+  private last: Evaluation | undefined;
+
+  constructor(private readonly fetch: Fetch) {}
+
+  async fonts(): Promise<readonly FontEntry[]> {
+    return (await this.fontBook()).catalogue;
+  }
+
+  private fontBook(): Promise<FontBook> {
+    this.book ??= this.fetch('/fonts/catalogue.json').then(
+      (bytes) => new FontBook(JSON.parse(new TextDecoder().decode(bytes)) as FontEntry[], ({ file }) => this.fetch(`/fonts/${file}`)),
+    );
+    // A failed load is tried again the next time.
+    this.book.catch(() => (this.book = undefined));
+    return this.book;
+  }
+
+  async show(sign: Sign): Promise<ReliefView> {
+    const book = await this.fontBook();
+    this.evaluator ??= new Evaluator(book);
+    const began = performance.now();
+    const evaluation = await this.evaluator.evaluate(sign);
+    this.last = evaluation;
+    const { levels, notes, parts } = evaluation;
+    const view = {
+      plan: planView(evaluation),
+      section: sectionView(evaluation, sign.section),
+      ladder: ladderView(evaluation),
+      ticket: ticket(sign, book.catalogue),
+      notes,
+      facts: {
+        volumeMm3: volumeOfLevels(evaluation),
+        highest: Math.max(0, ...levels.map(({ z }) => z)),
+        deepest: Math.min(0, ...levels.map(({ z }) => z)),
+        letters: parts.reduce((sum, part) => sum + part.letters, 0),
+      },
+    };
+    return { ...view, took: performance.now() - began };
+  }
+
+  /** The section of the last evaluation along another line. */
+  section(line: SectionLine): SectionView | undefined {
+    return this.last && sectionView(this.last, line);
+  }
+
+  /** The model of the last evaluation. */
+  model(): ModelView | undefined {
+    if (!this.last) return undefined;
+    const model = modelOf(solidOf(this.last), heightReach(this.last.levels));
+    return transfer(model, [model.positions.buffer, model.normals.buffer, model.colours.buffer]);
+  }
+}
+
+function planView(evaluation: Evaluation): PlanView {
+  const { blank, parts, sign } = evaluation;
+  const drawing = planDrawing(evaluation, { textHeight: 1 });
+  const names = new Map(sign.parts.map((part) => [part.id, part.name]));
+  return {
+    blank: bounds([blank])!,
+    edge: runPath(blank, true),
+    paths: drawing.items.flatMap((item): DrawnPath[] => {
+      if (item.kind === 'area') {
+        const isHole = item.fill?.kind === 'cross-hatch';
+        return [{ d: outlinePath(item.outline), fill: item.fill?.kind === 'plain' ? item.fill.colour : 'none', isHole, isLine: false }];
+      }
+      if (item.kind === 'line' && item.layer === 'centre lines')
+        return [{ d: runPath(item.points, item.closed), fill: 'none', isHole: false, isLine: true }];
+      return [];
+    }),
+    parts: parts.map(({ id, ink, frame, letters }) => ({
+      id,
+      name: names.get(id) ?? id,
+      ink,
+      frame: runPath(frame, true),
+      letters,
+    })),
+  };
+}
+
+function sectionView(evaluation: Evaluation, line: SectionLine): SectionView {
+  const spans = sectionSpans(evaluation, line);
+  const back = -evaluation.sign.blank.thickness;
+  const reach = heightReach(evaluation.levels);
+  const bodies: string[] = [];
+  let run: number[] = [];
+  const close = (end: number) => {
+    if (run.length > 0) bodies.push(runPath(Float64Array.from([...run, end, back, run[0], back]), true));
+    run = [];
+  };
+  spans.forEach(({ from, to, z }, i) => {
+    if (i > 0 && from - spans[i - 1].to > 1e-6) close(spans[i - 1].to);
+    run.push(from, z, to, z);
+  });
+  if (spans.length > 0) close(spans[spans.length - 1].to);
+  return {
+    bodies,
+    surfaces: spans.map(({ from, to, z }) => ({ from, to, z, colour: heightColour(z, reach) })),
+    from: spans[0]?.from ?? 0,
+    to: spans[spans.length - 1]?.to ?? 0,
+    top: Math.max(0, ...evaluation.levels.map(({ z }) => z)),
+    bottom: back,
+  };
+}
+
+function ladderView({ sign, levels, rungs }: Evaluation): LadderView {
+  const reach = heightReach(levels);
+  const back = -sign.blank.thickness;
+  const names = new Map(sign.parts.map((part) => [part.id, part.name]));
+  const shown = rungs.map(({ part, tier, z }) => ({
+    part,
+    tier,
+    name: names.get(part) ?? part,
+    z: Number.isFinite(z) ? z : back,
+    isThrough: !Number.isFinite(z),
+    colour: Number.isFinite(z) ? heightColour(z, reach) : 'none',
+  }));
+  return {
+    top: Math.max(0, ...shown.map(({ z }) => z)),
+    back,
+    rungs: shown,
+    levels: levels.map(({ z, areaMm2 }) => ({ z, areaMm2, colour: heightColour(z, reach) })),
+  };
+}

@@ -1,0 +1,79 @@
+import { Injectable } from '@angular/core';
+import type { SectionLine, Sign } from '@plain-relief/core/sign';
+import type { FontEntry } from '@plain-relief/core/type';
+import { type Remote, wrap } from 'comlink';
+import { BehaviorSubject, type Observable, Subject } from 'rxjs';
+import type { ReliefCounter } from './relief.worker';
+import type { ModelView, ReliefView, SectionView } from './views';
+
+/**
+ * The page's side of the worker. Of signs that arrive while one is being worked out only the newest is taken next, so
+ * that typing never queues up.
+ */
+@Injectable({ providedIn: 'root' })
+export class ReliefService {
+  private readonly worker = new Worker(new URL('./relief.worker', import.meta.url), { type: 'module' });
+  private readonly desk: Remote<ReliefCounter> = wrap<ReliefCounter>(this.worker);
+  private waiting: Sign | undefined;
+  private isBusy = false;
+  private wantsModel = false;
+
+  private readonly views = new BehaviorSubject<ReliefView | undefined>(undefined);
+  private readonly models = new BehaviorSubject<ModelView | undefined>(undefined);
+  private readonly busy = new BehaviorSubject(false);
+  private readonly troubles = new Subject<string>();
+
+  readonly view$: Observable<ReliefView | undefined> = this.views;
+  readonly model$: Observable<ModelView | undefined> = this.models;
+  readonly busy$: Observable<boolean> = this.busy;
+  /** Sentences about evaluations that failed as a whole. */
+  readonly trouble$: Observable<string> = this.troubles;
+
+  fonts(): Promise<readonly FontEntry[]> {
+    return this.desk.fonts();
+  }
+
+  /** Nothing is shown until the next sign has been worked out. */
+  clear(): void {
+    this.views.next(undefined);
+    this.models.next(undefined);
+  }
+
+  /** Asks for the views of a sign; they come by {@link view$}. */
+  show(sign: Sign): void {
+    this.waiting = sign;
+    if (!this.isBusy) void this.work();
+  }
+
+  /** Whether the model is worked out after every plan. */
+  keepModel(isWanted: boolean): void {
+    const wasWanted = this.wantsModel;
+    this.wantsModel = isWanted;
+    if (isWanted && !wasWanted && !this.isBusy && this.views.value) void this.makeModel();
+  }
+
+  section(line: SectionLine): Promise<SectionView | undefined> {
+    return this.desk.section(line);
+  }
+
+  private async work(): Promise<void> {
+    this.isBusy = true;
+    this.busy.next(true);
+    while (this.waiting) {
+      const sign = this.waiting;
+      this.waiting = undefined;
+      try {
+        this.views.next(await this.desk.show(sign));
+        if (this.wantsModel && !this.waiting) await this.makeModel();
+      } catch (error) {
+        this.troubles.next((error as Error).message);
+      }
+    }
+    this.isBusy = false;
+    this.busy.next(false);
+  }
+
+  private async makeModel(): Promise<void> {
+    this.models.next(await this.desk.model());
+  }
+}

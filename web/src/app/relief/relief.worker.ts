@@ -1,0 +1,23 @@
+/// <reference lib="webworker" />
+import { expose } from 'comlink';
+import type { SectionLine, Sign } from '@plain-relief/core/sign';
+
+async function fetchBytes(path: string): Promise<Uint8Array> {
+  const answer = await fetch(path);
+  if (!answer.ok) throw new Error(`${path} could not be loaded (${answer.status}).`);
+  return new Uint8Array(await answer.arrayBuffer());
+}
+
+// The shaping library waits for its WebAssembly before its module is ready; what the page asks meanwhile must be heard.
+const desk = import('./relief-desk').then(({ ReliefDesk }) => new ReliefDesk(fetchBytes));
+
+/** Everything is computed here; the page only shows. */
+const counter = {
+  fonts: async () => (await desk).fonts(),
+  show: async (sign: Sign) => (await desk).show(sign),
+  section: async (line: SectionLine) => (await desk).section(line),
+  model: async () => (await desk).model(),
+};
+export type ReliefCounter = typeof counter;
+
+expose(counter);

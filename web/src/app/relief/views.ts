@@ -1,0 +1,81 @@
+import type { Box } from '@plain-relief/core/outline';
+import type { Note } from '@plain-relief/core/relief';
+import type { Sentence } from '@plain-relief/core/sign';
+
+/** What the worker hands to the page after an evaluation: plain values, ready to be shown. */
+export interface ReliefView {
+  readonly plan: PlanView;
+  readonly section: SectionView;
+  readonly ladder: LadderView;
+  readonly ticket: readonly Sentence[];
+  readonly notes: readonly Note[];
+  readonly facts: Facts;
+  /** Milliseconds that the worker took. */
+  readonly took: number;
+}
+
+/** A path to draw, y downwards. */
+export interface DrawnPath {
+  readonly d: string;
+  readonly fill: string;
+  /** Cross-hatched places are cut through. */
+  readonly isHole: boolean;
+  readonly isLine: boolean;
+}
+
+export interface PlanView {
+  readonly blank: Box;
+  readonly edge: string;
+  readonly paths: readonly DrawnPath[];
+  readonly parts: readonly PartView[];
+}
+
+export interface PartView {
+  readonly id: string;
+  readonly name: string;
+  /** What is seen, in mm, y up. */
+  readonly ink?: Box;
+  /** Outline of the cap box or the shape, y downwards. */
+  readonly frame: string;
+  readonly letters: number;
+}
+
+export interface SectionView {
+  /** Closed bodies, y downwards, heights not exaggerated. */
+  readonly bodies: readonly string[];
+  readonly surfaces: readonly { readonly from: number; readonly to: number; readonly z: number; readonly colour: string }[];
+  readonly from: number;
+  readonly to: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+export interface RungView {
+  readonly part: string;
+  readonly tier: string;
+  readonly name: string;
+  readonly z: number;
+  readonly isThrough: boolean;
+  readonly colour: string;
+}
+
+export interface LadderView {
+  readonly top: number;
+  readonly back: number;
+  readonly rungs: readonly RungView[];
+  readonly levels: readonly { readonly z: number; readonly areaMm2: number; readonly colour: string }[];
+}
+
+export interface Facts {
+  readonly volumeMm3: number;
+  readonly highest: number;
+  readonly deepest: number;
+  readonly letters: number;
+}
+
+/** Triangles for the model, three corners each, with flat normals and colours. */
+export interface ModelView {
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  readonly colours: Float32Array;
+}

@@ -1,0 +1,19 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { RouterLink } from '@angular/router';
+
+/** The band at the top of every place: the shop's name, the way to the jobs, and what the place puts into it. */
+@Component({
+  selector: 'pr-masthead',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header class="masthead">
+      <a routerLink="/jobs" class="masthead-name" aria-label="Plain Relief, to the jobs">
+        <svg viewBox="0 0 32 32" aria-hidden="true"><path d="M3 26V19h6v-9h6v5h4V6h6v13h4v7z" /></svg>
+        <span>Plain Relief</span>
+      </a>
+      <ng-content />
+    </header>
+  `,
+})
+export class Masthead {}
