@@ -6,5 +6,6 @@ export { NodingError } from './noding.js';
 export * from './offset.js';
 export * from './path.js';
 export * from './placement.js';
+export * from './polygons.js';
 export * from './shapes.js';
 export * from './triangulate.js';

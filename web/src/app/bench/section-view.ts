@@ -3,6 +3,7 @@ import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import type { SectionView } from '../relief/views';
 
 const AIR = { left: 16, right: 16, top: 12, bottom: 10 };
+const CAPTION = 20;
 
 /** The relief cut along the line, heights as they are or four times as tall, read off at the pointer. */
 @Component({
@@ -42,7 +43,7 @@ export class SectionViewer {
     const { width, height } = this.size();
     const { from, to, top, bottom } = this.section();
     const across = (width - AIR.left - AIR.right) / Math.max(1e-6, to - from);
-    const up = (height - AIR.top - AIR.bottom - 20) / ((top - bottom) * this.times());
+    const up = (height - AIR.top - AIR.bottom - CAPTION) / ((top - bottom) * this.times());
     return Math.min(across, up);
   });
   private readonly left = computed(() => {
@@ -50,9 +51,13 @@ export class SectionViewer {
     return this.size().width / 2 - (this.scale() * (from + to)) / 2;
   });
   protected readonly transform = computed(() => {
-    const { top } = this.section();
+    const { top, bottom } = this.section();
     const k = this.scale();
-    return `translate(${this.left()} ${AIR.top + 20 + top * k * this.times()}) scale(${k} ${k * this.times()})`;
+    const up = k * this.times();
+    // In the middle of the room under the caption.
+    const room = this.size().height - AIR.top - AIR.bottom - CAPTION;
+    const y = AIR.top + CAPTION + (room - (top - bottom) * up) / 2 + top * up;
+    return `translate(${this.left()} ${y}) scale(${k} ${up})`;
   });
   protected readonly pointer = computed(() => {
     const px = this.at();

@@ -45,7 +45,7 @@ export class LengthField {
   protected readonly typed = signal<string | undefined>(undefined);
   protected readonly fault = signal('');
   protected readonly shown = computed(() => this.typed() ?? formatLength(this.value(), this.unit()));
-  protected readonly width = computed(() => Math.max(3, this.shown().length + 0.6));
+  protected readonly width = computed(() => Math.max(3, this.shown().length + 1.7));
 
   protected begin(input: HTMLInputElement): void {
     if (this.typed() === undefined) this.typed.set(formatLengthExact(this.value(), this.unit()));

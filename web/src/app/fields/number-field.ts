@@ -12,7 +12,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
         [attr.aria-label]="label()"
         [attr.aria-invalid]="fault() !== ''"
         [value]="shown()"
-        [style.width.ch]="shown().length + 1"
+        [style.width.ch]="shown().length + 1.7"
         (focus)="typed.set(plain(value())); select($any($event.target))"
         (input)="typed.set($any($event.target).value)"
         (blur)="commit()"

@@ -1,5 +1,5 @@
 import { heightColour, heightReach, planDrawing, sectionSpans } from '@plain-relief/core/drawing';
-import { outlinePath, runPath } from '@plain-relief/core/format';
+import { runPath } from '@plain-relief/core/format';
 import { bounds } from '@plain-relief/core/outline';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { type SectionLine, type Sign, ticket } from '@plain-relief/core/sign';
@@ -7,7 +7,9 @@ import { solidOf, volumeOfLevels } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
-import type { DrawnPath, LadderView, ModelView, PlanView, ReliefView, SectionView } from './views';
+import { planPaths } from './plan-paths';
+import { screenPath } from './screen-path';
+import type { LadderView, ModelView, PlanView, ReliefView, SectionView } from './views';
 
 /** Brings a file of the server. */
 export type Fetch = (path: string) => Promise<Uint8Array>;
@@ -75,21 +77,13 @@ function planView(evaluation: Evaluation): PlanView {
   const names = new Map(sign.parts.map((part) => [part.id, part.name]));
   return {
     blank: bounds([blank])!,
-    edge: runPath(blank, true),
-    paths: drawing.items.flatMap((item): DrawnPath[] => {
-      if (item.kind === 'area') {
-        const isHole = item.fill?.kind === 'cross-hatch';
-        return [{ d: outlinePath(item.outline), fill: item.fill?.kind === 'plain' ? item.fill.colour : 'none', isHole, isLine: false }];
-      }
-      if (item.kind === 'line' && item.layer === 'centre lines')
-        return [{ d: runPath(item.points, item.closed), fill: 'none', isHole: false, isLine: true }];
-      return [];
-    }),
+    edge: screenPath([blank], true),
+    paths: planPaths(drawing),
     parts: parts.map(({ id, ink, frame, letters }) => ({
       id,
       name: names.get(id) ?? id,
       ink,
-      frame: runPath(frame, true),
+      frame: screenPath([frame], true),
       letters,
     })),
   };

@@ -14,7 +14,7 @@ export interface ReliefView {
   readonly took: number;
 }
 
-/** A path to draw, y downwards. */
+/** A path to draw, in whole micrometres with y downwards. */
 export interface DrawnPath {
   readonly d: string;
   readonly fill: string;
@@ -35,7 +35,7 @@ export interface PartView {
   readonly name: string;
   /** What is seen, in mm, y up. */
   readonly ink?: Box;
-  /** Outline of the cap box or the shape, y downwards. */
+  /** Outline of the cap box or the shape, in micrometres with y downwards. */
   readonly frame: string;
   readonly letters: number;
 }
