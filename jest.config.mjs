@@ -1,13 +1,22 @@
-/** One run for every package: core and server in Node.js, web in jsdom. */
+import presets from 'jest-preset-angular/presets/index.js';
+
+const { createEsmPreset } = presets;
+
+/** One run for every package: core, server and the browser tests in Node.js, the page's own in jsdom. */
 const swc = [
   '@swc/jest',
-  { jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' }, module: { type: 'es6' }, sourceMaps: 'inline' },
+  {
+    jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' },
+    module: { type: 'es6' },
+    sourceMaps: 'inline',
+  },
 ];
-const node = (name) => ({
-  displayName: name,
-  rootDir: name,
+
+const inNode = (displayName, rootDir, testMatch) => ({
+  displayName,
+  rootDir,
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  testMatch,
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': swc },
   moduleNameMapper: {
@@ -17,5 +26,18 @@ const node = (name) => ({
 });
 
 export default {
-  projects: [node('core')],
+  testTimeout: 60_000,
+  projects: [
+    inNode('core', 'core', ['<rootDir>/src/**/*.test.ts']),
+    inNode('server', 'server', ['<rootDir>/src/**/*.test.ts']),
+    inNode('e2e', 'e2e', ['<rootDir>/**/*.test.ts']),
+    {
+      ...createEsmPreset({ tsconfig: '<rootDir>/tsconfig.test.json' }),
+      displayName: 'web',
+      rootDir: 'web',
+      setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
+      testMatch: ['<rootDir>/src/**/*.test.ts'],
+      moduleNameMapper: { tslib: 'tslib/tslib.es6.js' },
+    },
+  ],
 };

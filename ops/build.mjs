@@ -45,10 +45,15 @@ function run(what, command, args) {
 }
 
 export function installPackages() {
-  unlessDone('packages', ['package-lock.json', 'package.json', 'core/package.json', 'server/package.json', 'web/package.json'], 'node_modules', () => {
-    say('Installing the npm packages …');
-    run('Installing the npm packages', 'npm', ['ci', '--no-audit', '--no-fund']);
-  });
+  unlessDone(
+    'packages',
+    ['package-lock.json', 'package.json', 'core/package.json', 'server/package.json', 'web/package.json'],
+    'node_modules',
+    () => {
+      say('Installing the npm packages …');
+      run('Installing the npm packages', 'npm', ['ci', '--no-audit', '--no-fund']);
+    },
+  );
 }
 
 export function buildCommandLine() {
@@ -59,10 +64,15 @@ export function buildCommandLine() {
 }
 
 export function buildWeb() {
-  unlessDone('web', ['core/src', 'web/src', 'angular.json', 'web/tsconfig.json', 'fonts/families.json'], 'web/dist/browser/index.html', () => {
-    say('Building the page …');
-    run('Building the page', 'npm', ['run', '--silent', '-w', 'web', 'build']);
-  });
+  unlessDone(
+    'web',
+    ['core/src', 'web/src', 'angular.json', 'web/tsconfig.json', 'fonts/families.json'],
+    'web/dist/browser/index.html',
+    () => {
+      say('Building the page …');
+      run('Building the page', 'npm', ['run', '--silent', '-w', 'web', 'build']);
+    },
+  );
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {

@@ -55,5 +55,7 @@ export function checkDisk(folder, megabytes) {
   const { bavail, bsize } = statfsSync(folder);
   const free = Math.floor((bavail * bsize) / 1e6);
   if (free < megabytes)
-    throw new Stop(`Only ${free} MB are free on the disk of ${folder} and ${megabytes} MB are needed: free some space, then start again.`);
+    throw new Stop(
+      `Only ${free} MB are free on the disk of ${folder} and ${megabytes} MB are needed: free some space, then start again.`,
+    );
 }

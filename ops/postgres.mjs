@@ -38,7 +38,8 @@ function stopLeftover(bin, directory) {
   if (!existsSync(pidFile)) return;
   const pid = Number(readFileSync(pidFile, 'utf8').split('\n')[0]);
   const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  if (command.includes('postgres')) runAsServerUser(join(bin, 'pg_ctl'), ['stop', '-D', directory, '-m', 'fast', '-w'], directory);
+  if (command.includes('postgres'))
+    runAsServerUser(join(bin, 'pg_ctl'), ['stop', '-D', directory, '-m', 'fast', '-w'], directory);
 }
 
 /**
@@ -85,7 +86,11 @@ export async function startPostgres(home, { fromPort = 54610 } = {}) {
   }
   const env = { ...process.env, PGPASSWORD: password };
   const there = ['-h', '127.0.0.1', '-p', String(port), '-U', USER];
-  const list = spawnSync(join(bin, 'psql'), [...there, '-d', 'postgres', '-tAc', `SELECT 1 FROM pg_database WHERE datname='${DATABASE}'`], { env, encoding: 'utf8' });
+  const list = spawnSync(
+    join(bin, 'psql'),
+    [...there, '-d', 'postgres', '-tAc', `SELECT 1 FROM pg_database WHERE datname='${DATABASE}'`],
+    { env, encoding: 'utf8' },
+  );
   if (list.stdout.trim() !== '1') spawnSync(join(bin, 'createdb'), [...there, DATABASE], { env });
 
   return {

@@ -20,7 +20,10 @@ class Kept {
   start() {
     this.began = Date.now();
     // The channel tells the child when this process dies, so that it never outlives it.
-    this.child = fork(join(ROOT, this.file), { env: { ...process.env, ...this.env }, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] });
+    this.child = fork(join(ROOT, this.file), {
+      env: { ...process.env, ...this.env },
+      stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+    });
     this.child.stdout.on('data', () => {});
     this.child.on('exit', async () => {
       if (this.isStopping) return;
@@ -75,7 +78,10 @@ export async function serve({ home, port, databasePort, env = {} }) {
     await application.postgres.stop();
   };
   for (let tries = 0; ; tries++) {
-    const answered = await fetch(`${application.url}/api/health`).then((r) => r.ok, () => false);
+    const answered = await fetch(`${application.url}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    );
     if (answered) return application;
     if (tries > 150) {
       await application.stop();

@@ -1,4 +1,4 @@
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { buildCommandLine, buildWeb, HOME, installPackages, ROOT } from './build.mjs';
@@ -8,13 +8,16 @@ import { main, say, Stop } from './say.mjs';
 import { serve } from './serve.mjs';
 
 const DEFAULT_PORT = 4310;
+/** Where database and marks of the running application are kept. */
+const home = process.env.PLAIN_RELIEF_HOME ?? HOME;
 const USAGE = `./start [--port N] [--fresh]
   --port N   serve on this port of 127.0.0.1 (${DEFAULT_PORT}, or the next free one)
   --fresh    begin anew: the database with all jobs is deleted and the demo scenario loaded`;
 
 function options() {
   try {
-    return parseArgs({ options: { port: { type: 'string' }, fresh: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } } }).values;
+    return parseArgs({ options: { port: { type: 'string' }, fresh: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } } })
+      .values;
   } catch (error) {
     throw new Stop(`${error.message}\n${USAGE}`);
   }
@@ -40,7 +43,9 @@ function checkAlone(pidFile) {
   const [pid, url] = readFileSync(pidFile, 'utf8').split('\n');
   const command = `/proc/${pid}/cmdline`;
   if (existsSync(command) && readFileSync(command, 'utf8').includes('start.mjs'))
-    throw new Stop(`Plain Relief already runs from this folder${url ? ` at ${url}` : ''}: use that, or stop it with Ctrl-C there.`);
+    throw new Stop(
+      `Plain Relief already runs from this folder${url ? ` at ${url}` : ''}: use that, or stop it with Ctrl-C there.`,
+    );
 }
 
 main(async () => {
@@ -49,7 +54,7 @@ main(async () => {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19))
     throw new Stop(`Node.js ${process.versions.node} is too old: install version 20.19 or newer.`);
-  const pidFile = join(HOME, 'start.pid');
+  const pidFile = join(home, 'start.pid');
   checkAlone(pidFile);
   checkDisk(ROOT, 600);
   const port = await choosePort(asked.port);
@@ -58,11 +63,12 @@ main(async () => {
   buildCommandLine();
   buildWeb();
   if (asked.fresh) {
-    rmSync(join(HOME, 'database'), { recursive: true, force: true });
+    rmSync(join(home, 'database'), { recursive: true, force: true });
     say('Beginning anew.');
   }
+  mkdirSync(home, { recursive: true });
   writeFileSync(pidFile, `${process.pid}\n`);
-  const application = await serve({ home: HOME, port });
+  const application = await serve({ home, port });
   writeFileSync(pidFile, `${process.pid}\n${application.url}`);
   say(`Plain Relief is at ${application.url} (Ctrl-C stops it)`);
 

@@ -46,7 +46,8 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
 
   app.setNotFoundHandler((request, reply) => {
     // Addresses of places in the application are the page's own business.
-    const isPage = request.method === 'GET' && !request.url.startsWith('/api/') && (request.headers.accept ?? '').includes('text/html');
+    const isPage =
+      request.method === 'GET' && !request.url.startsWith('/api/') && (request.headers.accept ?? '').includes('text/html');
     if (isPage && existsSync(settings.webDir)) return reply.sendFile('index.html', settings.webDir);
     return answer(reply, errors.noSuchAddress(request.url.split('?')[0]));
   });
@@ -86,15 +87,24 @@ function toServerError(error: FastifyError): ServerError {
       const { additionalProperty, missingProperty } = fault.params as Record<string, string | undefined>;
       const keys = fault.instancePath.split('/').slice(1);
       if (missingProperty ?? additionalProperty) keys.push((missingProperty ?? additionalProperty)!);
-      const value = 'data' in fault && !missingProperty && !additionalProperty ? ` (it is ${JSON.stringify(fault.data)?.slice(0, 60)})` : '';
+      const value =
+        'data' in fault && !missingProperty && !additionalProperty ? ` (it is ${JSON.stringify(fault.data)?.slice(0, 60)})` : '';
       return { path: keys.join('.'), message: `${fault.message ?? 'is not valid'}${value}` };
     });
     return errors.badRequest(faults);
   }
   if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') return errors.tooLarge();
-  if (/^Sequelize(Connection|HostNot|AccessDenied)/u.test(error.name) || /ECONNREFUSED|terminating connection|Connection terminated/u.test(error.message))
+  if (
+    /^Sequelize(Connection|HostNot|AccessDenied)/u.test(error.name) ||
+    /ECONNREFUSED|terminating connection|Connection terminated/u.test(error.message)
+  )
     return errors.databaseAway();
   const status = error.statusCode ?? 500;
-  if (status < 500) return new ServerError(status, error.code ?? 'REFUSED', error.message, { faults: [{ path: '', message: error.message }] });
-  return new ServerError(500, 'UNEXPECTED', 'Something went wrong on the server; what happened is in its log. Nothing was changed.');
+  if (status < 500)
+    return new ServerError(status, error.code ?? 'REFUSED', error.message, { faults: [{ path: '', message: error.message }] });
+  return new ServerError(
+    500,
+    'UNEXPECTED',
+    'Something went wrong on the server; what happened is in its log. Nothing was changed.',
+  );
 }

@@ -20,16 +20,12 @@ export class ServerError extends Error {
 
 export const errors = {
   badRequest: (faults: readonly Fault[]) =>
-    new ServerError(
-      400,
-      'BAD_REQUEST',
-      faults.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join('\n'),
-      { faults },
-    ),
+    new ServerError(400, 'BAD_REQUEST', faults.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join('\n'), {
+      faults,
+    }),
   notFound: (what: string, id: string) =>
     new ServerError(404, 'NOT_FOUND', `There is no ${what} “${id}”: it may have been removed, or the address is mistyped.`),
-  noSuchAddress: (address: string) =>
-    new ServerError(404, 'NO_SUCH_ADDRESS', `“${address}” is not an address of this server.`),
+  noSuchAddress: (address: string) => new ServerError(404, 'NO_SUCH_ADDRESS', `“${address}” is not an address of this server.`),
   staleSave: (details: { base: number; revision: number; aside: number; theirs: unknown; savedAt: string }) =>
     new ServerError(
       409,

@@ -6,8 +6,7 @@ import { type AreaItem, type Drawing, type Item, type LineItem, withMargin } fro
 import { FAINT, heightColour, INK, PAPER } from './palette.js';
 
 /** The greatest distance of a level from the face, where the height colours end; at least 1 mm. */
-export const heightReach = (levels: readonly Level[]): number =>
-  Math.max(1, ...levels.map((level) => Math.abs(level.z)));
+export const heightReach = (levels: readonly Level[]): number => Math.max(1, ...levels.map((level) => Math.abs(level.z)));
 
 export interface PlanChoice {
   /** Height of figures and measure of line widths, in mm of the plan. */
@@ -19,15 +18,13 @@ export function planDrawing(evaluation: Evaluation, { textHeight }: PlanChoice):
   const { blank, levels, parts } = evaluation;
   const reach = heightReach(levels);
   const fine = { width: textHeight / 24, colour: INK };
-  const items: Item[] = levels.map(
-    (level): AreaItem => ({
-      kind: 'area',
-      layer: levelName(level.z),
-      outline: regionOf(evaluation, level.label),
-      fill: { kind: 'plain', colour: heightColour(level.z, reach) },
-      pen: fine,
-    }),
-  );
+  const items: Item[] = levels.map((level): AreaItem => ({
+    kind: 'area',
+    layer: levelName(level.z),
+    outline: regionOf(evaluation, level.label),
+    fill: { kind: 'plain', colour: heightColour(level.z, reach) },
+    pen: fine,
+  }));
   const holes = regionOf(evaluation, HOLE);
   if (holes.length > 0) {
     items.push({
@@ -59,7 +56,11 @@ export function dimensionedPlan(evaluation: Evaluation, choice: PlanChoice): Dra
   const { unit } = evaluation.sign;
   const beside = textHeight * 3;
   return {
-    bounds: { ...withMargin(plan.bounds, textHeight), minX: minX - beside - 2 * textHeight, minY: minY - beside - 2 * textHeight },
+    bounds: {
+      ...withMargin(plan.bounds, textHeight),
+      minX: minX - beside - 2 * textHeight,
+      minY: minY - beside - 2 * textHeight,
+    },
     items: [
       ...plan.items,
       ...dimension({ from: [maxX, minY], to: [minX, minY], beside, text: formatLength(maxX - minX, unit), textHeight }),
@@ -83,7 +84,8 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   const pen = { width: 0.1, colour: INK };
   const area = (layer: string, outline: Outline): AreaItem => ({ kind: 'area', layer, outline, pen });
   const items: Item[] = [area('blank edge', [blank])];
-  for (const level of levels) if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), regionOf(evaluation, level.label)));
+  for (const level of levels)
+    if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), regionOf(evaluation, level.label)));
   const holes = regionOf(evaluation, HOLE);
   if (holes.length > 0) items.push(area('cut through', holes));
   for (const part of parts) {

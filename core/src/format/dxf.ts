@@ -3,7 +3,11 @@ import type { Drawing } from '../drawing/index.js';
 import { type LengthUnit, MM_PER_INCH } from '../units/index.js';
 
 /** Layer names may not hold < > / \ " : ; ? * | = and quotes (DXF reference, symbol table names, from memory). */
-const layerName = (layer: string): string => layer.replace(/[<>/\\":;?*|=`',]/gu, '_').replace(/\s+/gu, '_').toUpperCase();
+const layerName = (layer: string): string =>
+  layer
+    .replace(/[<>/\\":;?*|=`',]/gu, '_')
+    .replace(/\s+/gu, '_')
+    .toUpperCase();
 
 const COLOURS = [Colors.White, Colors.Red, Colors.Blue, Colors.Green, Colors.Magenta, Colors.Cyan, Colors.Yellow];
 

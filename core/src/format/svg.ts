@@ -21,8 +21,7 @@ export function runPath(points: Float64Array, closed: boolean, per = 1): string 
 }
 
 /** Path data of an outline, y turned downwards; to be filled by the even-odd rule. */
-export const outlinePath = (outline: Outline, per = 1): string =>
-  outline.map((contour) => runPath(contour, true, per)).join('');
+export const outlinePath = (outline: Outline, per = 1): string => outline.map((contour) => runPath(contour, true, per)).join('');
 
 export interface SvgChoice {
   /** Unit of the physical size and of the coordinates. */

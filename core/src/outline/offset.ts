@@ -49,9 +49,7 @@ function sideBand(run: Float64Array, closed: boolean, by: number, tolerance: num
     const nx = ((by_ - ay) / length) * by;
     const ny = (-(bx - ax) / length) * by;
     const corners =
-      by > 0
-        ? [ax, ay, ax + nx, ay + ny, bx + nx, by_ + ny, bx, by_]
-        : [bx, by_, bx + nx, by_ + ny, ax + nx, ay + ny, ax, ay];
+      by > 0 ? [ax, ay, ax + nx, ay + ny, bx + nx, by_ + ny, bx, by_] : [bx, by_, bx + nx, by_ + ny, ax + nx, ay + ny, ax, ay];
     into.push(snapRun(corners, true));
 
     if (!closed && j === n - 1) continue;

@@ -98,10 +98,7 @@ export function flatten(path: readonly PathCommand[], tolerance: number): FlatRu
         points.push(x, y);
       } else {
         const { x1, y1, x2, y2 } = command;
-        const bend = Math.max(
-          Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
-          Math.hypot(x1 - 2 * x2 + x, y1 - 2 * y2 + y),
-        );
+        const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x, y1 - 2 * y2 + y));
         const n = Math.max(1, Math.ceil(Math.sqrt((3 * bend) / (4 * tolerance))));
         for (let i = 1; i < n; i++) {
           const t = i / n;

@@ -28,7 +28,12 @@ export function rectangle(width: number, height: number, cornerRadius = 0, toler
   const h = height / 2 - r;
   const points: number[] = [];
   const steps = r > 0 ? chordsInCircle(r, tolerance) / 4 : 0;
-  for (const [cx, cy, from] of [[w, h, 0], [-w, h, 1], [-w, -h, 2], [w, -h, 3]]) {
+  for (const [cx, cy, from] of [
+    [w, h, 0],
+    [-w, h, 1],
+    [-w, -h, 2],
+    [w, -h, 3],
+  ]) {
     for (let i = 0; i <= steps; i++) {
       const angle = (Math.PI / 2) * (from + (steps === 0 ? 0 : i / steps));
       points.push(cx + r * Math.cos(angle), cy + r * Math.sin(angle));

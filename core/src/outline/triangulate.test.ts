@@ -23,11 +23,15 @@ function expectExactCover(layers: readonly (readonly Contour[])[]): void {
   for (let t = 0; t < labels.length; t++) {
     const [a, b, c] = corners.slice(3 * t, 3 * t + 3);
     const twice = turn(plan.x[a], plan.y[a], plan.x[b], plan.y[b], plan.x[c], plan.y[c]);
-    expect(twice).toBeGreaterThan(0);
+    if (twice <= 0) throw new Error(`Triangle ${t} is not anticlockwise.`);
     sums.set(labels[t], (sums.get(labels[t]) ?? 0) + twice / 2 / STEPS_PER_MM ** 2);
-    for (const [p, q] of [[a, b], [b, c], [c, a]]) {
+    for (const [p, q] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ]) {
       const key = `${labels[t]}:${p}>${q}`;
-      expect(halfEdges.has(key)).toBe(false);
+      if (halfEdges.has(key)) throw new Error(`The edge ${key} is met twice.`);
       halfEdges.set(key, t);
     }
   }
@@ -65,7 +69,7 @@ describe('triangulate', () => {
 
   it('covers any rings on a coarse grid, touching and overlapping', () => {
     fc.assert(fc.property(fc.array(fc.array(coarseRing, { maxLength: 3 }), { maxLength: 3 }), expectExactCover), {
-      numRuns: 400,
+      numRuns: 300,
     });
   });
 

@@ -113,7 +113,7 @@ export function triangulate(arrangement: Arrangement, wanted: (label: number) =>
 
   sweep(arrangement, ({ vertex, ended, begun, left: before }) => {
     const outer = before < 0 ? undefined : chains[before];
-    let leftChain = outer;
+    const leftChain = outer;
     let rightChain: Chain | undefined;
     if (ended.length > 0) {
       rightChain = chains[ended[ended.length - 1]];

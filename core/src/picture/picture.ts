@@ -86,8 +86,14 @@ export function pictureOf(mesh: Mesh, reach: number, view: View, width: number, 
     const lit = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
     const shade = [base[0] * lit, base[1] * lit, base[2] * lit];
 
-    const [x0, x1] = [Math.max(0, Math.ceil(Math.min(ax, bx, cx) - 0.5)), Math.min(w - 1, Math.floor(Math.max(ax, bx, cx) - 0.5))];
-    const [y0, y1] = [Math.max(0, Math.ceil(Math.min(ay, by, cy) - 0.5)), Math.min(h - 1, Math.floor(Math.max(ay, by, cy) - 0.5))];
+    const [x0, x1] = [
+      Math.max(0, Math.ceil(Math.min(ax, bx, cx) - 0.5)),
+      Math.min(w - 1, Math.floor(Math.max(ax, bx, cx) - 0.5)),
+    ];
+    const [y0, y1] = [
+      Math.max(0, Math.ceil(Math.min(ay, by, cy) - 0.5)),
+      Math.min(h - 1, Math.floor(Math.max(ay, by, cy) - 0.5)),
+    ];
     for (let y = y0; y <= y1; y++) {
       for (let x = x0; x <= x1; x++) {
         const [px, py] = [x + 0.5, y + 0.5];

@@ -139,14 +139,7 @@ export class Evaluator {
   }
 }
 
-function tierNotes(
-  sign: Sign,
-  part: Part,
-  tier: Tier,
-  z: number,
-  placed: PlacedPart,
-  contours: readonly Contour[],
-): Note[] {
+function tierNotes(sign: Sign, part: Part, tier: Tier, z: number, placed: PlacedPart, contours: readonly Contour[]): Note[] {
   const at = { part: part.id, tier: tier.id };
   const out: Note[] = [];
   const { thickness } = sign.blank;
@@ -221,8 +214,7 @@ function finish(
       const by = overhang(bounds(layer.contours)!, blankBox);
       notes.push(note('over-edge', at, layer.part.name, by, sign.unit));
     }
-    if (onBlank.has(index) && !effective.has(index))
-      notes.push(note('not-seen', at, layer.part.name, layer.z, sign.unit));
+    if (onBlank.has(index) && !effective.has(index)) notes.push(note('not-seen', at, layer.part.name, layer.z, sign.unit));
   });
   notes.push(...materialNotes(sign, arrangement, levels));
   return { sign, blank, arrangement, levels, ...found };

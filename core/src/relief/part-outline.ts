@@ -35,9 +35,7 @@ export interface PlacedPart {
 }
 
 export function outlineOfShape(shape: Shape): Contour {
-  return shape.kind === 'circle'
-    ? circle(0, 0, shape.diameter / 2)
-    : rectangle(shape.width, shape.height, shape.cornerRadius);
+  return shape.kind === 'circle' ? circle(0, 0, shape.diameter / 2) : rectangle(shape.width, shape.height, shape.cornerRadius);
 }
 
 /** Note where a corner radius is more than half the shorter side. */
@@ -83,14 +81,9 @@ function placeText(part: TextPart, book: FontBook): PlacedPart {
   if (!entry) return { ...nothing, notes: [note('unknown-font', { part: part.id }, part.name, part.font)] };
   const block = setBlock(book, { ...part, font: book.font(part.font) });
   const notes = block.missing.map((character) =>
-    note(
-      'missing-character',
-      { part: part.id },
-      part.name,
-      character,
-      `${entry.family} ${entry.style}`,
-      [...new Set(book.covering(character.codePointAt(0)!).map(({ family }) => family))],
-    ),
+    note('missing-character', { part: part.id }, part.name, character, `${entry.family} ${entry.style}`, [
+      ...new Set(book.covering(character.codePointAt(0)!).map(({ family }) => family)),
+    ]),
   );
   if (part.words.trim() === '') notes.push(note('no-words', { part: part.id }, part.name));
   const placed = block.letters.map((letter) => placeLetter(letter, part.place));

@@ -55,7 +55,10 @@ export function actionAtLevel(action: Action, level: number, base: number): Acti
 /** A copy of a part with ids of its own, a little below the first. */
 export function copyOf(part: Part, sign: Sign): Part {
   const stem = part.id.replace(/-\d+$/u, '');
-  const id = freeId(stem, sign.parts.map((other) => other.id));
+  const id = freeId(
+    stem,
+    sign.parts.map((other) => other.id),
+  );
   const step = part.kind === 'text' ? part.capHeight * 1.55 : 10;
   return { ...part, id, name: `${part.name} copy`, place: { ...part.place, y: part.place.y - step } };
 }
@@ -63,7 +66,13 @@ export function copyOf(part: Part, sign: Sign): Part {
 /** One more tier for a part, raised or carved as the last one is. */
 export function nextTier(part: Part): Tier {
   const last = part.tiers[part.tiers.length - 1]?.action ?? { kind: 'raise', by: 2 };
-  return newTier(freeId('tier', part.tiers.map(({ id }) => id)), last.kind === 'cut-through' ? { kind: 'carve', by: 2 } : last);
+  return newTier(
+    freeId(
+      'tier',
+      part.tiers.map(({ id }) => id),
+    ),
+    last.kind === 'cut-through' ? { kind: 'carve', by: 2 } : last,
+  );
 }
 
 /** Parts that sit on the given one, directly. */

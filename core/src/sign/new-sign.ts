@@ -29,7 +29,10 @@ export function newTier(id: string, action: Action): Tier {
 
 /** A line of text below those there are, raised 2 mm (1/16 in). */
 export function newText(sign: Sign, font: string): TextPart {
-  const id = freeId('line', sign.parts.map((part) => part.id));
+  const id = freeId(
+    'line',
+    sign.parts.map((part) => part.id),
+  );
   const isMetric = sign.unit === 'mm';
   const texts = sign.parts.filter((part) => part.kind === 'text');
   const lowest = Math.min(...texts.map((part) => part.place.y - part.capHeight / 2));
@@ -54,7 +57,10 @@ export function newText(sign: Sign, font: string): TextPart {
 /** A plain shape in the middle of the blank: a rectangular sunk panel, or a hole of 6 mm (1/4 in). */
 export function newShape(sign: Sign, kind: 'rectangle' | 'circle'): ShapePart {
   const stem = kind === 'circle' ? 'hole' : 'panel';
-  const id = freeId(stem, sign.parts.map((part: Part) => part.id));
+  const id = freeId(
+    stem,
+    sign.parts.map((part: Part) => part.id),
+  );
   const isMetric = sign.unit === 'mm';
   const { width, height } = sign.blank.outline;
   return {
@@ -67,8 +73,6 @@ export function newShape(sign: Sign, kind: 'rectangle' | 'circle'): ShapePart {
         : { kind, width: width * 0.8, height: height * 0.6, cornerRadius: 0 },
     place: { x: 0, y: 0, turn: 0, mirror: false },
     sitsOn: { kind: 'face' },
-    tiers: [
-      newTier('tier-1', kind === 'circle' ? { kind: 'cut-through' } : { kind: 'carve', by: isMetric ? 2 : 1.5875 }),
-    ],
+    tiers: [newTier('tier-1', kind === 'circle' ? { kind: 'cut-through' } : { kind: 'carve', by: isMetric ? 2 : 1.5875 })],
   };
 }

@@ -3,7 +3,6 @@ import { SIGN_VERSION } from './version.js';
 
 /** The sign document: one JSON value, described for people in docs/sign-format.md. Lengths in mm, angles in degrees. */
 
-
 const closed = <P extends TProperties>(properties: P, description: string) =>
   Type.Object(properties, { additionalProperties: false, description });
 

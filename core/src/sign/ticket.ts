@@ -76,7 +76,10 @@ class Writer {
     return { text: formatLength(value, this.unit), field: { kind: 'length', path, value, label } };
   }
   number(label: string, value: number, suffix: string, ...path: FieldPath): TicketWord {
-    return { text: `${Number(value.toFixed(2))}${suffix}`.replace('-', '−'), field: { kind: 'number', path, value, label, suffix } };
+    return {
+      text: `${Number(value.toFixed(2))}${suffix}`.replace('-', '−'),
+      field: { kind: 'number', path, value, label, suffix },
+    };
   }
   words(label: string, value: string, ...path: FieldPath): TicketWord {
     return { text: `“${value}”`, field: { kind: 'words', path, value, label } };
@@ -119,7 +122,11 @@ function blankSentence({ blank }: Sign, write: Writer): Sentence {
   };
 }
 
-const ALIGN = [['centre', 'centred'], ['left', 'set left'], ['right', 'set right']] as const;
+const ALIGN = [
+  ['centre', 'centred'],
+  ['left', 'set left'],
+  ['right', 'set right'],
+] as const;
 
 function placeWords(part: Part, index: number, write: Writer): TicketWord[] {
   return [
@@ -148,7 +155,11 @@ function partSentence(part: Part, index: number, write: Writer): Sentence {
         plain(', capitals '),
         write.length('cap height', part.capHeight, 'parts', index, 'capHeight'),
         plain(' tall'),
-        ...quietIf(part.tracking === 0, plain(', tracking '), write.number('tracking', part.tracking, ' %', 'parts', index, 'tracking')),
+        ...quietIf(
+          part.tracking === 0,
+          plain(', tracking '),
+          write.number('tracking', part.tracking, ' %', 'parts', index, 'tracking'),
+        ),
         ...(lines ? [plain(', leading '), write.number('leading', part.leading, ' %', 'parts', index, 'leading')] : []),
         plain(', '),
         write.choice('alignment', part.align, ALIGN, 'parts', index, 'align'),
@@ -193,16 +204,17 @@ export const ACTION_WORDS: readonly (readonly [Action['kind'], string])[] = [
 export function hostChoices(sign: Sign, before: number): (readonly [string, string])[] {
   return [
     ['face', 'the face'] as const,
-    ...sign.parts.slice(0, before).flatMap(({ id, name }) => [
-      [`floor:${id}`, `the floor of ${name}`] as const,
-      [`top:${id}`, `the top of ${name}`] as const,
-    ]),
+    ...sign.parts
+      .slice(0, before)
+      .flatMap(({ id, name }) => [
+        [`floor:${id}`, `the floor of ${name}`] as const,
+        [`top:${id}`, `the top of ${name}`] as const,
+      ]),
   ];
 }
 
 /** What a part sits on, as one of {@link hostChoices}. */
-export const hostValue = ({ sitsOn }: Part): string =>
-  sitsOn.kind === 'face' ? 'face' : `${sitsOn.at}:${sitsOn.part}`;
+export const hostValue = ({ sitsOn }: Part): string => (sitsOn.kind === 'face' ? 'face' : `${sitsOn.at}:${sitsOn.part}`);
 
 /** The counterpart of {@link hostValue}. */
 export function hostFrom(value: string): Part['sitsOn'] {
@@ -224,7 +236,12 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
   switch (action.kind) {
     case 'raise':
     case 'carve':
-      words.push(plain(' by '), write.length(action.kind === 'raise' ? 'height' : 'depth', action.by, ...path, 'action', 'by'), plain(' from '), host);
+      words.push(
+        plain(' by '),
+        write.length(action.kind === 'raise' ? 'height' : 'depth', action.by, ...path, 'action', 'by'),
+        plain(' from '),
+        host,
+      );
       break;
     case 'set':
       words.push(plain(': '), write.length('level', action.to, ...path, 'action', 'to'), plain(' from '), host);

@@ -103,7 +103,10 @@ function describe(error: ErrorObject): SignFault {
       const kinds = ((error.parentSchema?.oneOf ?? []) as { properties: { kind: { const: string } } }[])
         .map((variant) => described(variant.properties.kind.const))
         .join(', ');
-      return { path: pathOf(error.instancePath, 'kind'), message: `is ${described(params.tagValue)} and must be one of ${kinds}.` };
+      return {
+        path: pathOf(error.instancePath, 'kind'),
+        message: `is ${described(params.tagValue)} and must be one of ${kinds}.`,
+      };
     }
     case 'anyOf': {
       const choices = ((error.schema ?? []) as { const?: unknown }[]).map((choice) => described(choice.const)).join(', ');
@@ -116,7 +119,10 @@ function describe(error: ErrorObject): SignFault {
       return { path, message: `is ${value} and must be ${params.comparison} ${params.limit}.` };
     case 'maxLength':
     case 'minLength':
-      return { path, message: `has ${(data as string).length} characters and must have ${keyword === 'maxLength' ? 'at most' : 'at least'} ${params.limit}.` };
+      return {
+        path,
+        message: `has ${(data as string).length} characters and must have ${keyword === 'maxLength' ? 'at most' : 'at least'} ${params.limit}.`,
+      };
     case 'maxItems':
       return { path, message: `has ${(data as unknown[]).length} entries and may have ${params.limit}.` };
     case 'pattern':
@@ -144,7 +150,8 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
   const seen = new Set<string>();
   sign.parts.forEach((part, index) => {
     const path = `parts[${index}]`;
-    if (seen.has(part.id)) faults.push({ path: `${path}.id`, message: `“${part.id}” is the id of an earlier part: give each part its own.` });
+    if (seen.has(part.id))
+      faults.push({ path: `${path}.id`, message: `“${part.id}” is the id of an earlier part: give each part its own.` });
     if (part.sitsOn.kind === 'part' && !seen.has(part.sitsOn.part))
       faults.push({
         path: `${path}.sitsOn.part`,
@@ -153,11 +160,18 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
     seen.add(part.id);
     const tiers = new Set<string>();
     part.tiers.forEach((tier, at) => {
-      if (tiers.has(tier.id)) faults.push({ path: `${path}.tiers[${at}].id`, message: `“${tier.id}” is the id of an earlier tier of this part.` });
+      if (tiers.has(tier.id))
+        faults.push({ path: `${path}.tiers[${at}].id`, message: `“${tier.id}” is the id of an earlier tier of this part.` });
       tiers.add(tier.id);
     });
     if (catalogue && part.kind === 'text' && !catalogue.some((entry) => entry.id === part.font))
-      faults.push({ path: `${path}.font`, message: `“${part.font}” is not a font at hand: choose one of ${catalogue.slice(0, 4).map((entry) => entry.id).join(', ')} …` });
+      faults.push({
+        path: `${path}.font`,
+        message: `“${part.font}” is not a font at hand: choose one of ${catalogue
+          .slice(0, 4)
+          .map((entry) => entry.id)
+          .join(', ')} …`,
+      });
   });
   return faults;
 }

@@ -30,7 +30,7 @@ export function textRuns(line: string): TextRun[] {
   const { levels } = bidi.getEmbeddingLevels(line, 'auto');
   const runs: { start: number; end: number; level: number; script: string }[] = [];
   let script = [...line].map(scriptOf).find((found) => found !== undefined) ?? 'Latn';
-  for (let i = 0; i < line.length; ) {
+  for (let i = 0; i < line.length;) {
     const character = String.fromCodePoint(line.codePointAt(i)!);
     script = scriptOf(character) ?? script;
     const last = runs[runs.length - 1];

@@ -88,7 +88,13 @@ export function setBlock(book: FontBook, choice: SettingChoice): SetBlock {
     }
   });
   const [minX, maxX] = ink ? [ink.minX, ink.maxX] : [0, 0];
-  return { letters, ink, capBox: { minX, maxX, minY: baselines[baselines.length - 1], maxY: top }, baselines, missing: [...missing] };
+  return {
+    letters,
+    ink,
+    capBox: { minX, maxX, minY: baselines[baselines.length - 1], maxY: top },
+    baselines,
+    missing: [...missing],
+  };
 }
 
 function withoutMissing(line: string, font: LetterFont, missing: Set<string>): string {

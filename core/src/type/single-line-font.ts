@@ -67,7 +67,7 @@ export const codePointsOfSingleLine = (bytes: Uint8Array): number[] => [...readG
 // UTF-8 after RFC 3629, without the TextDecoder that belongs to the surroundings.
 function decodeUtf8(bytes: Uint8Array): string {
   let text = '';
-  for (let i = 0; i < bytes.length; ) {
+  for (let i = 0; i < bytes.length;) {
     const lead = bytes[i++];
     const more = lead < 0x80 ? 0 : lead < 0xe0 ? 1 : lead < 0xf0 ? 2 : 3;
     let point = more === 0 ? lead : lead & (0x3f >> more);

@@ -39,9 +39,7 @@ export class LengthError extends Error {
     remedy = 'write a length such as 19 mm, 3/4 in or 1 ft 2 1/2 in',
   ) {
     super(
-      notUnderstood === ''
-        ? `No length given: ${remedy}.`
-        : `“${notUnderstood}” in “${text}” was not understood: ${remedy}.`,
+      notUnderstood === '' ? `No length given: ${remedy}.` : `“${notUnderstood}” in “${text}” was not understood: ${remedy}.`,
     );
     this.name = 'LengthError';
   }
@@ -165,7 +163,5 @@ export function formatLength(mm: Mm, unit: LengthUnit): string {
 
 /** An area for reading, from mm²: cm² or in². */
 export function formatArea(mm2: number, unit: LengthUnit): string {
-  return unit === 'mm'
-    ? `${trimmed(mm2 / 100, 2)} cm²`
-    : `${trimmed(mm2 / (MM_PER_INCH * MM_PER_INCH), 2)} in²`;
+  return unit === 'mm' ? `${trimmed(mm2 / 100, 2)} cm²` : `${trimmed(mm2 / (MM_PER_INCH * MM_PER_INCH), 2)} in²`;
 }

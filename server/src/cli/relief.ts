@@ -84,8 +84,7 @@ async function run(args: readonly string[]): Promise<void> {
     return;
   }
   const [command, path, ...rest] = positionals;
-  if ((command !== 'inspect' && command !== 'export') || path === undefined || rest.length > 0)
-    throw new CommandError(USAGE);
+  if ((command !== 'inspect' && command !== 'export') || path === undefined || rest.length > 0) throw new CommandError(USAGE);
 
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);

@@ -41,7 +41,11 @@ export class JobService {
   async all() {
     const jobs = await this.db.Job.findAll({
       include: this.whole,
-      order: [['dueOn', 'ASC NULLS LAST'], ['number', 'ASC'], ['signs', 'createdAt', 'ASC']],
+      order: [
+        ['dueOn', 'ASC NULLS LAST'],
+        ['number', 'ASC'],
+        ['signs', 'createdAt', 'ASC'],
+      ],
     });
     return jobs.map(jobView);
   }
@@ -52,7 +56,9 @@ export class JobService {
   }
 
   async find(id: string): Promise<Job> {
-    const job = isUuid(id) ? await this.db.Job.findByPk(id, { include: this.whole, order: [['signs', 'createdAt', 'ASC']] }) : null;
+    const job = isUuid(id)
+      ? await this.db.Job.findByPk(id, { include: this.whole, order: [['signs', 'createdAt', 'ASC']] })
+      : null;
     if (!job) throw errors.notFound('job', id);
     return job;
   }
@@ -100,18 +106,31 @@ export class JobService {
     await (await this.find(id)).destroy();
   }
 
-  private async customerNamed(name: string, transaction: NonNullable<Parameters<Job['save']>[0]>['transaction']): Promise<Customer> {
+  private async customerNamed(
+    name: string,
+    transaction: NonNullable<Parameters<Job['save']>[0]>['transaction'],
+  ): Promise<Customer> {
     const known = await this.db.Customer.findOne({ where: { name }, transaction });
     if (known) return known;
     const taken = new Set((await this.db.Customer.findAll({ attributes: ['code'], transaction })).map(({ code }) => code));
-    return this.db.Customer.create({ id: randomUUID(), name, code: freeCode(name, taken), createdAt: new Date() }, { transaction });
+    return this.db.Customer.create(
+      { id: randomUUID(), name, code: freeCode(name, taken), createdAt: new Date() },
+      { transaction },
+    );
   }
 }
 
 /** Two letters from a name, with a figure where they are taken: "Quill Street Library" becomes QS. */
 export function freeCode(name: string, taken: ReadonlySet<string>): string {
-  const letters = name.normalize('NFKD').toUpperCase().match(/\p{L}+/gu) ?? [];
-  const initials = letters.map((word) => word[0]).join('').replace(/[^A-Z]/gu, '');
+  const letters =
+    name
+      .normalize('NFKD')
+      .toUpperCase()
+      .match(/\p{L}+/gu) ?? [];
+  const initials = letters
+    .map((word) => word[0])
+    .join('')
+    .replace(/[^A-Z]/gu, '');
   const stem = (initials.length >= 2 ? initials : letters.join('').replace(/[^A-Z]/gu, '')).slice(0, 2).padEnd(2, 'X');
   if (!taken.has(stem)) return stem;
   let n = 2;

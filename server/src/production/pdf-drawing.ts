@@ -65,7 +65,10 @@ function fillArea(pdf: PDFKit.PDFDocument, path: string, outline: readonly Float
   }
   const [width, height] = [maxX - minX, maxY - minY];
   const step = fill.spacing * Math.SQRT2;
-  pdf.lineWidth(fill.spacing / 10).strokeColor(fill.colour).undash();
+  pdf
+    .lineWidth(fill.spacing / 10)
+    .strokeColor(fill.colour)
+    .undash();
   for (let at = -height; at <= width; at += step) {
     pdf.moveTo(minX + at, minY).lineTo(minX + at + height, maxY);
     pdf.moveTo(minX + at + height, minY).lineTo(minX + at, maxY);
@@ -78,7 +81,10 @@ function drawLabel(pdf: PDFKit.PDFDocument, label: LabelItem, labelFont: string)
   pdf.save();
   pdf.translate(label.x, -label.y);
   if (label.turn !== 0) pdf.rotate(-label.turn);
-  pdf.font(labelFont).fontSize(label.height / LABEL_CAP_SHARE).fillColor(label.colour);
+  pdf
+    .font(labelFont)
+    .fontSize(label.height / LABEL_CAP_SHARE)
+    .fillColor(label.colour);
   const width = pdf.widthOfString(label.text);
   const left = { left: 0, centre: -width / 2, right: -width }[label.align];
   pdf.text(label.text, left, 0, { lineBreak: false, baseline: 'alphabetic' });

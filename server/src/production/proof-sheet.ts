@@ -1,14 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import {
-  dimensionedPlan,
-  type Drawing,
-  FAINT,
-  heightReach,
-  INK,
-  PAPER,
-  sectionDrawing,
-} from '@plain-relief/core/drawing';
+import { dimensionedPlan, type Drawing, FAINT, heightReach, INK, PAPER, sectionDrawing } from '@plain-relief/core/drawing';
 import { pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
 import { ticket, ticketParagraphs } from '@plain-relief/core/sign';
@@ -47,7 +39,11 @@ const FACES = [
   { name: 'text', entryId: 'barlow-regular', file: 'barlow/Barlow_400Regular.ttf' },
   { name: 'strong', entryId: 'barlow-semibold', file: 'barlow/Barlow_600SemiBold.ttf' },
   { name: 'arabic', entryId: 'amiri-regular', file: 'amiri/Amiri_400Regular.ttf' },
-  { name: 'devanagari', entryId: 'noto-sans-devanagari-semibold', file: 'noto-sans-devanagari/NotoSansDevanagari_600SemiBold.ttf' },
+  {
+    name: 'devanagari',
+    entryId: 'noto-sans-devanagari-semibold',
+    file: 'noto-sans-devanagari/NotoSansDevanagari_600SemiBold.ttf',
+  },
   { name: 'hebrew', entryId: 'heebo-semibold', file: 'heebo/Heebo_600SemiBold.ttf' },
 ] as const;
 
@@ -99,11 +95,7 @@ export async function proofSheet(
   const bodyHeight = PAGE.height - 2 * MARGIN - TITLE_HEIGHT;
   const sectionHeight = Math.min(46, bodyHeight * 0.3);
   const planBox = { width: left.width, height: bodyHeight - sectionHeight - GAP - 6 };
-  const plan = fitting(
-    (scale) => dimensionedPlan(evaluation, { textHeight: FIGURES_MM / scale }),
-    planBox.width,
-    planBox.height,
-  );
+  const plan = fitting((scale) => dimensionedPlan(evaluation, { textHeight: FIGURES_MM / scale }), planBox.width, planBox.height);
   startPage(pdf);
   heading(pdf, `Plan, ${scaleName(plan.scale)}`, left.x, MARGIN + 3);
   centred(pdf, plan, { x: left.x, y: MARGIN + 6, ...planBox });
@@ -217,13 +209,7 @@ function writeColumns(
   titled();
 }
 
-function titleBlock(
-  pdf: PDFKit.PDFDocument,
-  { sign }: Evaluation,
-  subject: ProofSubject,
-  page: number,
-  scale: number,
-): void {
+function titleBlock(pdf: PDFKit.PDFDocument, { sign }: Evaluation, subject: ProofSubject, page: number, scale: number): void {
   const top = PAGE.height - MARGIN - TITLE_HEIGHT;
   const width = PAGE.width - 2 * MARGIN;
   const { outline, thickness } = sign.blank;
@@ -239,11 +225,20 @@ function titleBlock(
   ];
   const pt = POINTS_PER_MM;
   pdf.rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt).fill(PAPER);
-  pdf.undash().lineWidth(0.6).strokeColor(INK).rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt).stroke();
+  pdf
+    .undash()
+    .lineWidth(0.6)
+    .strokeColor(INK)
+    .rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt)
+    .stroke();
   let x = MARGIN;
   for (const [name, value, share] of cells) {
     const cellWidth = share * width;
-    if (x > MARGIN) pdf.moveTo(x * pt, top * pt).lineTo(x * pt, (top + TITLE_HEIGHT) * pt).stroke();
+    if (x > MARGIN)
+      pdf
+        .moveTo(x * pt, top * pt)
+        .lineTo(x * pt, (top + TITLE_HEIGHT) * pt)
+        .stroke();
     pdf.font('text').fontSize(6.5).fillColor(FAINT);
     pdf.text(name, (x + 2) * pt, (top + 4.2) * pt, { lineBreak: false, baseline: 'alphabetic' });
     pdf.font('strong').fontSize(8.5).fillColor(INK);

@@ -97,7 +97,10 @@ export class SignService {
   }
 
   private async setAside(id: string, base: number, sign: Sign, now: Date): Promise<void> {
-    const earlier = await this.db.RevisionRow.findOne({ where: { signId: id, kind: 'aside', revision: base }, order: [['savedAt', 'DESC']] });
+    const earlier = await this.db.RevisionRow.findOne({
+      where: { signId: id, kind: 'aside', revision: base },
+      order: [['savedAt', 'DESC']],
+    });
     if (earlier && digest(earlier.document) === digest(sign)) return;
     await this.keep(id, base, 'aside', sign, now);
   }
@@ -129,5 +132,7 @@ export function digest(document: unknown): string {
         .map(([key, inner]) => [key, ordered(inner)]),
     );
   };
-  return createHash('sha256').update(JSON.stringify(ordered(document))).digest('hex');
+  return createHash('sha256')
+    .update(JSON.stringify(ordered(document)))
+    .digest('hex');
 }

@@ -4,10 +4,7 @@ import { IdParams } from '../jobs/schema.js';
 import { TASK_KINDS } from './model.js';
 import { taskView, type TaskService } from './service.js';
 
-const NewTask = Type.Object(
-  { kind: Type.Union(TASK_KINDS.map((kind) => Type.Literal(kind))) },
-  { additionalProperties: false },
-);
+const NewTask = Type.Object({ kind: Type.Union(TASK_KINDS.map((kind) => Type.Literal(kind))) }, { additionalProperties: false });
 
 export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
   const params = { schema: { params: IdParams } };

@@ -68,7 +68,10 @@ export class Worker {
       { where: { id: taskId, state: 'waiting' } },
     );
     if (claimed !== 1) return;
-    const beat = setInterval(() => void this.db.Task.update({ beatAt: new Date() }, { where: { id: taskId } }).catch(() => {}), BEAT_MS);
+    const beat = setInterval(
+      () => void this.db.Task.update({ beatAt: new Date() }, { where: { id: taskId } }).catch(() => {}),
+      BEAT_MS,
+    );
     try {
       const task = await this.db.Task.findByPk(taskId);
       if (task) await this.makeFile(task);

@@ -5,10 +5,22 @@ import { provideRouter, type Routes, withComponentInputBinding } from '@angular/
 const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'jobs' },
   { path: 'jobs', title: 'Jobs · Plain Relief', loadComponent: () => import('./jobs/jobs-page').then((m) => m.JobsPage) },
-  { path: 'signs/:id', title: 'Bench · Plain Relief', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage) },
-  { path: '**', title: 'Not here · Plain Relief', loadComponent: () => import('./shell/nowhere-page').then((m) => m.NowherePage) },
+  {
+    path: 'signs/:id',
+    title: 'Bench · Plain Relief',
+    loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
+  },
+  {
+    path: '**',
+    title: 'Not here · Plain Relief',
+    loadComponent: () => import('./shell/nowhere-page').then((m) => m.NowherePage),
+  },
 ];
 
 export const appConfig: ApplicationConfig = {
-  providers: [provideZonelessChangeDetection(), provideRouter(routes, withComponentInputBinding()), provideHttpClient(withFetch())],
+  providers: [
+    provideZonelessChangeDetection(),
+    provideRouter(routes, withComponentInputBinding()),
+    provideHttpClient(withFetch()),
+  ],
 };

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
@@ -202,7 +212,12 @@ export class BenchPage implements OnDestroy {
   private nudge(id: string, event: KeyboardEvent): boolean {
     const state = this.state();
     const place = this.place();
-    const steps: Record<string, readonly [number, number]> = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] };
+    const steps: Record<string, readonly [number, number]> = {
+      ArrowUp: [0, 1],
+      ArrowDown: [0, -1],
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+    };
     const step = steps[event.key];
     if (!state || !place || !step) return false;
     const by = (state.sign.unit === 'mm' ? 1 : 25.4 / 16) * (event.shiftKey ? 10 : 1);

@@ -30,7 +30,11 @@ const KEYS: readonly (readonly [string, string])[] = [
         }
       </dl>
       <h2>Lengths</h2>
-      <p>Every length takes any unit, whatever the sign is shown in: <b class="figure">19mm</b>, <b class="figure">3/4 in</b>, <b class="figure">1 ft 2 1/2 in</b>, <b class="figure">6 mm + 1/8 in</b>. In a length, the up and down keys change it step by step.</p>
+      <p>
+        Every length takes any unit, whatever the sign is shown in: <b class="figure">19mm</b>, <b class="figure">3/4 in</b>,
+        <b class="figure">1 ft 2 1/2 in</b>, <b class="figure">6 mm + 1/8 in</b>. In a length, the up and down keys change it step
+        by step.
+      </p>
     </section>
   `,
   styles: `

@@ -12,7 +12,7 @@ export interface RungMove {
 }
 
 const MARGIN = 22;
-const LABEL_GAP = 38;
+const LABEL_GAP = 44;
 
 /** The scale of heights: the blank from face to back, every tier at its level; rungs are dragged or their figure typed. */
 @Component({
@@ -61,7 +61,9 @@ export class Ladder {
   protected readonly thickness = computed(() => formatLength(-this.ladder().back, this.unit()));
 
   constructor() {
-    new ResizeObserver(([{ contentRect }]) => this.height.set(Math.max(120, contentRect.height))).observe(this.host.nativeElement);
+    new ResizeObserver(([{ contentRect }]) => this.height.set(Math.max(120, contentRect.height))).observe(
+      this.host.nativeElement,
+    );
   }
 
   protected grab(event: PointerEvent, rung: RungView): void {

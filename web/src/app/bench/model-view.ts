@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, type OnDestroy, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+  viewChild,
+} from '@angular/core';
 import type { ModelView } from '../relief/views';
 import type { ModelScene, ViewName } from './model-scene';
 
@@ -32,7 +42,9 @@ export class ModelViewer implements OnDestroy {
   protected readonly trouble = signal('');
   protected readonly light = signal<'left' | 'right'>('left');
   private readonly scene = signal<ModelScene | undefined>(undefined);
-  private readonly observer = new ResizeObserver(([{ contentRect }]) => this.scene()?.resize(contentRect.width, contentRect.height));
+  private readonly observer = new ResizeObserver(([{ contentRect }]) =>
+    this.scene()?.resize(contentRect.width, contentRect.height),
+  );
 
   constructor() {
     effect(() => {
@@ -52,7 +64,9 @@ export class ModelViewer implements OnDestroy {
           this.scene.set(scene);
           this.observer.observe(this.host.nativeElement);
         })
-        .catch(() => this.trouble.set('This browser cannot show the model (it has no WebGL). Plan and section are complete without it.'));
+        .catch(() =>
+          this.trouble.set('This browser cannot show the model (it has no WebGL). Plan and section are complete without it.'),
+        );
     });
   }
 

@@ -9,7 +9,13 @@ interface Offer {
 }
 
 const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
-  proof: [{ kind: 'proof', name: 'Proof (PDF)', words: 'Plan to scale with its dimensions, section, picture, the ticket and the notes on A4.' }],
+  proof: [
+    {
+      kind: 'proof',
+      name: 'Proof (PDF)',
+      words: 'Plan to scale with its dimensions, section, picture, the ticket and the notes on A4.',
+    },
+  ],
   make: [
     { kind: 'package', name: 'Everything (ZIP)', words: 'All files below with the proof and the sign document.' },
     { kind: 'stl', name: 'Solid (STL)', words: 'The closed solid, in millimetres.' },
@@ -18,7 +24,13 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
   ],
 };
 
-const KIND_WORDS: Readonly<Record<TaskKind, string>> = { proof: 'Proof', package: 'Everything', stl: 'Solid', svg: 'Outlines SVG', dxf: 'Outlines DXF' };
+const KIND_WORDS: Readonly<Record<TaskKind, string>> = {
+  proof: 'Proof',
+  package: 'Everything',
+  stl: 'Solid',
+  svg: 'Outlines SVG',
+  dxf: 'Outlines DXF',
+};
 
 /** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
 @Component({

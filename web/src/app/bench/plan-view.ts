@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import type { SectionLine } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import type { PlanView } from '../relief/views';
@@ -11,7 +22,12 @@ export interface PartMove {
 }
 
 type Drag =
-  | { readonly kind: 'part'; readonly id: string; readonly from: readonly [number, number]; readonly place: readonly [number, number] }
+  | {
+      readonly kind: 'part';
+      readonly id: string;
+      readonly from: readonly [number, number];
+      readonly place: readonly [number, number];
+    }
   | { readonly kind: 'pan'; readonly px: number; readonly py: number; readonly view: Viewport }
   | { readonly kind: 'line' }
   | { readonly kind: 'turn'; readonly isFarEnd: boolean };
@@ -67,15 +83,52 @@ export class PlanViewer {
     const { x, y, scale } = this.view();
     const show = (mm: number) => formatLength(mm, this.unit());
     const [left, right, top, bottom] = [x + ink.minX * scale, x + ink.maxX * scale, y - ink.maxY * scale, y - ink.minY * scale];
-    const [edgeLeft, edgeRight, edgeTop, edgeBottom] = [x + blank.minX * scale, x + blank.maxX * scale, y - blank.maxY * scale, y - blank.minY * scale];
+    const [edgeLeft, edgeRight, edgeTop, edgeBottom] = [
+      x + blank.minX * scale,
+      x + blank.maxX * scale,
+      y - blank.maxY * scale,
+      y - blank.minY * scale,
+    ];
     const [middleX, middleY] = [(left + right) / 2, (top + bottom) / 2];
     return {
       box: { left, top, width: right - left, height: bottom - top },
       lines: [
-        { x1: edgeLeft, y1: middleY, x2: left, y2: middleY, text: show(ink.minX - blank.minX), tx: (edgeLeft + left) / 2, ty: middleY - 5 },
-        { x1: right, y1: middleY, x2: edgeRight, y2: middleY, text: show(blank.maxX - ink.maxX), tx: (right + edgeRight) / 2, ty: middleY - 5 },
-        { x1: middleX, y1: edgeTop, x2: middleX, y2: top, text: show(blank.maxY - ink.maxY), tx: middleX + 6, ty: (edgeTop + top) / 2 + 4 },
-        { x1: middleX, y1: bottom, x2: middleX, y2: edgeBottom, text: show(ink.minY - blank.minY), tx: middleX + 6, ty: (bottom + edgeBottom) / 2 + 4 },
+        {
+          x1: edgeLeft,
+          y1: middleY,
+          x2: left,
+          y2: middleY,
+          text: show(ink.minX - blank.minX),
+          tx: (edgeLeft + left) / 2,
+          ty: middleY - 5,
+        },
+        {
+          x1: right,
+          y1: middleY,
+          x2: edgeRight,
+          y2: middleY,
+          text: show(blank.maxX - ink.maxX),
+          tx: (right + edgeRight) / 2,
+          ty: middleY - 5,
+        },
+        {
+          x1: middleX,
+          y1: edgeTop,
+          x2: middleX,
+          y2: top,
+          text: show(blank.maxY - ink.maxY),
+          tx: middleX + 6,
+          ty: (edgeTop + top) / 2 + 4,
+        },
+        {
+          x1: middleX,
+          y1: bottom,
+          x2: middleX,
+          y2: edgeBottom,
+          text: show(ink.minY - blank.minY),
+          tx: middleX + 6,
+          ty: (bottom + edgeBottom) / 2 + 4,
+        },
       ],
       width: show(ink.maxX - ink.minX),
       height: show(ink.maxY - ink.minY),
@@ -168,7 +221,12 @@ export class PlanViewer {
 
   /** The cut line by keys: arrows move it across itself, with Alt they turn it. */
   protected nudgeLine(event: KeyboardEvent): void {
-    const steps: Record<string, readonly [number, number]> = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] };
+    const steps: Record<string, readonly [number, number]> = {
+      ArrowUp: [0, 1],
+      ArrowDown: [0, -1],
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+    };
     const step = steps[event.key];
     if (!step) return;
     event.preventDefault();

@@ -10,15 +10,19 @@ import type { SaveState } from './autosave';
     @if (conflict(); as met) {
       <div class="choice" role="alertdialog" aria-label="The sign was saved elsewhere">
         <p>
-          This sign was saved elsewhere meanwhile, as revision {{ met.revision }}. Yours began from revision {{ save().revision }}. Both are kept;
-          which goes on?
+          This sign was saved elsewhere meanwhile, as revision {{ met.revision }}. Yours began from revision
+          {{ save().revision }}. Both are kept; which goes on?
         </p>
         <button type="button" class="btn btn-sm btn-primary" (click)="mine.emit()">Mine goes on</button>
-        <button type="button" class="btn btn-sm btn-outline-primary" (click)="theirs.emit()">Theirs goes on, mine is set aside</button>
+        <button type="button" class="btn btn-sm btn-outline-primary" (click)="theirs.emit()">
+          Theirs goes on, mine is set aside
+        </button>
       </div>
     }
     @if (save().kind === 'refused') {
-      <div class="choice" role="alert"><p>The server does not take the sign as it is. Mend this, and it is saved: {{ reason() }}</p></div>
+      <div class="choice" role="alert">
+        <p>The server does not take the sign as it is. Mend this, and it is saved: {{ reason() }}</p>
+      </div>
     }
   `,
   styles: `

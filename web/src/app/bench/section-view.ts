@@ -10,13 +10,27 @@ const CAPTION = 20;
   selector: 'pr-section-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg [attr.width]="size().width" [attr.height]="size().height" (pointermove)="point($event)" (pointerleave)="at.set(undefined)" role="img" [attr.aria-label]="'Section, ' + read()">
+    <svg
+      [attr.width]="size().width"
+      [attr.height]="size().height"
+      (pointermove)="point($event)"
+      (pointerleave)="at.set(undefined)"
+      role="img"
+      [attr.aria-label]="'Section, ' + read()"
+    >
       <g [attr.transform]="transform()">
         @for (body of section().bodies; track $index) {
           <path class="body" [attr.d]="body" />
         }
         @for (surface of section().surfaces; track $index) {
-          <line class="surface" [attr.x1]="surface.from" [attr.x2]="surface.to" [attr.y1]="-surface.z" [attr.y2]="-surface.z" [attr.stroke]="surface.z === 0 ? '#2b2a26' : surface.colour" />
+          <line
+            class="surface"
+            [attr.x1]="surface.from"
+            [attr.x2]="surface.to"
+            [attr.y1]="-surface.z"
+            [attr.y2]="-surface.z"
+            [attr.stroke]="surface.z === 0 ? '#2b2a26' : surface.colour"
+          />
         }
       </g>
       @if (pointer(); as here) {
@@ -25,7 +39,14 @@ const CAPTION = 20;
     </svg>
     <div class="caption">
       <span>Section</span>
-      <button type="button" (click)="times.set(times() === 1 ? 4 : 1)" [attr.aria-pressed]="times() === 4" title="How tall the heights are drawn">heights ×{{ times() }}</button>
+      <button
+        type="button"
+        (click)="times.set(times() === 1 ? 4 : 1)"
+        [attr.aria-pressed]="times() === 4"
+        title="How tall the heights are drawn"
+      >
+        heights ×{{ times() }}
+      </button>
       <span class="figure read" aria-live="polite">{{ read() }}</span>
     </div>
   `,
@@ -69,7 +90,8 @@ export class SectionViewer {
     const surface = this.section().surfaces.find(({ from, to }) => here.mm >= from && here.mm <= to);
     const along = formatLength(here.mm - this.section().from, this.unit());
     if (!surface) return `${along} along: no material`;
-    const height = surface.z === 0 ? 'the face' : `${surface.z > 0 ? 'raised' : 'carved'} ${formatLength(Math.abs(surface.z), this.unit())}`;
+    const height =
+      surface.z === 0 ? 'the face' : `${surface.z > 0 ? 'raised' : 'carved'} ${formatLength(Math.abs(surface.z), this.unit())}`;
     return `${along} along: ${height}, ${formatLength(surface.to - surface.from, this.unit())} wide`;
   });
 

@@ -132,7 +132,9 @@ export class SignStore implements OnDestroy {
       const target = holder as Record<string | number, unknown>;
       if (last === 'sitsOn') target[last] = hostFrom(value as string);
       else if (last === 'kind' && path[path.length - 2] === 'action') {
-        const tier = path.slice(0, -2).reduce((at: unknown, step) => (at as Record<string | number, unknown>)[step], sign) as { action: Action };
+        const tier = path.slice(0, -2).reduce((at: unknown, step) => (at as Record<string | number, unknown>)[step], sign) as {
+          action: Action;
+        };
         tier.action = actionOf(value as Action['kind'], tier.action);
       } else target[last] = value;
     });

@@ -38,14 +38,32 @@ export function stepsOf(sign: Sign, notes: readonly Note[], tasks: readonly Task
     {
       name: 'Heights',
       mark: sign.parts.length === 0 ? 'open' : withoutTier.length > 0 ? 'begun' : 'done',
-      lacks: sign.parts.length === 0 ? 'nothing is raised or carved' : withoutTier.length > 0 ? `${withoutTier[0].name} has no tier` : 'complete',
+      lacks:
+        sign.parts.length === 0
+          ? 'nothing is raised or carved'
+          : withoutTier.length > 0
+            ? `${withoutTier[0].name} has no tier`
+            : 'complete',
     },
     {
       name: 'Check',
       mark: sign.parts.length === 0 ? 'open' : errors + warnings > 0 ? 'begun' : 'done',
-      lacks: errors + warnings > 0 ? `${errors + warnings} to look at` : sign.parts.length === 0 ? 'nothing to check yet' : 'nothing to note',
+      lacks:
+        errors + warnings > 0
+          ? `${errors + warnings} to look at`
+          : sign.parts.length === 0
+            ? 'nothing to check yet'
+            : 'nothing to note',
     },
-    { name: 'Proof', mark: proof, lacks: proof === 'done' ? 'made of this revision' : proof === 'begun' ? 'the sign has changed since' : 'not made yet' },
-    { name: 'Make', mark: files, lacks: files === 'done' ? 'files of this revision' : files === 'begun' ? 'the sign has changed since' : 'no files yet' },
+    {
+      name: 'Proof',
+      mark: proof,
+      lacks: proof === 'done' ? 'made of this revision' : proof === 'begun' ? 'the sign has changed since' : 'not made yet',
+    },
+    {
+      name: 'Make',
+      mark: files,
+      lacks: files === 'done' ? 'files of this revision' : files === 'begun' ? 'the sign has changed since' : 'no files yet',
+    },
   ];
 }

@@ -1,7 +1,13 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { NgbDropdown, NgbDropdownButtonItem, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import type { FieldPath, Part, Sentence, Sign } from '@plain-relief/core/sign';
+import {
+  NgbDropdown,
+  NgbDropdownButtonItem,
+  NgbDropdownItem,
+  NgbDropdownMenu,
+  NgbDropdownToggle,
+} from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { type FieldPath, type Part, type Sentence, type Sign, ticket } from '@plain-relief/core/sign';
 import type { FontEntry } from '@plain-relief/core/type';
 import { ChoiceField } from '../fields/choice-field';
 import { FontField } from '../fields/font-field';
@@ -44,7 +50,6 @@ interface Block {
 })
 export class TicketPanel {
   readonly sign = input.required<Sign>();
-  readonly sentences = input.required<readonly Sentence[]>();
   readonly fonts = input.required<readonly FontEntry[]>();
   readonly selected = input<string>();
   readonly picked = output<string>();
@@ -58,6 +63,8 @@ export class TicketPanel {
   readonly tierRemoved = output<{ readonly part: string; readonly tier: string }>();
   readonly tierSwitched = output<{ readonly part: string; readonly tier: string }>();
 
+  /** Written here from the document itself, so that a field never shows what it was before. */
+  private readonly sentences = computed(() => ticket(this.sign(), this.fonts()));
   protected readonly blank = computed(() => this.sentences().find(({ part }) => part === undefined));
   protected readonly blocks = computed<readonly Block[]>(() => {
     const sentences = this.sentences();

@@ -18,5 +18,7 @@ export class ChoiceField {
   readonly label = input.required<string>();
   readonly choices = input.required<readonly { readonly value: string; readonly text: string }[]>();
   readonly changed = output<string>();
-  protected readonly width = computed(() => (this.choices().find(({ value }) => value === this.value())?.text.length ?? 8) * 0.92 + 0.6);
+  protected readonly width = computed(
+    () => (this.choices().find(({ value }) => value === this.value())?.text.length ?? 8) * 0.92 + 0.6,
+  );
 }

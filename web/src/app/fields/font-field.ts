@@ -1,5 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { NgbDropdown, NgbDropdownButtonItem, NgbDropdownItem, NgbDropdownMenu, NgbDropdownToggle } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import {
+  NgbDropdown,
+  NgbDropdownButtonItem,
+  NgbDropdownItem,
+  NgbDropdownMenu,
+  NgbDropdownToggle,
+} from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { covers, type FontEntry } from '@plain-relief/core/type';
 import { FontFaces } from './font-faces';
 
@@ -22,7 +28,13 @@ interface FontChoice {
           @for (group of groups(); track group.name) {
             <h6 class="dropdown-header">{{ group.name }}</h6>
             @for (choice of group.choices; track choice.entry.id) {
-              <button type="button" ngbDropdownItem class="choice" [class.active]="choice.entry.id === value()" (click)="changed.emit(choice.entry.id)">
+              <button
+                type="button"
+                ngbDropdownItem
+                class="choice"
+                [class.active]="choice.entry.id === value()"
+                (click)="changed.emit(choice.entry.id)"
+              >
                 <span class="sample" [style.font-family]="faces.family(choice.entry)">{{ sample() }}</span>
                 <span class="name">{{ choice.entry.family }} {{ choice.entry.style }}</span>
                 @if (choice.missing) {
@@ -53,7 +65,10 @@ export class FontField {
     const characters = [...new Set(this.words().replace(/\s/gu, ''))];
     const groups = new Map<string, FontChoice[]>();
     for (const entry of this.catalogue()) {
-      const missing = characters.filter((character) => !covers(entry, character.codePointAt(0)!)).slice(0, 6).join(' ');
+      const missing = characters
+        .filter((character) => !covers(entry, character.codePointAt(0)!))
+        .slice(0, 6)
+        .join(' ');
       groups.set(entry.class, [...(groups.get(entry.class) ?? []), { entry, missing }]);
     }
     return [...groups].map(([name, choices]) => ({ name, choices }));

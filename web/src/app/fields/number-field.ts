@@ -53,7 +53,9 @@ export class NumberField {
     const value = Number(cleaned);
     if (cleaned === '' || !Number.isFinite(value)) return this.fault.set(`“${text}” is not a number.`);
     if (value < this.min() || value > this.max())
-      return this.fault.set(`The ${this.label()} can be from ${this.plain(this.min())} to ${this.plain(this.max())}${this.suffix()}.`);
+      return this.fault.set(
+        `The ${this.label()} can be from ${this.plain(this.min())} to ${this.plain(this.max())}${this.suffix()}.`,
+      );
     this.fault.set('');
     this.typed.set(undefined);
     if (value !== this.value()) this.changed.emit(value);

@@ -48,7 +48,9 @@ export class JobCard {
     const { number, signs } = this.job();
     const sign = signs.find(({ id }) => id === this.removing());
     if (sign) return `Remove “${sign.title}” with all its revisions?`;
-    return signs.length === 0 ? `Remove job ${number}?` : `Remove job ${number} with ${signs.length === 1 ? 'its sign' : `its ${signs.length} signs`}?`;
+    return signs.length === 0
+      ? `Remove job ${number}?`
+      : `Remove job ${number} with ${signs.length === 1 ? 'its sign' : `its ${signs.length} signs`}?`;
   }
 
   private async attempt(action: () => Promise<unknown>): Promise<void> {

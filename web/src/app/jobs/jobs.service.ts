@@ -42,9 +42,7 @@ export class JobsService {
 
   async load(): Promise<void> {
     try {
-      const { jobs, customers } = await firstValueFrom(
-        this.api.get<{ jobs: Job[]; customers: { name: string }[] }>('/jobs'),
-      );
+      const { jobs, customers } = await firstValueFrom(this.api.get<{ jobs: Job[]; customers: { name: string }[] }>('/jobs'));
       this.state.next({ isLoading: false, jobs, customers: customers.map(({ name }) => name) });
     } catch (error) {
       this.state.next({ ...this.state.value, isLoading: false, error: (error as ApiError).message });

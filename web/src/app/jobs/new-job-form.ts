@@ -39,7 +39,11 @@ export class NewJobForm {
   /** Known customers that hold what is typed; all of them when the field is entered. */
   protected readonly known = (typed$: Observable<string>): Observable<readonly string[]> =>
     merge(typed$, this.focused).pipe(
-      map((typed) => this.customers().filter((name) => name.toLowerCase().includes(typed.toLowerCase())).slice(0, 8)),
+      map((typed) =>
+        this.customers()
+          .filter((name) => name.toLowerCase().includes(typed.toLowerCase()))
+          .slice(0, 8),
+      ),
     );
 
   protected fault(name: 'customer' | 'title' | 'quantity'): string {
@@ -54,7 +58,13 @@ export class NewJobForm {
     this.isBusy.set(true);
     this.error.set('');
     try {
-      await this.jobs.create({ customer: customer.trim(), title: title.trim(), dueOn: dueOn || null, quantity: Number(quantity), unit });
+      await this.jobs.create({
+        customer: customer.trim(),
+        title: title.trim(),
+        dueOn: dueOn || null,
+        quantity: Number(quantity),
+        unit,
+      });
       this.made.emit();
     } catch (error) {
       this.error.set((error as Error).message);

@@ -2,7 +2,7 @@ import { heightColour, heightReach, planDrawing, sectionSpans } from '@plain-rel
 import { runPath } from '@plain-relief/core/format';
 import { bounds } from '@plain-relief/core/outline';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { type SectionLine, type Sign, ticket } from '@plain-relief/core/sign';
+import type { SectionLine, Sign } from '@plain-relief/core/sign';
 import { solidOf, volumeOfLevels } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
@@ -28,7 +28,8 @@ export class ReliefDesk {
 
   private fontBook(): Promise<FontBook> {
     this.book ??= this.fetch('/fonts/catalogue.json').then(
-      (bytes) => new FontBook(JSON.parse(new TextDecoder().decode(bytes)) as FontEntry[], ({ file }) => this.fetch(`/fonts/${file}`)),
+      (bytes) =>
+        new FontBook(JSON.parse(new TextDecoder().decode(bytes)) as FontEntry[], ({ file }) => this.fetch(`/fonts/${file}`)),
     );
     // A failed load is tried again the next time.
     this.book.catch(() => (this.book = undefined));
@@ -46,7 +47,6 @@ export class ReliefDesk {
       plan: planView(evaluation),
       section: sectionView(evaluation, sign.section),
       ladder: ladderView(evaluation),
-      ticket: ticket(sign, book.catalogue),
       notes,
       facts: {
         volumeMm3: volumeOfLevels(evaluation),

@@ -1,13 +1,11 @@
 import type { Box } from '@plain-relief/core/outline';
 import type { Note } from '@plain-relief/core/relief';
-import type { Sentence } from '@plain-relief/core/sign';
 
 /** What the worker hands to the page after an evaluation: plain values, ready to be shown. */
 export interface ReliefView {
   readonly plan: PlanView;
   readonly section: SectionView;
   readonly ladder: LadderView;
-  readonly ticket: readonly Sentence[];
   readonly notes: readonly Note[];
   readonly facts: Facts;
   /** Milliseconds that the worker took. */

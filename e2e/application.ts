@@ -1,0 +1,88 @@
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { type Browser, chromium } from 'playwright-core';
+
+export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+const BROWSER_ARGS = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  // WebGL without a graphics card, while pages are still drawn by the processor.
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--disable-gpu-rasterization',
+];
+
+/** Debian's Chromium. */
+export const openBrowser = (): Promise<Browser> => chromium.launch({ executablePath: '/usr/bin/chromium', args: BROWSER_ARGS });
+
+/** The application as `./start` runs it, with a home of its own below .run/. */
+export class Application {
+  private child: ChildProcess | undefined;
+  output = '';
+  url = '';
+  readonly home: string;
+
+  constructor(
+    name: string,
+    readonly port: number,
+  ) {
+    this.home = join(ROOT, '.run', 'test', name);
+  }
+
+  /** Starts with an empty home unless told to keep what is there; gives when the address is printed. */
+  async start({ keep = false } = {}): Promise<void> {
+    if (!keep) rmSync(this.home, { recursive: true, force: true });
+    this.output = '';
+    this.child = this.run(['--port', String(this.port)]);
+    const ended = new Promise<never>((_, failed) =>
+      this.child!.once('exit', () => failed(new Error(`./start ended: ${this.output}`))),
+    );
+    ended.catch(() => {});
+    const ready = (async () => {
+      while (!/is at (http\S+)/u.test(this.output)) await wait(50);
+      this.url = /is at (http\S+)/u.exec(this.output)![1];
+    })();
+    await Promise.race([ready, ended]);
+  }
+
+  /** Runs ./start with these arguments; its words are gathered in `output`. */
+  run(args: readonly string[]): ChildProcess {
+    const child = spawn(join(ROOT, 'start'), args, { env: { ...process.env, PLAIN_RELIEF_HOME: this.home } });
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (this.output += String(chunk)));
+    return child;
+  }
+
+  /** As Ctrl-C does. */
+  async stop(): Promise<void> {
+    const child = this.child;
+    if (!child || child.exitCode !== null) return;
+    const gone = new Promise((done) => child.once('exit', done));
+    child.kill('SIGINT');
+    await gone;
+  }
+
+  /** Kills one of the processes that ./start runs: "main.js", "worker.js" or "postgres". */
+  kill(name: string): void {
+    const pids = spawnSync('pgrep', ['-P', String(this.child!.pid), '-f', name], { encoding: 'utf8' })
+      .stdout.split('\n')
+      .filter(Boolean);
+    if (pids.length === 0) throw new Error(`Nothing named ${name} runs below ./start.`);
+    for (const pid of pids) process.kill(Number(pid), 'SIGKILL');
+  }
+
+  async api<T>(path: string, init: { method?: string; body?: unknown } = {}): Promise<{ status: number; body: T }> {
+    const answer = await fetch(`${this.url}/api${path}`, {
+      method: init.method ?? 'GET',
+      headers: init.body === undefined ? {} : { 'content-type': 'application/json' },
+      body: init.body === undefined ? undefined : JSON.stringify(init.body),
+    });
+    return { status: answer.status, body: (await answer.json()) as T };
+  }
+}

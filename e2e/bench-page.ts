@@ -1,0 +1,51 @@
+import type { Download, Locator, Page } from 'playwright-core';
+
+/** What a person does on the bench, by the words that stand there. */
+export class BenchPage {
+  constructor(readonly page: Page) {}
+
+  async open(url: string, signId: string): Promise<void> {
+    await this.page.goto(`${url}/signs/${signId}`);
+    await this.page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+  }
+
+  /** The order of a part in the ticket, by the part's name. */
+  order(name: string): Locator {
+    return this.page.locator('.order', { has: this.page.locator('h3', { hasText: new RegExp(`^\\s*${name}`, 'u') }) });
+  }
+
+  /** Types a value into a field of an order and leaves it. */
+  async set(order: Locator, label: string, text: string): Promise<void> {
+    const field = order.getByLabel(label, { exact: true });
+    await field.fill(text);
+    await field.press('Enter');
+  }
+
+  async addLine(words: string): Promise<Locator> {
+    await this.page
+      .getByRole('button', { name: /^Add (a line|the first line)$/u })
+      .first()
+      .click();
+    const order = this.page.locator('.order.selected');
+    await order.getByRole('textbox', { name: /^Words of/u }).fill(words);
+    return order;
+  }
+
+  async saved(): Promise<number> {
+    const mark = this.page.locator('pr-save-mark .mark.saved');
+    await mark.waitFor();
+    // The mark may still be that of the revision before.
+    await this.page.waitForTimeout(700);
+    await mark.waitFor();
+    return Number(/revision (\d+)/u.exec((await mark.textContent()) ?? '')?.[1]);
+  }
+
+  /** Asks for a file in the open panel, waits until it is made, and fetches it. */
+  async make(name: RegExp, kind: string): Promise<Download> {
+    await this.page.getByRole('button', { name }).click();
+    const link = this.page.locator(`[data-task="${kind}"][data-state="done"] a`).first();
+    await link.waitFor({ timeout: 60_000 });
+    const [download] = await Promise.all([this.page.waitForEvent('download'), link.click()]);
+    return download;
+  }
+}

@@ -1,0 +1,147 @@
+import { spawnSync } from 'node:child_process';
+import { createServer } from 'node:net';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { Browser } from 'playwright-core';
+import { Application, openBrowser } from './application.js';
+import { BenchPage } from './bench-page.js';
+
+interface SignAnswer {
+  readonly revision: number;
+  readonly document: { readonly parts: { readonly words?: string }[]; readonly blank: { readonly thickness: number } };
+}
+
+const application = new Application('saving', 4411);
+let browser: Browser;
+let signId: string;
+
+beforeAll(async () => {
+  await application.start();
+  browser = await openBrowser();
+  const { body } = await application.api<{ jobs: { signs: { id: string; title: string }[] }[] }>('/jobs');
+  signId = body.jobs.flatMap(({ signs }) => signs).find(({ title }) => title === 'Reading room')!.id;
+}, 300_000);
+
+afterAll(async () => {
+  await browser?.close();
+  await application.stop();
+}, 60_000);
+
+const stored = async (): Promise<SignAnswer> => (await application.api<SignAnswer>(`/signs/${signId}`)).body;
+
+async function until(holds: () => Promise<boolean>, ms = 30_000): Promise<void> {
+  const end = Date.now() + ms;
+  while (!(await holds().catch(() => false))) {
+    if (Date.now() > end) throw new Error('It did not come to hold in time.');
+    await new Promise((done) => setTimeout(done, 150));
+  }
+}
+
+describe('saving', () => {
+  it('keeps both of two saves that meet and lets the designer choose', async () => {
+    const [mine, theirs] = [new BenchPage(await browser.newPage()), new BenchPage(await (await browser.newContext()).newPage())];
+    await mine.open(application.url, signId);
+    await theirs.open(application.url, signId);
+    await theirs.set(theirs.order('Blank'), 'thickness', '5 mm');
+    await until(async () => (await stored()).document.blank.thickness === 5);
+    await mine.set(mine.order('Blank'), 'thickness', '7 mm');
+    await mine.page.getByText('This sign was saved elsewhere meanwhile').waitFor();
+    expect((await stored()).document.blank.thickness).toBe(5);
+    await mine.page.getByRole('button', { name: 'Mine goes on' }).click();
+    await until(async () => (await stored()).document.blank.thickness === 7);
+    const { body } = await application.api<{ revisions: { kind: string }[] }>(`/signs/${signId}/revisions`);
+    expect(body.revisions.filter(({ kind }) => kind === 'aside')).toHaveLength(1);
+    expect(body.revisions.filter(({ kind }) => kind === 'saved')).toHaveLength(3);
+
+    await theirs.set(theirs.order('Blank'), 'thickness', '9 mm');
+    await theirs.page.getByRole('button', { name: /^Theirs goes on/u }).click();
+    expect(await theirs.order('Blank').getByLabel('thickness', { exact: true }).inputValue()).toBe('7 mm');
+    await mine.page.close();
+    await theirs.page.context().close();
+  }, 90_000);
+
+  it.each(['main.js', 'postgres'])(
+    'loses nothing when %s is killed while typing',
+    async (name) => {
+      const bench = new BenchPage(await browser.newPage());
+      await bench.open(application.url, signId);
+      const words = bench.order('Room').getByRole('textbox', { name: /^Words/u });
+      const text = `QUIET ROOM ${name.length}`;
+      await words.fill('');
+      application.kill(name);
+      await words.pressSequentially(text, { delay: 40 });
+      await bench.page.getByText('not saved yet').waitFor({ timeout: 15_000 });
+      expect(await bench.page.evaluate((id) => localStorage.getItem(`plain-relief/draft/${id}`), signId)).toContain(text);
+      // It is started again, and what the browser kept is saved without being asked.
+      await until(async () => (await stored()).document.parts[0].words === text, 45_000);
+      await bench.page.locator('pr-save-mark .mark.saved').waitFor();
+      await bench.page.close();
+    },
+    120_000,
+  );
+
+  it('takes up a draft that the browser kept when the page went away', async () => {
+    const bench = new BenchPage(await browser.newPage());
+    await bench.open(application.url, signId);
+    const { revision, document } = await stored();
+    const draft = { base: revision, document: { ...document, blank: { ...document.blank, thickness: 6.5 } } };
+    await bench.page.evaluate(
+      ([id, text]) => localStorage.setItem(`plain-relief/draft/${id}`, text),
+      [signId, JSON.stringify(draft)],
+    );
+    await bench.page.reload();
+    await until(async () => (await stored()).document.blank.thickness === 6.5);
+    await bench.page.close();
+  }, 60_000);
+
+  it('ends queued work though the worker is killed in between, and cancels on request', async () => {
+    const ask = async () =>
+      (await application.api<{ id: string }>(`/signs/${signId}/tasks`, { method: 'POST', body: { kind: 'package' } })).body.id;
+    const state = async (id: string) => (await application.api<{ state: string }>(`/tasks/${id}`)).body.state;
+    const ids = [await ask(), await ask(), await ask()];
+    await until(async () => (await state(ids[0])) === 'running');
+    application.kill('worker.js');
+    const cancelled = await application.api<{ state: string }>(`/tasks/${ids[2]}/cancel`, { method: 'POST', body: {} });
+    expect(cancelled.body.state).toBe('cancelled');
+    await until(async () => (await state(ids[0])) === 'done' && (await state(ids[1])) === 'done', 90_000);
+    expect(await state(ids[2])).toBe('cancelled');
+  }, 120_000);
+
+  it('keeps everything over a restart, which takes seconds', async () => {
+    const before = await stored();
+    await application.stop();
+    const began = Date.now();
+    await application.start({ keep: true });
+    expect(Date.now() - began).toBeLessThan(20_000);
+    expect(await stored()).toEqual(before);
+  }, 120_000);
+});
+
+describe('./start', () => {
+  it('says in one sentence that it already runs, and where', async () => {
+    const second = new Application('saving', 4412);
+    const child = second.run([]);
+    expect(await new Promise((done) => child.once('exit', done))).toBe(1);
+    expect(second.output.trim()).toBe(
+      `Plain Relief already runs from this folder at ${application.url}: use that, or stop it with Ctrl-C there.`,
+    );
+  }, 30_000);
+
+  it('says what to do about a taken port and a port that is none', async () => {
+    const blocker = createServer().listen(4413, '127.0.0.1');
+    const other = new Application('ports', 4413);
+    const child = other.run(['--port', '4413']);
+    expect(await new Promise((done) => child.once('exit', done))).toBe(1);
+    expect(other.output.trim()).toBe('Port 4413 is taken: stop what uses it, or give another with --port.');
+    blocker.close();
+    other.output = '';
+    const wrong = other.run(['--port', 'eighty']);
+    expect(await new Promise((done) => wrong.once('exit', done))).toBe(1);
+    expect(other.output).toContain('--port eighty is not a port');
+  }, 30_000);
+
+  it('leaves nothing running behind', async () => {
+    await application.stop();
+    const left = spawnSync('pgrep', ['-f', application.home], { encoding: 'utf8' }).stdout.trim();
+    expect(left).toBe('');
+  }, 30_000);
+});
