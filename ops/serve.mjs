@@ -63,8 +63,19 @@ export async function serve({ home, port, databasePort, env = {} }) {
       if (isStopping) return;
       say('The database ended unasked and is started again.');
       await wait(RESTART_MS);
-      if (!isStopping) await startDatabase();
+      if (!isStopping) await restartDatabase();
     });
+  };
+  /** What the dead server left may take a moment to go. */
+  const restartDatabase = async () => {
+    for (let tries = 0; !isStopping; tries++) {
+      try {
+        return await startDatabase();
+      } catch (error) {
+        if (tries === 30) say(`The database cannot be started again: ${error.message}`);
+        await wait(1000);
+      }
+    }
   };
   await startDatabase();
   const told = { ...env, DATABASE_URL: application.postgres.url, PORT: String(port) };

@@ -5,7 +5,8 @@ const FACET_BYTES = 50;
 
 /**
  * A binary STL file: 84 bytes and 50 for each triangle, little-endian, facet normals from the corners. The format knows
- * no unit; the header says mm. Coordinates of outlines are whole steps of 1/4096 mm and survive the 32-bit float.
+ * no unit; the header says mm. A corner has one place and is
+ * rounded to a 32-bit float alike wherever it is used, so that a closed mesh is a closed file.
  */
 export function stlFile({ positions, triangles }: Mesh, title: string): Uint8Array {
   const facets = triangles.length / 3;

@@ -1,16 +1,16 @@
 /**
- * The grid on which outlines live. Every vertex of an outline is a whole multiple of 1/4096 mm (0.00024 mm, a hundredth
- * of the chord tolerance). Whole numbers make every side-of-line question exact in double arithmetic, and coordinates up
- * to 4096 mm survive a 32-bit float unchanged, so that a mesh that is closed here is closed in an STL file too.
+ * The grid on which outlines live. Every vertex of an outline is a whole multiple of 1/8000 mm (a hundredth of the chord
+ * tolerance and less). Whole numbers make every side-of-line question exact in double arithmetic; three decimals of a
+ * millimetre and 1/64 of an inch are whole steps, so that what is typed is what is written to the files.
  */
 
 /** Grid steps in a millimetre. */
-export const STEPS_PER_MM = 4096;
+export const STEPS_PER_MM = 8000;
 
 /** Largest coordinate in grid steps: cross products of differences stay below 2^53. */
 export const LARGEST_STEP = 2 ** 25 - 1;
 
-/** Largest coordinate of an outline in millimetres, measured from the origin (just under 8192 mm). */
+/** Largest coordinate of an outline in millimetres, measured from the origin (4194 mm). */
 export const LARGEST_MM = LARGEST_STEP / STEPS_PER_MM;
 
 /** Chord tolerance in mm at finished size where none is given. */

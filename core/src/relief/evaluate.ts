@@ -6,6 +6,7 @@ import {
   type Box,
   type Contour,
   contourArea,
+  CoordinateError,
   type Outline,
   rectangle,
   ringsOf,
@@ -112,19 +113,27 @@ export class Evaluator {
     const rungs: Rung[] = [];
     const parts: PartPlan[] = [];
     for (const part of sign.parts) {
-      const placed = this.place(part, sign);
-      notes.push(...placed.notes);
-      parts.push({ id: part.id, ...placed });
-      const tiers = part.tiers.filter((tier) => tier.on);
-      if (tiers.length === 0) notes.push(note('no-tiers', { part: part.id }, part.name));
-      for (const tier of tiers) {
-        const z = tierLevel(tier, bases.get(part.id) ?? 0);
-        rungs.push({ part: part.id, tier: tier.id, z });
-        layers.push({ part, tier, z, contours: tierArea(placed, tier) });
-        notes.push(...tierNotes(sign, part, tier, z, placed, layers[layers.length - 1].contours));
+      try {
+        const placed = this.place(part, sign);
+        const made = this.layersOf(part, sign, placed, bases.get(part.id) ?? 0);
+        notes.push(...placed.notes, ...made.notes);
+        parts.push({ id: part.id, ...placed });
+        layers.push(...made.layers);
+        rungs.push(...made.layers.map(({ tier, z }) => ({ part: part.id, tier: tier.id, z })));
+      } catch (error) {
+        if (!(error instanceof CoordinateError)) throw error;
+        notes.push(note('too-far', { part: part.id }, part.name));
+        parts.push({ id: part.id, frame: new Float64Array(), letters: 0, contours: [], strokes: [] });
       }
     }
     return finish(sign, blank, layers, { rungs, parts, notes });
+  }
+
+  private layersOf(part: Part, sign: Sign, placed: PlacedPart, base: number): { layers: Layer[]; notes: Note[] } {
+    const tiers = part.tiers.filter((tier) => tier.on);
+    if (tiers.length === 0) return { layers: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
+    const layers = tiers.map((tier) => ({ part, tier, z: tierLevel(tier, base), contours: tierArea(placed, tier) }));
+    return { layers, notes: layers.flatMap(({ tier, z, contours }) => tierNotes(sign, part, tier, z, placed, contours)) };
   }
 
   private place(part: Part, sign: Sign): PlacedPart {

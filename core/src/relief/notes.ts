@@ -41,6 +41,11 @@ export const NOTES = {
     }) as const,
   'off-blank': (name: string) =>
     ({ weight: 'error', text: `${name} lies wholly outside the blank; nothing of it is made.` }) as const,
+  'too-far': (name: string) =>
+    ({
+      weight: 'error',
+      text: `${name} reaches further than 4 m from the middle of the blank and is left out: bring it nearer, or make it smaller.`,
+    }) as const,
   'not-seen': (name: string, level: number, unit: LengthUnit) =>
     ({
       weight: 'warning',
