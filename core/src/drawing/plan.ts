@@ -17,7 +17,7 @@ export interface PlanChoice {
 export function planDrawing(evaluation: Evaluation, { textHeight }: PlanChoice): Drawing {
   const { blank, levels, parts } = evaluation;
   const reach = heightReach(levels);
-  const fine = { width: textHeight / 24, colour: INK };
+  const fine = { width: textHeight / 60, colour: INK };
   const items: Item[] = levels.map((level): AreaItem => ({
     kind: 'area',
     layer: levelName(level.z),

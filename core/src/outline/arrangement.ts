@@ -185,20 +185,42 @@ const minus = (a: readonly number[], b: readonly number[]): number[] => plus(a, 
  */
 export function ringsOf(arrangement: Arrangement, wanted: (label: number) => boolean): Outline {
   const { x, y, lo, hi, left, right } = arrangement;
-  // Directed so that the wanted place lies on the left.
+  // Directed so that the wanted place lies on the left, and for every point a chain of the edges that leave it.
   const from: number[] = [];
   const to: number[] = [];
-  const leaving = new Map<number, number[]>();
+  const leaving = new Int32Array(x.length).fill(-1);
+  const alsoLeaving: number[] = [];
   for (let e = 0; e < lo.length; e++) {
     const isLeft = wanted(left[e]);
     if (isLeft === wanted(right[e])) continue;
-    const [a, b] = isLeft ? [lo[e], hi[e]] : [hi[e], lo[e]];
-    const list = leaving.get(a);
-    if (list) list.push(from.length);
-    else leaving.set(a, [from.length]);
-    from.push(a);
-    to.push(b);
+    const start = isLeft ? lo[e] : hi[e];
+    alsoLeaving.push(leaving[start]);
+    leaving[start] = from.length;
+    from.push(start);
+    to.push(isLeft ? hi[e] : lo[e]);
   }
+
+  /** Where several rings pass through one point, the way on is the one that turns least: rings stay simple. */
+  const nextAround = (arriving: number): number => {
+    const v = to[arriving];
+    let best = leaving[v];
+    if (alsoLeaving[best] < 0) return best;
+    const backX = x[from[arriving]] - x[v];
+    const backY = y[from[arriving]] - y[v];
+    let bestAngle = Infinity;
+    for (let h = leaving[v]; h >= 0; h = alsoLeaving[h]) {
+      // Clockwise angle from the way back to the way on.
+      const dx = x[to[h]] - x[v];
+      const dy = y[to[h]] - y[v];
+      let angle = Math.atan2(dx * backY - dy * backX, dx * backX + dy * backY);
+      if (angle <= 0) angle += 2 * Math.PI;
+      if (angle < bestAngle) {
+        best = h;
+        bestAngle = angle;
+      }
+    }
+    return best;
+  };
 
   const rings: Contour[] = [];
   const done = new Uint8Array(from.length);
@@ -209,7 +231,7 @@ export function ringsOf(arrangement: Arrangement, wanted: (label: number) => boo
     do {
       done[h] = 1;
       ring.push(from[h]);
-      h = nextAround(x, y, from, to, h, leaving.get(to[h])!);
+      h = nextAround(h);
     } while (h !== first);
     const contour = straightened(x, y, ring);
     if (contour.length >= 6) rings.push(contour);
@@ -217,37 +239,13 @@ export function ringsOf(arrangement: Arrangement, wanted: (label: number) => boo
   return rings;
 }
 
-/** Where several rings pass through one point, the way on is the one that turns least to the right: rings stay simple. */
-function nextAround(
-  x: Int32Array,
-  y: Int32Array,
-  from: readonly number[],
-  to: readonly number[],
-  arriving: number,
-  choices: readonly number[],
-): number {
-  if (choices.length === 1) return choices[0];
-  const v = to[arriving];
-  const backX = x[from[arriving]] - x[v];
-  const backY = y[from[arriving]] - y[v];
-  let best = choices[0];
-  let bestAngle = Infinity;
-  for (const h of choices) {
-    // Clockwise angle from the way back to the way on.
-    const dx = x[to[h]] - x[v];
-    const dy = y[to[h]] - y[v];
-    let angle = Math.atan2(dx * backY - dy * backX, dx * backX + dy * backY);
-    if (angle <= 0) angle += 2 * Math.PI;
-    if (angle < bestAngle) [best, bestAngle] = [h, angle];
-  }
-  return best;
-}
-
 function straightened(x: Int32Array, y: Int32Array, ring: readonly number[]): Contour {
   const out: number[] = [];
   const n = ring.length;
   for (let i = 0; i < n; i++) {
-    const [p, q, r] = [ring[(i + n - 1) % n], ring[i], ring[(i + 1) % n]];
+    const p = ring[i === 0 ? n - 1 : i - 1];
+    const q = ring[i];
+    const r = ring[i === n - 1 ? 0 : i + 1];
     const cross = (x[q] - x[p]) * (y[r] - y[q]) - (y[q] - y[p]) * (x[r] - x[q]);
     if (cross !== 0) out.push(x[q] / STEPS_PER_MM, y[q] / STEPS_PER_MM);
   }

@@ -74,9 +74,19 @@ function findSplits(points: PointSet, from: number[], to: number[], fresh: Uint8
 
   const meet = (s: number, t: number) => {
     const { x, y } = points;
-    const [a, b, c, d] = [from[s], to[s], from[t], to[t]];
-    const [ax, ay, bx, by] = [x[a], y[a], x[b], y[b]];
-    const [cx, cy, dx, dy] = [x[c], y[c], x[d], y[d]];
+    // One by one: this is the innermost place of all.
+    const a = from[s];
+    const b = to[s];
+    const c = from[t];
+    const d = to[t];
+    const ax = x[a];
+    const ay = y[a];
+    const bx = x[b];
+    const by = y[b];
+    const cx = x[c];
+    const cy = y[c];
+    const dx = x[d];
+    const dy = y[d];
     if (Math.max(ax, bx) < Math.min(cx, dx) || Math.max(cx, dx) < Math.min(ax, bx)) return;
     if (Math.max(ay, by) < Math.min(cy, dy) || Math.max(cy, dy) < Math.min(ay, by)) return;
     const sideC = turn(ax, ay, bx, by, cx, cy);
@@ -167,8 +177,7 @@ function forEachNearPair(
   for (let c = 0; c < columns * rows; c++) {
     for (let i = start[c]; i < start[c + 1]; i++) {
       for (let j = i + 1; j < start[c + 1]; j++) {
-        const [s, t] = [members[i], members[j]];
-        if (fresh[s] || fresh[t]) meet(s, t);
+        if (fresh[members[i]] || fresh[members[j]]) meet(members[i], members[j]);
       }
     }
   }

@@ -60,7 +60,7 @@ export function pictureOf(mesh: Mesh, reach: number, view: View, width: number, 
   const depth = new Float32Array(w * h).fill(-Infinity);
   const colour = new Uint8Array(w * h * 3);
   const ground = rgb(PAPER);
-  for (let i = 0; i < w * h; i++) colour.set(ground, 3 * i);
+  for (let i = 0; i < colour.length; i++) colour[i] = ground[i % 3];
   const sideColour = rgb(FACE).map((c) => c * 0.86);
   const capColours = new Map<number, readonly number[]>();
 
@@ -84,27 +84,30 @@ export function pictureOf(mesh: Mesh, reach: number, view: View, width: number, 
     const [nx, ny, nz] = normalOf(positions, i, j, k);
     const facing = Math.max(0, nx * LIGHT[0] + ny * LIGHT[1] + nz * LIGHT[2]) / LIGHT[2];
     const lit = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
-    const shade = [base[0] * lit, base[1] * lit, base[2] * lit];
+    const red = Math.min(255, base[0] * lit);
+    const green = Math.min(255, base[1] * lit);
+    const blue = Math.min(255, base[2] * lit);
 
-    const [x0, x1] = [
-      Math.max(0, Math.ceil(Math.min(ax, bx, cx) - 0.5)),
-      Math.min(w - 1, Math.floor(Math.max(ax, bx, cx) - 0.5)),
-    ];
-    const [y0, y1] = [
-      Math.max(0, Math.ceil(Math.min(ay, by, cy) - 0.5)),
-      Math.min(h - 1, Math.floor(Math.max(ay, by, cy) - 0.5)),
-    ];
+    const x0 = Math.max(0, Math.ceil(Math.min(ax, bx, cx) - 0.5));
+    const x1 = Math.min(w - 1, Math.floor(Math.max(ax, bx, cx) - 0.5));
+    const y0 = Math.max(0, Math.ceil(Math.min(ay, by, cy) - 0.5));
+    const y1 = Math.min(h - 1, Math.floor(Math.max(ay, by, cy) - 0.5));
+    // Shares of the corners a and b at the first sample of a row, and their steps from sample to sample.
+    const stepU = (by - cy) / twice;
+    const stepV = (cy - ay) / twice;
     for (let y = y0; y <= y1; y++) {
-      for (let x = x0; x <= x1; x++) {
-        const [px, py] = [x + 0.5, y + 0.5];
-        const u = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / twice;
-        const v = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / twice;
+      const px = x0 + 0.5;
+      const py = y + 0.5;
+      let u = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / twice;
+      let v = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / twice;
+      for (let x = x0, at = y * w + x0; x <= x1; x++, at++, u += stepU, v += stepV) {
         if (u < 0 || v < 0 || u + v > 1) continue;
         const z = u * az + v * bz + (1 - u - v) * cz;
-        const at = y * w + x;
         if (z <= depth[at]) continue;
         depth[at] = z;
-        for (let c = 0; c < 3; c++) colour[3 * at + c] = Math.min(255, shade[c]);
+        colour[3 * at] = red;
+        colour[3 * at + 1] = green;
+        colour[3 * at + 2] = blue;
       }
     }
   }

@@ -31,8 +31,8 @@ const TITLE_HEIGHT = 20;
 const COLUMN = 82;
 const GAP = 6;
 const FIGURES_MM = 2.6;
-/** Scales of ISO 5455 (from memory) with 1 : 2.5, 1 : 3 and 1 : 4 between them (common practice), largest first. */
-const SCALES = [10, 5, 2, 1, 1 / 2, 1 / 2.5, 1 / 3, 1 / 4, 1 / 5, 1 / 10, 1 / 20, 1 / 50, 1 / 100] as const;
+/** Scales of ISO 5455 (from memory) with some between them (common practice, no source), largest first. */
+const SCALES = [10, 5, 2, 1, 1 / 2, 1 / 2.5, 1 / 3, 1 / 4, 1 / 5, 1 / 6, 1 / 8, 1 / 10, 1 / 20, 1 / 50, 1 / 100] as const;
 const PICTURE_PIXELS = 1000;
 
 const FACES = [

@@ -26,25 +26,26 @@ export function rail(top: number, bottom: number, pixels: number, margin: number
 export function spread(wishes: readonly number[], gap: number, from: number, to: number): number[] {
   const order = wishes.map((_, i) => i).sort((a, b) => wishes[a] - wishes[b] || a - b);
   const step = Math.min(gap, order.length > 1 ? (to - from) / (order.length - 1) : gap);
-  const clusters: { members: number[]; centre: number }[] = [];
+  const clusters: number[][] = [];
+  /** Where the first label of a cluster lies: the cluster about the mean of its wishes, kept inside the column. */
+  const startOf = (members: readonly number[]): number => {
+    const mean = members.reduce((sum, member) => sum + wishes[member], 0) / members.length;
+    const length = (members.length - 1) * step;
+    return Math.min(Math.max(mean - length / 2, from), to - length);
+  };
   for (const i of order) {
-    clusters.push({ members: [i], centre: wishes[i] });
-    for (;;) {
-      const last = clusters[clusters.length - 1];
-      const before = clusters[clusters.length - 2];
-      if (!before) break;
-      const half = (cluster: { members: number[] }) => ((cluster.members.length - 1) * step) / 2;
-      if (last.centre - half(last) - (before.centre + half(before)) >= step - 1e-9) break;
-      const members = [...before.members, ...last.members];
-      const mean = members.reduce((sum, member) => sum + wishes[member], 0) / members.length;
-      clusters.splice(-2, 2, { members, centre: mean });
+    let cluster = [i];
+    for (let before = clusters.at(-1); before; before = clusters.at(-1)) {
+      if (startOf(cluster) - startOf(before) >= before.length * step - 1e-9) break;
+      cluster = [...before, ...cluster];
+      clusters.pop();
     }
+    clusters.push(cluster);
   }
   const out = new Array<number>(wishes.length);
-  for (const { members, centre } of clusters) {
-    const half = ((members.length - 1) * step) / 2;
-    const start = Math.min(Math.max(centre, from + half), to - half) - half;
-    members.forEach((member, k) => (out[member] = start + k * step));
+  for (const cluster of clusters) {
+    const start = startOf(cluster);
+    cluster.forEach((member, k) => (out[member] = start + k * step));
   }
   return out;
 }

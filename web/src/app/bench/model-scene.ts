@@ -109,6 +109,8 @@ export class ModelScene {
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
       this.renderer.render(this.scene, this.camera);
+      // For whoever waits until it is seen.
+      this.renderer.domElement.dispatchEvent(new Event('model-drawn', { bubbles: true }));
     });
   }
 }

@@ -1,0 +1,83 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+
+const ROOT = fileURLToPath(new URL('../../../', import.meta.url));
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'relief-'));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+function relief(...args: string[]): { status: number | null; out: string; error: string } {
+  const { status, stdout, stderr } = spawnSync(join(ROOT, 'relief'), args, { encoding: 'utf8', cwd: folder });
+  return { status, out: stdout, error: stderr.trim() };
+}
+
+const demoFiles = readdirSync(join(ROOT, 'demo')).filter((name) => name.endsWith('.sign.json'));
+
+describe('./relief inspect', () => {
+  it.each(demoFiles)('tells what %s is', (name) => {
+    const { status, out } = relief('inspect', join(ROOT, 'demo', name));
+    expect(status).toBe(0);
+    const found = JSON.parse(out) as Record<string, never> & {
+      boundsMm: { min: number[]; max: number[] };
+      levels: { z: number; areaMm2: number }[];
+      volumeMm3: number;
+    };
+    expect(found).toMatchObject({ version: 1, watertight: true, notes: [] });
+    const thickness = -found.boundsMm.min[2];
+    const sum = found.levels.reduce((all, { z, areaMm2 }) => all + areaMm2 * (z + thickness), 0);
+    expect(Math.abs(sum / found.volumeMm3 - 1)).toBeLessThan(1e-6);
+  });
+
+  it('exits 1 with the path and what is wrong', () => {
+    const document = JSON.parse(readFileSync(join(ROOT, 'demo', 'welcome.sign.json'), 'utf8')) as {
+      parts: { capHeight: number }[];
+    };
+    document.parts[2].capHeight = 0;
+    writeFileSync(join(folder, 'bad.json'), JSON.stringify(document));
+    expect(relief('inspect', 'bad.json')).toEqual({ status: 1, out: '', error: 'parts[2].capHeight: is 0 and must be >= 0.5.' });
+    writeFileSync(join(folder, 'broken.json'), '{"version": 1,');
+    expect(relief('inspect', 'broken.json').error).toMatch(/^broken\.json is not JSON: /u);
+    expect(relief('inspect', 'nowhere.json').error).toMatch(/^nowhere\.json cannot be read: /u);
+    expect(relief('carve', 'bad.json')).toMatchObject({ status: 1 });
+    expect(relief('inspect', 'bad.json', '--depth', '3').error).toContain('--depth');
+  });
+});
+
+describe('./relief export', () => {
+  it('writes any of the files', () => {
+    const sign = join(ROOT, 'demo', 'bilge-pump.sign.json');
+    const { status } = relief(
+      'export',
+      sign,
+      '--stl',
+      'a.stl',
+      '--svg',
+      'a.svg',
+      '--dxf',
+      'a.dxf',
+      '--pdf',
+      'a.pdf',
+      '--date',
+      '2026-11-25',
+    );
+    expect(status).toBe(0);
+    expect((statSync(join(folder, 'a.stl')).size - 84) % 50).toBe(0);
+    expect(readFileSync(join(folder, 'a.svg'), 'utf8')).toContain('width="4in" height="1.5in"');
+    expect(readFileSync(join(folder, 'a.dxf'), 'utf8')).toMatch(/\$INSUNITS\r?\n\s*70\r?\n\s*1\r?\n/u);
+    expect(readFileSync(join(folder, 'a.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+
+  it('says when there is nothing to write and where it cannot', () => {
+    const sign = join(ROOT, 'demo', 'bilge-pump.sign.json');
+    expect(relief('export', sign).error).toContain('Nothing to write');
+    expect(relief('export', sign, '--stl', '/no/such/folder/a.stl')).toMatchObject({ status: 1 });
+    expect(relief('export', sign, '--pdf', 'b.pdf', '--date', 'tomorrow').error).toContain('--date tomorrow is not a date');
+    expect(existsSync(join(folder, 'b.pdf'))).toBe(false);
+  });
+});

@@ -1,0 +1,145 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
+import { PNG } from 'pngjs';
+import { openFontBook } from '../fonts/font-files.js';
+import { type ProofSubject, proofSheet, scaleName } from './proof-sheet.js';
+
+const fontsDir = fileURLToPath(new URL('../../../fonts', import.meta.url));
+const demo = (name: string): unknown =>
+  JSON.parse(readFileSync(new URL(`../../../demo/${name}.sign.json`, import.meta.url), 'utf8'));
+const book = openFontBook(fontsDir);
+const subject: ProofSubject = {
+  shop: 'Millrace Signworks',
+  customer: 'Fernhollow Arboretum',
+  job: 'FA-0101 Entrance',
+  revision: '7',
+  date: new Date('2026-11-25T10:00:00Z'),
+};
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'proof-'));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const evaluate = (sign: Sign): Promise<Evaluation> => new Evaluator(book).evaluate(sign);
+
+async function proofOf(sign: Sign): Promise<string> {
+  const path = join(folder, `${sign.title.replace(/\W/gu, '-')}.pdf`);
+  writeFileSync(path, await proofSheet(await evaluate(sign), subject, book, fontsDir));
+  return path;
+}
+
+// poppler-utils reads PDF independently of what wrote it.
+const poppler = (program: string, ...args: string[]): string => spawnSync(program, args, { encoding: 'utf8' }).stdout;
+const textOf = (path: string): string => poppler('pdftotext', path, '-').replace(/\s+/gu, ' ');
+
+/** Pixels of one row or column in which a colour stands, first and last. */
+function extent(png: PNG, colour: readonly number[], along: 'x' | 'y'): [number, number] {
+  let [first, last] = [Infinity, -Infinity];
+  for (let y = 0; y < png.height; y++) {
+    for (let x = 0; x < png.width; x++) {
+      const at = 4 * (y * png.width + x);
+      if (colour.some((value, c) => Math.abs(png.data[at + c] - value) > 3)) continue;
+      const here = along === 'x' ? x : y;
+      [first, last] = [Math.min(first, here), Math.max(last, here)];
+    }
+  }
+  return [first, last];
+}
+
+describe('the proof', () => {
+  it('is A4 across and says sign, job, revision, date, dimensions and ticket', async () => {
+    const path = await proofOf(readSign(demo('west-gate')));
+    expect(poppler('pdfinfo', path)).toMatch(/Page size:\s+841\.89 x 595\.27\d* pts \(A4\)/u);
+    const text = textOf(path);
+    for (const words of [
+      'West gate sign', 'FA-0101 Entrance', 'Fernhollow Arboretum', '2026-11-25', '600 mm', '320 mm', '19 mm',
+      '“FERNHOLLOW” set in Cinzel Bold', 'Raised by 6 mm from the floor of Panel', 'raised 2 mm', 'carved 4 mm', 'Section',
+    ]) expect(text).toContain(words); // prettier-ignore
+    expect(poppler('pdffonts', path)).not.toMatch(/\bno\s+(yes|no)\s+(yes|no)\s+\d/u);
+  });
+
+  it('draws a 100 mm blank 100 mm long at full size', async () => {
+    const sign = newSign('Full size', 'mm');
+    sign.blank.outline = { kind: 'rectangle', width: 100, height: 60, cornerRadius: 0 };
+    const panel = newShape(sign, 'rectangle');
+    panel.shape = { kind: 'rectangle', width: 80, height: 40, cornerRadius: 0 };
+    sign.parts.push(panel);
+    const path = await proofOf(sign);
+    expect(textOf(path)).toContain('Plan, full size (1 : 1)');
+    // 254 dots an inch are 10 a millimetre; only the left side, where the plan is and the picture is not.
+    const made = spawnSync('pdftoppm', [
+      '-r',
+      '254',
+      '-x',
+      '0',
+      '-y',
+      '0',
+      '-W',
+      '1950',
+      '-H',
+      '1300',
+      '-png',
+      '-singlefile',
+      path,
+      join(folder, 'page'),
+    ]);
+    expect(made.status).toBe(0);
+    const png = PNG.sync.read(readFileSync(join(folder, 'page.png')));
+    // The sunk panel in slate blue is 80 × 40 mm, its edge lines half a width over it.
+    const carved = [0x3b, 0x55, 0x6b];
+    const [left, right] = extent(png, carved, 'x');
+    const [top, bottom] = extent(png, carved, 'y');
+    expect(Math.abs((right - left + 1) / 10 - 80)).toBeLessThan(0.25);
+    expect(Math.abs((bottom - top + 1) / 10 - 40)).toBeLessThan(0.25);
+  });
+
+  it('shows words of every script, on as many pages as they take', async () => {
+    const welcome = textOf(await proofOf(readSign(demo('welcome'))));
+    for (const words of ['Welcome', 'Salvete']) expect(welcome).toContain(words);
+    const plaque = await proofOf(readSign(demo('donor-plaque')));
+    const { parts } = readSign(demo('donor-plaque'));
+    const text = textOf(plaque);
+    const names = parts.flatMap((part) => (part.kind === 'text' ? part.words.split('\n') : []));
+    for (const name of names) expect(text).toContain(name);
+    expect(Number(/Pages:\s+(\d+)/u.exec(poppler('pdfinfo', plaque))![1])).toBeGreaterThan(1);
+  });
+
+  it('carries the notes', async () => {
+    const sign = newSign('Loose', 'mm');
+    sign.parts.push({
+      ...newText(sign, 'montserrat-bold'),
+      words: 'O漢',
+      tiers: [{ id: 't', on: true, area: { kind: 'outline' }, action: { kind: 'cut-through' } }],
+    });
+    const text = textOf(await proofOf(sign));
+    expect(text).toContain('One piece of');
+    expect(text).toContain('has no “');
+  });
+
+  it('is the same bytes for the same sign, job and date', async () => {
+    const evaluation = await evaluate(readSign(demo('bilge-pump')));
+    const [one, two] = [
+      await proofSheet(evaluation, subject, book, fontsDir),
+      await proofSheet(evaluation, subject, book, fontsDir),
+    ];
+    expect(Buffer.from(one).equals(Buffer.from(two))).toBe(true);
+  });
+
+  it('names its scale as drawings do', () => {
+    expect([2, 1, 0.5, 0.4, 1 / 3, 0.1].map(scaleName)).toEqual([
+      '2 : 1',
+      'full size (1 : 1)',
+      '1 : 2',
+      '1 : 2.5',
+      '1 : 3',
+      '1 : 10',
+    ]);
+  });
+});

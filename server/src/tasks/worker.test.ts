@@ -1,0 +1,93 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type PgBoss from 'pg-boss';
+import { unzipSync } from 'fflate';
+import { loadDemo } from '../demo/load.js';
+import { TestServer } from '../testing/server.js';
+import type { Task } from './model.js';
+import { openQueue, QUEUE } from './queue.js';
+import { Worker } from './worker.js';
+
+let server: TestServer;
+let boss: PgBoss;
+let worker: Worker;
+let signId: string;
+
+beforeAll(async () => {
+  server = await TestServer.start();
+  await loadDemo(server.db, server.settings);
+  boss = await openQueue(server.settings.databaseUrl);
+  worker = new Worker(server.db, boss, server.settings.fontsDir);
+  await worker.start();
+  signId = (await server.db.SignRow.findOne({ where: { title: 'Bilge pump plate' } }))!.id;
+}, 60_000);
+
+afterAll(async () => {
+  worker?.stop();
+  await boss?.stop({ graceful: false });
+  await server?.stop();
+}, 60_000);
+
+async function ask(kind: string): Promise<string> {
+  const { body } = await server.call<{ id: string }>('POST', `/api/signs/${signId}/tasks`, { kind });
+  return body.id;
+}
+
+async function ended(id: string): Promise<Task> {
+  for (let tries = 0; tries < 300; tries++) {
+    const task = (await server.db.Task.findByPk(id))!;
+    if (task.state !== 'waiting' && task.state !== 'running') return task;
+    await new Promise((done) => setTimeout(done, 100));
+  }
+  throw new Error('The task did not end.');
+}
+
+describe('the worker', () => {
+  it('makes every file from the queue, with its name and type', async () => {
+    const id = await ask('package');
+    await boss.send(QUEUE, { taskId: id });
+    const task = await ended(id);
+    expect([task.state, task.progress, task.fileType]).toEqual(['done', 1, 'application/zip']);
+    const names = Object.keys(unzipSync(new Uint8Array(task.file!)));
+    expect(names).toEqual([
+      'OP-0101-Bilge-pump-plate-r1.stl',
+      'OP-0101-Bilge-pump-plate-r1.svg',
+      'OP-0101-Bilge-pump-plate-r1.dxf',
+      'OP-0101-Bilge-pump-plate-r1-proof.pdf',
+      'OP-0101-Bilge-pump-plate.sign.json',
+    ]);
+    const answer = await server.app.inject(`/api/tasks/${id}/file`);
+    expect(answer.headers['content-disposition']).toContain('OP-0101-Bilge-pump-plate-r1.zip');
+    expect(answer.rawPayload.equals(task.file!)).toBe(true);
+  }, 90_000);
+
+  it('makes a task once, however often it is handed out', async () => {
+    const id = await ask('stl');
+    await Promise.all([1, 2, 3].map(() => boss.send(QUEUE, { taskId: id })));
+    const task = await ended(id);
+    expect(task.state).toBe('done');
+    const finished = task.finishedAt!.getTime();
+    await new Promise((done) => setTimeout(done, 1500));
+    expect((await server.db.Task.findByPk(id))!.finishedAt!.getTime()).toBe(finished);
+  }, 60_000);
+
+  it('stops at the next step when asked to', async () => {
+    const id = await ask('proof');
+    await server.db.Task.update({ cancelAsked: true }, { where: { id } });
+    await boss.send(QUEUE, { taskId: id });
+    expect((await ended(id)).state).toBe('cancelled');
+  }, 60_000);
+
+  it('takes up what a killed worker left behind', async () => {
+    const id = await ask('svg');
+    await server.db.Task.update({ state: 'running', beatAt: new Date(Date.now() - 60_000) }, { where: { id } });
+    expect((await ended(id)).state).toBe('done');
+  }, 60_000);
+
+  it('says why a file could not be made', async () => {
+    const id = await ask('stl');
+    await server.db.Task.update({ revision: 99 }, { where: { id } });
+    await boss.send(QUEUE, { taskId: id });
+    const task = await ended(id);
+    expect([task.state, task.error]).toEqual(['failed', 'The sign was removed before its file was made.']);
+  }, 60_000);
+});

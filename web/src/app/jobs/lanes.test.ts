@@ -1,0 +1,45 @@
+import type { Job } from './jobs.service';
+import { due, LANES, matching } from './lanes';
+import { JOB_STATES } from './jobs.service';
+
+const job = (change: Partial<Job>): Job => ({
+  id: '1',
+  number: 'FA-0101',
+  title: 'Entrance signs',
+  state: 'layout',
+  dueOn: null,
+  quantity: 1,
+  unit: 'mm',
+  customer: 'Fernhollow Arboretum',
+  signs: [],
+  ...change,
+});
+
+describe('due', () => {
+  const today = new Date(2026, 10, 25, 23, 30);
+  it.each([
+    ['2026-11-22', '3 days late', 'late'],
+    ['2026-11-24', '1 day late', 'late'],
+    ['2026-11-25', 'due today', 'soon'],
+    ['2026-11-26', 'due tomorrow', 'soon'],
+    ['2026-11-30', 'due in 5 days', 'soon'],
+    ['2026-12-25', 'due in 30 days', 'later'],
+  ])('%s is %s', (on, text, urgency) => expect(due(on, today)).toEqual({ text, urgency }));
+  it('knows jobs without a date', () => expect(due(null, today).urgency).toBe('none'));
+});
+
+describe('the board', () => {
+  it('has a lane for every state, once', () => {
+    expect(LANES.flatMap(({ states }) => states).sort()).toEqual([...JOB_STATES].sort());
+  });
+
+  it('finds jobs by every word of a search', () => {
+    const jobs = [
+      job({}),
+      job({ id: '2', customer: 'Osprey Point Ferry', signs: [{ id: 's', title: 'Bilge pump', revision: 1 }] }),
+    ];
+    expect(matching(jobs, 'osprey bilge').map(({ id }) => id)).toEqual(['2']);
+    expect(matching(jobs, 'fernhollow bilge')).toEqual([]);
+    expect(matching(jobs, '  ')).toHaveLength(2);
+  });
+});
