@@ -35,6 +35,7 @@ const coreRules = CHAIN.map((folder, i) => ({
 
 const never = (files, group, message) => ({
   files,
+  ignores: ['**/*.test.ts', '**/testing/**'],
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] },
 });
 

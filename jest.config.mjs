@@ -30,7 +30,6 @@ export default {
   projects: [
     inNode('core', 'core', ['<rootDir>/src/**/*.test.ts']),
     inNode('server', 'server', ['<rootDir>/src/**/*.test.ts']),
-    inNode('bench', 'bench', ['<rootDir>/**/*.bench.ts']),
     inNode('e2e', 'e2e', ['<rootDir>/**/*.test.ts']),
     {
       ...createEsmPreset({ tsconfig: '<rootDir>/tsconfig.test.json' }),

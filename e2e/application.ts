@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
+import { type AddressInfo, createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
@@ -22,17 +23,25 @@ const BROWSER_ARGS = [
 /** Debian's Chromium. */
 export const openBrowser = (): Promise<Browser> => chromium.launch({ executablePath: '/usr/bin/chromium', args: BROWSER_ARGS });
 
+/** A port that nothing listens on. */
+export function freePort(): Promise<number> {
+  return new Promise((done) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => done(port));
+    });
+  });
+}
+
 /** The application as `./start` runs it, with a home of its own below .run/. */
 export class Application {
   private child: ChildProcess | undefined;
   output = '';
   url = '';
+  port = 0;
   readonly home: string;
 
-  constructor(
-    name: string,
-    readonly port: number,
-  ) {
+  constructor(name: string) {
     this.home = join(ROOT, '.run', 'test', name);
   }
 
@@ -40,6 +49,7 @@ export class Application {
   async start({ keep = false } = {}): Promise<void> {
     if (!keep) rmSync(this.home, { recursive: true, force: true });
     this.output = '';
+    this.port ||= await freePort();
     this.child = this.run(['--port', String(this.port)]);
     const ended = new Promise<never>((_, failed) =>
       this.child!.once('exit', () => failed(new Error(`./start ended: ${this.output}`))),

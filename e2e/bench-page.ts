@@ -21,6 +21,12 @@ export class BenchPage {
     await field.press('Enter');
   }
 
+  /** Waits until a field of an order shows a value. */
+  async shows(order: Locator, label: string, text: string): Promise<void> {
+    const field = await order.getByLabel(label, { exact: true }).elementHandle();
+    await this.page.waitForFunction(([input, value]) => (input as HTMLInputElement).value === value, [field, text] as const);
+  }
+
   async addLine(words: string): Promise<Locator> {
     await this.page
       .getByRole('button', { name: /^Add (a line|the first line)$/u })

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { createServer } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'playwright-core';
-import { Application, openBrowser } from './application.js';
+import { Application, freePort, openBrowser } from './application.js';
 import { BenchPage } from './bench-page.js';
 
 interface SignAnswer {
@@ -10,7 +10,7 @@ interface SignAnswer {
   readonly document: { readonly parts: { readonly words?: string }[]; readonly blank: { readonly thickness: number } };
 }
 
-const application = new Application('saving', 4411);
+const application = new Application('saving');
 let browser: Browser;
 let signId: string;
 
@@ -54,7 +54,7 @@ describe('saving', () => {
 
     await theirs.set(theirs.order('Blank'), 'thickness', '9 mm');
     await theirs.page.getByRole('button', { name: /^Theirs goes on/u }).click();
-    expect(await theirs.order('Blank').getByLabel('thickness', { exact: true }).inputValue()).toBe('7 mm');
+    await theirs.shows(theirs.order('Blank'), 'thickness', '7 mm');
     await mine.page.close();
     await theirs.page.context().close();
   }, 90_000);
@@ -119,7 +119,7 @@ describe('saving', () => {
 
 describe('./start', () => {
   it('says in one sentence that it already runs, and where', async () => {
-    const second = new Application('saving', 4412);
+    const second = new Application('saving');
     const child = second.run([]);
     expect(await new Promise((done) => child.once('exit', done))).toBe(1);
     expect(second.output.trim()).toBe(
@@ -128,11 +128,12 @@ describe('./start', () => {
   }, 30_000);
 
   it('says what to do about a taken port and a port that is none', async () => {
-    const blocker = createServer().listen(4413, '127.0.0.1');
-    const other = new Application('ports', 4413);
-    const child = other.run(['--port', '4413']);
+    const port = await freePort();
+    const blocker = createServer().listen(port, '127.0.0.1');
+    const other = new Application('ports');
+    const child = other.run(['--port', String(port)]);
     expect(await new Promise((done) => child.once('exit', done))).toBe(1);
-    expect(other.output.trim()).toBe('Port 4413 is taken: stop what uses it, or give another with --port.');
+    expect(other.output.trim()).toBe(`Port ${port} is taken: stop what uses it, or give another with --port.`);
     blocker.close();
     other.output = '';
     const wrong = other.run(['--port', 'eighty']);

@@ -58,7 +58,7 @@ main(async () => {
 
   const database = await startPostgres(join(HOME, 'test', 'postgres'), { fromPort: 54710 });
   try {
-    jest(['core', 'server', 'web'], { TEST_DATABASE_URL: database.url });
+    jest(['core', 'server', 'web'], { TEST_DATABASE_URL: database.url, LOG_LEVEL: 'silent' });
   } finally {
     await database.stop();
   }

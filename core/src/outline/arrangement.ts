@@ -53,10 +53,10 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
   return labelled(points, node(points, segments), label);
 }
 
-/** A change of windings across an edge, from its right to its left: layer and difference in turn, layers ascending. */
-type Step = readonly number[];
-
-/** Numbers for equal lists, and the lists by number. */
+/**
+ * Numbers for equal lists, and the lists by number. Steps are such lists: the change of windings across an edge from its right
+ * to its left, layer and difference in turn, layers ascending; states are the windings themselves.
+ */
 class Numbered {
   readonly lists: (readonly number[])[] = [];
   private readonly numbers = new Map<string, number>();
@@ -109,16 +109,14 @@ function labelled(points: PointSet, segments: Segments, label: Labelling): Arran
     }
   });
 
-  const kept: number[] = [];
-  for (let e = 0; e < n; e++) if (left[e] !== right[e]) kept.push(e);
-  const pick = (from: Int32Array) => Int32Array.from(kept, (e) => from[e]);
+  const kept = partingEdges(left, right);
   return {
     x: x.slice(0, points.size),
     y: y.slice(0, points.size),
-    lo: pick(merged.lo),
-    hi: pick(merged.hi),
-    left: pick(left),
-    right: pick(right),
+    lo: picked(merged.lo, kept),
+    hi: picked(merged.hi, kept),
+    left: picked(left, kept),
+    right: picked(right, kept),
     outside: labels[nothing],
   };
 }
@@ -131,31 +129,53 @@ function mergeCoincident(
 ): { lo: Int32Array; hi: Int32Array; step: Int32Array } {
   const { x, y } = points;
   const { from, to, tag } = segments;
-  const first = new Map<number, number>();
-  const lo: number[] = [];
-  const hi: number[] = [];
-  const changes: Step[] = [];
+  const lo = new Int32Array(from.length);
+  const hi = new Int32Array(from.length);
+  const step = new Int32Array(from.length);
+  // The edges that begin at each point, as chains.
+  const newest = new Int32Array(points.size).fill(-1);
+  const older = new Int32Array(from.length);
+  // Nearly all edges are of one layer and one direction: their numbers are looked up without a search.
+  const single: number[] = [];
+  let count = 0;
   for (let s = 0; s < from.length; s++) {
-    const [a, b] = [from[s], to[s]];
+    const a = from[s];
+    const b = to[s];
     const isUp = y[a] < y[b] || (y[a] === y[b] && x[a] < x[b]);
-    const [low, high] = isUp ? [a, b] : [b, a];
-    const change: Step = [tag[s], isUp ? 1 : -1];
-    const key = low * points.size + high;
-    const known = first.get(key);
-    if (known === undefined) {
-      first.set(key, lo.length);
-      lo.push(low);
-      hi.push(high);
-      changes.push(change);
-    } else changes[known] = plus(changes[known], change);
+    const low = isUp ? a : b;
+    const high = isUp ? b : a;
+    const change = (single[2 * tag[s] + (isUp ? 1 : 0)] ??= steps.number([tag[s], isUp ? 1 : -1]));
+    let known = newest[low];
+    while (known >= 0 && hi[known] !== high) known = older[known];
+    if (known >= 0) step[known] = steps.number(plus(steps.lists[step[known]], steps.lists[change]));
+    else {
+      lo[count] = low;
+      hi[count] = high;
+      step[count] = change;
+      older[count] = newest[low];
+      newest[low] = count++;
+    }
   }
-  const kept: number[] = [];
-  for (let e = 0; e < lo.length; e++) if (changes[e].length > 0) kept.push(e);
-  return {
-    lo: Int32Array.from(kept, (e) => lo[e]),
-    hi: Int32Array.from(kept, (e) => hi[e]),
-    step: Int32Array.from(kept, (e) => steps.number(changes[e])),
-  };
+  const kept = new Int32Array(count);
+  let keptCount = 0;
+  for (let e = 0; e < count; e++) if (steps.lists[step[e]].length > 0) kept[keptCount++] = e;
+  const edges = kept.subarray(0, keptCount);
+  return { lo: picked(lo, edges), hi: picked(hi, edges), step: picked(step, edges) };
+}
+
+/** The values at some places of an array. */
+function picked(values: Int32Array, places: Int32Array): Int32Array {
+  const out = new Int32Array(places.length);
+  for (let i = 0; i < places.length; i++) out[i] = values[places[i]];
+  return out;
+}
+
+/** Edges whose two sides differ. */
+function partingEdges(left: Int32Array, right: Int32Array): Int32Array {
+  const kept = new Int32Array(left.length);
+  let count = 0;
+  for (let e = 0; e < left.length; e++) if (left[e] !== right[e]) kept[count++] = e;
+  return kept.subarray(0, count);
 }
 
 /** Sum of two sparse ascending lists of (layer, number), zeros dropped; `sign` −1 takes the second away. */
@@ -256,16 +276,14 @@ function straightened(x: Int32Array, y: Int32Array, ring: readonly number[]): Co
 export function relabelled(arrangement: Arrangement, label: (old: number) => number): Arrangement {
   const left = arrangement.left.map(label);
   const right = arrangement.right.map(label);
-  const kept: number[] = [];
-  for (let e = 0; e < left.length; e++) if (left[e] !== right[e]) kept.push(e);
-  const pick = (from: Int32Array) => Int32Array.from(kept, (e) => from[e]);
+  const kept = partingEdges(left, right);
   return {
     x: arrangement.x,
     y: arrangement.y,
-    lo: pick(arrangement.lo),
-    hi: pick(arrangement.hi),
-    left: pick(left),
-    right: pick(right),
+    lo: picked(arrangement.lo, kept),
+    hi: picked(arrangement.hi, kept),
+    left: picked(left, kept),
+    right: picked(right, kept),
     outside: label(arrangement.outside),
   };
 }

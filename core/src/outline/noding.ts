@@ -145,12 +145,18 @@ function forEachNearPair(
   const rows = Math.ceil(height / cell);
 
   const forEachCell = (s: number, visit: (cell: number) => void) => {
-    let [x0, y0, x1, y1] = [x[from[s]], y[from[s]], x[to[s]], y[to[s]]];
-    if (y0 > y1) [x0, y0, x1, y1] = [x1, y1, x0, y0];
+    const isUp = y[from[s]] <= y[to[s]];
+    const low0 = isUp ? from[s] : to[s];
+    const high0 = isUp ? to[s] : from[s];
+    const x0 = x[low0];
+    const y0 = y[low0];
+    const x1 = x[high0];
+    const y1 = y[high0];
     const row0 = Math.floor((y0 - minY) / cell);
     const row1 = Math.floor((y1 - minY) / cell);
     for (let row = row0; row <= row1; row++) {
-      let [left, right] = [x0, x1];
+      let left = x0;
+      let right = x1;
       if (row0 !== row1) {
         // Where the segment enters and leaves this row, a step wider against rounding.
         const slope = (x1 - x0) / (y1 - y0);
@@ -159,9 +165,8 @@ function forEachNearPair(
         left = x0 + slope * (low - y0);
         right = x0 + slope * (high - y0);
       }
-      if (left > right) [left, right] = [right, left];
-      const first = Math.max(0, Math.floor((left - 1 - minX) / cell));
-      const last = Math.min(columns - 1, Math.floor((right + 1 - minX) / cell));
+      const first = Math.max(0, Math.floor((Math.min(left, right) - 1 - minX) / cell));
+      const last = Math.min(columns - 1, Math.floor((Math.max(left, right) + 1 - minX) / cell));
       for (let column = first; column <= last; column++) visit(row * columns + column);
     }
   };

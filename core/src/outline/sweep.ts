@@ -1,4 +1,4 @@
-import { turn } from './grid.js';
+import { LARGEST_STEP, turn } from './grid.js';
 
 /** Edges between numbered grid points, each from its lower end `lo` to its upper end `hi` (by y, then x). */
 export interface UpwardEdges {
@@ -51,7 +51,8 @@ export function sweep(edges: UpwardEdges, report: (event: SweepEvent) => void): 
   const event = { vertex: 0, ended, begun, left: -1, right: -1 };
 
   for (const v of order) {
-    const [vx, vy] = [x[v], y[v]];
+    const vx = x[v];
+    const vy = y[v];
     // The first active edge that is not wholly to the left of the point.
     let at = 0;
     let end = activeCount;
@@ -73,7 +74,8 @@ export function sweep(edges: UpwardEdges, report: (event: SweepEvent) => void): 
         if (turn(vx, vy, x[hi[before]], y[hi[before]], x[hi[e]], y[hi[e]]) < 0) break;
         place--;
       }
-      begun.splice(place, 0, e);
+      for (let k = begun.length; k > place; k--) begun[k] = begun[k - 1];
+      begun[place] = e;
     }
 
     if (ended.length !== begun.length) {
@@ -88,22 +90,28 @@ export function sweep(edges: UpwardEdges, report: (event: SweepEvent) => void): 
   }
 }
 
-/** The used points by y, then x. */
+const DIGIT = 13;
+const DIGITS = 1 << DIGIT;
+
+/** The used points by y, then x: a radix sort in four passes of 13 bits, of coordinates below 2^26 once made positive. */
 function sweepOrder(x: Int32Array, y: Int32Array, used: Uint8Array): Int32Array {
   let count = 0;
   for (let v = 0; v < used.length; v++) count += used[v];
-  // y, x and the number do not fit one double together: sort (y, x) keys and points of one key are one point.
-  const keys = new Float64Array(count);
-  const OFFSET = 2 ** 25;
-  const byKey = new Map<number, number>();
-  for (let v = 0, i = 0; v < used.length; v++) {
-    if (!used[v]) continue;
-    const key = (y[v] + OFFSET) * 2 ** 26 + (x[v] + OFFSET);
-    keys[i++] = key;
-    byKey.set(key, v);
+  let order = new Int32Array(count);
+  for (let v = 0, i = 0; v < used.length; v++) if (used[v]) order[i++] = v;
+  let other = new Int32Array(count);
+  const start = new Int32Array(DIGITS + 1);
+  for (const [key, shift] of [
+    [x, 0],
+    [x, DIGIT],
+    [y, 0],
+    [y, DIGIT],
+  ] as const) {
+    start.fill(0);
+    for (let i = 0; i < count; i++) start[(((key[order[i]] + LARGEST_STEP + 1) >> shift) & (DIGITS - 1)) + 1]++;
+    for (let d = 0; d < DIGITS; d++) start[d + 1] += start[d];
+    for (let i = 0; i < count; i++) other[start[((key[order[i]] + LARGEST_STEP + 1) >> shift) & (DIGITS - 1)]++] = order[i];
+    [order, other] = [other, order];
   }
-  keys.sort();
-  const order = new Int32Array(count);
-  for (let i = 0; i < count; i++) order[i] = byKey.get(keys[i])!;
   return order;
 }

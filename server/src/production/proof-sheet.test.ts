@@ -65,11 +65,11 @@ describe('the proof', () => {
     expect(poppler('pdffonts', path)).not.toMatch(/\bno\s+(yes|no)\s+(yes|no)\s+\d/u);
   });
 
-  it('draws a 100 mm blank 100 mm long at full size', async () => {
+  it('draws 100 mm 100 mm long at full size', async () => {
     const sign = newSign('Full size', 'mm');
-    sign.blank.outline = { kind: 'rectangle', width: 100, height: 60, cornerRadius: 0 };
+    sign.blank.outline = { kind: 'rectangle', width: 120, height: 60, cornerRadius: 0 };
     const panel = newShape(sign, 'rectangle');
-    panel.shape = { kind: 'rectangle', width: 80, height: 40, cornerRadius: 0 };
+    panel.shape = { kind: 'rectangle', width: 100, height: 40, cornerRadius: 0 };
     sign.parts.push(panel);
     const path = await proofOf(sign);
     expect(textOf(path)).toContain('Plan, full size (1 : 1)');
@@ -92,11 +92,11 @@ describe('the proof', () => {
     ]);
     expect(made.status).toBe(0);
     const png = PNG.sync.read(readFileSync(join(folder, 'page.png')));
-    // The sunk panel in slate blue is 80 × 40 mm, its edge lines half a width over it.
+    // The sunk panel in slate blue is 100 × 40 mm, its edge lines half a width over it.
     const carved = [0x3b, 0x55, 0x6b];
     const [left, right] = extent(png, carved, 'x');
     const [top, bottom] = extent(png, carved, 'y');
-    expect(Math.abs((right - left + 1) / 10 - 80)).toBeLessThan(0.25);
+    expect(Math.abs((right - left + 1) / 10 - 100)).toBeLessThan(0.25);
     expect(Math.abs((bottom - top + 1) / 10 - 40)).toBeLessThan(0.25);
   });
 

@@ -1,4 +1,4 @@
-import { covers, type FontBook } from '@plain-relief/core/type';
+import { covers, type FontBook, textRuns } from '@plain-relief/core/type';
 
 /** A page font with the name that the PDF knows it by, and the entry of the catalogue that tells what it covers. */
 export interface PageFont {
@@ -55,37 +55,42 @@ interface Piece {
 
 /** A paragraph broken into lines no wider than `width` points; a word wider than the column is broken inside. */
 export function breakLines(pdf: PDFKit.PDFDocument, fonts: PageFonts, paragraph: Paragraph, width: number): Piece[][] {
-  const lines: Piece[][] = [];
-  let line: Piece[] = [];
-  let used = 0;
-  const flush = () => {
-    lines.push(line);
-    line = [];
-    used = 0;
-  };
+  const lines: string[] = [];
   const measured = (text: string): Piece[] =>
     fonts.stretches(text, paragraph.font).map((stretch) => {
       pdf.font(stretch.font).fontSize(paragraph.size);
       return { ...stretch, width: pdf.widthOfString(stretch.text) };
     });
-  const put = (text: string) => {
-    const pieces = measured(text);
-    const total = pieces.reduce((sum, piece) => sum + piece.width, 0);
-    if (used > 0 && used + total > width) flush();
-    if (total > width && text.length > 1) {
-      const middle = Math.ceil(text.length / 2);
-      put(text.slice(0, middle));
-      put(text.slice(middle));
-      return;
-    }
-    line.push(...pieces);
-    used += total;
-  };
+  const widthOf = (text: string): number => measured(text).reduce((sum, piece) => sum + piece.width, 0);
   for (const row of paragraph.text.split('\n')) {
+    let line = '';
+    let used = 0;
+    const put = (word: string) => {
+      const needed = widthOf(word);
+      if (line !== '' && used + widthOf(word.trimEnd()) > width) {
+        lines.push(line.trimEnd());
+        line = '';
+        used = 0;
+      }
+      if (needed > width && word.length > 1) {
+        const middle = Math.ceil(word.length / 2);
+        put(word.slice(0, middle));
+        put(word.slice(middle));
+        return;
+      }
+      line += word;
+      used += needed;
+    };
     for (const word of row.match(/\S+\s*/gu) ?? []) put(word);
-    flush();
+    lines.push(line.trimEnd());
   }
-  return lines;
+  // From left to right as they are read: in a run from right to left the last stretch stands first.
+  return lines.map((line) =>
+    textRuns(line).flatMap((run) => {
+      const pieces = measured(run.text);
+      return run.rightToLeft ? pieces.reverse() : pieces;
+    }),
+  );
 }
 
 /** Draws a line of pieces with its baseline at y (points from the top). */

@@ -1,0 +1,111 @@
+// What a designer waits for, measured in Debian's Chromium on the application as it is served.
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from 'playwright-core';
+import { HOME } from '../ops/build.mjs';
+import { freePort } from '../ops/ports.mjs';
+import { serve } from '../ops/serve.mjs';
+
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--disable-gpu-rasterization',
+];
+const home = join(HOME, 'bench');
+rmSync(home, { recursive: true, force: true });
+const { url, stop } = await serve({ home, port: await freePort(4600), databasePort: 54850 });
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+const send = async (method, path, body) =>
+  (
+    await fetch(`${url}/api${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: body && JSON.stringify(body),
+    })
+  ).json();
+const medianOf = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
+
+const { jobs } = await send('GET', '/jobs');
+
+async function firstLoad() {
+  const page = await browser.newPage();
+  const session = await page.context().newCDPSession(page);
+  await session.send('Network.enable');
+  const types = new Map();
+  let script = 0;
+  session.on('Network.responseReceived', ({ requestId, response }) => types.set(requestId, response.mimeType));
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (/javascript/u.test(types.get(requestId) ?? '')) script += encodedDataLength;
+  });
+  await page.goto(url, { waitUntil: 'networkidle' });
+  const jobsOnly = script;
+  await page.goto(`${url}/signs/${jobs[0].signs[0].id}`, { waitUntil: 'networkidle' });
+  console.log(
+    `compressed script: jobs ${(jobsOnly / 1000).toFixed(0)} kB, and ${(script / 1000).toFixed(0)} kB when the bench is opened after it`,
+  );
+  await page.close();
+}
+
+/** A sign of three lines of twenty letters. */
+async function sixtyLetters() {
+  const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Sixty letters' });
+  const [model] = (await send('GET', `/signs/${jobs[0].signs[0].id}`)).document.parts.filter(({ kind }) => kind === 'text');
+  sign.document.parts = ['FERNHOLLOW ARBORETUM', 'Quercus petraea oaks', 'planted in 1987 here'].map((words, i) => ({
+    ...model, id: `line-${i + 1}`, name: `Line ${i + 1}`, words, font: 'lora-bold', capHeight: 14, sitsOn: { kind: 'face' },
+    place: { ...model.place, y: 40 - 40 * i }, tiers: [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action: { kind: 'raise', by: 2 } }],
+  })); // prettier-ignore
+  await send('PUT', `/signs/${sign.id}`, { base: 1, document: sign.document });
+  return sign.id;
+}
+
+async function typing(id, showing) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${url}/signs/${id}`);
+  await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+  await page.getByRole('button', { name: showing, exact: true }).click();
+  await page.waitForTimeout(2500);
+  await page.getByRole('textbox', { name: 'Words of Line 1' }).press('End');
+  // From the key to the end of the frame in which the new plan, or the new model, is drawn.
+  await page.evaluate(() => {
+    const measured = (window.measured = { plan: [], model: [], blocked: [] });
+    let typedAt = 0;
+    document.addEventListener('input', (event) => (typedAt = event.timeStamp), true);
+    const seen = () => document.querySelector('pr-plan-view path.level + path.level')?.parentElement?.innerHTML.length;
+    let before = seen();
+    new MutationObserver(() => {
+      const now = seen();
+      if (typedAt === 0 || now === before) return;
+      before = now;
+      const from = typedAt;
+      requestAnimationFrame(() => setTimeout(() => measured.plan.push(performance.now() - from)));
+    }).observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ['d'] });
+    document.addEventListener('model-drawn', () => {
+      if (typedAt > 0) measured.model.push(performance.now() - typedAt);
+    });
+    new PerformanceObserver((entries) => measured.blocked.push(...entries.getEntries().map(({ duration }) => duration))).observe({
+      type: 'longtask',
+    });
+  });
+  for (const letter of 'ABERDEENSHIREOAKSOLD') {
+    await page.keyboard.press(letter);
+    await page.waitForTimeout(400);
+  }
+  const { plan, model, blocked } = await page.evaluate(() => window.measured);
+  const times = showing === 'Plan' ? plan : model;
+  const most = blocked.length > 0 ? `, at most ${Math.max(...blocked).toFixed(0)} ms` : '';
+  console.log(
+    `typing a letter into 60, ${showing.toLowerCase()} drawn: median ${medianOf(times).toFixed(0)} ms of ${times.length}; ` +
+      `main thread blocked over 50 ms: ${blocked.length} times${most}`,
+  );
+  await page.close();
+}
+
+await firstLoad();
+const id = await sixtyLetters();
+await typing(id, 'Plan');
+await typing(id, 'Model');
+await browser.close();
+await stop();
+process.exit(0);

@@ -1,0 +1,98 @@
+// Takes the pictures of docs/screenshots/ from the demo data: node ops/screenshots.mjs
+import { spawnSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from 'playwright-core';
+import { buildCommandLine, buildWeb, HOME, installPackages, ROOT } from './build.mjs';
+import { needFromDebian } from './debian.mjs';
+import { freePort } from './ports.mjs';
+import { main } from './say.mjs';
+import { serve } from './serve.mjs';
+
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--disable-gpu-rasterization',
+];
+
+main(async () => {
+  needFromDebian('postgres', 'chromium', 'poppler');
+  installPackages();
+  buildCommandLine();
+  buildWeb();
+  const home = join(HOME, 'screenshots');
+  rmSync(home, { recursive: true, force: true });
+  const { url, stop } = await serve({ home, port: await freePort(4500), databasePort: 54800 });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const { jobs } = await (await fetch(`${url}/api/jobs`)).json();
+  const signs = new Map(jobs.flatMap((job) => job.signs.map((sign) => [sign.title, sign.id])));
+  const take = async (name) => {
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: join(ROOT, 'docs', 'screenshots', `${name}.png`) });
+  };
+  const open = async (id) => {
+    await page.goto(`${url}/signs/${id}`);
+    await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+  };
+  const send = async (method, path, body) =>
+    (
+      await fetch(`${url}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+    ).json();
+
+  await page.goto(`${url}/jobs`, { waitUntil: 'networkidle' });
+  await take('jobs');
+  await open(signs.get('West gate sign'));
+  await take('bench');
+  await page.locator('rect.grab[data-part="kind"]').click();
+  await page.getByRole('button', { name: 'Both', exact: true }).click();
+  await page.waitForTimeout(2500);
+  await take('both');
+
+  await open(signs.get('Donor plaque'));
+  await page.getByRole('button', { name: /^Make/u }).first().click();
+  await page.getByRole('button', { name: 'Make Solid (STL)' }).click();
+  await page.locator('[data-task="stl"][data-state="done"]').waitFor();
+  await page.getByRole('button', { name: /^Make Everything/u }).click();
+  await page.locator('.progress-line').waitFor();
+  await take('busy');
+
+  const bare = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Mooring notice' });
+  await open(bare.id);
+  await take('empty');
+  const text = { ...(await (await fetch(`${url}/api/signs/${signs.get('Reading room')}`)).json()).document.parts[0] };
+  const line = (id, words, y, action, more) => ({
+    ...text, id, name: id, words, capHeight: 34, place: { ...text.place, y }, tiers: [{ ...text.tiers[0], action }], ...more,
+  }); // prettier-ignore
+  bare.document.parts = [
+    line('Line-1', 'BERTH 8', 50, { kind: 'cut-through' }),
+    line('Line-2', 'NO MOORING 漢', -10, { kind: 'raise', by: 3.175 }),
+    line('Line-3', 'tide gate', -66, { kind: 'carve', by: 12.6 }),
+  ];
+  await send('PUT', `/signs/${bare.id}`, { base: 1, document: bare.document });
+  await open(bare.id);
+  await page.locator('pr-notes-list li.warning').first().waitFor();
+  await page.getByLabel('thickness').fill('half an inch');
+  await page.getByLabel('thickness').press('Enter');
+  await take('warning');
+  await browser.close();
+  await stop();
+
+  const pdf = join(home, 'proof.pdf');
+  spawnSync(join(ROOT, 'relief'), ['export', join(ROOT, 'demo/west-gate.sign.json'), '--pdf', pdf, '--date', '2026-11-25']);
+  spawnSync('pdftoppm', [
+    '-r',
+    '100',
+    '-f',
+    '1',
+    '-l',
+    '1',
+    '-png',
+    '-singlefile',
+    pdf,
+    join(ROOT, 'docs', 'screenshots', 'proof'),
+  ]);
+  process.exit(0);
+});

@@ -1,0 +1,57 @@
+import type { Note } from '@plain-relief/core/relief';
+import { newSign, newText, type Sign } from '@plain-relief/core/sign';
+import { stepsOf } from './steps';
+import type { Task, TaskKind } from './tasks.service';
+
+const worded = (): Sign => {
+  const sign = newSign('Test', 'mm');
+  sign.blank.material = 'oak';
+  sign.parts.push({ ...newText(sign, 'barlow-semibold'), words: 'Oak' });
+  return sign;
+};
+const task = (kind: TaskKind, revision: number, state: Task['state'] = 'done'): Task => ({
+  id: `${kind}${revision}`,
+  signId: 's',
+  revision,
+  kind,
+  state,
+  progress: 1,
+  step: '',
+  error: null,
+  askedAt: '2026-11-25T00:00:00Z',
+  fileName: 'f',
+});
+const marks = (...args: Parameters<typeof stepsOf>) => stepsOf(...args).map(({ mark }) => mark);
+const warning: Note = { code: 'thin-floor', weight: 'warning', text: 'The floor is thin.' };
+
+describe('the steps of a job', () => {
+  it('are open on a bare blank and say what to do first', () => {
+    const steps = stepsOf(newSign('Test', 'mm'), [], [], 1);
+    expect(steps.map(({ name }) => name)).toEqual(['Brief', 'Layout', 'Heights', 'Check', 'Proof', 'Make']);
+    expect(steps.map(({ mark }) => mark)).toEqual(['begun', 'open', 'open', 'open', 'open', 'open']);
+    expect(steps[1].lacks).toBe('no words yet');
+  });
+
+  it('are done when nothing is lacking', () => {
+    expect(marks(worded(), [], [task('proof', 3), task('package', 3)], 3)).toEqual(Array(6).fill('done'));
+  });
+
+  it('name the line without words and the part without a tier', () => {
+    const sign = worded();
+    sign.parts.push({ ...newText(sign, 'barlow-semibold'), tiers: [] });
+    const [, layout, heights] = stepsOf(sign, [], [], 1);
+    expect(layout).toMatchObject({ mark: 'begun', lacks: 'a line has no words' });
+    expect(heights).toMatchObject({ mark: 'begun', lacks: 'Line 2 has no tier' });
+  });
+
+  it('count what there is to look at', () => {
+    const check = stepsOf(worded(), [warning, { ...warning, weight: 'error' }, { ...warning, weight: 'said' }], [], 1)[3];
+    expect(check).toMatchObject({ mark: 'begun', lacks: '2 to look at' });
+  });
+
+  it('know a proof of an older revision and work that failed', () => {
+    const steps = stepsOf(worded(), [], [task('proof', 2), task('stl', 3, 'failed')], 3);
+    expect(steps[4]).toMatchObject({ mark: 'begun', lacks: 'the sign has changed since' });
+    expect(steps[5].mark).toBe('open');
+  });
+});
