@@ -1,6 +1,7 @@
 import type { Contour, Outline } from './contour.js';
 import { STEPS_PER_MM, toStep } from './grid.js';
-import { node, type Segments } from './noding.js';
+import { letterOf, lonelyLetters } from './letters.js';
+import { append, node, type Segments } from './noding.js';
 import { PointSet } from './points.js';
 import { sweep, type UpwardEdges } from './sweep.js';
 
@@ -33,11 +34,15 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
   let count = 0;
   for (const contours of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
-  const segments: Segments = { from: [], to: [], tag: [] };
+  const lonely = lonelyLetters(layers);
+  const crossing: Segments = { from: [], to: [], tag: [] };
+  const settled: Segments = { from: [], to: [], tag: [] };
   layers.forEach((contours, layer) => {
     for (const contour of contours) {
       const n = contour.length;
       if (n < 6) continue;
+      const letter = letterOf(contour);
+      const segments = letter && lonely.has(letter) ? settled : crossing;
       let previous = points.add(toStep(contour[n - 2]), toStep(contour[n - 1]));
       for (let i = 0; i < n; i += 2) {
         const next = points.add(toStep(contour[i]), toStep(contour[i + 1]));
@@ -50,7 +55,7 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
       }
     }
   });
-  return labelled(points, node(points, segments), label);
+  return labelled(points, append(node(points, crossing), settled), label);
 }
 
 /**
@@ -253,13 +258,14 @@ export function ringsOf(arrangement: Arrangement, wanted: (label: number) => boo
       ring.push(from[h]);
       h = nextAround(h);
     } while (h !== first);
-    const contour = straightened(x, y, ring);
+    // A point through which other rings pass too stays a corner, also on a straight run.
+    const contour = straightened(x, y, ring, (v) => alsoLeaving[leaving[v]] >= 0);
     if (contour.length >= 6) rings.push(contour);
   }
   return rings;
 }
 
-function straightened(x: Int32Array, y: Int32Array, ring: readonly number[]): Contour {
+function straightened(x: Int32Array, y: Int32Array, ring: readonly number[], isShared: (v: number) => boolean): Contour {
   const out: number[] = [];
   const n = ring.length;
   for (let i = 0; i < n; i++) {
@@ -267,7 +273,7 @@ function straightened(x: Int32Array, y: Int32Array, ring: readonly number[]): Co
     const q = ring[i];
     const r = ring[i === n - 1 ? 0 : i + 1];
     const cross = (x[q] - x[p]) * (y[r] - y[q]) - (y[q] - y[p]) * (x[r] - x[q]);
-    if (cross !== 0) out.push(x[q] / STEPS_PER_MM, y[q] / STEPS_PER_MM);
+    if (cross !== 0 || isShared(q)) out.push(x[q] / STEPS_PER_MM, y[q] / STEPS_PER_MM);
   }
   return Float64Array.from(out);
 }

@@ -103,16 +103,15 @@ export function reversed(contour: Contour): Contour {
 
 /** Points brought to the grid, repeated neighbours dropped. */
 export function snapRun(points: ArrayLike<number>, closed: boolean): Float64Array {
-  const out: number[] = [];
+  const out = new Float64Array(points.length - (points.length % 2));
+  let n = 0;
   for (let i = 0; i + 1 < points.length; i += 2) {
     const x = snap(points[i]);
     const y = snap(points[i + 1]);
-    const n = out.length;
     if (n >= 2 && out[n - 2] === x && out[n - 1] === y) continue;
-    out.push(x, y);
+    out[n++] = x;
+    out[n++] = y;
   }
-  if (closed) {
-    while (out.length > 2 && out[0] === out[out.length - 2] && out[1] === out[out.length - 1]) out.length -= 2;
-  }
-  return Float64Array.from(out);
+  if (closed) while (n > 2 && out[0] === out[n - 2] && out[1] === out[n - 1]) n -= 2;
+  return n === out.length ? out : out.slice(0, n);
 }

@@ -2,6 +2,7 @@ export * from './arrangement.js';
 export * from './combine.js';
 export * from './contour.js';
 export * from './grid.js';
+export { markLetter } from './letters.js';
 export { NodingError } from './noding.js';
 export * from './offset.js';
 export * from './path.js';

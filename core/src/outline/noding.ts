@@ -8,6 +8,15 @@ export interface Segments {
   readonly tag: number[];
 }
 
+/** All segments of the first and the second. */
+export function append(first: Segments, second: Segments): Segments {
+  return {
+    from: first.from.concat(second.from),
+    to: first.to.concat(second.to),
+    tag: first.tag.concat(second.tag),
+  };
+}
+
 /** Thrown where crossings do not settle on the grid, which no real outline has shown. */
 export class NodingError extends Error {
   constructor(rounds: number) {
@@ -17,7 +26,7 @@ export class NodingError extends Error {
 }
 
 const MOST_ROUNDS = 64;
-const SEGMENTS_PER_CELL = 2;
+const SEGMENTS_PER_CELL = 1;
 
 /**
  * Splits segments wherever they cross, touch or overlap, so that any two meet in shared end points only. A crossing is
@@ -87,8 +96,13 @@ function findSplits(points: PointSet, from: number[], to: number[], fresh: Uint8
     const cy = y[c];
     const dx = x[d];
     const dy = y[d];
-    if (Math.max(ax, bx) < Math.min(cx, dx) || Math.max(cx, dx) < Math.min(ax, bx)) return;
-    if (Math.max(ay, by) < Math.min(cy, dy) || Math.max(cy, dy) < Math.min(ay, by)) return;
+    if (ax < cx ? ax < dx && bx < cx && bx < dx : ax > dx && bx > cx && bx > dx) return;
+    if (ay < cy ? ay < dy && by < cy && by < dy : ay > dy && by > cy && by > dy) return;
+    if (b === c || a === d) {
+      // One goes on where the other ends, as along every outline: they meet again only where it turns back on itself.
+      const back = b === c ? turn(ax, ay, bx, by, dx, dy) : turn(cx, cy, dx, dy, bx, by);
+      if (back !== 0) return;
+    }
     const sideC = turn(ax, ay, bx, by, cx, cy);
     const sideD = turn(ax, ay, bx, by, dx, dy);
     if ((sideC > 0 && sideD > 0) || (sideC < 0 && sideD < 0)) return;

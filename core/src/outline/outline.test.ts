@@ -4,6 +4,7 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../testing/referee.js';
 import {
   area,
+  areasByLabel,
   arrange,
   bounds,
   chordsInCircle,
@@ -17,6 +18,7 @@ import {
   join,
   keepCommon,
   LARGEST_MM,
+  markLetter,
   offset,
   perimeter,
   placement,
@@ -242,6 +244,22 @@ describe('arrange', () => {
     const both = area(ringsOf(plan, (label) => label === 3));
     expect(both).toBeCloseTo(area(keepCommon([rectangle(100, 100)], [circle(20, 0, 40)])), 9);
     expect(area(ringsOf(plan, (label) => label > 0))).toBeCloseTo(area(join([rectangle(100, 100)], [circle(20, 0, 40)])), 9);
+  });
+
+  it('gives the same plan whether letters are marked or not', () => {
+    const ring = (x: number): Contour[] => [circle(x, 0, 6), reversed(circle(x, 0, 3))];
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -40, max: 40 }), { maxLength: 6 }), fc.boolean(), (places, hasBand) => {
+        const label = (w: readonly number[]) => (w.length === 0 ? 0 : w.length / 2 + 10 * w[0]);
+        const build = (isMarked: boolean) => {
+          const rings = places.map((x) => ring(x));
+          if (isMarked) rings.forEach((letter) => markLetter(letter));
+          return arrange([[rectangle(90, 40)], rings.flat(), hasBand ? [rectangle(20, 3)] : []], label);
+        };
+        const areas = (isMarked: boolean) => [...areasByLabel(build(isMarked))].sort(([a], [b]) => a - b);
+        expect(areas(true)).toEqual(areas(false));
+      }),
+    );
   });
 
   it('takes a thousand crossing lines in any direction', () => {

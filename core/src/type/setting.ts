@@ -4,6 +4,7 @@ import {
   CHORD_TOLERANCE,
   type Contour,
   joinBoxes,
+  markLetter,
   placement,
   placeRun,
   snap,
@@ -175,8 +176,14 @@ export function placeLetter(letter: SetLetter, place: BlockPlace): { outline: Co
   const put = placement(place);
   const [cx, cy] = [snap(put.a * letter.x + put.c * letter.y + put.e), snap(put.b * letter.x + put.d * letter.y + put.f)];
   const here = { ...put, e: cx, f: cy };
+  const outline = letter.shape.outline.map((contour) => snapRun(placeRun(contour, here), true));
+  // Moved on the grid or turned by quarters a letter stays what it was; any other turn rounds its corners anew.
+  if (place.turn % 90 === 0) markLetter(outline);
   return {
-    outline: letter.shape.outline.map((contour) => snapRun(placeRun(contour, here), true)),
-    strokes: letter.shape.strokes.map(({ points, closed }) => ({ points: snapRun(placeRun(points, here), closed), closed })),
+    outline,
+    strokes: letter.shape.strokes.map(({ points, closed }) => ({
+      points: snapRun(placeRun(points, here), closed),
+      closed,
+    })),
   };
 }

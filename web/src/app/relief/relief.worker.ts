@@ -9,7 +9,7 @@ async function fetchBytes(path: string): Promise<Uint8Array> {
 }
 
 // The shaping library waits for its WebAssembly before its module is ready; what the page asks meanwhile must be heard.
-const desk = import('./relief-desk').then(({ ReliefDesk }) => new ReliefDesk(fetchBytes));
+const desk = import('./relief-desk').then(({ ReliefDesk }) => new ReliefDesk(fetchBytes, true));
 
 /** Everything is computed here; the page only shows. */
 const counter = {
