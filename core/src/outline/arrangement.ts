@@ -1,7 +1,7 @@
-import type { Contour, Outline } from './contour.js';
+import { type Contour, contourArea, type Outline } from './contour.js';
 import { STEPS_PER_MM, toStep } from './grid.js';
-import { letterOf, lonelyLetters } from './letters.js';
-import { append, node, type Segments } from './noding.js';
+import { type LonelyLetter, lonelyLetters } from './letters.js';
+import { node, type Segments } from './noding.js';
 import { PointSet } from './points.js';
 import { sweep, type UpwardEdges } from './sweep.js';
 
@@ -35,27 +35,51 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
   for (const contours of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
   const lonely = lonelyLetters(layers);
-  const crossing: Segments = { from: [], to: [], tag: [] };
-  const settled: Segments = { from: [], to: [], tag: [] };
+  const apart = new Set(lonely.flatMap(({ contours }) => [...contours]));
+  const segments: Segments = { from: [], to: [], tag: [] };
   layers.forEach((contours, layer) => {
     for (const contour of contours) {
-      const n = contour.length;
-      if (n < 6) continue;
-      const letter = letterOf(contour);
-      const segments = letter && lonely.has(letter) ? settled : crossing;
-      let previous = points.add(toStep(contour[n - 2]), toStep(contour[n - 1]));
-      for (let i = 0; i < n; i += 2) {
-        const next = points.add(toStep(contour[i]), toStep(contour[i + 1]));
-        if (next !== previous) {
-          segments.from.push(previous);
-          segments.to.push(next);
-          segments.tag.push(layer);
-        }
-        previous = next;
+      if (contour.length < 6 || apart.has(contour)) continue;
+      const ring = ringPoints(contour, points);
+      for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+        if (ring[i] === ring[j]) continue;
+        segments.from.push(ring[j]);
+        segments.to.push(ring[i]);
+        segments.tag.push(layer);
       }
     }
   });
-  return labelled(points, append(node(points, crossing), settled), label);
+  const noded = node(points, segments);
+  const insets = lonely.map((letter) => insetOf(letter, points));
+  return labelled(points, noded, insets, label);
+}
+
+const ringPoints = (contour: Contour, points: PointSet): number[] =>
+  Array.from({ length: contour.length / 2 }, (_, i) => points.add(toStep(contour[2 * i]), toStep(contour[2 * i + 1])));
+
+/** A letter that lies apart from everything: its rings, and an edge inside its box by which the sweep learns what is around it. */
+interface Inset {
+  readonly rings: readonly number[][];
+  /** What changes from outside the letter to its inside. */
+  readonly step: readonly number[];
+  /** Whether the inside lies on the left of its rings. */
+  readonly isLeft: boolean;
+  readonly probeLo: number;
+  readonly probeHi: number;
+}
+
+function insetOf({ contours, layers }: LonelyLetter, points: PointSet): Inset {
+  const rings = [...contours].map((contour) => ringPoints(contour, points));
+  let lowest = rings[0][0];
+  for (const ring of rings) for (const p of ring) if (points.y[p] < points.y[lowest]) lowest = p;
+  const isLeft = [...contours].reduce((sum, contour) => sum + contourArea(contour), 0) > 0;
+  return {
+    rings,
+    step: layers.flatMap((layer) => [layer, isLeft ? 1 : -1]),
+    isLeft,
+    probeLo: lowest,
+    probeHi: points.add(points.x[lowest], points.y[lowest] + 1),
+  };
 }
 
 /**
@@ -78,7 +102,7 @@ class Numbered {
   }
 }
 
-function labelled(points: PointSet, segments: Segments, label: Labelling): Arrangement {
+function labelled(points: PointSet, segments: Segments, insets: readonly Inset[], label: Labelling): Arrangement {
   const { x, y } = points;
   const steps = new Numbered();
   const merged = mergeCoincident(points, segments, steps);
@@ -87,43 +111,94 @@ function labelled(points: PointSet, segments: Segments, label: Labelling): Arran
   const states = new Numbered();
   const nothing = states.number([]);
   const labels: number[] = [label([])];
+  const stateOf = (windings: readonly number[]): number => {
+    const state = states.number(windings);
+    labels[state] ??= label(windings);
+    return state;
+  };
   const across = new Map<number, number>();
   /** The state right of an edge, from the one left of it. */
   const crossed = (state: number, step: number): number => {
     const key = state * 0x200000 + step;
     let next = across.get(key);
     if (next === undefined) {
-      next = states.number(minus(states.lists[state], steps.lists[step]));
-      labels[next] ??= label(states.lists[next]);
+      next = stateOf(minus(states.lists[state], steps.lists[step]));
       across.set(key, next);
     }
     return next;
   };
 
-  const edges: UpwardEdges = { x, y, lo: merged.lo, hi: merged.hi };
-  const rightState = new Int32Array(n);
+  // Behind the edges stand the probes of the insets, which change nothing and only learn where they are.
+  const edges: UpwardEdges = {
+    x,
+    y,
+    lo: Int32Array.from([...merged.lo, ...insets.map(({ probeLo }) => probeLo)]),
+    hi: Int32Array.from([...merged.hi, ...insets.map(({ probeHi }) => probeHi)]),
+  };
+  const rightState = new Int32Array(n + insets.length);
   const left = new Int32Array(n);
   const right = new Int32Array(n);
   sweep(edges, (event) => {
     let state = event.left < 0 ? nothing : rightState[event.left];
     for (const e of event.begun) {
-      left[e] = labels[state];
-      state = crossed(state, merged.step[e]);
-      right[e] = labels[state];
+      if (e < n) {
+        left[e] = labels[state];
+        state = crossed(state, merged.step[e]);
+        right[e] = labels[state];
+      }
       rightState[e] = state;
     }
   });
 
   const kept = partingEdges(left, right);
-  return {
-    x: x.slice(0, points.size),
-    y: y.slice(0, points.size),
-    lo: picked(merged.lo, kept),
-    hi: picked(merged.hi, kept),
-    left: picked(left, kept),
-    right: picked(right, kept),
-    outside: labels[nothing],
-  };
+  const plan = new EdgeList(
+    insets.reduce((sum, { rings }) => sum + rings.reduce((all, ring) => all + ring.length, 0), kept.length),
+  );
+  for (const e of kept) plan.add(merged.lo[e], merged.hi[e], left[e], right[e]);
+  insets.forEach((inset, i) => {
+    const around = states.lists[rightState[n + i]];
+    const outside = labels[rightState[n + i]];
+    const inside = labels[stateOf(plus(around, inset.step))];
+    if (inside === outside) return;
+    for (const ring of inset.rings) {
+      for (let k = 0, j = ring.length - 1; k < ring.length; j = k++) {
+        const a = ring[j];
+        const b = ring[k];
+        const isUp = y[a] < y[b] || (y[a] === y[b] && x[a] < x[b]);
+        if (isUp === inset.isLeft) plan.add(isUp ? a : b, isUp ? b : a, inside, outside);
+        else plan.add(isUp ? a : b, isUp ? b : a, outside, inside);
+      }
+    }
+  });
+  return { x: x.slice(0, points.size), y: y.slice(0, points.size), ...plan.arrays(), outside: labels[nothing] };
+}
+
+/** Edges of a plan with their labels, as they are found. */
+class EdgeList {
+  private readonly lo: Int32Array;
+  private readonly hi: Int32Array;
+  private readonly left: Int32Array;
+  private readonly right: Int32Array;
+  private count = 0;
+
+  constructor(most: number) {
+    this.lo = new Int32Array(most);
+    this.hi = new Int32Array(most);
+    this.left = new Int32Array(most);
+    this.right = new Int32Array(most);
+  }
+
+  add(lo: number, hi: number, left: number, right: number): void {
+    this.lo[this.count] = lo;
+    this.hi[this.count] = hi;
+    this.left[this.count] = left;
+    this.right[this.count++] = right;
+  }
+
+  arrays(): Pick<Arrangement, 'lo' | 'hi' | 'left' | 'right'> {
+    const cut = (values: Int32Array) => (values.length === this.count ? values : values.slice(0, this.count));
+    return { lo: cut(this.lo), hi: cut(this.hi), left: cut(this.left), right: cut(this.right) };
+  }
 }
 
 /** Segments between the same two points become one edge with the sum of their steps; edges that change nothing go. */

@@ -4,50 +4,74 @@ import { bounds, type Box, type Contour, joinBoxes } from './contour.js';
 const letters = new WeakMap<Contour, object>();
 
 /**
- * Marks the rings of one letter as settled: they neither cross nor touch but in shared corners, as the results of join, cut and
- * keepCommon do, moved on the grid or turned by quarters. Where nothing else comes near a letter, {@link arrange} need not look
- * for crossings in it, which for lettering is most of its work.
+ * Marks the rings of one letter as settled: they neither cross nor touch but in shared corners, outer rings one way and holes the
+ * other, as the results of join, cut and keepCommon are, moved on the grid, mirrored, or turned by quarters. Where nothing else
+ * comes near a letter, {@link arrange} asks once what lies around it instead of working through its edges, which for lettering
+ * are nearly all there are.
  */
 export function markLetter(contours: readonly Contour[]): void {
   const letter = {};
   for (const contour of contours) letters.set(contour, letter);
 }
 
-/** The letter a contour was marked as part of. */
-export const letterOf = (contour: Contour): object | undefined => letters.get(contour);
-
 /** With more comparisons than this the search for crossings itself is cheaper. */
 const MOST_COMPARISONS = 4_000_000;
 
 const meet = (a: Box, b: Box): boolean => a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
-/** The marked letters whose boxes neither another letter's box nor any segment of an unmarked contour reaches. */
-export function lonelyLetters(layers: readonly (readonly Contour[])[]): ReadonlySet<object> {
-  const boxes = new Map<object, Box>();
+/** A marked letter that nothing comes near. */
+export interface LonelyLetter {
+  readonly contours: ReadonlySet<Contour>;
+  /** Every layer that it is part of, ascending. */
+  readonly layers: readonly number[];
+}
+
+interface Found {
+  readonly contours: Set<Contour>;
+  readonly layers: number[];
+  /** Contours counted over all layers. */
+  count: number;
+  box: Box;
+}
+
+/** The letters whose boxes neither another letter's box nor any segment of another contour reaches. */
+export function lonelyLetters(layers: readonly (readonly Contour[])[]): LonelyLetter[] {
+  const found = new Map<object, Found>();
   const others: Contour[] = [];
   let segments = 0;
-  for (const contour of layers.flat()) {
-    const letter = letters.get(contour);
-    if (letter) boxes.set(letter, joinBoxes(boxes.get(letter), bounds([contour]))!);
-    else {
-      others.push(contour);
-      segments += contour.length / 2;
+  layers.forEach((contours, layer) => {
+    for (const contour of contours) {
+      const letter = contour.length < 6 ? undefined : letters.get(contour);
+      if (!letter) {
+        others.push(contour);
+        segments += contour.length / 2;
+        continue;
+      }
+      let known = found.get(letter);
+      if (!known) found.set(letter, (known = { contours: new Set(), layers: [], count: 0, box: bounds([contour])! }));
+      known.count++;
+      if (!known.contours.has(contour)) {
+        known.contours.add(contour);
+        known.box = joinBoxes(known.box, bounds([contour]))!;
+      }
+      if (known.layers[known.layers.length - 1] !== layer) known.layers.push(layer);
     }
-  }
-  const lonely = new Set(boxes.keys());
-  if (segments * boxes.size > MOST_COMPARISONS) return new Set();
+  });
+  if (segments * found.size > MOST_COMPARISONS) return [];
+  // Each of its layers must have the whole letter, once.
+  const lonely = new Set([...found.values()].filter((each) => each.count === each.contours.size * each.layers.length));
 
   // Letters against letters, from left to right, those that have ended taken off the list.
-  const sorted = [...boxes].sort(([, a], [, b]) => a.minX - b.minX);
-  let open: typeof sorted = [];
-  for (const [letter, box] of sorted) {
-    open = open.filter(([, before]) => before.maxX >= box.minX);
-    for (const [other, before] of open) {
-      if (!meet(box, before)) continue;
+  const sorted = [...found.values()].sort((a, b) => a.box.minX - b.box.minX);
+  let open: Found[] = [];
+  for (const letter of sorted) {
+    open = open.filter((before) => before.box.maxX >= letter.box.minX);
+    for (const before of open) {
+      if (!meet(letter.box, before.box)) continue;
       lonely.delete(letter);
-      lonely.delete(other);
+      lonely.delete(before);
     }
-    open.push([letter, box]);
+    open.push(letter);
   }
   for (const contour of others) {
     const n = contour.length;
@@ -58,11 +82,11 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[]): Readonly
         maxX: Math.max(contour[i], contour[j]),
         maxY: Math.max(contour[i + 1], contour[j + 1]),
       };
-      for (const [letter, box] of sorted) {
-        if (box.minX > segment.maxX) break;
-        if (meet(box, segment)) lonely.delete(letter);
+      for (const letter of sorted) {
+        if (letter.box.minX > segment.maxX) break;
+        if (meet(letter.box, segment)) lonely.delete(letter);
       }
     }
   }
-  return lonely;
+  return [...lonely];
 }

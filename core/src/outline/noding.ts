@@ -8,15 +8,6 @@ export interface Segments {
   readonly tag: number[];
 }
 
-/** All segments of the first and the second. */
-export function append(first: Segments, second: Segments): Segments {
-  return {
-    from: first.from.concat(second.from),
-    to: first.to.concat(second.to),
-    tag: first.tag.concat(second.tag),
-  };
-}
-
 /** Thrown where crossings do not settle on the grid, which no real outline has shown. */
 export class NodingError extends Error {
   constructor(rounds: number) {

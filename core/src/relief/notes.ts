@@ -22,13 +22,16 @@ const list = (names: readonly string[], most: number): string => {
   return shown.length < 2 ? shown.join('') : `${shown.slice(0, -1).join(', ')} and ${shown[shown.length - 1]}`;
 };
 
+/** "U+05D0": a character is named also where no font shows it. */
+const codeOf = (character: string): string => `U+${character.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
+
 /** The catalogue of notes. */
 export const NOTES = {
   'missing-character': (name: string, character: string, font: string, others: readonly string[]) =>
     ({
       weight: 'error',
       text:
-        `${name}: ${font} has no “${character}”; a space stands in its place. ` +
+        `${name}: ${font} has no “${character}” (${codeOf(character)}); a space stands in its place. ` +
         (others.length > 0 ? `${list(others, 4)} ${others.length === 1 ? 'has' : 'have'} it.` : 'No font at hand has it.'),
     }) as const,
   'unknown-font': (name: string, font: string) =>

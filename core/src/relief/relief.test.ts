@@ -110,7 +110,7 @@ describe('notes', () => {
     const sign = bareSign(200, 80, 10);
     addText(sign, 'Oak אב', 'cinzel-bold', 12, { kind: 'raise', by: 2 }).name = 'Line 1';
     expect(notes(sign)).toContain(
-      'Line 1: Cinzel Bold has no “א”; a space stands in its place. Heebo and Frank Ruhl Libre have it.',
+      'Line 1: Cinzel Bold has no “א” (U+05D0); a space stands in its place. Heebo and Frank Ruhl Libre have it.',
     );
   });
 
