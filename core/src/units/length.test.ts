@@ -65,6 +65,8 @@ describe('formatLength', () => {
     expect(formatLength(0, 'in')).toBe('0 in');
     expect(formatLength(-0.001, 'mm')).toBe('0 mm');
     expect(formatLength(12.3456, 'mm')).toBe('12.35 mm');
+    expect(formatLength(3.175, 'mm')).toBe('3.18 mm');
+    expect(formatLength(-3.175, 'mm')).toBe('−3.18 mm');
   });
 
   it('is read back to the same length in its exact form', () => {

@@ -138,7 +138,9 @@ function inchFraction(inches: number): string | undefined {
   return undefined;
 }
 
-const trimmed = (value: number, digits: number): string => String(Number(value.toFixed(digits)));
+// Halves are rounded away from zero, also those that a double holds a trifle too low: 3.175 is shown as 3.18.
+const trimmed = (value: number, digits: number): string =>
+  String(Number((value + Math.sign(value) * 1e-7 * 10 ** -digits).toFixed(digits)));
 
 /**
  * A length as text that {@link parseLength} reads back to the same millimetres (to 1e-9 mm).

@@ -1,0 +1,38 @@
+import { describe, expect, it } from '@jest/globals';
+import { circle, markLetter, placement, placeRun, rectangle, reversed, snapRun, type Contour } from './index.js';
+import { lonelyLetters } from './letters.js';
+
+/** A marked ring with a hole, about (x, y). */
+function letter(x: number, y: number): Contour[] {
+  const rings = [circle(x, y, 5), reversed(circle(x, y, 2))];
+  markLetter(rings);
+  return rings;
+}
+const at = (contour: Contour, x: number, y: number): Contour => snapRun(placeRun(contour, placement({ x, y })), true);
+
+describe('lonelyLetters', () => {
+  it('are those that no box and no segment reaches', () => {
+    const [a, b, c] = [letter(0, 0), letter(20, 0), letter(28, 0)];
+    const found = lonelyLetters([[rectangle(200, 100)], [...a, ...b, ...c]]);
+    expect(found).toHaveLength(1);
+    expect([...found[0].contours]).toEqual(a);
+    expect(found[0].layers).toEqual([1]);
+  });
+
+  it('are none where an edge runs through them, or past them within their box', () => {
+    expect(lonelyLetters([[rectangle(200, 100)], letter(100, 0)])).toEqual([]);
+    expect(lonelyLetters([letter(0, 0), [at(rectangle(2, 2), 4.4, 4.4)]])).toEqual([]);
+    expect(lonelyLetters([letter(0, 0), [at(rectangle(2, 2), 9, 9)]])).toHaveLength(1);
+  });
+
+  it('may be part of several layers, each with the whole of them', () => {
+    const a = letter(0, 0);
+    expect(lonelyLetters([[], a, a])[0].layers).toEqual([1, 2]);
+    expect(lonelyLetters([a, [a[0]]])).toEqual([]);
+    expect(lonelyLetters([[...a, ...a]])).toEqual([]);
+  });
+
+  it('are never rings that were not marked', () => {
+    expect(lonelyLetters([[circle(0, 0, 5)], [circle(40, 0, 5)]])).toEqual([]);
+  });
+});

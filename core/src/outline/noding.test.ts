@@ -1,0 +1,117 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { turn } from './grid.js';
+import { node, type Segments } from './noding.js';
+import { PointSet } from './points.js';
+
+type Line = readonly [number, number, number, number];
+
+function noded(lines: readonly Line[]): { points: PointSet; segments: Segments } {
+  const points = new PointSet(4);
+  const segments: Segments = { from: [], to: [], tag: [] };
+  lines.forEach(([ax, ay, bx, by], tag) => {
+    const [a, b] = [points.add(ax, ay), points.add(bx, by)];
+    if (a === b) return;
+    segments.from.push(a);
+    segments.to.push(b);
+    segments.tag.push(tag);
+  });
+  return { points, segments: node(points, segments) };
+}
+
+/** Whether two segments meet anywhere but in shared ends (or are the same). */
+function crosses(points: PointSet, s: readonly [number, number], t: readonly [number, number]): boolean {
+  const { x, y } = points;
+  const [a, b] = s;
+  const [c, d] = t;
+  const isOn = (p: number, [q, r]: readonly [number, number]) =>
+    p !== q &&
+    p !== r &&
+    turn(x[q], y[q], x[r], y[r], x[p], y[p]) === 0 &&
+    (x[p] - x[q]) * (x[p] - x[r]) <= 0 &&
+    (y[p] - y[q]) * (y[p] - y[r]) <= 0;
+  if (isOn(a, t) || isOn(b, t) || isOn(c, s) || isOn(d, s)) return true;
+  const sides = [
+    turn(x[a], y[a], x[b], y[b], x[c], y[c]),
+    turn(x[a], y[a], x[b], y[b], x[d], y[d]),
+    turn(x[c], y[c], x[d], y[d], x[a], y[a]),
+    turn(x[c], y[c], x[d], y[d], x[b], y[b]),
+  ];
+  return sides[0] * sides[1] < 0 && sides[2] * sides[3] < 0;
+}
+
+describe('node', () => {
+  it('splits two crossing segments in their crossing', () => {
+    const { points, segments } = noded([
+      [0, 0, 10, 10],
+      [0, 10, 10, 0],
+    ]);
+    expect(segments.from).toHaveLength(4);
+    expect([...segments.from, ...segments.to].filter((p) => points.x[p] === 5 && points.y[p] === 5)).toHaveLength(4);
+    expect(segments.tag.sort()).toEqual([0, 0, 1, 1]);
+  });
+
+  it('splits where an end touches and where two run together', () => {
+    expect(
+      noded([
+        [0, 0, 10, 0],
+        [4, 0, 4, 9],
+      ]).segments.from,
+    ).toHaveLength(3);
+    expect(
+      noded([
+        [0, 0, 10, 0],
+        [4, 0, 14, 0],
+      ]).segments.from,
+    ).toHaveLength(4);
+    expect(
+      noded([
+        [0, 0, 10, 0],
+        [10, 0, 0, 0],
+      ]).segments.from,
+    ).toHaveLength(2);
+    expect(
+      noded([
+        [0, 0, 5, 0],
+        [5, 0, 2, 0],
+      ]).segments.from,
+    ).toHaveLength(3);
+  });
+
+  it('leaves what does not meet as it is', () => {
+    expect(
+      noded([
+        [0, 0, 10, 0],
+        [0, 1, 10, 1],
+        [10, 0, 20, 5],
+      ]).segments.from,
+    ).toHaveLength(3);
+    expect(noded([]).segments.from).toEqual([]);
+  });
+
+  it('leaves no crossing of any lines, near or far, short or long', () => {
+    const near = fc.integer({ min: -12, max: 12 });
+    const far = fc.integer({ min: -30_000_000, max: 30_000_000 });
+    const line = fc.oneof(fc.tuple(near, near, near, near), fc.tuple(far, far, far, far), fc.tuple(near, far, near, far));
+    fc.assert(
+      fc.property(fc.array(line, { maxLength: 14 }), (lines) => {
+        const { points, segments } = noded(lines);
+        const pairs = segments.from.map((from, i) => [from, segments.to[i]] as const);
+        for (let i = 0; i < pairs.length; i++)
+          for (let j = i + 1; j < pairs.length; j++)
+            if (crosses(points, pairs[i], pairs[j])) throw new Error(`${i} and ${j} cross.`);
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('PointSet', () => {
+  it('gives every point one number, also when it grows', () => {
+    const points = new PointSet(1);
+    const numbers = Array.from({ length: 5000 }, (_, i) => points.add(i % 97, Math.floor(i / 97) - 20));
+    expect(new Set(numbers).size).toBe(5000);
+    expect(numbers.every((number, i) => points.add(i % 97, Math.floor(i / 97) - 20) === number)).toBe(true);
+    expect([points.x[numbers[100]], points.y[numbers[100]]]).toEqual([3, -19]);
+  });
+});
