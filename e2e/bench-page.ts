@@ -27,12 +27,16 @@ export class BenchPage {
     await this.page.waitForFunction(([input, value]) => (input as HTMLInputElement).value === value, [field, text] as const);
   }
 
+  /** Adds a line of text and gives its order, found by the part's own id: what is selected changes with the next line. */
   async addLine(words: string): Promise<Locator> {
+    const orders = this.page.locator('.order');
+    const before = await orders.count();
     await this.page
       .getByRole('button', { name: /^Add (a line|the first line)$/u })
       .first()
       .click();
-    const order = this.page.locator('.order.selected');
+    const id = await orders.nth(before).getAttribute('data-part');
+    const order = this.page.locator(`.order[data-part="${id}"]`);
     await order.getByRole('textbox', { name: /^Words of/u }).fill(words);
     return order;
   }
