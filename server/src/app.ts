@@ -46,8 +46,12 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
 
   app.setNotFoundHandler((request, reply) => {
     // Addresses of places in the application are the page's own business.
+    const path = request.url.split('?')[0];
     const isPage =
-      request.method === 'GET' && !request.url.startsWith('/api/') && (request.headers.accept ?? '').includes('text/html');
+      request.method === 'GET' &&
+      !path.startsWith('/api/') &&
+      !path.split('/').at(-1)!.includes('.') &&
+      /text\/html|\*\/\*/u.test(request.headers.accept ?? '*/*');
     if (isPage && existsSync(settings.webDir)) return reply.sendFile('index.html', settings.webDir);
     return answer(reply, errors.noSuchAddress(request.url.split('?')[0]));
   });

@@ -2,11 +2,13 @@ import { openDatabase } from './database/database.js';
 import { migrate } from './database/migrations.js';
 import { loadDemo } from './demo/load.js';
 import { readSettings } from './settings.js';
+import { openQueue } from './tasks/queue.js';
 
 /** Brings the database up to date and fills an empty one with the demo scenario. */
 const settings = readSettings();
 const db = openDatabase(settings.databaseUrl);
 const ran = await migrate(db.sequelize);
 if (ran.length > 0) console.log(`Migrations run: ${ran.join(', ')}`);
+await (await openQueue(settings.databaseUrl)).stop({ graceful: false });
 if (await loadDemo(db, settings)) console.log('Demo scenario loaded');
 await db.sequelize.close();

@@ -13,6 +13,8 @@ export async function openQueue(databaseUrl: string): Promise<PgBoss> {
   // Without a listener an interrupted connection would end the process; pg-boss connects again by itself.
   boss.on('error', (error) => console.error(`Queue: ${error.message}`));
   await boss.start();
-  await boss.createQueue(QUEUE, { name: QUEUE, retryLimit: 3, retryDelay: 1, expireInSeconds: 600 });
+  // Made once, by the migration: two processes that make it at the same moment would wait for each other.
+  if (!(await boss.getQueue(QUEUE)))
+    await boss.createQueue(QUEUE, { name: QUEUE, retryLimit: 3, retryDelay: 1, expireInSeconds: 600 });
   return boss;
 }
