@@ -31,10 +31,12 @@ export function needFromDebian(...names) {
   if (missing.length === 0) return;
   const packages = missing.map((need) => need.package).join(' ');
   const words = missing.map((need) => need.words).join(' and ');
+  const are = missing.length > 1 ? 'are' : 'is';
   const byHand = `run “sudo apt-get install -y ${packages}” once, then start again.`;
   const canSudo = !isRoot && onPath('sudo') && spawnSync('sudo', ['-n', 'true']).status === 0;
-  if (!isRoot && !canSudo) throw new Stop(`${words} is missing and this account may not install it: ${byHand}`);
-  if (!onPath('apt-get')) throw new Stop(`${words} is missing and this is not a Debian machine: install it, then start again.`);
+  if (!isRoot && !canSudo) throw new Stop(`${words} ${are} missing and this account may not install it: ${byHand}`);
+  if (!onPath('apt-get'))
+    throw new Stop(`${words} ${are} missing and this is not a Debian machine: install it, then start again.`);
   say(`Installing ${words} from Debian's packages …`);
   const apt = (...args) =>
     spawnSync(isRoot ? 'apt-get' : 'sudo', isRoot ? args : ['-n', 'apt-get', ...args], {

@@ -56,7 +56,8 @@ main(async () => {
     throw new Stop(`Node.js ${process.versions.node} is too old: install version 20.19 or newer.`);
   const pidFile = join(home, 'start.pid');
   checkAlone(pidFile);
-  checkDisk(ROOT, 600);
+  // A first run brings packages, the built page and a database; later ones only what the jobs add.
+  checkDisk(ROOT, existsSync(join(ROOT, 'node_modules')) ? 100 : 900);
   const port = await choosePort(asked.port);
   needFromDebian('postgres');
   installPackages();

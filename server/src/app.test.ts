@@ -222,6 +222,28 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   ['GET', '/api/tasks/ID/file', undefined],
 ];
 
+describe('a full disk', () => {
+  it('is told as such, and the sign stays as it was', async () => {
+    const sign = await makeSign();
+    // What PostgreSQL says when it cannot extend a file: SQLSTATE 53100, appendix A of its manual.
+    await server.db.sequelize.query(`
+      CREATE FUNCTION is_full() RETURNS trigger LANGUAGE plpgsql AS
+        $$ BEGIN RAISE EXCEPTION 'could not extend file' USING ERRCODE = '53100'; END $$;
+      CREATE TRIGGER full_disk BEFORE INSERT ON sign_revisions EXECUTE FUNCTION is_full();`);
+    try {
+      const answer = await server.call<Refusal>('PUT', `/api/signs/${sign.id}`, { base: 1, document: thicker(sign, 9) });
+      expect(answer).toMatchObject({
+        status: 507,
+        body: { code: 'DISK_FULL', message: expect.stringContaining('free some space') },
+      });
+    } finally {
+      await server.db.sequelize.query('DROP FUNCTION is_full CASCADE');
+    }
+    const { body } = await server.call<SignAnswer>('GET', `/api/signs/${sign.id}`);
+    expect(body).toMatchObject({ revision: 1, document: sign.document });
+  });
+});
+
 describe('every route', () => {
   it.each(ROUTES)('%s %s answers 404 for ids that are not there or are none', async (method, url, body) => {
     for (const id of [NOWHERE, 'abc', "'; DROP TABLE jobs; --", '%00']) {

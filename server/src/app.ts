@@ -103,6 +103,8 @@ function toServerError(error: FastifyError): ServerError {
     /ECONNREFUSED|terminating connection|Connection terminated/u.test(error.message)
   )
     return errors.databaseAway();
+  // SQLSTATE 53100: disk_full.
+  if ((error as { original?: { code?: string } }).original?.code === '53100') return errors.diskFull();
   const status = error.statusCode ?? 500;
   if (status < 500)
     return new ServerError(status, error.code ?? 'REFUSED', error.message, { faults: [{ path: '', message: error.message }] });

@@ -38,5 +38,11 @@ export const errors = {
     new ServerError(409, 'NOT_READY', `The file is not there: the work is ${state}. Ask for it again, or wait until it is done.`),
   databaseAway: () =>
     new ServerError(503, 'DATABASE_AWAY', 'The database does not answer at the moment. Nothing is lost: try again shortly.'),
+  diskFull: () =>
+    new ServerError(
+      507,
+      'DISK_FULL',
+      'The disk of the server is full, so nothing can be saved. What you typed is kept in the browser: free some space there and it is saved by itself.',
+    ),
   tooLarge: () => new ServerError(413, 'TOO_LARGE', 'The request is larger than 4 MB, which no sign needs.'),
 } as const;

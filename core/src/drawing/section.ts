@@ -1,4 +1,4 @@
-import { bounds, direction, STEPS_PER_MM } from '../outline/index.js';
+import { bounds, type Box, direction, STEPS_PER_MM, visitEdges } from '../outline/index.js';
 import { type Evaluation, isSolid, levelOf } from '../relief/index.js';
 import type { SectionLine } from '../sign/index.js';
 import { formatLength } from '../units/index.js';
@@ -21,20 +21,25 @@ const ASIDE_STEPS = 0.3819660113;
 
 /** The relief along a line, from one end to the other; gaps are holes or outside. */
 export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] {
-  const { x, y, lo, hi, left, right } = evaluation.arrangement;
   const { cos, sin } = direction(line.turn);
   const px = line.x * STEPS_PER_MM - sin * ASIDE_STEPS;
   const py = line.y * STEPS_PER_MM + cos * ASIDE_STEPS;
+  const sideOf = (x: number, y: number): number => cos * (y - py) - sin * (x - px);
+  /** Whether a box in mm has corners on both sides. */
+  const reaches = ({ minX, minY, maxX, maxY }: Box): boolean => {
+    const xs = [minX * STEPS_PER_MM, maxX * STEPS_PER_MM];
+    const sides = [minY, maxY].flatMap((y) => xs.map((x) => sideOf(x, y * STEPS_PER_MM)));
+    return Math.min(...sides) <= 0 && Math.max(...sides) >= 0;
+  };
   const crossings: { at: number; after: number }[] = [];
-  for (let e = 0; e < lo.length; e++) {
-    const [ax, ay, bx, by] = [x[lo[e]] - px, y[lo[e]] - py, x[hi[e]] - px, y[hi[e]] - py];
-    const sideA = cos * ay - sin * ax;
-    const sideB = cos * by - sin * bx;
-    if (sideA > 0 === sideB > 0) continue;
+  visitEdges(evaluation.arrangement, reaches, (ax, ay, bx, by, left, right) => {
+    const sideA = sideOf(ax, ay);
+    const sideB = sideOf(bx, by);
+    if (sideA > 0 === sideB > 0) return;
     const t = sideA / (sideA - sideB);
-    const at = cos * (ax + t * (bx - ax)) + sin * (ay + t * (by - ay));
-    crossings.push({ at: at / STEPS_PER_MM, after: sideA < sideB ? right[e] : left[e] });
-  }
+    const at = cos * (ax - px + t * (bx - ax)) + sin * (ay - py + t * (by - ay));
+    crossings.push({ at: at / STEPS_PER_MM, after: sideA < sideB ? right : left });
+  });
   crossings.sort((a, b) => a.at - b.at);
   const spans: Span[] = [];
   for (let i = 0; i + 1 < crossings.length; i++) {

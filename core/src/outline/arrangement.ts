@@ -1,4 +1,4 @@
-import { type Contour, contourArea, type Outline } from './contour.js';
+import { type Box, type Contour, contourArea, type Outline, reversed } from './contour.js';
 import { STEPS_PER_MM, toStep } from './grid.js';
 import { type LonelyLetter, lonelyLetters } from './letters.js';
 import { node, type Segments } from './noding.js';
@@ -15,12 +15,35 @@ export type Windings = readonly number[];
 export type Labelling = (windings: Windings) => number;
 
 /** Edges that part places of different labels; together they border every place of every label exactly once. */
-export interface Arrangement extends UpwardEdges {
+export interface LabelledEdges extends UpwardEdges {
   /** The label on the left and on the right of an edge, seen from `lo` to `hi`. */
   readonly left: Int32Array;
   readonly right: Int32Array;
+}
+
+/** A letter that lies apart from everything else: its own rings are its border. */
+export interface Inset {
+  /** Rings as they were given. */
+  readonly contours: readonly Contour[];
+  /** The layers that it is part of, ascending. */
+  readonly layers: readonly number[];
+  readonly box: Box;
+  /** Whether the inside lies on the left of its rings. */
+  readonly isLeft: boolean;
+  /** Labels of the place around it (and in its counters) and of its inside; they differ. */
+  readonly around: number;
+  readonly inside: number;
+}
+
+/** Every place of a plan with its label. */
+export interface Arrangement {
   /** The label of the unbounded outside. */
   readonly outside: number;
+  /** What the insets leave over: edges of everything that meets or overlaps, or was not marked as a letter. */
+  readonly base: LabelledEdges;
+  readonly insets: readonly Inset[];
+  /** All edges, those of the insets among them; put together when first asked for. */
+  readonly edges: LabelledEdges;
 }
 
 /**
@@ -35,7 +58,7 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
   for (const contours of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
   const lonely = lonelyLetters(layers);
-  const apart = new Set(lonely.flatMap(({ contours }) => [...contours]));
+  const apart = new Set(lonely.flatMap(({ contours }) => contours));
   const segments: Segments = { from: [], to: [], tag: [] };
   layers.forEach((contours, layer) => {
     for (const contour of contours) {
@@ -50,36 +73,28 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
     }
   });
   const noded = node(points, segments);
-  const insets = lonely.map((letter) => insetOf(letter, points));
-  return labelled(points, noded, insets, label);
+  const probes = lonely.map((letter) => probeOf(letter, points));
+  return labelled(points, noded, probes, label);
 }
 
 const ringPoints = (contour: Contour, points: PointSet): number[] =>
   Array.from({ length: contour.length / 2 }, (_, i) => points.add(toStep(contour[2 * i]), toStep(contour[2 * i + 1])));
 
-/** A letter that lies apart from everything: its rings, and an edge inside its box by which the sweep learns what is around it. */
-interface Inset {
-  readonly rings: readonly number[][];
-  /** What changes from outside the letter to its inside. */
-  readonly step: readonly number[];
-  /** Whether the inside lies on the left of its rings. */
+/** An edge inside the box of a letter, by which the sweep learns what is around the letter. */
+interface Probe {
+  readonly letter: LonelyLetter;
   readonly isLeft: boolean;
-  readonly probeLo: number;
-  readonly probeHi: number;
+  readonly lo: number;
+  readonly hi: number;
 }
 
-function insetOf({ contours, layers }: LonelyLetter, points: PointSet): Inset {
-  const rings = [...contours].map((contour) => ringPoints(contour, points));
-  let lowest = rings[0][0];
-  for (const ring of rings) for (const p of ring) if (points.y[p] < points.y[lowest]) lowest = p;
-  const isLeft = [...contours].reduce((sum, contour) => sum + contourArea(contour), 0) > 0;
-  return {
-    rings,
-    step: layers.flatMap((layer) => [layer, isLeft ? 1 : -1]),
-    isLeft,
-    probeLo: lowest,
-    probeHi: points.add(points.x[lowest], points.y[lowest] + 1),
-  };
+function probeOf(letter: LonelyLetter, points: PointSet): Probe {
+  const [first] = letter.contours;
+  let lowest = 0;
+  for (let i = 2; i < first.length; i += 2) if (first[i + 1] < first[lowest + 1]) lowest = i;
+  const [x, y] = [toStep(first[lowest]), toStep(first[lowest + 1])];
+  const isLeft = letter.contours.reduce((sum, contour) => sum + contourArea(contour), 0) > 0;
+  return { letter, isLeft, lo: points.add(x, y), hi: points.add(x, y + 1) };
 }
 
 /**
@@ -102,7 +117,7 @@ class Numbered {
   }
 }
 
-function labelled(points: PointSet, segments: Segments, insets: readonly Inset[], label: Labelling): Arrangement {
+function labelled(points: PointSet, segments: Segments, probes: readonly Probe[], label: Labelling): Arrangement {
   const { x, y } = points;
   const steps = new Numbered();
   const merged = mergeCoincident(points, segments, steps);
@@ -128,17 +143,17 @@ function labelled(points: PointSet, segments: Segments, insets: readonly Inset[]
     return next;
   };
 
-  // Behind the edges stand the probes of the insets, which change nothing and only learn where they are.
-  const edges: UpwardEdges = {
+  // Behind the edges stand the probes, which change nothing and only learn where they are.
+  const swept: UpwardEdges = {
     x,
     y,
-    lo: Int32Array.from([...merged.lo, ...insets.map(({ probeLo }) => probeLo)]),
-    hi: Int32Array.from([...merged.hi, ...insets.map(({ probeHi }) => probeHi)]),
+    lo: Int32Array.from([...merged.lo, ...probes.map(({ lo }) => lo)]),
+    hi: Int32Array.from([...merged.hi, ...probes.map(({ hi }) => hi)]),
   };
-  const rightState = new Int32Array(n + insets.length);
+  const rightState = new Int32Array(n + probes.length);
   const left = new Int32Array(n);
   const right = new Int32Array(n);
-  sweep(edges, (event) => {
+  sweep(swept, (event) => {
     let state = event.left < 0 ? nothing : rightState[event.left];
     for (const e of event.begun) {
       if (e < n) {
@@ -151,26 +166,54 @@ function labelled(points: PointSet, segments: Segments, insets: readonly Inset[]
   });
 
   const kept = partingEdges(left, right);
-  const plan = new EdgeList(
-    insets.reduce((sum, { rings }) => sum + rings.reduce((all, ring) => all + ring.length, 0), kept.length),
-  );
-  for (const e of kept) plan.add(merged.lo[e], merged.hi[e], left[e], right[e]);
-  insets.forEach((inset, i) => {
-    const around = states.lists[rightState[n + i]];
-    const outside = labels[rightState[n + i]];
-    const inside = labels[stateOf(plus(around, inset.step))];
-    if (inside === outside) return;
-    for (const ring of inset.rings) {
+  const base: LabelledEdges = {
+    x: x.slice(0, points.size),
+    y: y.slice(0, points.size),
+    lo: picked(merged.lo, kept),
+    hi: picked(merged.hi, kept),
+    left: picked(left, kept),
+    right: picked(right, kept),
+  };
+  const insets: Inset[] = [];
+  probes.forEach(({ letter, isLeft }, i) => {
+    const state = rightState[n + i];
+    // What changes from outside the letter to its inside.
+    const step = letter.layers.flatMap((layer) => [layer, isLeft ? 1 : -1]);
+    const inside = labels[stateOf(plus(states.lists[state], step))];
+    if (inside !== labels[state]) insets.push({ ...letter, isLeft, around: labels[state], inside });
+  });
+  let edges: LabelledEdges | undefined;
+  return {
+    outside: labels[nothing],
+    base,
+    insets,
+    get edges() {
+      edges ??= withInsets(base, insets, points);
+      return edges;
+    },
+  };
+}
+
+function withInsets(base: LabelledEdges, insets: readonly Inset[], points: PointSet): LabelledEdges {
+  let count = base.lo.length;
+  for (const { contours } of insets) for (const contour of contours) count += contour.length / 2;
+  const list = new EdgeList(count);
+  for (let e = 0; e < base.lo.length; e++) list.add(base.lo[e], base.hi[e], base.left[e], base.right[e]);
+  // Points may move to larger arrays while they are added: they are read when all are there.
+  const rings = insets.map(({ contours }) => contours.map((contour) => ringPoints(contour, points)));
+  const { x, y } = points;
+  insets.forEach(({ isLeft, inside, around }, i) => {
+    for (const ring of rings[i]) {
       for (let k = 0, j = ring.length - 1; k < ring.length; j = k++) {
         const a = ring[j];
         const b = ring[k];
         const isUp = y[a] < y[b] || (y[a] === y[b] && x[a] < x[b]);
-        if (isUp === inset.isLeft) plan.add(isUp ? a : b, isUp ? b : a, inside, outside);
-        else plan.add(isUp ? a : b, isUp ? b : a, outside, inside);
+        if (isUp === isLeft) list.add(isUp ? a : b, isUp ? b : a, inside, around);
+        else list.add(isUp ? a : b, isUp ? b : a, around, inside);
       }
     }
   });
-  return { x: x.slice(0, points.size), y: y.slice(0, points.size), ...plan.arrays(), outside: labels[nothing] };
+  return { x: x.slice(0, points.size), y: y.slice(0, points.size), ...list.arrays() };
 }
 
 /** Edges of a plan with their labels, as they are found. */
@@ -195,7 +238,7 @@ class EdgeList {
     this.right[this.count++] = right;
   }
 
-  arrays(): Pick<Arrangement, 'lo' | 'hi' | 'left' | 'right'> {
+  arrays(): Pick<LabelledEdges, 'lo' | 'hi' | 'left' | 'right'> {
     const cut = (values: Int32Array) => (values.length === this.count ? values : values.slice(0, this.count));
     return { lo: cut(this.lo), hi: cut(this.hi), left: cut(this.left), right: cut(this.right) };
   }
@@ -283,8 +326,17 @@ const minus = (a: readonly number[], b: readonly number[]): number[] => plus(a, 
  * The rings of every place that `wanted` accepts, outer rings anticlockwise and holes clockwise, in mm. Neighbouring
  * places that are both wanted become one. Points in the middle of a straight run are left out.
  */
-export function ringsOf(arrangement: Arrangement, wanted: (label: number) => boolean): Outline {
-  const { x, y, lo, hi, left, right } = arrangement;
+export function ringsOf({ base, insets }: Pick<Arrangement, 'base' | 'insets'>, wanted: (label: number) => boolean): Outline {
+  const rings = tracedRings(base, wanted);
+  for (const { contours, isLeft, inside, around } of insets) {
+    const isInside = wanted(inside);
+    if (isInside !== wanted(around))
+      for (const contour of contours) rings.push(isInside === isLeft ? contour : reversed(contour));
+  }
+  return rings;
+}
+
+function tracedRings({ x, y, lo, hi, left, right }: LabelledEdges, wanted: (label: number) => boolean): Contour[] {
   // Directed so that the wanted place lies on the left, and for every point a chain of the edges that leave it.
   const from: number[] = [];
   const to: number[] = [];
@@ -353,25 +405,24 @@ function straightened(x: Int32Array, y: Int32Array, ring: readonly number[], isS
   return Float64Array.from(out);
 }
 
-/** The same plan under coarser labels; edges whose two sides become the same are left out. */
-export function relabelled(arrangement: Arrangement, label: (old: number) => number): Arrangement {
-  const left = arrangement.left.map(label);
-  const right = arrangement.right.map(label);
+/** The same edges under coarser labels; those whose two sides become the same are left out. */
+export function relabelled(edges: LabelledEdges, label: (old: number) => number): LabelledEdges {
+  const left = edges.left.map(label);
+  const right = edges.right.map(label);
   const kept = partingEdges(left, right);
   return {
-    x: arrangement.x,
-    y: arrangement.y,
-    lo: picked(arrangement.lo, kept),
-    hi: picked(arrangement.hi, kept),
+    x: edges.x,
+    y: edges.y,
+    lo: picked(edges.lo, kept),
+    hi: picked(edges.hi, kept),
     left: picked(left, kept),
     right: picked(right, kept),
-    outside: label(arrangement.outside),
   };
 }
 
-/** Area in mm² of every label that the outside does not have, exact in grid steps before the division. */
-export function areasByLabel(arrangement: Arrangement): Map<number, number> {
-  const { x, y, lo, hi, left, right, outside } = arrangement;
+/** Area in mm² of every label that the outside does not have. */
+export function areasByLabel({ base, insets, outside }: Arrangement): Map<number, number> {
+  const { x, y, lo, hi, left, right } = base;
   const sums = new Map<number, number>();
   const add = (label: number, value: number) => {
     if (label !== outside) sums.set(label, (sums.get(label) ?? 0) + value);
@@ -382,6 +433,34 @@ export function areasByLabel(arrangement: Arrangement): Map<number, number> {
     add(left[e], cross);
     add(right[e], -cross);
   }
+  // Exact in grid steps up to here.
   for (const [label, twice] of sums) sums.set(label, twice / 2 / STEPS_PER_MM ** 2);
+  for (const { contours, isLeft, inside, around } of insets) {
+    const size = contours.reduce((sum, contour) => sum + contourArea(contour), 0) * (isLeft ? 1 : -1);
+    add(inside, size);
+    add(around, -size);
+  }
   return sums;
+}
+
+/**
+ * Visits every edge with its two ends (grid points) and the labels on its left and right, seen from the first end; insets whose
+ * box does not pass `reaches` are left out.
+ */
+export function visitEdges(
+  { base, insets }: Arrangement,
+  reaches: (box: Box) => boolean,
+  visit: (ax: number, ay: number, bx: number, by: number, left: number, right: number) => void,
+): void {
+  const { x, y, lo, hi, left, right } = base;
+  for (let e = 0; e < lo.length; e++) visit(x[lo[e]], y[lo[e]], x[hi[e]], y[hi[e]], left[e], right[e]);
+  for (const { contours, box, isLeft, inside, around } of insets) {
+    if (!reaches(box)) continue;
+    const [onLeft, onRight] = isLeft ? [inside, around] : [around, inside];
+    for (const contour of contours) {
+      const n = contour.length;
+      for (let i = 0, j = n - 2; i < n; j = i, i += 2)
+        visit(toStep(contour[j]), toStep(contour[j + 1]), toStep(contour[i]), toStep(contour[i + 1]), onLeft, onRight);
+    }
+  }
 }

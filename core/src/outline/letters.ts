@@ -1,7 +1,13 @@
-import { bounds, type Box, type Contour, joinBoxes } from './contour.js';
+import { bounds, type Box, type Contour } from './contour.js';
+
+/** A marked letter: its rings, and the box around them. */
+interface Letter {
+  readonly contours: readonly Contour[];
+  readonly box: Box;
+}
 
 /** The letter that a contour belongs to, for those that were marked. */
-const letters = new WeakMap<Contour, object>();
+const letters = new WeakMap<Contour, Letter>();
 
 /**
  * Marks the rings of one letter as settled: they neither cross nor touch but in shared corners, outer rings one way and holes the
@@ -10,8 +16,10 @@ const letters = new WeakMap<Contour, object>();
  * are nearly all there are.
  */
 export function markLetter(contours: readonly Contour[]): void {
-  const letter = {};
-  for (const contour of contours) letters.set(contour, letter);
+  const rings = contours.filter((contour) => contour.length >= 6);
+  if (rings.length === 0) return;
+  const letter = { contours: rings, box: bounds(rings)! };
+  for (const contour of rings) letters.set(contour, letter);
 }
 
 /** With more comparisons than this the search for crossings itself is cheaper. */
@@ -20,46 +28,39 @@ const MOST_COMPARISONS = 4_000_000;
 const meet = (a: Box, b: Box): boolean => a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
 /** A marked letter that nothing comes near. */
-export interface LonelyLetter {
-  readonly contours: ReadonlySet<Contour>;
+export interface LonelyLetter extends Letter {
   /** Every layer that it is part of, ascending. */
   readonly layers: readonly number[];
 }
 
-interface Found {
-  readonly contours: Set<Contour>;
+interface Found extends Letter {
   readonly layers: number[];
   /** Contours counted over all layers. */
   count: number;
-  box: Box;
 }
 
 /** The letters whose boxes neither another letter's box nor any segment of another contour reaches. */
 export function lonelyLetters(layers: readonly (readonly Contour[])[]): LonelyLetter[] {
-  const found = new Map<object, Found>();
+  const found = new Map<Letter, Found>();
   const others: Contour[] = [];
   let segments = 0;
   layers.forEach((contours, layer) => {
     for (const contour of contours) {
-      const letter = contour.length < 6 ? undefined : letters.get(contour);
+      const letter = letters.get(contour);
       if (!letter) {
         others.push(contour);
         segments += contour.length / 2;
         continue;
       }
       let known = found.get(letter);
-      if (!known) found.set(letter, (known = { contours: new Set(), layers: [], count: 0, box: bounds([contour])! }));
+      if (!known) found.set(letter, (known = { ...letter, layers: [], count: 0 }));
       known.count++;
-      if (!known.contours.has(contour)) {
-        known.contours.add(contour);
-        known.box = joinBoxes(known.box, bounds([contour]))!;
-      }
       if (known.layers[known.layers.length - 1] !== layer) known.layers.push(layer);
     }
   });
   if (segments * found.size > MOST_COMPARISONS) return [];
   // Each of its layers must have the whole letter, once.
-  const lonely = new Set([...found.values()].filter((each) => each.count === each.contours.size * each.layers.length));
+  const lonely = new Set([...found.values()].filter((each) => each.count === each.contours.length * each.layers.length));
 
   // Letters against letters, from left to right, those that have ended taken off the list.
   const sorted = [...found.values()].sort((a, b) => a.box.minX - b.box.minX);

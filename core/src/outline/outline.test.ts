@@ -6,6 +6,7 @@ import {
   area,
   areasByLabel,
   arrange,
+  type Arrangement,
   bounds,
   chordsInCircle,
   circle,
@@ -28,6 +29,7 @@ import {
   rectangle,
   reversed,
   ringsOf,
+  visitEdges,
   snap,
   snapRun,
   strokeArea,
@@ -246,6 +248,19 @@ describe('arrange', () => {
     expect(area(ringsOf(plan, (label) => label > 0))).toBeCloseTo(area(join([rectangle(100, 100)], [circle(20, 0, 40)])), 9);
   });
 
+  /** Every edge by its ends and labels, as the two ways of reading a plan give them. */
+  const edgesOf = (plan: Arrangement): string[] => {
+    const { x, y, lo, hi, left, right } = plan.edges;
+    const all = Array.from(lo, (_, e) => `${[x[lo[e]], y[lo[e]], x[hi[e]], y[hi[e]], left[e], right[e]].join()}`).sort();
+    const visited: string[] = [];
+    visitEdges(plan, () => true, (ax, ay, bx, by, l, r) => {
+      const isUp = ay < by || (ay === by && ax < bx);
+      visited.push((isUp ? [ax, ay, bx, by, l, r] : [bx, by, ax, ay, r, l]).join());
+    }); // prettier-ignore
+    expect(visited.sort()).toEqual(all);
+    return all;
+  };
+
   it('gives the same plan whether letters are marked or not', () => {
     const ring = (x: number): Contour[] => [circle(x, 0, 6), reversed(circle(x, 0, 3))];
     fc.assert(
@@ -256,8 +271,14 @@ describe('arrange', () => {
           if (isMarked) rings.forEach((letter) => markLetter(letter));
           return arrange([[rectangle(90, 40)], rings.flat(), hasBand ? [rectangle(20, 3)] : []], label);
         };
-        const areas = (isMarked: boolean) => [...areasByLabel(build(isMarked))].sort(([a], [b]) => a - b);
-        expect(areas(true)).toEqual(areas(false));
+        const [marked, plain] = [build(true), build(false)];
+        const labels = areasByLabel(plain);
+        expect([...areasByLabel(marked).keys()].sort()).toEqual([...labels.keys()].sort());
+        for (const [label, size] of labels) {
+          expect(areasByLabel(marked).get(label)).toBeCloseTo(size, 9);
+          expect(area(ringsOf(marked, (other) => other === label))).toBeCloseTo(size, 9);
+        }
+        expect(edgesOf(marked)).toEqual(edgesOf(plain));
       }),
     );
   });

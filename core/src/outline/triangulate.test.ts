@@ -17,12 +17,13 @@ const bySet = (windings: readonly number[]): number => {
 function expectExactCover(layers: readonly (readonly Contour[])[]): void {
   const plan = arrange(layers, bySet);
   const areas = areasByLabel(plan);
-  const { corners, labels } = triangulate(plan, (label) => label !== 0);
+  const { x, y } = plan.edges;
+  const { corners, labels } = triangulate(plan.edges, (label) => label !== 0);
   const sums = new Map<number, number>();
   const halfEdges = new Map<string, number>();
   for (let t = 0; t < labels.length; t++) {
     const [a, b, c] = corners.slice(3 * t, 3 * t + 3);
-    const twice = turn(plan.x[a], plan.y[a], plan.x[b], plan.y[b], plan.x[c], plan.y[c]);
+    const twice = turn(x[a], y[a], x[b], y[b], x[c], y[c]);
     if (twice <= 0) throw new Error(`Triangle ${t} is not anticlockwise.`);
     sums.set(labels[t], (sums.get(labels[t]) ?? 0) + twice / 2 / STEPS_PER_MM ** 2);
     for (const [p, q] of [
@@ -38,9 +39,9 @@ function expectExactCover(layers: readonly (readonly Contour[])[]): void {
   for (const [label, value] of areas) expect(sums.get(label)).toBeCloseTo(value, 9);
   // An edge without its opposite in the same label must be a border of the plan, and every border must be there.
   const borders = new Set<string>();
-  for (let e = 0; e < plan.lo.length; e++) {
-    if (plan.left[e] !== 0) borders.add(`${plan.left[e]}:${plan.lo[e]}>${plan.hi[e]}`);
-    if (plan.right[e] !== 0) borders.add(`${plan.right[e]}:${plan.hi[e]}>${plan.lo[e]}`);
+  for (let e = 0; e < plan.edges.lo.length; e++) {
+    if (plan.edges.left[e] !== 0) borders.add(`${plan.edges.left[e]}:${plan.edges.lo[e]}>${plan.edges.hi[e]}`);
+    if (plan.edges.right[e] !== 0) borders.add(`${plan.edges.right[e]}:${plan.edges.hi[e]}>${plan.edges.lo[e]}`);
   }
   const open = [...halfEdges.keys()].filter((key) => {
     const [label, p, q] = key.split(/[:>]/);

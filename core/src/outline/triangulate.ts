@@ -1,4 +1,4 @@
-import type { Arrangement } from './arrangement.js';
+import type { LabelledEdges } from './arrangement.js';
 import { turn } from './grid.js';
 import { sweep } from './sweep.js';
 
@@ -36,14 +36,14 @@ interface Chain {
 
 /**
  * Covers every place whose label `wanted` accepts with triangles, in one sweep: O(n log n), exact, every point and edge
- * of the arrangement kept, so that neighbouring places share their borders corner by corner.
+ * of the plan kept, so that neighbouring places share their borders corner by corner.
  *
  * Method: S. Hertel and K. Mehlhorn, "Fast triangulation of simple polygons", FCT 1983 (from memory): between two
  * neighbouring edges of the sweep a chain of points is kept that bulges away from the open side; a new point cuts off
  * every corner of the chain that it sees.
  */
-export function triangulate(arrangement: Arrangement, wanted: (label: number) => boolean): Triangles {
-  const { x, y, left, right } = arrangement;
+export function triangulate(edges: LabelledEdges, wanted: (label: number) => boolean): Triangles {
+  const { x, y, left, right } = edges;
   const corners = new IntList();
   const labels = new IntList();
   const vertexOf = new IntList();
@@ -111,7 +111,7 @@ export function triangulate(arrangement: Arrangement, wanted: (label: number) =>
     return rightPart;
   };
 
-  sweep(arrangement, ({ vertex, ended, begun, left: before }) => {
+  sweep(edges, ({ vertex, ended, begun, left: before }) => {
     const outer = before < 0 ? undefined : chains[before];
     const leftChain = outer;
     let rightChain: Chain | undefined;

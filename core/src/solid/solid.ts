@@ -8,8 +8,9 @@ import type { Mesh } from './mesh.js';
  * edges have a corner at every level that meets there, so that the surface closes without any 3D boolean.
  */
 export function solidOf(evaluation: Evaluation): Mesh {
-  const { arrangement, sign } = evaluation;
-  const { x, y, lo, hi, left, right } = arrangement;
+  const { sign } = evaluation;
+  const { edges } = evaluation.arrangement;
+  const { x, y, lo, hi, left, right } = edges;
   const back = -sign.blank.thickness;
   const zOf: number[] = [];
   const z = (label: number): number => (zOf[label] ??= isSolid(label) ? levelOf(evaluation, label) : back);
@@ -42,13 +43,13 @@ export function solidOf(evaluation: Evaluation): Mesh {
   const corner = (v: number, level: number): number => firstCorner[v] + levelsAt[v].indexOf(level);
 
   const triangles: number[] = [];
-  const tops = triangulate(arrangement, isSolid);
+  const tops = triangulate(edges, isSolid);
   for (let t = 0; t < tops.labels.length; t++) {
     const level = z(tops.labels[t]);
     for (let k = 0; k < 3; k++) triangles.push(corner(tops.corners[3 * t + k], level));
   }
   const backs = triangulate(
-    relabelled(arrangement, (label) => (isSolid(label) ? 1 : 0)),
+    relabelled(edges, (label) => (isSolid(label) ? 1 : 0)),
     (label) => label === 1,
   );
   for (let t = 0; t < backs.corners.length; t += 3) {

@@ -1,5 +1,6 @@
-import type { AreaItem, Drawing } from '@plain-relief/core/drawing';
-import { polygonsOf, type Polygon } from '@plain-relief/core/outline';
+import { heightColour, heightReach } from '@plain-relief/core/drawing';
+import { type Contour, type Polygon, polygonsOf, ringsOf } from '@plain-relief/core/outline';
+import { type Evaluation, HOLE } from '@plain-relief/core/relief';
 import { screenPath } from './screen-path';
 import type { DrawnPath } from './views';
 
@@ -8,49 +9,75 @@ const MOST_HOLES = 12;
 /** Pieces in one path: browsers draw many small paths far sooner than one with all outlines of a sign. */
 const PIECES_A_PATH = 24;
 
-interface Painted {
-  readonly polygon: Polygon;
-  readonly fill: string;
-  readonly isHole: boolean;
-}
+type Fill = Pick<DrawnPath, 'fill' | 'isHole'>;
 
 /**
- * The plan's areas as paths in painting order. Large grounds come first, without their holes; every place in such a hole
- * belongs to some other area, which is painted over it.
+ * The plan's areas as paths in painting order: grounds with many holes whole, since every place in such a hole is painted over
+ * it; the other places; then the letters that lie apart, part by part, so that an edit of one part changes the paths of no other.
  */
-export function planPaths(drawing: Drawing): DrawnPath[] {
-  const grounds: Painted[] = [];
-  const rest: Painted[][] = [];
-  for (const item of drawing.items) {
-    if (item.kind !== 'area') continue;
-    const painted = polygonsOf(item.outline).map((polygon) => ({ polygon, ...fillOf(item) }));
-    grounds.push(...painted.filter(({ polygon }) => polygon.holes.length > MOST_HOLES));
-    rest.push(painted.filter(({ polygon }) => polygon.holes.length <= MOST_HOLES));
+export function planPaths(evaluation: Evaluation): DrawnPath[] {
+  const { arrangement, levels, parts, rungs } = evaluation;
+  const reach = heightReach(levels);
+  const fills = new Map<number, Fill>([[HOLE, { fill: 'none', isHole: true }]]);
+  // Labels are given anew by every evaluation, heights stay.
+  const names = new Map([[HOLE, 'holes']]);
+  for (const { label, z } of levels) {
+    fills.set(label, { fill: heightColour(z, reach), isHole: false });
+    names.set(label, `level ${z}`);
   }
-  const size = ({ polygon }: Painted) => boxArea(polygon.outer);
-  grounds.sort((a, b) => size(b) - size(a));
+
+  const grounds: { polygon: Polygon; fill: Fill }[] = [];
+  const places: DrawnPath[] = [];
+  for (const [label, fill] of fills) {
+    const polygons = polygonsOf(ringsOf({ base: arrangement.base, insets: [] }, (other) => other === label));
+    grounds.push(...polygons.filter(({ holes }) => holes.length > MOST_HOLES).map((polygon) => ({ polygon, fill })));
+    const others = polygons.filter(({ holes }) => holes.length <= MOST_HOLES);
+    places.push(
+      ...inPaths(
+        names.get(label)!,
+        others.map(({ outer, holes }) => [outer, ...holes]),
+        fill,
+      ),
+    );
+  }
+  grounds.sort((a, b) => boxArea(b.polygon.outer) - boxArea(a.polygon.outer));
+
+  // Layer 0 is the blank; the others are the rungs in turn.
+  const letters = new Map<string, { fill: Fill; pieces: (readonly Contour[])[] }>();
+  for (const { contours, layers, inside } of arrangement.insets) {
+    const fill = fills.get(inside);
+    if (!fill) continue;
+    const key = `letters of ${rungs[layers[layers.length - 1] - 1]?.part} at ${names.get(inside)}`;
+    let group = letters.get(key);
+    if (!group) letters.set(key, (group = { fill, pieces: [] }));
+    group.pieces.push(contours);
+  }
   return [
-    ...grounds.map(({ polygon, fill, isHole }) => ({ d: screenPath([polygon.outer], true), fill, isHole, isLine: false })),
-    ...rest.flatMap((pieces) => inPaths(pieces)),
-    ...drawing.items.flatMap((item): DrawnPath[] =>
-      item.kind === 'line' && item.layer === 'centre lines'
-        ? [{ d: screenPath([item.points], item.closed), fill: 'none', isHole: false, isLine: true }]
-        : [],
+    ...grounds.map(({ polygon, fill }, i) => ({
+      key: `ground ${i}`,
+      d: screenPath([polygon.outer], true),
+      ...fill,
+      isLine: false,
+    })),
+    ...places,
+    ...[...letters].flatMap(([key, { fill, pieces }]) => inPaths(key, pieces, fill)),
+    ...parts.flatMap(({ id, strokes }) =>
+      strokes.map(({ points, closed }, i) => ({
+        key: `stroke ${id} ${i}`,
+        d: screenPath([points], closed),
+        fill: 'none',
+        isHole: false,
+        isLine: true,
+      })),
     ),
   ];
 }
 
-function inPaths(pieces: readonly Painted[]): DrawnPath[] {
+function inPaths(key: string, pieces: readonly (readonly Contour[])[], fill: Fill): DrawnPath[] {
   const out: DrawnPath[] = [];
-  for (let i = 0; i < pieces.length; i += PIECES_A_PATH) {
-    const runs = pieces.slice(i, i + PIECES_A_PATH).flatMap(({ polygon }) => [polygon.outer, ...polygon.holes]);
-    out.push({ d: screenPath(runs, true), fill: pieces[i].fill, isHole: pieces[i].isHole, isLine: false });
-  }
+  for (let i = 0; i < pieces.length; i += PIECES_A_PATH)
+    out.push({ key: `${key}, ${i}`, d: screenPath(pieces.slice(i, i + PIECES_A_PATH).flat(), true), ...fill, isLine: false });
   return out;
-}
-
-function fillOf({ fill }: AreaItem): { fill: string; isHole: boolean } {
-  return { fill: fill?.kind === 'plain' ? fill.colour : 'none', isHole: fill?.kind === 'cross-hatch' };
 }
 
 function boxArea(ring: Float64Array): number {

@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { heightColour, heightReach } from '@plain-relief/core/drawing';
+import { contains } from '@plain-relief/core/outline';
+import { Evaluator, regionOf } from '@plain-relief/core/relief';
 import { readSign } from '@plain-relief/core/sign';
+import { FontBook, type FontEntry } from '@plain-relief/core/type';
 import { ReliefDesk } from './relief-desk';
 import { screenPath } from './screen-path';
 
@@ -10,7 +14,7 @@ const demo = (name: string) => readSign(JSON.parse(readFileSync(join(ROOT, `demo
 
 describe('screenPath', () => {
   it('is relative, in whole micrometres with y downwards, and drifts nowhere', () => {
-    expect(screenPath([Float64Array.of(0, 0, 1.0004, 0, 1.0004, -2)], true)).toBe('m0 0l1000 0l0 2000z');
+    expect(screenPath([Float64Array.of(0, 0, 1.0004, 0, 1.0004, -2)], true)).toBe('M0 0l1000 0l0 2000z');
     const many = Float64Array.from(Array.from({ length: 2000 }, (_, i) => (i % 2 ? 0 : i * 0.0003)));
     const numbers = screenPath([many], false).match(/-?\d+/gu)!.map(Number);
     const end = numbers.filter((_, i) => i % 2 === 0).reduce((sum, dx) => sum + dx, 0);
@@ -43,9 +47,54 @@ describe('ReliefDesk', () => {
     expect(model.normals.length).toBe(model.positions.length);
   });
 
-  it('paints every place of a busy sign though large grounds are painted whole', async () => {
-    const { plan } = await desk.show(demo('donor-plaque'));
-    expect(plan.paths.length).toBeGreaterThan(40);
-    expect(plan.paths.reduce((sum, { d }) => sum + d.length, 0)).toBeLessThan(1_000_000);
+  it.each(['donor-plaque', 'west-gate', 'welcome'])('paints every place of %s in the colour of its level', async (name) => {
+    const sign = demo(name);
+    const { plan } = await desk.show(sign);
+    const book = new FontBook(JSON.parse(readFileSync(join(ROOT, 'fonts/catalogue.json'), 'utf8')) as FontEntry[], ({ file }) =>
+      Promise.resolve(new Uint8Array(readFileSync(join(ROOT, 'fonts', file)))),
+    );
+    const evaluation = await new Evaluator(book).evaluate(sign);
+    const reach = heightReach(evaluation.levels);
+    const regions = evaluation.levels.map(({ label, z }) => ({
+      outline: regionOf(evaluation, label),
+      colour: heightColour(z, reach),
+    }));
+    const painted = plan.paths.filter(({ isLine }) => !isLine).map((path) => ({ ...path, runs: runsOf(path.d) }));
+    expect(new Set(plan.paths.map(({ key }) => key)).size).toBe(plan.paths.length);
+    const { width, height } = sign.blank.outline;
+    let tried = 0;
+    for (let i = 0; i < 500; i++) {
+      // A grid that no outline follows.
+      const [x, y] = [(((i * 0.6180339887) % 1) - 0.5) * width, (((i * 0.7548776662) % 1) - 0.5) * height];
+      const seen = painted.findLast(({ runs }) => contains(runs, x, y));
+      const level = regions.find(({ outline }) => contains(outline, x, y));
+      if (!level || !seen) continue;
+      tried++;
+      expect([x, y, seen.fill]).toEqual([x, y, level.colour]);
+    }
+    expect(tried).toBeGreaterThan(400);
+  });
+
+  it('leaves the letters of other parts as they were when one is edited', async () => {
+    const sign = demo('donor-plaque');
+    const before = new Map((await desk.show(sign)).plan.paths.map(({ key, d }) => [key, d]));
+    const edited = demo('donor-plaque');
+    const text = edited.parts.find((part) => part.kind === 'text')!;
+    text.words += 'S';
+    const changed = (await desk.show(edited)).plan.paths.filter(({ key, d }) => before.get(key) !== d);
+    expect(changed.length).toBeGreaterThan(0);
+    expect(changed.map(({ key }) => key).filter((key) => key.startsWith('letters of') && !key.includes(text.id))).toEqual([]);
   });
 });
+
+/** Runs of path data of the screen, in mm with y upwards. */
+function runsOf(d: string): Float64Array[] {
+  return d
+    .split('M')
+    .slice(1)
+    .map((run) => {
+      let [x, y] = [0, 0];
+      const steps = run.match(/-?\d+/gu)!.map(Number);
+      return Float64Array.from(steps.flatMap((_, i) => (i % 2 ? [] : [(x += steps[i]) / 1000, -(y += steps[i + 1]) / 1000])));
+    });
+}

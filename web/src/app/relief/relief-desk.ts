@@ -1,4 +1,4 @@
-import { heightColour, heightReach, planDrawing, sectionSpans } from '@plain-relief/core/drawing';
+import { heightColour, heightReach, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
 import { bounds } from '@plain-relief/core/outline';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
@@ -101,12 +101,11 @@ export class ReliefDesk {
 
 function planView(evaluation: Evaluation): PlanView {
   const { blank, parts, sign } = evaluation;
-  const drawing = planDrawing(evaluation, { textHeight: 1 });
   const names = new Map(sign.parts.map((part) => [part.id, part.name]));
   return {
     blank: bounds([blank])!,
     edge: screenPath([blank], true),
-    paths: planPaths(drawing),
+    paths: planPaths(evaluation),
     parts: parts.map(({ id, ink, frame, letters }) => ({
       id,
       name: names.get(id) ?? id,

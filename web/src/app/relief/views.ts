@@ -14,6 +14,8 @@ export interface ReliefView {
 
 /** A path to draw, in whole micrometres with y downwards. */
 export interface DrawnPath {
+  /** Stays with what is drawn from one evaluation to the next. */
+  readonly key: string;
   readonly d: string;
   readonly fill: string;
   /** Cross-hatched places are cut through. */
