@@ -7,7 +7,7 @@ import { type Job, type JobChange, JobsService } from '../jobs/jobs.service';
   selector: 'pr-brief-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './brief-panel.html',
-  styleUrl: './output-panel.scss',
+  styleUrls: ['./panel.scss', './output-panel.scss'],
   styles: `
     label {
       display: block;

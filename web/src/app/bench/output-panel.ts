@@ -37,7 +37,7 @@ const KIND_WORDS: Readonly<Record<TaskKind, string>> = {
   selector: 'pr-output-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './output-panel.html',
-  styleUrl: './output-panel.scss',
+  styleUrls: ['./panel.scss', './output-panel.scss'],
 })
 export class OutputPanel {
   readonly what = input.required<'proof' | 'make'>();

@@ -46,7 +46,7 @@ interface Block {
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './ticket-panel.html',
-  styleUrl: './ticket-panel.scss',
+  styleUrls: ['./panel.scss', './ticket-panel.scss'],
 })
 export class TicketPanel {
   readonly sign = input.required<Sign>();

@@ -1,0 +1,109 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+
+/** A figure that cannot be taken, in a sentence that says why. */
+export class FigureError extends Error {}
+
+/** How a kind of figure is written and read. */
+export interface FigureFormat {
+  /** As it stands in a sentence. */
+  readonly show: (value: number) => string;
+  /** As it is typed over: every digit of it. */
+  readonly write: (value: number) => string;
+  /** @throws FigureError */
+  readonly read: (text: string) => number;
+  /** What the arrow keys add or take away, ten times as much with Shift; nothing where there is no step. */
+  readonly step?: number;
+  readonly min: number;
+  readonly max: number;
+}
+
+/**
+ * A figure edited where it stands in a sentence: shown short, typed in full. What is not understood stays in the field
+ * with a sentence under it until it is mended or left with Escape.
+ */
+@Component({
+  selector: 'pr-figure-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <span class="field">
+      <input
+        class="figure"
+        [attr.aria-label]="label()"
+        [attr.aria-invalid]="fault() !== ''"
+        [value]="shown()"
+        [style.width.ch]="width()"
+        (focus)="begin($any($event.target))"
+        (input)="typed.set($any($event.target).value)"
+        (blur)="commit()"
+        (keydown.enter)="commit()"
+        (keydown.escape)="leave($any($event.target)); $event.stopPropagation()"
+        (keydown.arrowUp)="step(1, $event)"
+        (keydown.arrowDown)="step(-1, $event)"
+        (keydown.shift.arrowUp)="step(10, $event)"
+        (keydown.shift.arrowDown)="step(-10, $event)"
+        spellcheck="false"
+        autocomplete="off"
+      />
+      @if (fault()) {
+        <span class="fault" role="alert">{{ fault() }}</span>
+      }
+    </span>
+  `,
+  styleUrl: './field.scss',
+})
+export class FigureField {
+  readonly value = input.required<number>();
+  readonly label = input.required<string>();
+  readonly format = input.required<FigureFormat>();
+  readonly changed = output<number>();
+  /** What is being typed; undefined when the field is at rest. */
+  protected readonly typed = signal<string | undefined>(undefined);
+  protected readonly fault = signal('');
+  protected readonly shown = computed(() => this.typed() ?? this.format().show(this.value()));
+  protected readonly width = computed(() => Math.max(3, this.shown().length + 1.7));
+
+  protected begin(input: HTMLInputElement): void {
+    if (this.typed() === undefined) this.typed.set(this.format().write(this.value()));
+    queueMicrotask(() => input.select());
+  }
+
+  protected leave(input: HTMLInputElement): void {
+    this.typed.set(undefined);
+    this.fault.set('');
+    input.blur();
+  }
+
+  protected commit(): void {
+    const text = this.typed();
+    if (text === undefined) return;
+    const value = this.read(text);
+    if (value === undefined) return;
+    this.typed.set(undefined);
+    if (Math.abs(value - this.value()) > 1e-9) this.changed.emit(value);
+  }
+
+  protected step(by: number, event: Event): void {
+    const { step, min, max, write } = this.format();
+    if (step === undefined) return;
+    event.preventDefault();
+    const value = this.read(this.typed() ?? '');
+    if (value === undefined) return;
+    const next = Number(Math.min(max, Math.max(min, value + by * step)).toFixed(9));
+    this.typed.set(write(next));
+    this.changed.emit(next);
+  }
+
+  private read(text: string): number | undefined {
+    const { read, show, min, max } = this.format();
+    try {
+      const value = read(text);
+      if (value < min || value > max) throw new FigureError(`The ${this.label()} can be from ${show(min)} to ${show(max)}.`);
+      this.fault.set('');
+      return value;
+    } catch (error) {
+      if (!(error instanceof FigureError)) throw error;
+      this.fault.set(error.message);
+      return undefined;
+    }
+  }
+}
