@@ -1,4 +1,5 @@
-import { bounds, type Box, type Contour } from './contour.js';
+import { bounds, type Box, contains, type Contour } from './contour.js';
+import { STEPS_PER_MM, turn } from './grid.js';
 
 /** A marked letter: its rings, and the box around them. */
 interface Letter {
@@ -39,7 +40,60 @@ interface Found extends Letter {
   count: number;
 }
 
-/** The letters whose boxes neither another letter's box nor any segment of another contour reaches. */
+/** Two outlines nearer than this, in mm, count as touching: four steps of the grid. */
+const NEAR = 4 / STEPS_PER_MM;
+
+/** Whether two letters neither meet nor lie in each other, though their boxes do: A and V, or two italics. */
+function areApart(a: Letter, b: Letter): boolean {
+  const common = {
+    minX: Math.max(a.box.minX, b.box.minX) - NEAR,
+    minY: Math.max(a.box.minY, b.box.minY) - NEAR,
+    maxX: Math.min(a.box.maxX, b.box.maxX) + NEAR,
+    maxY: Math.min(a.box.maxY, b.box.maxY) + NEAR,
+  };
+  const ofB = segmentsIn(b.contours, common);
+  for (const one of segmentsIn(a.contours, common)) for (const other of ofB) if (areNear(one, other)) return false;
+  const lies = (inner: Letter, outer: Letter) => inner.contours.some(([x, y]) => contains(outer.contours, x, y));
+  return !lies(a, b) && !lies(b, a);
+}
+
+type Segment = readonly [ax: number, ay: number, bx: number, by: number];
+
+function segmentsIn(contours: readonly Contour[], box: Box): Segment[] {
+  const out: Segment[] = [];
+  for (const contour of contours) {
+    const n = contour.length;
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+      const [ax, ay, bx, by] = [contour[j], contour[j + 1], contour[i], contour[i + 1]];
+      const isPast =
+        (ax < box.minX && bx < box.minX) ||
+        (ax > box.maxX && bx > box.maxX) ||
+        (ay < box.minY && by < box.minY) ||
+        (ay > box.maxY && by > box.maxY);
+      if (!isPast) out.push([ax, ay, bx, by]);
+    }
+  }
+  return out;
+}
+
+function areNear(p: Segment, q: Segment): boolean {
+  const [ax, ay, bx, by] = p;
+  const [cx, cy, dx, dy] = q;
+  const isCrossed =
+    turn(ax, ay, bx, by, cx, cy) > 0 !== turn(ax, ay, bx, by, dx, dy) > 0 &&
+    turn(cx, cy, dx, dy, ax, ay) > 0 !== turn(cx, cy, dx, dy, bx, by) > 0;
+  return isCrossed || reach(p, cx, cy) < NEAR || reach(p, dx, dy) < NEAR || reach(q, ax, ay) < NEAR || reach(q, bx, by) < NEAR;
+}
+
+/** Distance of a point from a segment. */
+function reach([ax, ay, bx, by]: Segment, x: number, y: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const length = dx * dx + dy * dy;
+  const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
+  return Math.hypot(ax + t * dx - x, ay + t * dy - y);
+}
+
+/** The letters that nothing meets: no other letter, and within their box no segment of any other contour. */
 export function lonelyLetters(layers: readonly (readonly Contour[])[]): LonelyLetter[] {
   const found = new Map<Letter, Found>();
   const others: Contour[] = [];
@@ -68,7 +122,7 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[]): LonelyLe
   for (const letter of sorted) {
     open = open.filter((before) => before.box.maxX >= letter.box.minX);
     for (const before of open) {
-      if (!meet(letter.box, before.box)) continue;
+      if (!meet(letter.box, before.box) || areApart(letter, before)) continue;
       lonely.delete(letter);
       lonely.delete(before);
     }

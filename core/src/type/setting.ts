@@ -2,9 +2,10 @@ import {
   type Box,
   bounds,
   CHORD_TOLERANCE,
-  type Contour,
+  join,
   joinBoxes,
   markLetter,
+  type Outline,
   placement,
   placeRun,
   snap,
@@ -172,13 +173,14 @@ export interface BlockPlace {
 }
 
 /** A letter's outline and strokes in the plan, on the grid. */
-export function placeLetter(letter: SetLetter, place: BlockPlace): { outline: Contour[]; strokes: Stroke[] } {
+export function placeLetter(letter: SetLetter, place: BlockPlace): { outline: Outline; strokes: Stroke[] } {
   const put = placement(place);
   const [cx, cy] = [snap(put.a * letter.x + put.c * letter.y + put.e), snap(put.b * letter.x + put.d * letter.y + put.f)];
   const here = { ...put, e: cx, f: cy };
-  const outline = letter.shape.outline.map((contour) => snapRun(placeRun(contour, here), true));
-  // Moved on the grid or turned by quarters a letter stays what it was; any other turn rounds its corners anew.
-  if (place.turn % 90 === 0) markLetter(outline);
+  const moved = letter.shape.outline.map((contour) => snapRun(placeRun(contour, here), true));
+  // Moved on the grid or turned by quarters a letter stays free of crossings; any other turn rounds its corners anew.
+  const outline = place.turn % 90 === 0 ? moved : join(moved);
+  markLetter(outline);
   return {
     outline,
     strokes: letter.shape.strokes.map(({ points, closed }) => ({
