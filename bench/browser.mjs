@@ -51,7 +51,7 @@ async function sixtyLetters() {
   const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Sixty letters' });
   const [model] = (await send('GET', `/signs/${jobs[0].signs[0].id}`)).document.parts.filter(({ kind }) => kind === 'text');
   sign.document.parts = ['FERNHOLLOW ARBORETUM', 'Quercus petraea oaks', 'planted in 1987 here'].map((words, i) => ({
-    ...model, id: `line-${i + 1}`, name: `Line ${i + 1}`, words, font: 'lora-bold', capHeight: 14, sitsOn: { kind: 'face' },
+    ...model, id: `line-${i + 1}`, name: `Line ${i + 1}`, words, font: 'lora-bold', size: { kind: 'capitals', height: 14, stretch: 100 }, sitsOn: { kind: 'face' },
     place: { ...model.place, y: 40 - 40 * i }, tiers: [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action: { kind: 'raise', by: 2 } }],
   })); // prettier-ignore
   await send('PUT', `/signs/${sign.id}`, { base: 1, document: sign.document });

@@ -64,7 +64,7 @@ main(async () => {
   await take('empty');
   const text = { ...(await (await fetch(`${url}/api/signs/${signs.get('Reading room')}`)).json()).document.parts[0] };
   const line = (id, words, y, action, more) => ({
-    ...text, id, name: id, words, capHeight: 34, place: { ...text.place, y }, tiers: [{ ...text.tiers[0], action }], ...more,
+    ...text, id, name: id, words, size: { kind: 'capitals', height: 34, stretch: 100 }, place: { ...text.place, y }, tiers: [{ ...text.tiers[0], action }], ...more,
   }); // prettier-ignore
   bare.document.parts = [
     line('Line-1', 'BERTH 8', 50, { kind: 'cut-through' }),

@@ -10,3 +10,5 @@ export * from './placement.js';
 export * from './polygons.js';
 export * from './shapes.js';
 export * from './triangulate.js';
+export * from './gap.js';
+export * from './track.js';

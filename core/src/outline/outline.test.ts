@@ -60,7 +60,7 @@ describe('measures', () => {
   });
 
   it('gives the textbook area of a stadium: w·h + πh²/4', () => {
-    const outline = [rectangle(60, 20, 10, 0.0005)];
+    const outline = [rectangle(60, 20, 10, 'rounded', 0.0005)];
     expect(area(outline)).toBeCloseTo(40 * 20 + (Math.PI * 400) / 4, 1);
   });
 

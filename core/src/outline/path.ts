@@ -60,7 +60,8 @@ export interface FlatRun {
  *
  * The number of chords follows from the largest second difference d of the control points: n chords of a curve of
  * degree k stray at most k(k−1)/8 · d / n² (Wang's bound; G. Wang, "The subdivision method for finding the intersection
- * between two Bézier curves or surfaces", 1984, from memory).
+ * between two Bézier curves or surfaces", 1984, from memory). Where a curve reaches furthest to a side a chord ends, so that
+ * what is measured on the chords is as wide and high as the curve.
  */
 export function flatten(path: readonly PathCommand[], tolerance: number): FlatRun[] {
   if (!(tolerance > 0)) throw new RangeError(`A chord tolerance of ${tolerance} is not above 0.`);
@@ -90,8 +91,8 @@ export function flatten(path: readonly PathCommand[], tolerance: number): FlatRu
         const { x1, y1 } = command;
         const bend = Math.hypot(x0 - 2 * x1 + x, y0 - 2 * y1 + y);
         const n = Math.max(1, Math.ceil(Math.sqrt(bend / (4 * tolerance))));
-        for (let i = 1; i < n; i++) {
-          const t = i / n;
+        const turns = [(x0 - x1) / (x0 - 2 * x1 + x), (y0 - y1) / (y0 - 2 * y1 + y)];
+        for (const t of parameters(n, turns)) {
           const u = 1 - t;
           points.push(u * u * x0 + 2 * u * t * x1 + t * t * x, u * u * y0 + 2 * u * t * y1 + t * t * y);
         }
@@ -100,8 +101,8 @@ export function flatten(path: readonly PathCommand[], tolerance: number): FlatRu
         const { x1, y1, x2, y2 } = command;
         const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x, y1 - 2 * y2 + y));
         const n = Math.max(1, Math.ceil(Math.sqrt((3 * bend) / (4 * tolerance))));
-        for (let i = 1; i < n; i++) {
-          const t = i / n;
+        const turns = [...cubicTurns(x0, x1, x2, x), ...cubicTurns(y0, y1, y2, y)];
+        for (const t of parameters(n, turns)) {
           const u = 1 - t;
           const [p, q, r, s] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
           points.push(p * x0 + q * x1 + r * x2 + s * x, p * y0 + q * y1 + r * y2 + s * y);
@@ -114,4 +115,24 @@ export function flatten(path: readonly PathCommand[], tolerance: number): FlatRu
   }
   finish(false);
   return runs;
+}
+
+/** Where the chords of a curve end, the curve's own ends left out: n equal steps, and where it turns back. */
+function parameters(n: number, turns: readonly number[]): number[] {
+  const out: number[] = [];
+  for (let i = 1; i < n; i++) out.push(i / n);
+  const inner = turns.filter((t) => t > 1e-6 && t < 1 - 1e-6);
+  if (inner.length === 0) return out;
+  return [...out, ...inner].sort((a, b) => a - b);
+}
+
+/** Parameters at which one coordinate of a cubic curve stands still: the roots of its derivative. */
+function cubicTurns(p0: number, p1: number, p2: number, p3: number): number[] {
+  const a = p3 - 3 * p2 + 3 * p1 - p0;
+  const b = 2 * (p2 - 2 * p1 + p0);
+  const c = p1 - p0;
+  if (Math.abs(a) < 1e-12) return b === 0 ? [] : [-c / b];
+  const root = b * b - 4 * a * c;
+  if (root < 0) return [];
+  return [(-b + Math.sqrt(root)) / (2 * a), (-b - Math.sqrt(root)) / (2 * a)];
 }

@@ -19,25 +19,81 @@ export function circle(x: number, y: number, radius: number, tolerance = CHORD_T
   return snapRun(points, true);
 }
 
+/** How the corners of a rectangle are treated. */
+export type Corners = 'rounded' | 'chamfered' | 'scooped';
+
 /**
- * A rectangle about the origin with rounded corners, anticlockwise. A radius past half the shorter side becomes that half.
+ * A rectangle about the origin, anticlockwise. Its corners are rounded, chamfered or scooped (a quarter circle about the corner)
+ * by a radius, which past half the shorter side becomes that half.
  */
-export function rectangle(width: number, height: number, cornerRadius = 0, tolerance = CHORD_TOLERANCE): Contour {
+export function rectangle(
+  width: number,
+  height: number,
+  cornerRadius = 0,
+  corners: Corners = 'rounded',
+  tolerance = CHORD_TOLERANCE,
+): Contour {
   const r = Math.min(Math.max(cornerRadius, 0), width / 2, height / 2);
-  const w = width / 2 - r;
-  const h = height / 2 - r;
+  const [w, h] = [width / 2, height / 2];
   const points: number[] = [];
-  const steps = r > 0 ? chordsInCircle(r, tolerance) / 4 : 0;
-  for (const [cx, cy, from] of [
+  const steps = r === 0 ? 0 : corners === 'chamfered' ? 1 : chordsInCircle(r, tolerance) / 4;
+  for (const [x, y, from] of [
     [w, h, 0],
     [-w, h, 1],
     [-w, -h, 2],
     [w, -h, 3],
   ]) {
+    const [inX, inY] = [x - r * Math.sign(x), y - r * Math.sign(y)];
     for (let i = 0; i <= steps; i++) {
-      const angle = (Math.PI / 2) * (from + (steps === 0 ? 0 : i / steps));
-      points.push(cx + r * Math.cos(angle), cy + r * Math.sin(angle));
+      const t = steps === 0 ? 0 : i / steps;
+      if (corners === 'scooped') {
+        // About the corner itself, from the side before it to the side after it, the other way round.
+        const angle = (Math.PI / 2) * (from + 3 - t);
+        points.push(x + r * Math.cos(angle), y + r * Math.sin(angle));
+      } else {
+        const angle = (Math.PI / 2) * (from + t);
+        points.push(inX + r * Math.cos(angle), inY + r * Math.sin(angle));
+      }
     }
+  }
+  return snapRun(points, true);
+}
+
+/** An ellipse about the origin, anticlockwise, its chords no further off than those of a circle of its greater radius. */
+export function ellipse(width: number, height: number, tolerance = CHORD_TOLERANCE): Contour {
+  const n = chordsInCircle(Math.max(width, height) / 2, tolerance);
+  const points: number[] = [];
+  for (let i = 0; i < n; i++) {
+    const angle = (2 * Math.PI * i) / n;
+    points.push((width / 2) * Math.cos(angle), (height / 2) * Math.sin(angle));
+  }
+  return snapRun(points, true);
+}
+
+/** A regular polygon with its corners on a circle about the origin, a side or a corner at the bottom. */
+export function regularPolygon(sides: number, diameter: number, stands: 'flat' | 'point'): Contour {
+  const points: number[] = [];
+  for (let i = 0; i < sides; i++) {
+    const angle = -Math.PI / 2 + (2 * Math.PI * (i + (stands === 'flat' ? 0.5 : 0))) / sides;
+    points.push((diameter / 2) * Math.cos(angle), (diameter / 2) * Math.sin(angle));
+  }
+  return snapRun(points, true);
+}
+
+/**
+ * A rectangle under the arc of a circle, its whole box about the origin, anticlockwise. The arc's radius is (c² / 4 + s²) / (2 s)
+ * for a chord c and a rise s (any book of geometry); a rise past half the width becomes that half.
+ */
+export function arch(width: number, height: number, rise: number, tolerance = CHORD_TOLERANCE): Contour {
+  const s = Math.min(rise, width / 2, height);
+  const [w, h] = [width / 2, height / 2];
+  const radius = (w * w + s * s) / (2 * s);
+  const half = Math.atan2(w, radius - s);
+  const steps = Math.max(2, Math.ceil((half / Math.PI) * chordsInCircle(radius, tolerance)));
+  const points = [-w, -h, w, -h];
+  for (let i = 0; i <= steps; i++) {
+    const angle = Math.PI / 2 - half + (2 * half * i) / steps;
+    points.push(radius * Math.cos(angle), h - radius + radius * Math.sin(angle));
   }
   return snapRun(points, true);
 }

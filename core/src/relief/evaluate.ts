@@ -8,15 +8,27 @@ import {
   contourArea,
   CoordinateError,
   type Outline,
-  rectangle,
   ringsOf,
   type Stroke,
   type Windings,
 } from '../outline/index.js';
-import { baseLevels, fontsOf, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
-import type { FontBook } from '../type/index.js';
+import { baseLevels, fontsOf, outlinesUsed, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
+import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../type/index.js';
 import { type Note, note } from './notes.js';
-import { isSwallowed, type PlacedPart, placePart, radiusNote, tierArea } from './part-outline.js';
+import {
+  blankOutline,
+  copied,
+  isSwallowed,
+  type PlacedPart,
+  placeShape,
+  placeText,
+  radiusNote,
+  type Surroundings,
+  textChoice,
+  type TextMeasures,
+  tierArea,
+  trackOf,
+} from './part-outline.js';
 
 /** Labels of the relief's plan: outside the blank, cut through, and from 2 on the levels. */
 export const OUTSIDE = 0;
@@ -51,6 +63,8 @@ export interface PartPlan {
   readonly letters: number;
   readonly contours: readonly Contour[];
   readonly strokes: readonly Stroke[];
+  /** Sizes of a text as it was set. */
+  readonly text?: TextMeasures;
 }
 
 /** The one relief that plan, section, model, proof, files and checks are read off. */
@@ -74,6 +88,8 @@ export function levelOf(evaluation: Evaluation, label: number): number {
 export const regionOf = (evaluation: Evaluation, ...labels: readonly number[]): Outline =>
   ringsOf(evaluation.arrangement, (label) => labels.includes(label));
 
+const byId = (parts: readonly PartPlan[]): ReadonlyMap<string, PartPlan> => new Map(parts.map((part) => [part.id, part]));
+
 /** Levels nearer than this are one: it is far below what any machine can make. */
 const LEVEL_STEP = 1e-6;
 const THIN_FLOOR_MM = 1;
@@ -92,6 +108,7 @@ interface Layer {
  */
 export class Evaluator {
   private remembered = new Map<string, PlacedPart>();
+  private blank: { readonly key: string; readonly contour: Contour } | undefined;
 
   constructor(private readonly book: FontBook) {}
 
@@ -104,17 +121,26 @@ export class Evaluator {
   /** The same where the fonts are loaded. @throws FontError where one is not */
   evaluateLoaded(sign: Sign): Evaluation {
     const notes: Note[] = [];
-    const { outline } = sign.blank;
-    const blank = rectangle(outline.width, outline.height, outline.cornerRadius);
-    notes.push(...radiusNote(outline, 'The blank', sign));
+    const blank = this.blankOf(sign);
+    notes.push(...radiusNote(sign.blank.outline, 'The blank', sign));
 
     const bases = baseLevels(sign);
     const layers: Layer[] = [];
     const rungs: Rung[] = [];
     const parts: PartPlan[] = [];
+    const placedParts = new Map<string, PlacedPart>();
+    const keys = new Map<string, string>();
+    const sources = new Set(sign.parts.flatMap((part) => outlinesUsed(part).map(({ id }) => id)));
     for (const part of sign.parts) {
       try {
-        const placed = this.place(part, sign);
+        const placed = this.place(part, { sign, blank, placed: placedParts }, keys);
+        placedParts.set(part.id, placed);
+        if (part.tiers.every(({ on }) => !on) && sources.has(part.id)) {
+          // Others are made from it: that it makes nothing itself is as it should be.
+          notes.push(...placed.notes);
+          parts.push({ id: part.id, ...placed });
+          continue;
+        }
         const made = this.layersOf(part, sign, placed, bases.get(part.id) ?? 0);
         notes.push(...placed.notes, ...made.notes);
         parts.push({ id: part.id, ...placed });
@@ -129,6 +155,20 @@ export class Evaluator {
     return finish(sign, blank, layers, { rungs, parts, notes });
   }
 
+  /** The gaps between the letters of a text part, from left to right in each line. */
+  gaps({ sign, parts }: Evaluation, id: string): LetterGap[] {
+    const part = sign.parts.find((other) => other.id === id);
+    if (part?.kind !== 'text' || !this.book.entry(part.font)) return [];
+    return letterGaps(setBlock(this.book, textChoice(part, this.book), trackOf(part.path, byId(parts))));
+  }
+
+  /** What opening a text part up for a tool takes; undefined where no gap can open. */
+  openUp({ sign, parts }: Evaluation, id: string, diameter: number): OpenedUp | undefined {
+    const part = sign.parts.find((other) => other.id === id);
+    if (part?.kind !== 'text' || !this.book.entry(part.font)) return undefined;
+    return openUp(this.book, textChoice(part, this.book), diameter, trackOf(part.path, byId(parts)));
+  }
+
   private layersOf(part: Part, sign: Sign, placed: PlacedPart, base: number): { layers: Layer[]; notes: Note[] } {
     const tiers = part.tiers.filter((tier) => tier.on);
     if (tiers.length === 0) return { layers: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
@@ -136,11 +176,25 @@ export class Evaluator {
     return { layers, notes: layers.flatMap(({ tier, z, contours }) => tierNotes(sign, part, tier, z, placed, contours)) };
   }
 
-  private place(part: Part, sign: Sign): PlacedPart {
-    const key = JSON.stringify([sign.unit, { ...part, tiers: 0, sitsOn: 0 }]);
+  private blankOf(sign: Sign): Contour {
+    const key = JSON.stringify(sign.blank.outline);
+    if (this.blank?.key !== key) this.blank = { key, contour: blankOutline(sign.blank) };
+    return this.blank.contour;
+  }
+
+  /** @param keys what each earlier part was remembered by; a part that follows others changes with them */
+  private place(part: Part, around: Surroundings, keys: Map<string, string>): PlacedPart {
+    const { sign } = around;
+    const followed = outlinesUsed(part).map(({ id }) => keys.get(id));
+    const followsBlank = part.kind === 'shape' && part.shape.kind === 'border' && part.shape.of === 'blank';
+    const key = JSON.stringify([sign.unit, { ...part, tiers: 0, sitsOn: 0 }, followed, followsBlank ? sign.blank.outline : 0]);
+    keys.set(part.id, key);
     let placed = this.remembered.get(key);
     if (placed) this.remembered.delete(key);
-    else placed = placePart(part, sign, this.book);
+    else {
+      const one = part.kind === 'text' ? placeText(part, this.book, around) : placeShape(part, around);
+      placed = copied(one, part.copies, part.place);
+    }
     // The newest last: the oldest goes first when there are too many.
     this.remembered.set(key, placed);
     if (this.remembered.size > MOST_REMEMBERED) this.remembered.delete(this.remembered.keys().next().value!);

@@ -1,2 +1,3 @@
 export * from './evaluate.js';
+export type { TextMeasures } from './part-outline.js';
 export { type Note, type NoteCode, note } from './notes.js';

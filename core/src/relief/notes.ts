@@ -25,6 +25,9 @@ const list = (names: readonly string[], most: number): string => {
 /** "U+05D0": a character is named also where no font shows it. */
 const codeOf = (character: string): string => `U+${character.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
 
+/** Percent with a decimal where it says something. */
+const figure = (value: number): string => String(Number(value.toFixed(1))).replace('-', '−');
+
 /** The catalogue of notes. */
 export const NOTES = {
   'missing-character': (name: string, character: string, font: string, others: readonly string[]) =>
@@ -79,6 +82,35 @@ export const NOTES = {
     ({
       weight: 'said',
       text: `${name}: a corner radius of ${formatLength(asked, unit)} does not fit and became ${formatLength(made, unit)}, half the shorter side.`,
+    }) as const,
+  'rise-reduced': (name: string, asked: number, made: number, unit: LengthUnit) =>
+    ({
+      weight: 'said',
+      text: `${name}: an arc rising ${formatLength(asked, unit)} does not fit and rises ${formatLength(made, unit)}, half the width.`,
+    }) as const,
+  'nothing-left': (name: string) =>
+    ({ weight: 'warning', text: `${name}: nothing is left of its outline; look at what it follows and at its inset.` }) as const,
+  tightened: (name: string, tracking: number) =>
+    ({ weight: 'said', text: `${name} tightened to a tracking of ${figure(tracking)} % to fit its frame.` }) as const,
+  narrowed: (name: string, percent: number) =>
+    ({ weight: 'said', text: `${name} narrowed to ${figure(percent)} % to fit its frame.` }) as const,
+  reduced: (name: string, percent: number) =>
+    ({ weight: 'said', text: `${name} reduced to ${figure(percent)} % of its size to fit its frame.` }) as const,
+  wrapped: (name: string, lines: number) =>
+    ({ weight: 'said', text: `${name} broken into ${lines} lines to fit its frame.` }) as const,
+  'too-large': (name: string, across: number, up: number, unit: LengthUnit) => {
+    const over = [across > 0 ? `${formatLength(across, unit)} too wide` : '', up > 0 ? `${formatLength(up, unit)} too high` : ''];
+    return {
+      weight: 'warning',
+      text: `${name} does not fit its frame: ${over.filter(Boolean).join(' and ')}. Allow more of it, or another way to fit.`,
+    } as const;
+  },
+  'past-end': (name: string, by: number, unit: LengthUnit) =>
+    ({ weight: 'warning', text: `${name} runs ${formatLength(by, unit)} past the end of the line it is set on.` }) as const,
+  'no-track': (name: string, host: string) =>
+    ({
+      weight: 'warning',
+      text: `${name} is set on ${host}, which has no outline to follow; it stands straight instead.`,
     }) as const,
   'offset-swallowed': (name: string, by: number, unit: LengthUnit) =>
     ({

@@ -1,103 +1,327 @@
 import {
+  arch,
+  arcTrack,
   area,
   type Box,
   bounds,
+  circle,
+  compose,
   type Contour,
+  cut,
+  direction,
+  ellipse,
+  flatten,
+  join,
+  keepCommon,
+  markLetter,
   type Outline,
   offset,
+  type Placement,
   placement,
   placeRun,
-  circle,
+  readPathData,
   rectangle,
+  regularPolygon,
+  runTrack,
   snapRun,
+  straightTrack,
   type Stroke,
   strokeArea,
 } from '../outline/index.js';
-import type { Area, Part, Shape, ShapePart, Sign, TextPart, Tier } from '../sign/index.js';
-import { type FontBook, placeLetter, setBlock } from '../type/index.js';
+import type { Area, Blank, Copies, Place, Shape, ShapePart, Sign, TextPart, TextPath, Tier } from '../sign/index.js';
+import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../type/index.js';
 import { type Note, note } from './notes.js';
 
 /** A part in its place in the plan, before its tiers act. */
 export interface PlacedPart {
   /** Closed rings; of text, the rings of all letters, which may overlap where letters do. */
   readonly contours: readonly Contour[];
-  /** Open strokes of single-line fonts. */
+  /** Open strokes of single-line fonts and of lines. */
   readonly strokes: readonly Stroke[];
   /** What is seen. */
   readonly ink?: Box;
-  /** Corners of the box from cap line to last baseline (of text) or of the shape, turned with the part. */
+  /** Corners of the box from cap line to last baseline (of text), of its frame, or of the shape, turned with the part. */
   readonly frame: Float64Array;
   /** Number of letters, for text. */
   readonly letters: number;
   readonly notes: readonly Note[];
+  /** Sizes of a text as it was set. */
+  readonly text?: TextMeasures;
   /** Areas of tiers, filled as they are asked for. */
   readonly areas: Map<string, Outline>;
 }
 
-export function outlineOfShape(shape: Shape): Contour {
-  return shape.kind === 'circle' ? circle(0, 0, shape.diameter / 2) : rectangle(shape.width, shape.height, shape.cornerRadius);
+/** Sizes of a text as it was set, in its own directions. */
+export interface TextMeasures {
+  /** What is seen, in mm. */
+  readonly width: number;
+  readonly height: number;
+  readonly capHeight: number;
+  readonly em: number;
+  /** Percent. */
+  readonly stretch: number;
+  readonly isFitted: boolean;
 }
 
-/** Note where a corner radius is more than half the shorter side. */
-export function radiusNote(
-  shape: { width: number; height: number; cornerRadius: number },
-  name: string,
-  sign: Sign,
-  part?: string,
-): Note[] {
-  const most = Math.min(shape.width, shape.height) / 2;
-  if (shape.cornerRadius <= most) return [];
-  return [note('radius-reduced', { part }, name, shape.cornerRadius, most, sign.unit)];
+/** What a part may follow: outlines of the blank and of earlier parts, as placed. */
+export interface Surroundings {
+  readonly sign: Sign;
+  readonly blank: Contour;
+  readonly placed: ReadonlyMap<string, PlacedPart>;
 }
 
-/** The outline of a part in the plan, with the notes that come of making it. Text needs its font loaded. */
-export function placePart(part: Part, sign: Sign, book: FontBook): PlacedPart {
-  return part.kind === 'text' ? placeText(part, book) : placeShape(part, sign);
+type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' }>;
+
+/** The outline of a shape about its own middle. */
+export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
+  switch (shape.kind) {
+    case 'rectangle':
+      return [rectangle(shape.width, shape.height, shape.cornerRadius, shape.corners)];
+    case 'circle':
+      return [circle(0, 0, shape.diameter / 2)];
+    case 'ellipse':
+      return [ellipse(shape.width, shape.height)];
+    case 'stadium':
+      return [rectangle(shape.width, shape.height, Math.min(shape.width, shape.height) / 2)];
+    case 'polygon':
+      return [regularPolygon(shape.sides, shape.diameter, shape.stands)];
+    case 'arch':
+      return [arch(shape.width, shape.height, shape.rise)];
+    case 'outline':
+      return filled(shape.path, shape.width, shape.height);
+  }
 }
 
-function placeShape(part: ShapePart, sign: Sign): PlacedPart {
+/** Path data brought to a width and height about the origin. */
+function filled(path: string, width: number, height: number): Outline {
+  const rough = flatten(readPathData(path), 1e-3).map(({ points }) => Float64Array.from(points));
+  const box = bounds(rough);
+  if (!box) return [];
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
+  const [sx, sy] = [w > 0 ? width / w : 1, h > 0 ? height / h : 1];
+  const put: Placement = { a: sx, b: 0, c: 0, d: sy, e: (-(box.minX + box.maxX) / 2) * sx, f: (-(box.minY + box.maxY) / 2) * sy };
+  const runs = flatten(readPathData(path), 0.02 / Math.max(sx, sy));
+  return join(runs.map(({ points }) => snapRun(placeRun(Float64Array.from(points), put), true)));
+}
+
+/** The outline of the blank. Of one in several pieces the largest is the blank. */
+export function blankOutline(blank: Blank): Contour {
+  const outline = outlineOfShape(blank.outline);
+  const outer = outline.filter((ring) => area([ring]) > 0).sort((a, b) => area([b]) - area([a]));
+  return outer[0] ?? rectangle(1, 1);
+}
+
+/** Note where a corner radius is more than half the shorter side, or an arc rises more than half its width. */
+export function radiusNote(shape: Shape | Blank['outline'], name: string, sign: Sign, part?: string): Note[] {
+  const [asked, most] =
+    shape.kind === 'rectangle'
+      ? [shape.cornerRadius, Math.min(shape.width, shape.height) / 2]
+      : shape.kind === 'arch'
+        ? [shape.rise, Math.min(shape.width / 2, shape.height)]
+        : [0, 0];
+  if (asked <= most) return [];
+  return [note(shape.kind === 'arch' ? 'rise-reduced' : 'radius-reduced', { part }, name, asked, most, sign.unit)];
+}
+
+/** The outline of a shape in the plan, with the notes that come of making it. */
+export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
   const { shape } = part;
+  const { sign } = around;
   const put = placement(part.place);
-  const contour = snapRun(placeRun(outlineOfShape(shape), put), true);
-  const [w, h] = shape.kind === 'circle' ? [shape.diameter, shape.diameter] : [shape.width, shape.height];
-  return {
-    contours: [contour],
-    strokes: [],
-    ink: bounds([contour]),
-    frame: placeRun(cornersOf({ minX: -w / 2, minY: -h / 2, maxX: w / 2, maxY: h / 2 }), put),
-    letters: 0,
-    notes: shape.kind === 'rectangle' ? radiusNote(shape, part.name, sign, part.id) : [],
-    areas: new Map(),
-  };
+  const nothing = { strokes: [], letters: 0, notes: radiusNote(shape, part.name, sign, part.id), areas: new Map() };
+  if (shape.kind === 'line') {
+    const half = shape.length / 2;
+    const points = snapRun(placeRun(Float64Array.of(-half, 0, half, 0), put), false);
+    const frame = placeRun(Float64Array.of(-half, 0, half, 0, half, 0, -half, 0), put);
+    return { ...nothing, contours: [], strokes: [{ points, closed: false }], ink: bounds([points]), frame };
+  }
+  if (shape.kind === 'border' || shape.kind === 'combined') {
+    // Their place is a shift from what they follow.
+    const made = followed(shape, around);
+    const isMoved = part.place.x !== 0 || part.place.y !== 0 || part.place.turn !== 0 || part.place.mirror;
+    const contours = isMoved ? join(made.map((ring) => snapRun(placeRun(ring, put), true))) : made;
+    const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
+    const ink = bounds(contours);
+    return { ...nothing, contours, ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
+  }
+  const own = outlineOfShape(shape);
+  const contours = own.map((ring) => snapRun(placeRun(ring, put), true));
+  const notes = contours.length === 0 ? [...nothing.notes, note('nothing-left', { part: part.id }, part.name)] : nothing.notes;
+  return { ...nothing, notes, contours, ink: bounds(contours), frame: placeRun(cornersOf(bounds(own) ?? NO_BOX), put) };
 }
+
+const NO_BOX: Box = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
 
 const cornersOf = ({ minX, minY, maxX, maxY }: Box): Float64Array =>
   Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY);
 
-function placeText(part: TextPart, book: FontBook): PlacedPart {
+function followed(shape: Extract<Shape, { kind: 'border' | 'combined' }>, { blank, placed }: Surroundings): Outline {
+  const outlineOf = (id: string): Outline => placed.get(id)?.contours ?? [];
+  if (shape.kind === 'combined') {
+    const [first, ...rest] = shape.of.map(outlineOf);
+    switch (shape.how) {
+      case 'join':
+        return join(first, ...rest);
+      case 'cut':
+        return cut(first, rest.flat());
+      case 'common':
+        return rest.reduce((left, other) => keepCommon(left, other), join(first));
+    }
+  }
+  const source = shape.of === 'blank' ? [blank] : outlineOf(shape.of);
+  const outer = shape.inset === 0 ? join(source) : offset(source, -shape.inset);
+  return shape.width === 0 ? outer : cut(outer, offset(source, -shape.inset - shape.width));
+}
+
+/** Copies of what was placed, about the part's place. */
+export function copied(one: PlacedPart, copies: Copies | undefined, place: Place): PlacedPart {
+  if (!copies || (copies.count === 1 && copies.kind === 'row')) return one;
+  const puts = placesOfCopies(copies, place);
+  const contours = puts.flatMap((put) => {
+    const rings = one.contours.map((ring) => snapRun(placeRun(ring, put), true));
+    // Turned copies are rounded anew and settled like letters.
+    const settled = put.b === 0 ? rings : join(rings);
+    if (put.b === 0 && one.contours.length > 0 && isSettled(one)) markLetter(settled);
+    return settled;
+  });
+  const strokes = puts.flatMap((put) =>
+    one.strokes.map(({ points, closed }) => ({ points: snapRun(placeRun(points, put), closed), closed })),
+  );
+  const ink = bounds([...contours, ...strokes.map(({ points }) => points)]);
+  return {
+    ...one,
+    contours,
+    strokes,
+    ink,
+    frame: ink ? cornersOf(ink) : one.frame,
+    letters: one.letters * puts.length,
+    areas: new Map(),
+  };
+}
+
+/** Only a plain shape is known to be free of crossings; letters that overlap are not. */
+const isSettled = ({ letters, strokes }: PlacedPart): boolean => letters === 0 && strokes.length === 0;
+
+function placesOfCopies(copies: Copies, { x, y }: Place): Placement[] {
+  return Array.from({ length: copies.count }, (_, i) => {
+    if (copies.kind === 'row') {
+      const from = i - (copies.count - 1) / 2;
+      return placement({ x: from * copies.stepX, y: from * copies.stepY });
+    }
+    const turn = (-360 * i) / copies.count;
+    if (copies.turning) return compose(placement({ x, y, turn }), placement({ x: -x, y: copies.radius - y }));
+    const { cos, sin } = direction(90 + turn);
+    return placement({ x: copies.radius * cos, y: copies.radius * sin });
+  });
+}
+
+/** How a text part is set, with its font loaded. */
+export const textChoice = (part: TextPart, book: FontBook): TextChoice => ({ ...part, font: book.font(part.font) });
+
+/** The line that a text part is set along, in the coordinates of its block. */
+export function trackOf(
+  path: TextPath | undefined,
+  placed: ReadonlyMap<string, Pick<PlacedPart, 'contours' | 'strokes'>>,
+): TextTrack | undefined {
+  switch (path?.kind) {
+    case undefined:
+      return undefined;
+    case 'straight':
+      return { track: straightTrack(path.length), hangs: false, shift: path.shift };
+    case 'arc':
+      // Letters stand on the left: outside of a clockwise arc, inside of an anticlockwise one.
+      return {
+        track: arcTrack(path.radius, path.span, path.reads),
+        hangs: (path.reads === 'top') !== (path.side === 'outside'),
+        shift: path.shift,
+      };
+    case 'part': {
+      const host = placed.get(path.part);
+      const ring = [...(host?.contours ?? [])].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])))[0];
+      const stroke = host?.strokes[0];
+      if (stroke && !ring) {
+        return { track: runTrack(stroke.points, stroke.closed), hangs: path.side === 'inside', shift: path.shift };
+      }
+      if (!ring) return undefined;
+      return { track: runTrack(clockwiseFromBottom(ring), true), hangs: path.side === 'inside', shift: path.shift };
+    }
+  }
+}
+
+/** A ring run clockwise from the middle of its bottom, so that half-way round is about the top. */
+function clockwiseFromBottom(ring: Contour): Contour {
+  const { minX, maxX, minY } = bounds([ring])!;
+  const n = ring.length / 2;
+  const farFromBottom = (i: number) => Math.hypot(ring[2 * i] - (minX + maxX) / 2, ring[2 * i + 1] - minY);
+  let first = 0;
+  for (let i = 1; i < n; i++) if (farFromBottom(i) < farFromBottom(first)) first = i;
+  const step = area([ring]) > 0 ? -1 : 1;
+  return Float64Array.from(
+    Array.from({ length: n }, (_, i) => (((first + step * i) % n) + n) % n).flatMap((i) => [ring[2 * i], ring[2 * i + 1]]),
+  );
+}
+
+/** The letters of a text part in the plan, with the notes that come of setting them. */
+export function placeText(part: TextPart, book: FontBook, around: Surroundings): PlacedPart {
   const put = placement(part.place);
   const entry = book.entry(part.font);
   const nothing = { contours: [], strokes: [], letters: 0, frame: placeRun(new Float64Array(8), put), areas: new Map() };
   if (!entry) return { ...nothing, notes: [note('unknown-font', { part: part.id }, part.name, part.font)] };
-  const block = setBlock(book, { ...part, font: book.font(part.font) });
+  const choice = textChoice(part, book);
+  const block = setBlock(book, choice, trackOf(part.path, around.placed));
   const notes = block.missing.map((character) =>
     note('missing-character', { part: part.id }, part.name, character, `${entry.family} ${entry.style}`, [
       ...new Set(book.covering(character.codePointAt(0)!).map(({ family }) => family)),
     ]),
   );
   if (part.words.trim() === '') notes.push(note('no-words', { part: part.id }, part.name));
+  notes.push(...block.fitted.map((fitted) => fittedNote(fitted, part, around.sign)));
+  if (block.past > 0) notes.push(note('past-end', { part: part.id }, part.name, block.past, around.sign.unit));
   const placed = block.letters.map((letter) => placeLetter(letter, part.place));
   const contours = placed.flatMap(({ outline }) => outline);
   const strokes = placed.flatMap((letter) => letter.strokes);
+  const { ink, capHeight, stretch } = block;
+  const { font } = choice;
   return {
     contours,
     strokes,
     ink: bounds([...contours, ...strokes.map(({ points }) => points)]),
-    frame: placeRun(cornersOf(block.capBox), put),
+    frame: placeRun(cornersOf(part.frame ? boxOf(part.frame) : block.capBox), put),
     letters: block.letters.length,
     notes,
+    text: {
+      width: ink ? ink.maxX - ink.minX : 0,
+      height: ink ? ink.maxY - ink.minY : 0,
+      capHeight,
+      em: (capHeight / font.capHeight) * font.unitsPerEm,
+      stretch,
+      isFitted: block.fitted.length > 0,
+    },
     areas: new Map(),
   };
+}
+
+const boxOf = ({ width, height }: { width: number; height: number }): Box => ({
+  minX: -width / 2,
+  minY: -height / 2,
+  maxX: width / 2,
+  maxY: height / 2,
+});
+
+function fittedNote(fitted: Fitted, { id, name }: TextPart, { unit }: Sign): Note {
+  const at = { part: id };
+  switch (fitted.kind) {
+    case 'tighten':
+      return note('tightened', at, name, fitted.tracking);
+    case 'narrow':
+      return note('narrowed', at, name, fitted.percent);
+    case 'reduce':
+      return note('reduced', at, name, fitted.percent);
+    case 'wrap':
+      return note('wrapped', at, name, fitted.lines);
+    case 'too-large':
+      return note('too-large', at, name, fitted.across, fitted.up, unit);
+  }
 }
 
 /** The area that a tier of a placed part acts on. */

@@ -154,7 +154,7 @@ describe('notes', () => {
     const sign = bareSign(100, 60, 3);
     addText(sign, 'Oak', 'hershey-sans', 10, { kind: 'raise', by: 1 });
     expect(codes(sign)).toEqual(['open-strokes']);
-    sign.blank.outline.cornerRadius = 40;
+    Object.assign(sign.blank.outline, { cornerRadius: 40 });
     expect(notes(sign)[0]).toBe('The blank: a corner radius of 40 mm does not fit and became 30 mm, half the shorter side.');
   });
 

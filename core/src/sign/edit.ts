@@ -1,8 +1,9 @@
-import { freeId, newTier } from './new-sign.js';
+import { freeId, newTier, sizeAbout } from './new-sign.js';
 import type { Action, Part, Sign, Tier } from './schema.js';
 
 /** Another action that keeps the amount of the one before where it has one: raised 2 mm becomes carved 2 mm. */
 export function actionOf(kind: Action['kind'], before: Action): Action {
+  if (kind === before.kind) return before;
   const amount = Math.abs(amountOf(before) ?? 2);
   switch (kind) {
     case 'raise':
@@ -59,7 +60,7 @@ export function copyOf(part: Part, sign: Sign): Part {
     stem,
     sign.parts.map((other) => other.id),
   );
-  const step = part.kind === 'text' ? part.capHeight * 1.55 : 10;
+  const step = part.kind === 'text' ? Number((sizeAbout(part) * 1.55).toFixed(3)) : 10;
   return { ...part, id, name: `${part.name} copy`, place: { ...part.place, y: part.place.y - step } };
 }
 

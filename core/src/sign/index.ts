@@ -1,7 +1,12 @@
 export * from './edit.js';
+export * from './letters-by-hand.js';
 export * from './levels.js';
+export * from './limits.js';
 export * from './new-sign.js';
 export * from './schema.js';
+export type { FieldPath, Measure, Sentence, TicketField, TicketWord } from './sentence.js';
+export * from './set-field.js';
 export * from './ticket.js';
+export { upgraded } from './upgrades.js';
 export * from './validate.js';
 export * from './version.js';

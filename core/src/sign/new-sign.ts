@@ -27,6 +27,21 @@ export function newTier(id: string, action: Action): Tier {
   return { id, on: true, area: { kind: 'outline' }, action };
 }
 
+/** About how tall a text's capitals are, in mm, from what its size says alone. */
+export function sizeAbout({ size, words }: TextPart): number {
+  switch (size.kind) {
+    case 'capitals':
+      return size.height;
+    case 'em':
+      return size.size * 0.7;
+    case 'seen-height':
+    case 'seen':
+      return size.height / Math.max(1, words.split('\n').length);
+    case 'seen-width':
+      return (size.width / Math.max(4, words.length)) * 1.4;
+  }
+}
+
 /** A line of text below those there are, raised 2 mm (1/16 in). */
 export function newText(sign: Sign, font: string): TextPart {
   const id = freeId(
@@ -35,7 +50,7 @@ export function newText(sign: Sign, font: string): TextPart {
   );
   const isMetric = sign.unit === 'mm';
   const texts = sign.parts.filter((part) => part.kind === 'text');
-  const lowest = Math.min(...texts.map((part) => part.place.y - part.capHeight / 2));
+  const lowest = Math.min(...texts.map((part) => part.place.y - sizeAbout(part) / 2));
   const capHeight = isMetric ? 20 : 19.05;
   const y = texts.length === 0 ? 0 : Math.round(lowest - capHeight * 1.05);
   return {
@@ -44,9 +59,9 @@ export function newText(sign: Sign, font: string): TextPart {
     name: id.replace('line-', 'Line '),
     words: '',
     font,
-    capHeight,
+    size: { kind: 'capitals', height: capHeight, stretch: 100 },
     tracking: 0,
-    leading: 155,
+    leading: { kind: 'percent', of: 155 },
     align: 'centre',
     place: { x: 0, y, turn: 0, mirror: false },
     sitsOn: { kind: 'face' },
@@ -54,25 +69,83 @@ export function newText(sign: Sign, font: string): TextPart {
   };
 }
 
-/** A plain shape in the middle of the blank: a rectangular sunk panel, or a hole of 6 mm (1/4 in). */
-export function newShape(sign: Sign, kind: 'rectangle' | 'circle'): ShapePart {
-  const stem = kind === 'circle' ? 'hole' : 'panel';
+export type ShapeKind = ShapePart['shape']['kind'];
+
+const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
+  rectangle: 'Panel',
+  circle: 'Hole',
+  ellipse: 'Ellipse',
+  stadium: 'Stadium',
+  polygon: 'Polygon',
+  arch: 'Arch',
+  line: 'Rule',
+  outline: 'Outline',
+  border: 'Border',
+  combined: 'Combined',
+};
+
+/** A plain shape in the middle of the blank, as large as suits it: a sunk panel, a hole of 6 mm (1/4 in), a border … */
+export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'outline' | 'combined'>): ShapePart {
+  const isMetric = sign.unit === 'mm';
+  const { width, height } = extentOfShape(sign.blank.outline);
+  const sizes = { width: tidy(width * 0.8), height: tidy(height * 0.6) };
+  const amount = isMetric ? 2 : 1.5875;
+  const shapes = {
+    rectangle: { kind: 'rectangle', ...sizes, cornerRadius: 0 },
+    circle: { kind: 'circle', diameter: isMetric ? 6 : 6.35 },
+    ellipse: { kind: 'ellipse', ...sizes },
+    stadium: { kind: 'stadium', ...sizes },
+    polygon: { kind: 'polygon', sides: 6, diameter: sizes.height, stands: 'flat' },
+    arch: { kind: 'arch', ...sizes, rise: Math.min(sizes.width / 2, tidy(sizes.height / 3)) },
+    line: { kind: 'line', length: sizes.width },
+    border: { kind: 'border', of: 'blank', inset: isMetric ? 8 : 7.9375, width: isMetric ? 2 : 1.5875 },
+  } as const;
+  const action: Action = {
+    circle: { kind: 'cut-through' } as const,
+    border: { kind: 'raise', by: amount } as const,
+    line: { kind: 'line', depth: isMetric ? 1 : 0.79375, width: isMetric ? 1.5 : 1.5875 } as const,
+  }[kind as string] ?? { kind: 'carve', by: amount };
+  return { ...shapePart(sign, shapes[kind]), tiers: [newTier('tier-1', action)] };
+}
+
+/** A part made from the outlines of others; it raises nothing until it is told to. */
+export function newCombined(sign: Sign, how: 'join' | 'cut' | 'common', of: readonly string[]): ShapePart {
+  const part = shapePart(sign, { kind: 'combined', how, of: [...of] });
+  return { ...part, tiers: [newTier('tier-1', { kind: 'raise', by: sign.unit === 'mm' ? 2 : 1.5875 })] };
+}
+
+function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
+  const name = SHAPE_NAMES[shape.kind];
   const id = freeId(
-    stem,
+    name.toLowerCase(),
     sign.parts.map((part: Part) => part.id),
   );
-  const isMetric = sign.unit === 'mm';
-  const { width, height } = sign.blank.outline;
   return {
     kind: 'shape',
     id,
-    name: kind === 'circle' ? id.replace('hole-', 'Hole ') : id.replace('panel-', 'Panel '),
-    shape:
-      kind === 'circle'
-        ? { kind, diameter: isMetric ? 6 : 6.35 }
-        : { kind, width: width * 0.8, height: height * 0.6, cornerRadius: 0 },
+    name: `${name} ${id.split('-').at(-1)}`,
+    shape,
     place: { x: 0, y: 0, turn: 0, mirror: false },
     sitsOn: { kind: 'face' },
-    tiers: [newTier('tier-1', kind === 'circle' ? { kind: 'cut-through' } : { kind: 'carve', by: isMetric ? 2 : 1.5875 })],
+    tiers: [],
   };
+}
+
+const tidy = (mm: number): number => Number(mm.toFixed(3));
+
+/** Width and height of a shape that has its own, in mm; of a line its length and nothing. */
+export function extentOfShape(shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' }>): {
+  width: number;
+  height: number;
+} {
+  switch (shape.kind) {
+    case 'circle':
+      return { width: shape.diameter, height: shape.diameter };
+    case 'polygon':
+      return { width: shape.diameter, height: shape.diameter };
+    case 'line':
+      return { width: shape.length, height: 0 };
+    default:
+      return { width: shape.width, height: shape.height };
+  }
 }

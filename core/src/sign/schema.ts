@@ -22,20 +22,62 @@ const Extent = Type.Number({ exclusiveMinimum: 0, maximum: 8000 });
 const Height = Type.Number({ minimum: 0, maximum: 1000 });
 const Name = Type.String({ minLength: 1, maxLength: 80 });
 
+const Percent = (minimum: number, maximum: number) => Type.Number({ minimum, maximum });
+
 const Rectangle = closed(
   {
     kind: Type.Literal('rectangle'),
     width: Extent,
     height: Extent,
     cornerRadius: Type.Number({ minimum: 0, maximum: 4000 }),
+    corners: Type.Optional(Type.Union([Type.Literal('rounded'), Type.Literal('chamfered'), Type.Literal('scooped')])),
   },
-  'a rectangle about its middle',
+  'a rectangle about its middle; corners are rounded where nothing else is said, and square where the radius is 0',
 );
 const Circle = closed({ kind: Type.Literal('circle'), diameter: Extent }, 'a circle about its middle');
+const Ellipse = closed({ kind: Type.Literal('ellipse'), width: Extent, height: Extent }, 'an ellipse about its middle');
+const Stadium = closed(
+  { kind: Type.Literal('stadium'), width: Extent, height: Extent },
+  'a rectangle whose shorter sides are half circles',
+);
+const Polygon = closed(
+  {
+    kind: Type.Literal('polygon'),
+    sides: Type.Integer({ minimum: 3, maximum: 100 }),
+    diameter: Extent,
+    stands: Type.Union([Type.Literal('flat'), Type.Literal('point')]),
+  },
+  'a regular polygon in a circle of this diameter, a side or a corner at the bottom',
+);
+const Arch = closed(
+  { kind: Type.Literal('arch'), width: Extent, height: Extent, rise: Extent },
+  'a rectangle under an arc; height is over all, rise that of the arc and at most half the width',
+);
+const Outline = closed(
+  { kind: Type.Literal('outline'), width: Extent, height: Extent, path: Type.String({ minLength: 1, maxLength: 2_000_000 }) },
+  'any outline: SVG path data with y up, brought to this width and height about its middle; inside by the non-zero rule',
+);
+const Border = closed(
+  {
+    kind: Type.Literal('border'),
+    of: Type.Union([Type.Literal('blank'), Id]),
+    inset: Type.Number({ minimum: -1000, maximum: 1000 }),
+    width: Type.Number({ minimum: 0, maximum: 1000 }),
+  },
+  'follows the blank or an earlier part at an inset; a band of this width, or with 0 all that lies within',
+);
+const Combined = closed(
+  {
+    kind: Type.Literal('combined'),
+    how: Type.Union([Type.Literal('join'), Type.Literal('cut'), Type.Literal('common')]),
+    of: Type.Array(Id, { minItems: 1, maxItems: 50 }),
+  },
+  'made from the outlines of earlier parts, and follows them: joined, the later cut from the first, or what all share',
+);
 
 const Blank = closed(
   {
-    outline: byKind(Rectangle),
+    outline: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Outline),
     thickness: Type.Number({ minimum: 0.1, maximum: 1000 }),
     material: Type.String({ maxLength: 80 }),
   },
@@ -88,7 +130,118 @@ const Action = byKind(
 
 const Tier = closed({ id: Id, on: Type.Boolean(), area: Area, action: Action }, 'something built from the outline');
 
-const common = { id: Id, name: Name, place: Place, sitsOn: SitsOn, tiers: Type.Array(Tier, { maxItems: 20 }) };
+const Copies = byKind(
+  closed(
+    { kind: Type.Literal('row'), count: Type.Integer({ minimum: 1, maximum: 200 }), stepX: Coordinate, stepY: Coordinate },
+    'so many in a row about the place, each a step from the one before',
+  ),
+  closed(
+    {
+      kind: Type.Literal('ring'),
+      count: Type.Integer({ minimum: 1, maximum: 200 }),
+      radius: Type.Number({ minimum: 0, maximum: 4000 }),
+      turning: Type.Boolean(),
+    },
+    'so many evenly around the place, the first at the top, upright or turning with the ring',
+  ),
+);
+
+const common = {
+  id: Id,
+  name: Name,
+  place: Place,
+  sitsOn: SitsOn,
+  tiers: Type.Array(Tier, { maxItems: 20 }),
+  copies: Type.Optional(Copies),
+};
+
+const Stretch = Percent(10, 1000);
+const TextSize = byKind(
+  closed(
+    { kind: Type.Literal('capitals'), height: Type.Number({ minimum: 0.5, maximum: 4000 }), stretch: Stretch },
+    'the height of capitals',
+  ),
+  closed(
+    { kind: Type.Literal('em'), size: Type.Number({ minimum: 0.5, maximum: 4000 }), stretch: Stretch },
+    'the size of the font, from the top of the tallest to the bottom of the lowest letter or so',
+  ),
+  closed(
+    { kind: Type.Literal('seen-width'), width: Extent, stretch: Stretch },
+    'the overall width of what is seen; the height follows',
+  ),
+  closed(
+    { kind: Type.Literal('seen-height'), height: Extent, stretch: Stretch },
+    'the overall height of what is seen; the width follows',
+  ),
+  closed({ kind: Type.Literal('seen'), width: Extent, height: Extent }, 'width and height of what is seen, each as given'),
+);
+const Leading = byKind(
+  closed({ kind: Type.Literal('percent'), of: Percent(50, 1000) }, 'in percent of the cap height'),
+  closed({ kind: Type.Literal('length'), length: Extent }, 'in mm'),
+);
+const Features = closed(
+  { ligatures: Type.Boolean(), smallCapitals: Type.Boolean(), oldStyleFigures: Type.Boolean() },
+  'alternates of the font, used where it has them',
+);
+const Letter = closed(
+  {
+    at: Type.Integer({ minimum: 0, maximum: 4000 }),
+    kern: Type.Optional(Type.Number({ minimum: -1000, maximum: 1000 })),
+    x: Type.Optional(Coordinate),
+    y: Type.Optional(Coordinate),
+    turn: Type.Optional(Type.Number({ minimum: -360, maximum: 360 })),
+    size: Type.Optional(Percent(10, 1000)),
+  },
+  'what was set by hand on the letter at this index of the words: space to the next, shift, turn, size in percent',
+);
+const Margin = byKind(
+  closed({ kind: Type.Literal('length'), length: Type.Number({ minimum: 0, maximum: 4000 }) }, 'in mm'),
+  closed({ kind: Type.Literal('percent'), of: Percent(0, 50) }, "in percent of the frame's side"),
+);
+const FitStep = byKind(
+  closed({ kind: Type.Literal('tighten'), floor: Percent(-50, 500) }, 'tracking down to this'),
+  closed({ kind: Type.Literal('narrow'), floor: Percent(10, 100) }, 'letters as narrow as this, in percent'),
+  closed({ kind: Type.Literal('reduce'), floor: Percent(10, 100) }, 'letters as small as this, in percent'),
+  closed(
+    { kind: Type.Literal('wrap'), lines: Type.Integer({ minimum: 2, maximum: 20 }) },
+    'each line broken into at most so many',
+  ),
+);
+const Frame = closed(
+  {
+    width: Extent,
+    height: Extent,
+    marginAcross: Margin,
+    marginUp: Margin,
+    upright: Type.Union([Type.Literal('top'), Type.Literal('middle'), Type.Literal('bottom')]),
+    fit: Type.Array(FitStep, { maxItems: 4 }),
+  },
+  'a rectangle about the place that the words must fit, and the ways to make them, in the order in which they are tried',
+);
+const Shift = { shift: Coordinate };
+const TextPath = byKind(
+  closed(
+    {
+      kind: Type.Literal('arc'),
+      radius: Type.Number({ minimum: 0.5, maximum: 4000 }),
+      span: Percent(1, 360),
+      reads: Type.Union([Type.Literal('top'), Type.Literal('bottom')]),
+      side: Type.Union([Type.Literal('outside'), Type.Literal('inside')]),
+      ...Shift,
+    },
+    'an arc, or with 360 a circle, about the place; letters outside or inside it, read from the top or from the bottom',
+  ),
+  closed({ kind: Type.Literal('straight'), length: Extent, ...Shift }, 'a straight line about the place'),
+  closed(
+    {
+      kind: Type.Literal('part'),
+      part: Id,
+      side: Type.Union([Type.Literal('outside'), Type.Literal('inside')]),
+      ...Shift,
+    },
+    'the outline, or the line, of an earlier part',
+  ),
+);
 
 const TextPart = closed(
   {
@@ -96,16 +249,28 @@ const TextPart = closed(
     ...common,
     words: Type.String({ maxLength: 4000 }),
     font: Type.String({ minLength: 1, maxLength: 100 }),
-    capHeight: Type.Number({ minimum: 0.5, maximum: 4000 }),
-    tracking: Type.Number({ minimum: -50, maximum: 500 }),
-    leading: Type.Number({ minimum: 50, maximum: 1000 }),
-    align: Type.Union([Type.Literal('left'), Type.Literal('centre'), Type.Literal('right')]),
+    size: TextSize,
+    tracking: Type.Number({ minimum: -50, maximum: 1000 }),
+    leading: Leading,
+    align: Type.Union([Type.Literal('left'), Type.Literal('centre'), Type.Literal('right'), Type.Literal('justified')]),
+    features: Type.Optional(Features),
+    letters: Type.Optional(Type.Array(Letter, { maxItems: 4000 })),
+    frame: Type.Optional(Frame),
+    path: Type.Optional(TextPath),
   },
   'words in a font; they stay words for ever',
 );
+const Line = closed(
+  { kind: Type.Literal('line'), length: Extent },
+  'a straight line about its middle, to engrave along or to set words on',
+);
 const ShapePart = closed(
-  { kind: Type.Literal('shape'), ...common, shape: byKind(Rectangle, Circle) },
-  'a plain shape: a panel, a border, a hole',
+  {
+    kind: Type.Literal('shape'),
+    ...common,
+    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined),
+  },
+  'a plain shape: a panel, a border, a hole, or a logo',
 );
 
 export const SignSchema = closed(
@@ -135,3 +300,7 @@ export type Area = Static<typeof Area>;
 export type SitsOn = Static<typeof SitsOn>;
 export type Place = Static<typeof Place>;
 export type SectionLine = Sign['section'];
+export type Copies = NonNullable<Part['copies']>;
+export type TextFrame = NonNullable<TextPart['frame']>;
+export type TextPath = NonNullable<TextPart['path']>;
+export type LetterByHand = NonNullable<TextPart['letters']>[number];

@@ -9,13 +9,20 @@ import {
   hostChoices,
   hostFrom,
   hostValue,
+  limitsAt,
+  measureLimitsAt,
+  newCombined,
   newShape,
   newSign,
   newText,
   nextTier,
   readSign,
+  setField,
+  setLetter,
+  movedLetters,
   type Sign,
   SignError,
+  type TextPart,
   ticket,
   ticketParagraphs,
   tierLevel,
@@ -59,12 +66,12 @@ describe('readSign', () => {
       'parts[1].colour is not a field that a sign has: take it out, or correct its spelling.',
     ],
     ['a missing field', (d) => delete d.blank.thickness, 'blank.thickness is missing.'],
-    ['a value out of range', (d) => (d.parts[1].capHeight = -3), 'parts[1].capHeight is -3 and must be >= 0.5.'],
+    ['a value out of range', (d) => (d.parts[1].tracking = -300), 'parts[1].tracking is -300 and must be >= -50.'],
     ['a text for a number', (d) => (d.blank.thickness = '8'), 'blank.thickness is "8" and must be of type number.'],
     [
       'an unknown kind',
       (d) => (d.parts[0].shape = { kind: 'blob' }),
-      'parts[0].shape.kind is "blob" and must be one of "rectangle", "circle".',
+      'parts[0].shape.kind is "blob" and must be one of "rectangle", "circle", "ellipse", "stadium", "polygon", "arch", "line", "outline", "border", "combined".',
     ],
     ['a wrong choice', (d) => (d.unit = 'cubit'), 'unit is "cubit" and must be one of "mm", "in".'],
     [
@@ -89,7 +96,7 @@ describe('readSign', () => {
   it('refuses what is no sign at all, other versions, and fonts not at hand', () => {
     expect(faultsOf('sign')).toEqual([' A sign is a JSON object, and this is "sign".']);
     expect(faultsOf([])).toEqual([' A sign is a JSON object, and this is [].']);
-    expect(faultsOf({})).toEqual(['version is missing: write "version": 1.']);
+    expect(faultsOf({})).toEqual(['version is missing: write "version": 2.']);
     expect(faultsOf(changed((d) => (d.version = 99)))[0]).toContain('version 99 is not a version that this release reads');
     expect(faultsOf(changed((d) => (d.parts[1].font = 'papyrus')))[0]).toContain('parts[1].font “papyrus” is not a font at hand');
   });
@@ -106,11 +113,97 @@ describe('readSign', () => {
   });
 
   it('refuses numbers that are none and endless lists', () => {
-    expect(faultsOf(changed((d) => (d.parts[1].capHeight = Number.NaN))).length).toBeGreaterThan(0);
-    expect(faultsOf(changed((d) => (d.parts[1].capHeight = 1e300)))).toHaveLength(1);
+    expect(faultsOf(changed((d) => (d.parts[1].tracking = Number.NaN))).length).toBeGreaterThan(0);
+    expect(faultsOf(changed((d) => (d.parts[1].tracking = 1e300)))).toHaveLength(1);
     expect(faultsOf(changed((d) => (d.parts = Array.from({ length: 501 }, () => d.parts[0])))).join()).toContain(
       'has 501 entries and may have 500',
     );
+  });
+});
+
+describe('documents of earlier versions', () => {
+  it('are read as they were meant', () => {
+    const now = bareSign(100, 60, 8);
+    addText(now, 'Oak', 'barlow-semibold', 12, { kind: 'raise', by: 2 });
+    addShape(now, 10, { kind: 'cut-through' });
+    const { size, leading, ...text } = now.parts[0] as TextPart;
+    expect([size.kind, leading.kind]).toEqual(['capitals', 'percent']);
+    const before = { ...now, version: 1, parts: [{ ...text, capHeight: 12, leading: 155 }, now.parts[1]] };
+    const kept = JSON.stringify(before);
+    expect(readSign(before)).toEqual(now);
+    expect(JSON.stringify(before)).toBe(kept);
+    expect(faultsOf({ ...before, parts: [{ ...text, capHeight: -1, leading: 155 }] })).toEqual([
+      'parts[0].size.height is -1 and must be >= 0.5.',
+    ]);
+    expect(faultsOf({ version: 1, parts: 3 }).join()).toContain('parts is 3 and must be of type array');
+  });
+});
+
+const NO_MARGIN = { kind: 'length', length: 0 } as const;
+const FRAME = { width: 80, height: 30, marginAcross: NO_MARGIN, marginUp: NO_MARGIN, upright: 'middle', fit: [] } as const;
+
+describe('letters by hand', () => {
+  const kerns = (letters: TextPart['letters']) => letters?.map(({ at, kern }) => [at, kern]);
+
+  it('stay with the letters that stayed when words change', () => {
+    const letters = [1, 4, 7].map((at) => ({ at, kern: at / 10 }));
+    const moved = (after: string) => kerns(movedLetters(letters, 'Fernhollow', after));
+    expect(moved('A Fernhollow')).toEqual([
+      [3, 0.1],
+      [6, 0.4],
+      [9, 0.7],
+    ]);
+    expect(moved('Ferns')).toEqual([[1, 0.1]]);
+    expect(moved('Fernhallow')).toEqual([
+      [1, 0.1],
+      [4, 0.4],
+      [7, 0.7],
+    ]);
+    expect(moved('')).toEqual([]);
+    // Typed anew at both ends at once.
+    expect(kerns(movedLetters([{ at: 2, kern: 1 }], 'AVATAR', 'xAVATARy'))).toEqual([[3, 1]]);
+  });
+
+  it('are kept only where they differ from the font', () => {
+    const made = bareSign(100, 60, 8);
+    const text = addText(made, 'AVATAR', 'barlow-semibold', 12, { kind: 'raise', by: 2 });
+    setLetter(text, 3, { kern: 0.5 });
+    setLetter(text, 1, { turn: 10 });
+    setLetter(text, 3, { size: 120 });
+    expect(text.letters).toEqual([
+      { at: 1, turn: 10 },
+      { at: 3, kern: 0.5, size: 120 },
+    ]);
+    setLetter(text, 3, { kern: 0, size: 100 });
+    setLetter(text, 1, { turn: 0 });
+    expect(text.letters).toBeUndefined();
+    expect(faultsOf(made)).toEqual([]);
+  });
+
+  it('are carried over by an edit of the words', () => {
+    const made = bareSign(100, 60, 8);
+    addText(made, 'AVATAR', 'barlow-semibold', 12, { kind: 'raise', by: 2 }).letters = [{ at: 1, kern: 0.5 }];
+    setField(made, ['parts', 0, 'words'], 'THE\r\nAVATAR');
+    expect(made.parts[0]).toMatchObject({ words: 'THE\nAVATAR', letters: [{ at: 5, kern: 0.5 }] });
+  });
+});
+
+describe('limits', () => {
+  it('are those of the schema, by the kind that stands there', () => {
+    const made = bareSign(100, 60, 8);
+    addShape(made, 10, { kind: 'line', depth: 1, width: 2 });
+    const text = addText(made, 'Oak', 'barlow-semibold', 12, { kind: 'raise', by: 2 });
+    text.frame = { ...FRAME, fit: [{ kind: 'wrap', lines: 2 }] };
+    text.tiers[0].area = { kind: 'offset', by: 1 };
+    expect(limitsAt(made, ['blank', 'outline', 'width'])).toMatchObject({ min: 0.01, max: 8000 });
+    expect(limitsAt(made, ['parts', 0, 'tiers', 0, 'action', 'width'])).toMatchObject({ min: 0.01, max: 100 });
+    expect(limitsAt(made, ['parts', 1, 'tiers', 0, 'area', 'by'])).toMatchObject({ min: -500, max: 500 });
+    expect(limitsAt(made, ['parts', 1, 'size', 'height'])).toMatchObject({ min: 0.5, max: 4000 });
+    expect(limitsAt(made, ['parts', 1, 'frame', 'fit', 0, 'lines'])).toEqual({ min: 2, max: 20, isWhole: true });
+    expect(measureLimitsAt(made, ['parts', 1, 'leading'])).toMatchObject({
+      percent: { min: 50, max: 1000 },
+      length: { min: 0.01 },
+    });
   });
 });
 
@@ -177,7 +270,7 @@ describe('the ticket', () => {
 
   it('says what will be made', () => {
     expect(ticketParagraphs(ticket(sign(), catalogue))).toEqual([
-      'The blank is 300 mm wide, 200 mm high and 12 mm thick, in oak.',
+      'The blank is a rectangle 300 mm wide and 200 mm high, 12 mm thick, in oak.',
       'Part-1: a rectangle 280 mm wide and 180 mm high, middle at 0 mm across and 0 mm up from the middle. Carved by 2 mm from the face.',
       '“HERBARIUM” set in Barlow Semibold, capitals 18 mm tall, centred at 0 mm across and 0 mm up from the middle. ' +
         'Raised by 3 mm from the floor of part-1.',
@@ -191,15 +284,86 @@ describe('the ticket', () => {
     expect(ticketParagraphs(ticket(inches, catalogue))[0]).toContain('3/4 in thick');
   });
 
-  it('lets every value be edited where it stands', () => {
+  it('lets every value be edited where it stands: set to what it is, nothing changes', () => {
     const made = sign();
-    for (const sentence of ticket(made, catalogue)) {
-      for (const { field } of sentence.words) {
-        if (!field || field.path.at(-1) === 'sitsOn') continue;
-        const there = field.path.reduce((at: unknown, key) => (at as Record<string | number, unknown>)[key], made);
-        expect(there).toBe(field.value);
+    const text = made.parts[1] as TextPart;
+    text.frame = {
+      ...FRAME,
+      fit: [
+        { kind: 'narrow', floor: 80 },
+        { kind: 'wrap', lines: 2 },
+      ],
+    };
+    text.path = { kind: 'arc', radius: 100, span: 360, reads: 'top', side: 'outside', shift: 0 };
+    for (const kind of ['ellipse', 'polygon', 'arch', 'border', 'line'] as const) made.parts.push(newShape(made, kind));
+    made.parts.push({
+      ...newCombined(made, 'cut', ['part-1', 'ellipse-1']),
+      copies: { kind: 'ring', count: 3, radius: 20, turning: true },
+    });
+    expect(faultsOf(made)).toEqual([]);
+    const sentences = ticket(made, catalogue);
+    const fields = sentences.flatMap(({ words }) => words.flatMap(({ field }) => (field ? [field] : [])));
+    expect(fields.length).toBeGreaterThan(100);
+    for (const field of fields) {
+      const again = structuredClone(made);
+      setField(again, field.path, field.value);
+      expect([field.path.join('.'), ticket(again, catalogue)]).toEqual([field.path.join('.'), sentences]);
+      expect(faultsOf(again)).toEqual([]);
+    }
+  });
+
+  it('takes every choice that it offers', () => {
+    const made = sign();
+    made.parts.push(newShape(made, 'rectangle'), { ...newText(made, 'lora-bold'), words: 'Oak' });
+    const seen = { width: 60, height: 20, capHeight: 18, em: 25, stretch: 90 };
+    for (const { words } of ticket(made, catalogue)) {
+      for (const { field } of words) {
+        if (field?.kind !== 'choice') continue;
+        for (const { value } of field.choices) {
+          const again = structuredClone(made);
+          setField(again, field.path, value, seen);
+          expect([field.path.join('.'), value, faultsOf(again)]).toEqual([field.path.join('.'), value, []]);
+          const now = ticket(again, catalogue).flatMap(({ words: all }) =>
+            all.flatMap((word) => (word.field ? [word.field] : [])),
+          );
+          const same = now.find((other) => other.path.join('.') === field.path.join('.'));
+          expect([field.label, same?.value]).toEqual([field.label, value]);
+        }
       }
     }
+  });
+
+  it('changes the kind of a size and leaves the look', () => {
+    const made = sign();
+    const seen = { width: 100, height: 19, capHeight: 18, em: 25.5, stretch: 100 };
+    const size = (kind: string) => {
+      setField(made, ['parts', 1, 'size', 'kind'], kind, seen);
+      return (made.parts[1] as TextPart).size;
+    };
+    expect(size('seen')).toEqual({ kind: 'seen', width: 100, height: 19 });
+    expect(size('seen-width')).toEqual({ kind: 'seen-width', width: 100, stretch: 100 });
+    expect(size('em')).toEqual({ kind: 'em', size: 25.5, stretch: 100 });
+    expect(size('capitals')).toEqual({ kind: 'capitals', height: 18, stretch: 100 });
+  });
+
+  it('orders the ways of fitting by choosing them', () => {
+    const made = sign();
+    const text = made.parts[1] as TextPart;
+    text.frame = {
+      ...FRAME,
+      fit: [
+        { kind: 'narrow', floor: 80 },
+        { kind: 'reduce', floor: 50 },
+      ],
+    };
+    const fit = (at: number, kind: string) => {
+      setField(made, ['parts', 1, 'frame', 'fit', at, 'kind'], kind);
+      return text.frame!.fit.map((step) => step.kind);
+    };
+    expect(fit(0, 'reduce')).toEqual(['reduce', 'narrow']);
+    expect(fit(2, 'wrap')).toEqual(['reduce', 'narrow', 'wrap']);
+    expect(fit(0, 'tighten')).toEqual(['tighten', 'narrow', 'wrap']);
+    expect(fit(1, 'none')).toEqual(['tighten', 'wrap']);
   });
 
   it('offers what stands before a part as its host', () => {

@@ -1,6 +1,7 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import type { FontEntry } from '../type/index.js';
-import { type Sign, SignSchema } from './schema.js';
+import { type Part, type Sign, SignSchema } from './schema.js';
+import { upgraded } from './upgrades.js';
 import { SIGN_VERSION } from './version.js';
 
 /** What is wrong with a document, where, and what would be right. */
@@ -34,37 +35,29 @@ function check(document: unknown): ErrorObject[] {
  * @throws SignError with path, value and remedy of every fault
  */
 export function readSign(document: unknown, catalogue?: readonly FontEntry[]): Sign {
-  const current = upgraded(document);
-  const faults = check(current).map(describe);
+  const read = current(document);
+  const faults = check(read).map(describe);
   if (faults.length > 0) throw new SignError(distinct(faults).slice(0, MOST_FAULTS));
-  const sign = current as Sign;
+  const sign = read as Sign;
   const more = referenceFaults(sign, catalogue);
   if (more.length > 0) throw new SignError(more.slice(0, MOST_FAULTS));
   return sign;
 }
 
-/** Upgrades by the version they start from; each gives a document of the next version. */
-const UPGRADES: Readonly<Record<number, (document: object) => object>> = {};
-
-function upgraded(document: unknown): unknown {
+/** The document brought up to this version. @throws SignError where it is no object or of no version that is known */
+function current(document: unknown): unknown {
   if (typeof document !== 'object' || document === null || Array.isArray(document))
     throw new SignError([{ path: '', message: `A sign is a JSON object, and this is ${described(document)}.` }]);
   if (!('version' in document))
     throw new SignError([{ path: 'version', message: `is missing: write "version": ${SIGN_VERSION}.` }]);
-  let current: object = document;
-  for (;;) {
-    const version = (current as { version: unknown }).version;
-    if (version === SIGN_VERSION) return current;
-    const upgrade = typeof version === 'number' ? UPGRADES[version] : undefined;
-    if (!upgrade)
-      throw new SignError([
-        {
-          path: 'version',
-          message: `${described(version)} is not a version that this release reads: it reads up to ${SIGN_VERSION}.`,
-        },
-      ]);
-    current = upgrade(current);
-  }
+  const now = upgraded(document);
+  if (now.version === SIGN_VERSION) return now;
+  throw new SignError([
+    {
+      path: 'version',
+      message: `${described(now.version)} is not a version that this release reads: it reads up to ${SIGN_VERSION}.`,
+    },
+  ]);
 }
 
 /** "/parts/0/place/x" as "parts[0].place.x". */
@@ -157,6 +150,13 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
         path: `${path}.sitsOn.part`,
         message: `“${part.sitsOn.part}” is not the id of an earlier part: a part sits on the face or on one built before it.`,
       });
+    for (const { at, id } of outlinesUsed(part)) {
+      if (!seen.has(id))
+        faults.push({
+          path: `${path}.${at}`,
+          message: `“${id}” is not the id of an earlier part: what follows another part is built after it.`,
+        });
+    }
     seen.add(part.id);
     const tiers = new Set<string>();
     part.tiers.forEach((tier, at) => {
@@ -174,4 +174,12 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
       });
   });
   return faults;
+}
+
+/** The parts whose outlines a part follows, and where it says so. */
+export function outlinesUsed(part: Part): { readonly at: string; readonly id: string }[] {
+  if (part.kind === 'text') return part.path?.kind === 'part' ? [{ at: 'path.part', id: part.path.part }] : [];
+  const { shape } = part;
+  if (shape.kind === 'border') return shape.of === 'blank' ? [] : [{ at: 'shape.of', id: shape.of }];
+  return shape.kind === 'combined' ? shape.of.map((id, i) => ({ at: `shape.of[${i}]`, id })) : [];
 }

@@ -165,7 +165,7 @@ describe('isWatertight', () => {
 
   it('is asked of a blank with a rounded corner too', () => {
     const sign = bareSign(50, 30, 3);
-    sign.blank.outline.cornerRadius = 15;
+    Object.assign(sign.blank.outline, { cornerRadius: 15 });
     const mesh = solidOf(evaluate(sign));
     expect(isWatertight(mesh)).toBe(true);
     expect(volume(mesh)).toBeCloseTo(3 * crossSection(m, [rectangle(50, 30, 15)]).area(), 6);

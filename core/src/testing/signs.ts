@@ -41,7 +41,12 @@ export function addShape(
 
 /** Adds a text part; gives it for further changes. */
 export function addText(sign: Sign, words: string, font: string, capHeight: number, action: Action): TextPart {
-  const part: TextPart = { ...newText(sign, font), words, capHeight, tiers: [newTier('tier-1', action)] };
+  const part: TextPart = {
+    ...newText(sign, font),
+    words,
+    size: { kind: 'capitals', height: capHeight, stretch: 100 },
+    tiers: [newTier('tier-1', action)],
+  };
   part.place = { x: 0, y: 0, turn: 0, mirror: false };
   sign.parts.push(part);
   return part;

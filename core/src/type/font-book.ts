@@ -1,4 +1,4 @@
-import { type Contour, flatten, join, type Outline, snapRun, type Stroke } from '../outline/index.js';
+import { bounds, type Box, type Contour, flatten, join, type Outline, snapRun, type Stroke } from '../outline/index.js';
 import { covers, type FontEntry } from './catalogue.js';
 import { FontError, type LetterFont } from './letter-font.js';
 import { openOutlineFont } from './outline-font.js';
@@ -23,6 +23,7 @@ export class FontBook {
   private readonly loaded = new Map<string, LetterFont>();
   private readonly loading = new Map<string, Promise<LetterFont>>();
   private readonly shapes = new Map<string, GlyphShape>();
+  private readonly boxes = new Map<string, Box | null>();
 
   constructor(
     readonly catalogue: readonly FontEntry[],
@@ -71,12 +72,24 @@ export class FontBook {
       .sort((a, b) => Number(a.kind === 'single-line') - Number(b.kind === 'single-line'));
   }
 
-  /** A glyph flattened at a scale (mm a font unit), cached. */
-  glyph(font: LetterFont, glyph: number, scale: number, tolerance: number): GlyphShape {
-    const key = `${font.id}|${glyph}|${scale}|${tolerance}`;
+  /** What is seen of a glyph in font units, y up; undefined where nothing is. */
+  extents(font: LetterFont, glyph: number): Box | undefined {
+    const key = `${font.id}|${glyph}`;
+    let box = this.boxes.get(key);
+    if (box === undefined) {
+      const runs = flatten(font.glyphPath(glyph), font.unitsPerEm / 10_000);
+      box = bounds(runs.map(({ points }) => Float64Array.from(points))) ?? null;
+      this.boxes.set(key, box);
+    }
+    return box ?? undefined;
+  }
+
+  /** A glyph flattened at a scale (mm a font unit, across and up), cached. */
+  glyph(font: LetterFont, glyph: number, scaleX: number, scaleY: number, tolerance: number): GlyphShape {
+    const key = `${font.id}|${glyph}|${scaleX}|${scaleY}|${tolerance}`;
     let shape = this.shapes.get(key);
     if (!shape) {
-      shape = shapeOf(font, glyph, scale, tolerance);
+      shape = shapeOf(font, glyph, scaleX, scaleY, tolerance);
       if (this.shapes.size >= MOST_SHAPES) this.shapes.clear();
       this.shapes.set(key, shape);
     }
@@ -84,10 +97,10 @@ export class FontBook {
   }
 }
 
-function shapeOf(font: LetterFont, glyph: number, scale: number, tolerance: number): GlyphShape {
-  const runs = flatten(font.glyphPath(glyph), tolerance / scale).map(({ points, closed }) => ({
+function shapeOf(font: LetterFont, glyph: number, scaleX: number, scaleY: number, tolerance: number): GlyphShape {
+  const runs = flatten(font.glyphPath(glyph), tolerance / Math.max(scaleX, scaleY)).map(({ points, closed }) => ({
     closed,
-    points: points.map((value) => value * scale),
+    points: points.map((value, i) => value * (i % 2 === 0 ? scaleX : scaleY)),
   }));
   if (font.kind === 'single-line') {
     const strokes = runs.map(({ points, closed }) => ({ points: snapRun(points, closed), closed }));

@@ -4,4 +4,8 @@ export { FontError, type LetterFont, type ShapedGlyph } from './letter-font.js';
 export { codePointsOf } from './outline-font.js';
 export { codePointsOfSingleLine } from './single-line-font.js';
 export * from './runs.js';
+export type { Fitted } from './fitting.js';
+export * from './line-breaks.js';
 export * from './setting.js';
+export * from './spacing.js';
+export * from './text-choice.js';

@@ -14,7 +14,8 @@ export interface ShapingChoice {
   readonly rightToLeft: boolean;
   /** ISO 15924 tag such as "Latn" or "Arab". */
   readonly script: string;
-  readonly ligatures: boolean;
+  /** OpenType features by tag, on or off; others are as the font has them. */
+  readonly features: Readonly<Record<string, boolean>>;
 }
 
 /** A loaded font of either kind, in font units with y up. */
@@ -26,6 +27,8 @@ export interface LetterFont {
   readonly capHeight: number;
   /** H, or in a font without Latin capitals a letter of its own script that stands at full height. */
   readonly capLetter: string;
+  /** OpenType features that substitute glyphs, by tag. */
+  readonly features: ReadonlySet<string>;
   covers(codePoint: number): boolean;
   /** Glyphs of one run of one script and direction, in visual order from left to right. */
   shape(text: string, choice: ShapingChoice): ShapedGlyph[];

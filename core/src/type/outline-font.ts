@@ -32,6 +32,7 @@ export function openOutlineFont(id: string, bytes: Uint8Array): LetterFont {
     unitsPerEm,
     capHeight,
     capLetter,
+    features: new Set(face.getTableFeatureTags('GSUB')),
     covers: (codePoint) => nominal(codePoint) !== 0,
     shape(text: string, choice: ShapingChoice): ShapedGlyph[] {
       const buffer = new hb.Buffer();
@@ -39,7 +40,7 @@ export function openOutlineFont(id: string, bytes: Uint8Array): LetterFont {
       buffer.setDirection(choice.rightToLeft ? hb.Direction.RTL : hb.Direction.LTR);
       buffer.setScript(choice.script);
       buffer.guessSegmentProperties();
-      const features = choice.ligatures ? [] : ['liga', 'clig', 'dlig'].map((tag) => new hb.Feature(tag, 0));
+      const features = Object.entries(choice.features).map(([tag, isOn]) => new hb.Feature(tag, isOn ? 1 : 0));
       hb.shape(font, buffer, features);
       return buffer.getGlyphInfosAndPositions().map((info) => ({
         glyph: info.codepoint,

@@ -46,6 +46,7 @@ export function openSingleLineFont(id: string, bytes: Uint8Array): LetterFont {
     unitsPerEm: Number(/units-per-em="(\d+)"/u.exec(source)?.[1] ?? 1000),
     capHeight,
     capLetter,
+    features: new Set(),
     covers: (codePoint) => glyphs.has(codePoint),
     shape(text: string, { rightToLeft }: ShapingChoice): ShapedGlyph[] {
       const out: ShapedGlyph[] = [];

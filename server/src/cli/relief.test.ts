@@ -28,7 +28,7 @@ describe('./relief inspect', () => {
       levels: { z: number; areaMm2: number }[];
       volumeMm3: number;
     };
-    expect(found).toMatchObject({ version: 1, watertight: true, notes: [] });
+    expect(found).toMatchObject({ version: 2, watertight: true, notes: [] });
     const thickness = -found.boundsMm.min[2];
     const sum = found.levels.reduce((all, { z, areaMm2 }) => all + areaMm2 * (z + thickness), 0);
     expect(Math.abs(sum / found.volumeMm3 - 1)).toBeLessThan(1e-6);
@@ -36,11 +36,15 @@ describe('./relief inspect', () => {
 
   it('exits 1 with the path and what is wrong', () => {
     const document = JSON.parse(readFileSync(join(ROOT, 'demo', 'welcome.sign.json'), 'utf8')) as {
-      parts: { capHeight: number }[];
+      parts: { size: { height: number } }[];
     };
-    document.parts[2].capHeight = 0;
+    document.parts[2].size.height = 0;
     writeFileSync(join(folder, 'bad.json'), JSON.stringify(document));
-    expect(relief('inspect', 'bad.json')).toEqual({ status: 1, out: '', error: 'parts[2].capHeight: is 0 and must be >= 0.5.' });
+    expect(relief('inspect', 'bad.json')).toEqual({
+      status: 1,
+      out: '',
+      error: 'parts[2].size.height: is 0 and must be >= 0.5.',
+    });
     writeFileSync(join(folder, 'broken.json'), '{"version": 1,');
     expect(relief('inspect', 'broken.json').error).toMatch(/^broken\.json is not JSON: /u);
     expect(relief('inspect', 'nowhere.json').error).toMatch(/^nowhere\.json cannot be read: /u);

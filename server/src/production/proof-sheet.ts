@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { dimensionedPlan, type Drawing, FAINT, heightReach, INK, PAPER, sectionDrawing } from '@plain-relief/core/drawing';
 import { pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { ticket, ticketParagraphs } from '@plain-relief/core/sign';
+import { extentOfShape, ticket, ticketParagraphs } from '@plain-relief/core/sign';
 import { solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
@@ -212,8 +212,8 @@ function writeColumns(
 function titleBlock(pdf: PDFKit.PDFDocument, { sign }: Evaluation, subject: ProofSubject, page: number, scale: number): void {
   const top = PAGE.height - MARGIN - TITLE_HEIGHT;
   const width = PAGE.width - 2 * MARGIN;
-  const { outline, thickness } = sign.blank;
-  const size = [outline.width, outline.height, thickness].map((mm) => formatLength(mm, sign.unit)).join(' × ');
+  const { width: across, height } = extentOfShape(sign.blank.outline);
+  const size = [across, height, sign.blank.thickness].map((mm) => formatLength(mm, sign.unit)).join(' × ');
   const cells: readonly (readonly [string, string, number])[] = [
     ['Shop', subject.shop, 0.17],
     ['Customer', subject.customer, 0.17],

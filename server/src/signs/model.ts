@@ -1,4 +1,4 @@
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign, upgraded } from '@plain-relief/core/sign';
 import {
   DataTypes,
   type InferAttributes,
@@ -34,7 +34,14 @@ export class RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreati
 
 export function defineSigns(sequelize: Sequelize) {
   const whole = { type: DataTypes.INTEGER, allowNull: false };
-  const document = { type: DataTypes.JSONB, allowNull: false };
+  const document = {
+    type: DataTypes.JSONB,
+    allowNull: false,
+    // Documents are kept as they were written, and read as this release writes them.
+    get(this: Model): unknown {
+      return upgraded(this.getDataValue('document' as never));
+    },
+  };
   SignRow.init(
     {
       id: { type: DataTypes.UUID, primaryKey: true },

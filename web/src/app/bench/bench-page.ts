@@ -13,7 +13,8 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import type { SectionLine } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import type { FontEntry, LetterGap } from '@plain-relief/core/type';
+import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import type { SectionView } from '../relief/views';
 import { Masthead } from '../shell/masthead';
@@ -75,6 +76,8 @@ export class BenchPage implements OnDestroy {
   protected readonly trouble = toSignal(this.relief.trouble$);
   protected readonly fonts = signal<readonly FontEntry[]>([]);
   protected readonly error = signal('');
+  /** What the last command did, where that is not plain to see. */
+  protected readonly said = signal('');
   protected readonly panel = signal<Panel>('ticket');
   protected readonly showing = signal<Showing>('plan');
   protected readonly hasHelp = signal(false);
@@ -92,6 +95,8 @@ export class BenchPage implements OnDestroy {
     const [state, view] = [this.state(), this.view()];
     return state && view ? facts(view.facts, state.sign.unit) : [];
   });
+  /** Gaps between the letters of the selected text, after every evaluation. */
+  protected readonly gaps = signal<readonly LetterGap[]>([]);
   protected readonly flush = (): Promise<void> => this.store.flush();
 
   constructor() {
@@ -105,6 +110,13 @@ export class BenchPage implements OnDestroy {
     effect(() => {
       this.view();
       this.liveSection.set(undefined);
+    });
+    effect(() => {
+      this.view();
+      const state = this.state();
+      const part = state?.sign.parts.find(({ id }) => id === state.selected);
+      if (part?.kind === 'text') void this.readGaps(part.id);
+      else this.gaps.set([]);
     });
     this.relief
       .fonts()
@@ -124,6 +136,31 @@ export class BenchPage implements OnDestroy {
       await this.tasks.open(id);
     } catch (error) {
       this.error.set((error as Error).message);
+    }
+  }
+
+  private async readGaps(part: string): Promise<void> {
+    try {
+      const gaps = await this.relief.gaps(part);
+      if (this.state()?.selected === part) this.gaps.set(gaps);
+    } catch (error) {
+      this.said.set((error as Error).message);
+    }
+  }
+
+  /** Spaces a text out until a tool fits between its letters, and says by how much it grew. */
+  protected async openUp(part: string, diameter: number): Promise<void> {
+    const state = this.state();
+    if (!state) return;
+    const { unit } = state.sign;
+    const opened = await this.relief.openUp(part, diameter);
+    const tool = `a tool of ⌀ ${formatLength(diameter, unit)}`;
+    if (!opened) this.said.set(`No gap between these letters can be opened for ${tool}.`);
+    else if (opened.grownBy === 0)
+      this.said.set(`Every gap already lets ${tool} through: the narrowest is ${formatLength(opened.gap, unit)}.`);
+    else {
+      this.store.setTracking(part, opened.tracking);
+      this.said.set(`Opened up for ${tool}: ${formatLength(opened.grownBy, unit)} longer.`);
     }
   }
 

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign, upgraded } from '@plain-relief/core/sign';
 
 /** A document that the server does not have yet, with the revision it began from. */
 export interface Draft {
@@ -15,7 +15,9 @@ export class Drafts {
   read(id: string): Draft | undefined {
     try {
       const text = localStorage.getItem(PREFIX + id);
-      return text ? (JSON.parse(text) as Draft) : undefined;
+      if (!text) return undefined;
+      const draft = JSON.parse(text) as Draft;
+      return { ...draft, document: upgraded(draft.document) };
     } catch {
       return undefined;
     }

@@ -1,7 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { Note } from '@plain-relief/core/relief';
 import { facts } from './facts';
-import { limitsOf } from './limits';
 import { NotesList } from './notes-list';
 
 describe('NotesList', () => {
@@ -39,14 +38,5 @@ describe('facts', () => {
     // 1 in³ is 16 387.064 mm³ exactly.
     expect(facts(found, 'in').map(({ value }) => value)).toEqual(['1/8 in', '1/4 in', '10.00 in³', '12']);
     expect(facts(found, 'mm').map(({ value }) => value)).toEqual(['3.18 mm', '6.35 mm', '163.9 cm³', '12']);
-  });
-});
-
-describe('limits of fields', () => {
-  it('tell a groove from a panel and a growth from a height', () => {
-    expect(limitsOf(['blank', 'outline', 'width']).max).toBe(8000);
-    expect(limitsOf(['parts', 0, 'tiers', 0, 'action', 'width']).max).toBe(100);
-    expect(limitsOf(['parts', 0, 'tiers', 0, 'area', 'by']).min).toBe(-500);
-    expect(limitsOf(['parts', 0, 'tiers', 0, 'action', 'by']).min).toBe(0);
   });
 });

@@ -56,17 +56,17 @@ describe('SignStore', () => {
 
   it('names what can be undone, and undoes it', () => {
     store.addText();
-    store.setField(['parts', 0, 'capHeight'], 30, 'cap height');
+    store.setField(['parts', 0, 'size', 'height'], 30, 'cap height');
     expect(store.now!.undoLabel).toBe('cap height of Line 1');
     store.undo();
-    expect(sign().parts[0]).toMatchObject({ capHeight: 20 });
+    expect(sign().parts[0]).toMatchObject({ size: { height: 20 } });
     expect(store.now!.redoLabel).toBe('cap height of Line 1');
     store.undo();
     expect(sign().parts).toEqual([]);
     expect(store.now!.selected).toBeUndefined();
     store.redo();
     store.redo();
-    expect(sign().parts[0]).toMatchObject({ capHeight: 30 });
+    expect(sign().parts[0]).toMatchObject({ size: { height: 30 } });
   });
 
   it('turns the choice of an action or a host into what it stands for', () => {

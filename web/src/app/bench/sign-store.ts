@@ -1,16 +1,16 @@
 import { inject, Injectable, type OnDestroy } from '@angular/core';
 import {
-  type Action,
   actionAtLevel,
-  actionOf,
   baseLevels,
   copyOf,
   type FieldPath,
-  hostFrom,
+  type LetterByHand,
   newShape,
   newText,
   nextTier,
   type Part,
+  setField,
+  setLetter,
   type Sign,
   sittingOn,
 } from '@plain-relief/core/sign';
@@ -20,6 +20,7 @@ import { Api } from '../shell/api';
 import { Autosave, type SaveState } from './autosave';
 import { Drafts } from './drafts';
 import { History } from './history';
+import type { AddedShape } from './ticket-panel';
 
 export interface SignJob {
   readonly id: string;
@@ -123,20 +124,26 @@ export class SignStore implements OnDestroy {
     this.relief.show(theirs);
   }
 
-  /** Sets one field of the document. A choice of action or host is turned into what it stands for. */
+  /** Sets one field of the document. A choice of kind is turned into what it stands for. */
   setField(path: FieldPath, value: unknown, label: string): void {
-    const key = path.join('.');
-    this.change(`${label}${this.ofPart(path)}`, key, (sign) => {
-      const last = path[path.length - 1];
-      const holder = path.slice(0, -1).reduce((at: unknown, step) => (at as Record<string | number, unknown>)[step], sign);
-      const target = holder as Record<string | number, unknown>;
-      if (last === 'sitsOn') target[last] = hostFrom(value as string);
-      else if (last === 'kind' && path[path.length - 2] === 'action') {
-        const tier = path.slice(0, -2).reduce((at: unknown, step) => (at as Record<string | number, unknown>)[step], sign) as {
-          action: Action;
-        };
-        tier.action = actionOf(value as Action['kind'], tier.action);
-      } else target[last] = value;
+    const part = path[0] === 'parts' ? this.history?.value.parts[path[1] as number]?.id : undefined;
+    const seen = this.relief.latest?.plan.parts.find(({ id }) => id === part)?.text;
+    this.change(`${label}${this.ofPart(path)}`, path.join('.'), (sign) => setField(sign, path, value, seen));
+  }
+
+  /** Sets something of one letter of a text by hand. */
+  setLetter(id: string, at: number, change: Partial<Omit<LetterByHand, 'at'>>): void {
+    this.change(`letter of ${this.nameOf(id)}`, `letter ${id} ${at} ${Object.keys(change).join(' ')}`, (sign) => {
+      const part = sign.parts.find((other) => other.id === id);
+      if (part?.kind === 'text') setLetter(part, at, change);
+    });
+  }
+
+  /** Spaces a text out by tracking, in percent. */
+  setTracking(id: string, tracking: number): void {
+    this.change(`spacing of ${this.nameOf(id)}`, `open up ${id}`, (sign) => {
+      const part = sign.parts.find((other) => other.id === id);
+      if (part?.kind === 'text') part.tracking = Number(tracking.toFixed(3));
     });
   }
 
@@ -147,7 +154,7 @@ export class SignStore implements OnDestroy {
     this.add(newText(sign, lastFont ?? DEFAULT_FONT));
   }
 
-  addShape(kind: 'rectangle' | 'circle'): void {
+  addShape(kind: AddedShape): void {
     const sign = this.history?.value;
     if (sign) this.add(newShape(sign, kind));
   }

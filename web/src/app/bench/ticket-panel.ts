@@ -7,26 +7,63 @@ import {
   NgbDropdownMenu,
   NgbDropdownToggle,
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { type FieldPath, type Part, type Sentence, type Sign, ticket } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import {
+  type FieldPath,
+  type LetterByHand,
+  limitsAt,
+  type Measure,
+  measureLimitsAt,
+  type Part,
+  type Sentence,
+  type Sign,
+  ticket,
+  type TicketField,
+} from '@plain-relief/core/sign';
+import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { ChoiceField } from '../fields/choice-field';
 import { FontField } from '../fields/font-field';
 import { LengthField } from '../fields/length-field';
+import { MeasureField } from '../fields/measure-field';
 import { NumberField } from '../fields/number-field';
 import { WordsField } from '../fields/words-field';
-import { limitsOf } from './limits';
+import { LetterStrip } from './letter-strip';
 
 export interface FieldChange {
   readonly path: FieldPath;
-  readonly value: string | number;
+  readonly value: string | number | Measure;
   readonly label: string;
+}
+
+/** Something set by hand on one letter of a part. */
+export interface LetterSetting {
+  readonly part: string;
+  readonly at: number;
+  readonly change: Partial<Omit<LetterByHand, 'at'>>;
 }
 
 interface Block {
   readonly part: Part;
-  readonly sentence: Sentence | undefined;
+  readonly words: Extract<TicketField, { kind: 'words' }> | undefined;
+  readonly sentences: readonly Sentence[];
   readonly tiers: readonly Sentence[];
 }
+
+/** Parts that can be added besides a line of text. */
+export type AddedShape = 'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line';
+
+const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = [
+  { kind: 'rectangle', text: 'A panel' },
+  { kind: 'circle', text: 'A hole' },
+  { kind: 'border', text: 'A border that follows the blank' },
+  { kind: 'ellipse', text: 'An ellipse' },
+  { kind: 'stadium', text: 'A stadium' },
+  { kind: 'polygon', text: 'A regular polygon' },
+  { kind: 'arch', text: 'An arch' },
+  { kind: 'line', text: 'A straight rule' },
+];
+
+/** What goes without saying of a part is shown while it is selected. */
+const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.words.filter((word) => !word.isQuiet) });
 
 /** The work order in sentences, every value edited where it stands. */
 @Component({
@@ -36,6 +73,8 @@ interface Block {
     ChoiceField,
     FontField,
     LengthField,
+    LetterStrip,
+    MeasureField,
     NumberField,
     WordsField,
     NgbDropdown,
@@ -55,7 +94,11 @@ export class TicketPanel {
   readonly picked = output<string>();
   readonly fieldChanged = output<FieldChange>();
   readonly textAdded = output();
-  readonly shapeAdded = output<'rectangle' | 'circle'>();
+  /** Gaps between the letters of the selected part. */
+  readonly gaps = input<readonly LetterGap[]>([]);
+  readonly shapeAdded = output<AddedShape>();
+  readonly letterSet = output<LetterSetting>();
+  readonly openedUp = output<{ readonly part: string; readonly diameter: number }>();
   readonly copied = output<string>();
   readonly removed = output<string>();
   readonly reordered = output<{ readonly part: string; readonly by: -1 | 1 }>();
@@ -68,13 +111,31 @@ export class TicketPanel {
   protected readonly blank = computed(() => this.sentences().find(({ part }) => part === undefined));
   protected readonly blocks = computed<readonly Block[]>(() => {
     const sentences = this.sentences();
-    return this.sign().parts.map((part) => ({
-      part,
-      sentence: sentences.find((sentence) => sentence.part === part.id && sentence.tier === undefined),
-      tiers: sentences.filter((sentence) => sentence.part === part.id && sentence.tier !== undefined),
-    }));
+    const selected = this.selected();
+    return this.sign().parts.map((part) => {
+      const own = sentences.filter((sentence) => sentence.part === part.id);
+      const said = own
+        .filter(({ tier }) => tier === undefined)
+        .map((sentence) => (part.id === selected ? sentence : loud(sentence)))
+        .filter(({ words }) => words.length > 0);
+      const words = said[0]?.words[0]?.field;
+      return {
+        part,
+        words: words?.kind === 'words' ? words : undefined,
+        sentences: said,
+        tiers: own.filter((sentence) => sentence.tier !== undefined),
+      };
+    });
   });
-  protected readonly limits = limitsOf;
+  protected readonly shapes = SHAPES;
+
+  protected limits(path: FieldPath) {
+    return limitsAt(this.sign(), path);
+  }
+
+  protected measureLimits(path: FieldPath) {
+    return measureLimitsAt(this.sign(), path);
+  }
 
   protected wordsOf(path: FieldPath): string {
     const part = this.sign().parts[path[1] as number];

@@ -1,21 +1,30 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import type { Limits } from '@plain-relief/core/sign';
 
 /** A figure that cannot be taken, in a sentence that says why. */
 export class FigureError extends Error {}
 
 /** How a kind of figure is written and read. */
-export interface FigureFormat {
+export interface FigureFormat<T> {
   /** As it stands in a sentence. */
-  readonly show: (value: number) => string;
+  readonly show: (value: T) => string;
   /** As it is typed over: every digit of it. */
-  readonly write: (value: number) => string;
+  readonly write: (value: T) => string;
   /** @throws FigureError */
-  readonly read: (text: string) => number;
-  /** What the arrow keys add or take away, ten times as much with Shift; nothing where there is no step. */
-  readonly step?: number;
-  readonly min: number;
-  readonly max: number;
+  readonly read: (text: string) => T;
+  /** The value so many steps of the arrow keys up or down. */
+  readonly stepped: (value: T, steps: number) => T;
 }
+
+/** A number within its limits. @throws FigureError that names them */
+export function within(value: number, { min, max }: Limits, label: string, show: (value: number) => string): number {
+  if (value < min || value > max) throw new FigureError(`The ${label} can be from ${show(min)} to ${show(max)}.`);
+  return value;
+}
+
+/** A number moved by steps, no further than its limits. */
+export const moved = (value: number, by: number, { min, max }: Limits): number =>
+  Number(Math.min(max, Math.max(min, value + by)).toFixed(9));
 
 /**
  * A figure edited where it stands in a sentence: shown short, typed in full. What is not understood stays in the field
@@ -51,11 +60,11 @@ export interface FigureFormat {
   `,
   styleUrl: './field.scss',
 })
-export class FigureField {
-  readonly value = input.required<number>();
+export class FigureField<T extends number | object> {
+  readonly value = input.required<T>();
   readonly label = input.required<string>();
-  readonly format = input.required<FigureFormat>();
-  readonly changed = output<number>();
+  readonly format = input.required<FigureFormat<T>>();
+  readonly changed = output<T>();
   /** What is being typed; undefined when the field is at rest. */
   protected readonly typed = signal<string | undefined>(undefined);
   protected readonly fault = signal('');
@@ -79,25 +88,22 @@ export class FigureField {
     const value = this.read(text);
     if (value === undefined) return;
     this.typed.set(undefined);
-    if (Math.abs(value - this.value()) > 1e-9) this.changed.emit(value);
+    const { write } = this.format();
+    if (write(value) !== write(this.value())) this.changed.emit(value);
   }
 
   protected step(by: number, event: Event): void {
-    const { step, min, max, write } = this.format();
-    if (step === undefined) return;
     event.preventDefault();
     const value = this.read(this.typed() ?? '');
     if (value === undefined) return;
-    const next = Number(Math.min(max, Math.max(min, value + by * step)).toFixed(9));
-    this.typed.set(write(next));
+    const next = this.format().stepped(value, by);
+    this.typed.set(this.format().write(next));
     this.changed.emit(next);
   }
 
-  private read(text: string): number | undefined {
-    const { read, show, min, max } = this.format();
+  private read(text: string): T | undefined {
     try {
-      const value = read(text);
-      if (value < min || value > max) throw new FigureError(`The ${this.label()} can be from ${show(min)} to ${show(max)}.`);
+      const value = this.format().read(text);
       this.fault.set('');
       return value;
     } catch (error) {

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { heightColour, heightReach } from '@plain-relief/core/drawing';
 import { contains } from '@plain-relief/core/outline';
 import { Evaluator, regionOf } from '@plain-relief/core/relief';
-import { readSign } from '@plain-relief/core/sign';
+import { extentOfShape, readSign } from '@plain-relief/core/sign';
 import { FontBook, type FontEntry } from '@plain-relief/core/type';
 import { ReliefDesk } from './relief-desk';
 import { screenPath } from './screen-path';
@@ -61,7 +61,7 @@ describe('ReliefDesk', () => {
     }));
     const painted = plan.paths.filter(({ isLine }) => !isLine).map((path) => ({ ...path, runs: runsOf(path.d) }));
     expect(new Set(plan.paths.map(({ key }) => key)).size).toBe(plan.paths.length);
-    const { width, height } = sign.blank.outline;
+    const { width, height } = extentOfShape(sign.blank.outline);
     let tried = 0;
     for (let i = 0; i < 500; i++) {
       // A grid that no outline follows.

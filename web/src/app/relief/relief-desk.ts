@@ -4,7 +4,7 @@ import { bounds } from '@plain-relief/core/outline';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import type { SectionLine, Sign } from '@plain-relief/core/sign';
 import { solidOf, volumeOfLevels } from '@plain-relief/core/solid';
-import { FontBook, type FontEntry } from '@plain-relief/core/type';
+import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
 import { planPaths } from './plan-paths';
@@ -91,6 +91,16 @@ export class ReliefDesk {
     return this.last && sectionView(this.last, line);
   }
 
+  /** The gaps between the letters of a text of the last sign, from left to right in each line. */
+  gaps(part: string): readonly LetterGap[] {
+    return this.last && this.evaluator ? this.evaluator.gaps(this.last, part) : [];
+  }
+
+  /** What opening a text of the last sign up for a tool takes. */
+  openUp(part: string, diameter: number): OpenedUp | undefined {
+    return this.last && this.evaluator?.openUp(this.last, part, diameter);
+  }
+
   /** The model of the last evaluation. */
   model(): ModelView | undefined {
     if (!this.last) return undefined;
@@ -106,12 +116,14 @@ function planView(evaluation: Evaluation): PlanView {
     blank: bounds([blank])!,
     edge: screenPath([blank], true),
     paths: planPaths(evaluation),
-    parts: parts.map(({ id, ink, frame, letters }) => ({
+    parts: parts.map(({ id, ink, frame, letters, text }) => ({
       id,
       name: names.get(id) ?? id,
       ink,
       frame: screenPath([frame], true),
       letters,
+      text,
+      isFramed: sign.parts.some((part) => part.id === id && part.kind === 'text' && part.frame !== undefined),
     })),
   };
 }

@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { SectionLine, Sign } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable, Subject } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
@@ -28,6 +28,21 @@ export class ReliefService {
   readonly busy$: Observable<boolean> = this.busy;
   /** Sentences about evaluations that failed as a whole. */
   readonly trouble$: Observable<string> = this.troubles;
+
+  /** What was worked out last. */
+  get latest(): ReliefView | undefined {
+    return this.views.value;
+  }
+
+  /** The gaps between the letters of a text part of the last sign. */
+  gaps(part: string): Promise<readonly LetterGap[]> {
+    return this.desk.gaps(part);
+  }
+
+  /** What opening a text part of the last sign up for a tool takes; undefined where that cannot be. */
+  openUp(part: string, diameter: number): Promise<OpenedUp | undefined> {
+    return this.desk.openUp(part, diameter);
+  }
 
   fonts(): Promise<readonly FontEntry[]> {
     return this.desk.fonts();

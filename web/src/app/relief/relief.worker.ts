@@ -16,6 +16,8 @@ const counter = {
   fonts: async () => (await desk).fonts(),
   show: async (sign: Sign) => (await desk).show(sign),
   section: async (line: SectionLine) => (await desk).section(line),
+  gaps: async (part: string) => (await desk).gaps(part),
+  openUp: async (part: string, diameter: number) => (await desk).openUp(part, diameter),
   model: async () => (await desk).model(),
 };
 export type ReliefCounter = typeof counter;

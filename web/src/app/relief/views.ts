@@ -1,5 +1,5 @@
 import type { Box } from '@plain-relief/core/outline';
-import type { Note } from '@plain-relief/core/relief';
+import type { Note, TextMeasures } from '@plain-relief/core/relief';
 
 /** What the worker hands to the page after an evaluation: plain values, ready to be shown. */
 export interface ReliefView {
@@ -38,6 +38,10 @@ export interface PartView {
   /** Outline of the cap box or the shape, in micrometres with y downwards. */
   readonly frame: string;
   readonly letters: number;
+  /** Sizes of a text as it was set. */
+  readonly text?: TextMeasures;
+  /** The outline is that of a frame which words must fit. */
+  readonly isFramed: boolean;
 }
 
 export interface SectionView {

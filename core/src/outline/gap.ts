@@ -1,0 +1,59 @@
+import { contains, type Outline } from './contour.js';
+import { turn } from './grid.js';
+
+type Segments = Float64Array;
+
+function segmentsOf(outline: Outline, closed: boolean): Segments {
+  const out: number[] = [];
+  for (const run of outline) {
+    const n = run.length;
+    if (n === 2) out.push(run[0], run[1], run[0], run[1]);
+    for (let i = closed ? 0 : 2, j = closed ? n - 2 : 0; i < n; j = i, i += 2) out.push(run[j], run[j + 1], run[i], run[i + 1]);
+  }
+  return Float64Array.from(out);
+}
+
+function reach(s: Segments, i: number, x: number, y: number): number {
+  const [ax, ay] = [s[i], s[i + 1]];
+  const [dx, dy] = [s[i + 2] - ax, s[i + 3] - ay];
+  const length = dx * dx + dy * dy;
+  const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
+  return (ax + t * dx - x) ** 2 + (ay + t * dy - y) ** 2;
+}
+
+/**
+ * The least distance between two outlines in mm, 0 where they meet or one lies in the other. Exact for the segments given.
+ * @param closed whether the runs are rings with an inside, or open strokes
+ */
+export function gapBetween(a: Outline, b: Outline, closed = true): number {
+  if (a.length === 0 || b.length === 0) return Infinity;
+  if (closed && (a.some(([x, y]) => contains(b, x, y)) || b.some(([x, y]) => contains(a, x, y)))) return 0;
+  const [p, q] = [segmentsOf(a, closed), segmentsOf(b, closed)];
+  let best = Infinity;
+  for (let i = 0; i < p.length; i += 4) {
+    const [minX, maxX] = p[i] < p[i + 2] ? [p[i], p[i + 2]] : [p[i + 2], p[i]];
+    const [minY, maxY] = p[i + 1] < p[i + 3] ? [p[i + 1], p[i + 3]] : [p[i + 3], p[i + 1]];
+    for (let k = 0; k < q.length; k += 4) {
+      const across = Math.max(minX - Math.max(q[k], q[k + 2]), Math.min(q[k], q[k + 2]) - maxX, 0);
+      if (across * across >= best) continue;
+      const up = Math.max(minY - Math.max(q[k + 1], q[k + 3]), Math.min(q[k + 1], q[k + 3]) - maxY, 0);
+      if (across * across + up * up >= best) continue;
+      if (across === 0 && up === 0 && areCrossed(p, i, q, k)) return 0;
+      best = Math.min(
+        best,
+        reach(p, i, q[k], q[k + 1]),
+        reach(p, i, q[k + 2], q[k + 3]),
+        reach(q, k, p[i], p[i + 1]),
+        reach(q, k, p[i + 2], p[i + 3]),
+      );
+    }
+  }
+  return Math.sqrt(best);
+}
+
+function areCrossed(p: Segments, i: number, q: Segments, k: number): boolean {
+  const side = (s: Segments, at: number, x: number, y: number) => turn(s[at], s[at + 1], s[at + 2], s[at + 3], x, y) > 0;
+  return (
+    side(p, i, q[k], q[k + 1]) !== side(p, i, q[k + 2], q[k + 3]) && side(q, k, p[i], p[i + 1]) !== side(q, k, p[i + 2], p[i + 3])
+  );
+}

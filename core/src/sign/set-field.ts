@@ -1,0 +1,187 @@
+import { plainWords } from '../type/index.js';
+import { actionOf } from './edit.js';
+import { movedLetters } from './letters-by-hand.js';
+import { extentOfShape } from './new-sign.js';
+import { NO_FEATURES } from './part-sentences.js';
+import type { Action, Blank, Copies, Shape, Sign, TextFrame, TextPart, TextPath } from './schema.js';
+import type { FieldPath } from './sentence.js';
+import { hostFrom } from './ticket.js';
+
+/** Sizes of a text as it stands, from which a new kind of size begins. */
+export interface SeenText {
+  readonly width: number;
+  readonly height: number;
+  readonly capHeight: number;
+  readonly em: number;
+  /** Percent. */
+  readonly stretch: number;
+}
+
+type Holder = Record<string | number, unknown>;
+
+/**
+ * Sets a field of the ticket in a sign that may be changed. A choice of kind is turned into what it stands for, keeping as much
+ * of the look as can be: another kind of size has the same letters, another shape the same extent.
+ * @param seen sizes of the text that the field belongs to, where they are known
+ */
+export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: SeenText): void {
+  const last = path[path.length - 1];
+  const part = path[0] === 'parts' ? sign.parts[path[1] as number] : undefined;
+  const owner = path[path.length - 2];
+  if (last === 'sitsOn') {
+    if (part) part.sitsOn = hostFrom(value as string);
+  } else if (last === 'kind' && owner === 'action') {
+    const tier = holderOf(sign, path.slice(0, -2)) as { action: Action };
+    tier.action = actionOf(value as Action['kind'], tier.action);
+  } else if (last === 'kind' && path[0] === 'blank') {
+    sign.blank.outline = shapeOf(value as Shape['kind'], sign.blank.outline) as Blank['outline'];
+  } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
+    part.shape = shapeOf(value as Shape['kind'], part.shape);
+  } else if (part && last === 'kind' && owner === 'copies') {
+    setCopies(part, value as string, sign);
+  } else if (part?.kind === 'text' && setTextField(part, path, value, seen)) return;
+  else (holderOf(sign, path.slice(0, -1)) as Holder)[last] = plainValue(value);
+}
+
+const holderOf = (sign: Sign, path: FieldPath): unknown => path.reduce((at: unknown, step) => (at as Holder)[step], sign);
+
+/** Choices are words; yes and no are kept as such. */
+const plainValue = (value: unknown): unknown => (value === 'true' ? true : value === 'false' ? false : value);
+
+function setTextField(part: TextPart, path: FieldPath, value: unknown, seen?: SeenText): boolean {
+  const field = path[2];
+  const last = path[path.length - 1];
+  if (field === 'words') {
+    const words = plainWords(value as string);
+    if (part.letters) part.letters = movedLetters(part.letters, plainWords(part.words), words);
+    part.words = words;
+    return true;
+  }
+  if (field === 'size' && last === 'kind') {
+    part.size = sizeOf(value as TextPart['size']['kind'], part, seen);
+    return true;
+  }
+  if (field === 'features') {
+    part.features = { ...(part.features ?? NO_FEATURES), [last]: value === 'true' };
+    return true;
+  }
+  if (field === 'frame' && last === 'kind' && path.length === 4) {
+    if (value === 'frame') part.frame ??= newFrame(seen, part);
+    else delete part.frame;
+    return true;
+  }
+  if (field === 'frame' && path[3] === 'fit' && last === 'kind') {
+    if (part.frame) part.frame.fit = fitWith(part.frame.fit, path[4] as number, value as string);
+    return true;
+  }
+  if (field === 'path' && last === 'kind') {
+    const line = pathOf(value as string, part, seen);
+    if (line) part.path = line;
+    else delete part.path;
+    return true;
+  }
+  return false;
+}
+
+function sizeOf(kind: TextPart['size']['kind'], { size }: TextPart, seen: SeenText | undefined): TextPart['size'] {
+  if (!seen || seen.width === 0) return size;
+  const stretch = size.kind === 'seen' ? tidy(seen.stretch) : size.stretch;
+  switch (kind) {
+    case 'capitals':
+      return { kind, height: tidy(seen.capHeight), stretch };
+    case 'em':
+      return { kind, size: tidy(seen.em), stretch };
+    case 'seen-width':
+      return { kind, width: tidy(seen.width), stretch };
+    case 'seen-height':
+      return { kind, height: tidy(seen.height), stretch };
+    case 'seen':
+      return { kind, width: tidy(seen.width), height: tidy(seen.height) };
+  }
+}
+
+const tidy = (value: number): number => Number(value.toFixed(3));
+
+/** A frame a little larger than the words, with the ways of fitting in the order of their harm. */
+function newFrame(seen: SeenText | undefined, part: TextPart): TextFrame {
+  const [width, height] = seen && seen.width > 0 ? [seen.width * 1.1, seen.height * 1.2] : [100, 40];
+  const none = { kind: 'length', length: 0 } as const;
+  return {
+    width: tidy(width),
+    height: tidy(height),
+    marginAcross: none,
+    marginUp: none,
+    upright: 'middle',
+    fit: [
+      { kind: 'tighten', floor: Math.min(part.tracking, -3) },
+      { kind: 'narrow', floor: 80 },
+      { kind: 'reduce', floor: 60 },
+    ],
+  };
+}
+
+type Fit = TextFrame['fit'][number];
+
+const FIRST_FLOORS: Readonly<Record<Fit['kind'], Fit>> = {
+  tighten: { kind: 'tighten', floor: -3 },
+  narrow: { kind: 'narrow', floor: 80 },
+  reduce: { kind: 'reduce', floor: 60 },
+  wrap: { kind: 'wrap', lines: 2 },
+};
+
+/** The ways of fitting with another at a place; one that stood elsewhere changes places with what was there. */
+function fitWith(fit: TextFrame['fit'], at: number, kind: string): TextFrame['fit'] {
+  const out = [...fit];
+  if (kind === 'none') return out.filter((_, i) => i !== at);
+  const there = out.findIndex((step) => step.kind === kind);
+  const step = there >= 0 ? out[there] : FIRST_FLOORS[kind as Fit['kind']];
+  if (there >= 0 && at < out.length) out[there] = out[at];
+  out[at] = step;
+  return out;
+}
+
+function pathOf(value: string, part: TextPart, seen: SeenText | undefined): TextPath | undefined {
+  if (part.path && value === (part.path.kind === 'part' ? `part:${part.path.part}` : part.path.kind)) return part.path;
+  const width = seen && seen.width > 0 ? seen.width : 200;
+  const shift = 0;
+  if (value === 'arc') return { kind: 'arc', radius: Math.ceil(width / 2), span: 360, reads: 'top', side: 'outside', shift };
+  if (value === 'straight') return { kind: 'straight', length: Math.ceil(width * 1.1), shift };
+  if (value.startsWith('part:')) return { kind: 'part', part: value.slice(5), side: 'outside', shift };
+  return undefined;
+}
+
+/** Another shape of the same extent. */
+function shapeOf<S extends Shape | Blank['outline']>(kind: Shape['kind'], before: S): Shape {
+  if (before.kind === kind || before.kind === 'border' || before.kind === 'combined') return before;
+  const { width, height } = extentOfShape(before);
+  const extent = { width, height: height || width };
+  switch (kind) {
+    case 'rectangle':
+      return { kind, ...extent, cornerRadius: 0 };
+    case 'circle':
+      return { kind, diameter: Math.min(extent.width, extent.height) };
+    case 'ellipse':
+    case 'stadium':
+      return { kind, ...extent };
+    case 'polygon':
+      return { kind, sides: 6, diameter: Math.min(extent.width, extent.height), stands: 'flat' };
+    case 'arch':
+      return { kind, ...extent, rise: tidy(Math.min(extent.width / 2, extent.height / 3)) };
+    case 'line':
+      return { kind, length: width };
+    default:
+      return before;
+  }
+}
+
+function setCopies(part: Sign['parts'][number], kind: string, sign: Sign): void {
+  if (part.copies?.kind === kind) return;
+  const { width, height } = extentOfShape(sign.blank.outline);
+  const count = part.copies?.count ?? 4;
+  const copies: Record<string, Copies> = {
+    row: { kind: 'row', count, stepX: tidy(width / (count + 1)), stepY: 0 },
+    ring: { kind: 'ring', count, radius: tidy(Math.min(width, height) / 3), turning: false },
+  };
+  if (copies[kind]) part.copies = copies[kind];
+  else delete part.copies;
+}

@@ -1,0 +1,37 @@
+import { SIGN_VERSION } from './version.js';
+
+type Json = Record<string, unknown>;
+
+/** Upgrades by the version they start from; each gives a document of the next version. They never meet a checked document. */
+const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
+  // Words got more ways to be sized and set apart.
+  1: (document) => ({
+    ...document,
+    version: 2,
+    parts: Array.isArray(document.parts) ? document.parts.map(upgradedPart1) : document.parts,
+  }),
+};
+
+function upgradedPart1(part: unknown): unknown {
+  if (typeof part !== 'object' || part === null || (part as Json).kind !== 'text') return part;
+  const { capHeight, leading, ...rest } = part as Json;
+  return {
+    ...rest,
+    ...(capHeight === undefined ? {} : { size: { kind: 'capitals', height: capHeight, stretch: 100 } }),
+    ...(leading === undefined ? {} : { leading: { kind: 'percent', of: leading } }),
+  };
+}
+
+/**
+ * A document of an earlier version brought up to this one, unchecked; the document itself where it is of this version or of
+ * none that is known. It is not changed.
+ */
+export function upgraded<T>(document: T): T {
+  let current: unknown = document;
+  for (;;) {
+    const version = typeof current === 'object' && current !== null ? (current as Json).version : undefined;
+    const upgrade = typeof version === 'number' && version !== SIGN_VERSION ? UPGRADES[version] : undefined;
+    if (!upgrade) return current as T;
+    current = upgrade(current as Json);
+  }
+}
