@@ -72,7 +72,13 @@ export class FigureField<T extends number | object> {
   protected readonly width = computed(() => Math.max(3, this.shown().length + 1.7));
 
   protected begin(input: HTMLInputElement): void {
-    if (this.typed() === undefined) this.typed.set(this.format().write(this.value()));
+    if (this.typed() === undefined) {
+      const text = this.format().write(this.value());
+      // At once, so that drawing it later does not take the selection away.
+      input.value = text;
+      this.typed.set(text);
+    }
+    input.select();
     queueMicrotask(() => input.select());
   }
 

@@ -30,6 +30,17 @@ describe('LengthField', () => {
     expect(input().getAttribute('aria-label')).toBe('cap height');
   });
 
+  it('has all digits selected when it is entered, and keeps them so', async () => {
+    fixture.componentRef.setInput('value', 66.6666);
+    fixture.componentRef.setInput('unit', 'mm');
+    await fixture.whenStable();
+    expect(input().value).toBe('66.67 mm');
+    input().dispatchEvent(new Event('focus'));
+    await fixture.whenStable();
+    expect(input().value).toBe('66.6666 mm');
+    expect([input().selectionStart, input().selectionEnd]).toEqual([0, 10]);
+  });
+
   it('takes any unit', async () => {
     await type('6 mm + 1/8 in');
     await type('1');
