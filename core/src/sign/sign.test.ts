@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { catalogue } from '../testing/fonts.js';
 import { addShape, addText, bareSign, demoSigns } from '../testing/signs.js';
@@ -22,6 +23,7 @@ import {
   movedLetters,
   type Sign,
   SignError,
+  SignSchema,
   type TextPart,
   ticket,
   ticketParagraphs,
@@ -57,6 +59,19 @@ describe('readSign', () => {
     sign.parts.push(newText(sign, 'barlow-semibold'), newShape(sign, 'circle'), newShape(sign, 'rectangle'));
     expect(faultsOf(sign)).toEqual([]);
     for (const [, document] of demoSigns()) expect(faultsOf(document)).toEqual([]);
+  });
+
+  it('takes the example of docs/sign-format.md, which shows every field of the schema', () => {
+    const text = readFileSync(new URL('../../../docs/sign-format.md', import.meta.url), 'utf8');
+    const example = JSON.parse(/```json\n([\s\S]*?)```/u.exec(text)![1]) as Sign;
+    expect(faultsOf(example)).toEqual([]);
+    // Every field's name, wherever it stands in the schema, is in the document.
+    const names = new Set<string>();
+    JSON.stringify(SignSchema, (key, value: unknown) => {
+      if (key === 'properties') for (const name of Object.keys(value as object)) names.add(name);
+      return value;
+    });
+    for (const name of names) expect(text).toMatch(new RegExp(`["\`.]${name}["\`]`, 'u'));
   });
 
   it.each<[string, (d: Loose & { blank: Loose; parts: Loose[] }) => void, string]>([
