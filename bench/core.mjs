@@ -22,7 +22,11 @@ function plateOf(letters) {
   const sign = newSign('Bench', 'mm');
   const rows = Math.ceil(letters / ROW.length);
   sign.blank.outline = { kind: 'rectangle', width: 260, height: rows * 13 + 20, cornerRadius: 5 };
-  sign.parts.push({ ...newText(sign, 'barlow-semibold'), size: { kind: 'capitals', height: 8, stretch: 100 }, words: Array(rows).fill(ROW).join('\n') });
+  sign.parts.push({
+    ...newText(sign, 'barlow-semibold'),
+    size: { kind: 'capitals', height: 8, stretch: 100 },
+    words: Array(rows).fill(ROW).join('\n'),
+  });
   return sign;
 }
 

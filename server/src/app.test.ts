@@ -209,6 +209,10 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   ['PATCH', '/api/jobs/ID', { quantity: 2 }],
   ['DELETE', '/api/jobs/ID', undefined],
   ['POST', '/api/jobs/ID/signs', { title: 'A sign' }],
+  ['GET', '/api/jobs/ID/files', undefined],
+  ['POST', '/api/jobs/ID/files', { name: 'x.svg', text: '<svg/>' }],
+  ['GET', '/api/files/ID', undefined],
+  ['DELETE', '/api/files/ID', undefined],
   ['GET', '/api/signs/ID', undefined],
   ['PUT', '/api/signs/ID', { base: 1, document: newSign('A', 'mm') }],
   ['DELETE', '/api/signs/ID', undefined],
@@ -241,6 +245,40 @@ describe('a full disk', () => {
     }
     const { body } = await server.call<SignAnswer>('GET', `/api/signs/${sign.id}`);
     expect(body).toMatchObject({ revision: 1, document: sign.document });
+  });
+});
+
+describe('files of a job', () => {
+  it('are kept as they came, given back as files only, and once', async () => {
+    const { body: job } = await server.call<JobAnswer>('POST', '/api/jobs', newJob);
+    const text = '<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script>é</svg>';
+    const sent = await server.call<{ id: string; size: number }>('POST', `/api/jobs/${job.id}/files`, {
+      name: 'Crozier é.svg',
+      text,
+    });
+    expect(sent).toMatchObject({ status: 201, body: { name: 'Crozier é.svg', size: Buffer.byteLength(text) } });
+    const again = await server.call<{ id: string }>('POST', `/api/jobs/${job.id}/files`, { name: 'Crozier é.svg', text });
+    expect(again.body.id).toBe(sent.body.id);
+    expect((await server.call<unknown[]>('GET', `/api/jobs/${job.id}/files`)).body).toHaveLength(1);
+    const file = await server.app.inject({ method: 'GET', url: `/api/files/${sent.body.id}` });
+    expect(file.payload).toBe(text);
+    expect(file.headers).toMatchObject({
+      'content-type': 'application/octet-stream',
+      'content-disposition': "attachment; filename*=UTF-8''Crozier%20%C3%A9.svg",
+      'x-content-type-options': 'nosniff',
+    });
+    expect((await server.call('DELETE', `/api/files/${sent.body.id}`)).status).toBe(204);
+    expect((await server.call('GET', `/api/files/${sent.body.id}`)).status).toBe(404);
+  });
+
+  it('are refused without a name or content, or too large', async () => {
+    const { body: job } = await server.call<JobAnswer>('POST', '/api/jobs', newJob);
+    const post = async (body: unknown) => (await server.call<Refusal>('POST', `/api/jobs/${job.id}/files`, body)).status;
+    expect(await post({ name: ' ', text: 'x' })).toBe(400);
+    expect(await post({ name: 'x.svg', text: '' })).toBe(400);
+    expect(await post({ name: 'x.svg', text: 'x'.repeat(8_000_001) })).toBe(400);
+    expect(await post({ name: 'x.svg', text: 'x'.repeat(17_000_000) })).toBe(413);
+    expect((await server.call('POST', `/api/jobs/${NOWHERE}/files`, { name: 'x.svg', text: 'x' })).status).toBe(404);
   });
 });
 

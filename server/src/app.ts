@@ -8,6 +8,8 @@ import type { Database } from './database/database.js';
 import { errors, type Fault, ServerError } from './errors.js';
 import { readCatalogue } from './fonts/font-files.js';
 import { jobRoutes } from './jobs/routes.js';
+import { fileRoutes } from './files/routes.js';
+import { FileService } from './files/service.js';
 import { JobService } from './jobs/service.js';
 import type { Settings } from './settings.js';
 import { SignPictures } from './signs/pictures.js';
@@ -67,6 +69,7 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   app.addHook('onClose', () => pictures.close());
   jobRoutes(app, jobs);
   signRoutes(app, signs, jobs, pictures);
+  fileRoutes(app, new FileService(db, jobs));
   taskRoutes(app, new TaskService(db, signs, send));
   app.get('/api/health', async () => {
     await db.sequelize.query('SELECT 1');

@@ -101,7 +101,7 @@ describe('node', () => {
           for (let j = i + 1; j < pairs.length; j++)
             if (crosses(points, pairs[i], pairs[j])) throw new Error(`${i} and ${j} cross.`);
       }),
-      { numRuns: 300 },
+      { numRuns: 40 },
     );
   });
 });
@@ -113,5 +113,35 @@ describe('PointSet', () => {
     expect(new Set(numbers).size).toBe(5000);
     expect(numbers.every((number, i) => points.add(i % 97, Math.floor(i / 97) - 20) === number)).toBe(true);
     expect([points.x[numbers[100]], points.y[numbers[100]]]).toEqual([3, -19]);
+  });
+
+  it('settles where many segments cross at slight angles, as beside the chords of a fine curve', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2_000, max: 40_000 }),
+        fc.integer({ min: 1_000, max: 20_000 }),
+        fc.integer({ min: 8, max: 60 }),
+        fc.integer({ min: 0, max: 359 }),
+        (radius, width, chords, turned) => {
+          // Rectangles along the chords of half a circle, as a stroke is made of them.
+          const lines: Line[] = [];
+          const at = (i: number, r: number): [number, number] => {
+            const angle = (Math.PI * i) / chords + turned;
+            return [Math.round(r * Math.cos(angle)), Math.round(r * Math.sin(angle))];
+          };
+          for (let i = 0; i < chords; i++) {
+            const [a, b, c, d] = [
+              at(i, radius - width),
+              at(i, radius + width),
+              at(i + 1, radius + width),
+              at(i + 1, radius - width),
+            ];
+            for (const [p, q] of [[a, b], [b, c], [c, d], [d, a]]) lines.push([...p, ...q]); // prettier-ignore
+          }
+          expect(() => noded(lines)).not.toThrow();
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
 });

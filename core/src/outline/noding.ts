@@ -20,9 +20,13 @@ const MOST_ROUNDS = 64;
 const SEGMENTS_PER_CELL = 1;
 
 /**
- * Splits segments wherever they cross, touch or overlap, so that any two meet in shared end points only. A crossing is
- * rounded to the grid, which can bend its segments by half a grid step; pieces bent that way are looked at again until
- * none crosses. All questions of side are exact.
+ * Splits segments wherever they cross, touch or overlap, so that any two meet in shared end points only. All questions of side
+ * are exact.
+ *
+ * Crossings are rounded to the grid, which bends their segments by up to half a grid step. So that what is bent crosses nothing
+ * anew, every segment is led through the middle of every grid square that it passes and in which an end or a crossing lies
+ * (snap rounding; J. D. Hobby, "Practical segment intersection with finite precision output", 1999, from memory). Crossings that
+ * fell into the wrong square by the rounding of their own computation are found by the next round.
  */
 export function node(points: PointSet, input: Segments): Segments {
   let { from, to, tag } = input;
@@ -65,6 +69,8 @@ function push(list: Segments, from: number, to: number, tag: number): void {
 /** Points at which segments must be split, by segment; pairs of which neither is fresh were settled before. */
 function findSplits(points: PointSet, from: number[], to: number[], fresh: Uint8Array): Map<number, number[]> {
   const splits = new Map<number, number[]>();
+  const grid = new CellGrid(points, from, to);
+  let isRounded = false;
   const add = (s: number, p: number) => {
     if (p === from[s] || p === to[s]) return;
     const list = splits.get(s);
@@ -103,6 +109,7 @@ function findSplits(points: PointSet, from: number[], to: number[], fresh: Uint8
     if (sideA !== 0 && sideB !== 0 && sideC !== 0 && sideD !== 0) {
       const t01 = sideC / (sideC - sideD);
       const p = points.add(Math.round(cx + t01 * (dx - cx)), Math.round(cy + t01 * (dy - cy)));
+      isRounded = true;
       add(s, p);
       add(t, p);
       return;
@@ -113,43 +120,79 @@ function findSplits(points: PointSet, from: number[], to: number[], fresh: Uint8
     if (sideB === 0 && within(cx, cy, dx, dy, bx, by)) add(t, b);
   };
 
-  forEachNearPair(points, from, to, fresh, meet);
+  grid.forEachPair((s, t) => {
+    if (fresh[s] || fresh[t]) meet(s, t);
+  });
+  if (isRounded) {
+    const { x, y } = points;
+    grid.forEachPoint((s, p) => {
+      if (passes(x[from[s]], y[from[s]], x[to[s]], y[to[s]], x[p], y[p])) add(s, p);
+    });
+  }
   return splits;
+}
+
+/** Whether a segment passes the grid square about a point: the square's corners lie on both sides of it, or on it. */
+function passes(ax: number, ay: number, bx: number, by: number, px: number, py: number): boolean {
+  if (px + 0.5 < Math.min(ax, bx) || px - 0.5 > Math.max(ax, bx) || py + 0.5 < Math.min(ay, by) || py - 0.5 > Math.max(ay, by))
+    return false;
+  // Of the square's corners the two furthest to the sides, seen along the segment.
+  const [dx, dy] = [bx - ax, by - ay];
+  const reach = (Math.abs(dx) + Math.abs(dy)) / 2;
+  return Math.abs(turn(ax, ay, bx, by, px, py)) <= reach;
 }
 
 const within = (ax: number, ay: number, bx: number, by: number, px: number, py: number): boolean =>
   px >= Math.min(ax, bx) && px <= Math.max(ax, bx) && py >= Math.min(ay, by) && py <= Math.max(ay, by);
 
 /**
- * Calls `meet` for every two segments that share a cell of a uniform grid, one of them fresh. A segment is entered only
- * in the cells it runs through, row by row, so that a long diagonal costs its length and not its box.
+ * A uniform grid of cells with the segments that run through each. A segment is entered row by row, so that a long diagonal
+ * costs its length and not its box.
  */
-function forEachNearPair(
-  points: PointSet,
-  from: number[],
-  to: number[],
-  fresh: Uint8Array,
-  meet: (s: number, t: number) => void,
-): void {
-  const n = from.length;
-  if (n < 2) return;
-  const { x, y } = points;
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let s = 0; s < n; s++) {
-    for (const p of [from[s], to[s]]) {
-      if (x[p] < minX) minX = x[p];
-      if (x[p] > maxX) maxX = x[p];
-      if (y[p] < minY) minY = y[p];
-      if (y[p] > maxY) maxY = y[p];
-    }
-  }
-  const width = maxX - minX + 1;
-  const height = maxY - minY + 1;
-  const cell = Math.max(64, Math.sqrt((width * height * SEGMENTS_PER_CELL) / n), Math.max(width, height) / 4096);
-  const columns = Math.ceil(width / cell);
-  const rows = Math.ceil(height / cell);
+class CellGrid {
+  private readonly minX: number;
+  private readonly minY: number;
+  private readonly cell: number;
+  private readonly columns: number;
+  private readonly rows: number;
+  /** Segments of each cell, one cell after the other. */
+  private readonly start: Int32Array;
+  private readonly members: Int32Array;
 
-  const forEachCell = (s: number, visit: (cell: number) => void) => {
+  constructor(
+    private readonly points: PointSet,
+    private readonly from: number[],
+    private readonly to: number[],
+  ) {
+    const { x, y } = points;
+    const n = from.length;
+    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let s = 0; s < n; s++) {
+      for (const p of [from[s], to[s]]) {
+        if (x[p] < minX) minX = x[p];
+        if (x[p] > maxX) maxX = x[p];
+        if (y[p] < minY) minY = y[p];
+        if (y[p] > maxY) maxY = y[p];
+      }
+    }
+    const width = n > 0 ? maxX - minX + 1 : 1;
+    const height = n > 0 ? maxY - minY + 1 : 1;
+    [this.minX, this.minY] = [minX, minY];
+    this.cell = Math.max(64, Math.sqrt((width * height * SEGMENTS_PER_CELL) / Math.max(1, n)), Math.max(width, height) / 4096);
+    this.columns = Math.ceil(width / this.cell);
+    this.rows = Math.ceil(height / this.cell);
+    // Count, sum up, fill.
+    this.start = new Int32Array(this.columns * this.rows + 1);
+    for (let s = 0; s < n; s++) this.forEachCell(s, (c) => this.start[c + 1]++);
+    for (let c = 0; c < this.columns * this.rows; c++) this.start[c + 1] += this.start[c];
+    this.members = new Int32Array(this.start[this.columns * this.rows]);
+    const fill = this.start.slice(0, -1);
+    for (let s = 0; s < n; s++) this.forEachCell(s, (c) => (this.members[fill[c]++] = s));
+  }
+
+  private forEachCell(s: number, visit: (cell: number) => void): void {
+    const { points, from, to, minX, minY, cell, columns } = this;
+    const { x, y } = points;
     const isUp = y[from[s]] <= y[to[s]];
     const low0 = isUp ? from[s] : to[s];
     const high0 = isUp ? to[s] : from[s];
@@ -174,20 +217,31 @@ function forEachNearPair(
       const last = Math.min(columns - 1, Math.floor((Math.max(left, right) + 1 - minX) / cell));
       for (let column = first; column <= last; column++) visit(row * columns + column);
     }
-  };
+  }
 
-  // Segments of each cell one after the other: count, sum up, fill.
-  const start = new Int32Array(columns * rows + 1);
-  for (let s = 0; s < n; s++) forEachCell(s, (c) => start[c + 1]++);
-  for (let c = 0; c < columns * rows; c++) start[c + 1] += start[c];
-  const members = new Int32Array(start[columns * rows]);
-  const fill = start.slice(0, -1);
-  for (let s = 0; s < n; s++) forEachCell(s, (c) => (members[fill[c]++] = s));
+  /** Calls `meet` for every two segments that share a cell. */
+  forEachPair(meet: (s: number, t: number) => void): void {
+    const { start, members } = this;
+    for (let c = 0; c + 1 < start.length; c++) {
+      for (let i = start[c]; i < start[c + 1]; i++) {
+        for (let j = i + 1; j < start[c + 1]; j++) meet(members[i], members[j]);
+      }
+    }
+  }
 
-  for (let c = 0; c < columns * rows; c++) {
-    for (let i = start[c]; i < start[c + 1]; i++) {
-      for (let j = i + 1; j < start[c + 1]; j++) {
-        if (fresh[members[i]] || fresh[members[j]]) meet(members[i], members[j]);
+  /** Calls `meet` for every segment and every point whose square lies in, or reaches into, a cell that the segment runs through. */
+  forEachPoint(meet: (s: number, p: number) => void): void {
+    const { points, start, members, minX, minY, cell, columns, rows } = this;
+    for (let p = 0; p < points.size; p++) {
+      const column0 = Math.max(0, Math.floor((points.x[p] - 1 - minX) / cell));
+      const column1 = Math.min(columns - 1, Math.floor((points.x[p] + 1 - minX) / cell));
+      const row0 = Math.max(0, Math.floor((points.y[p] - 1 - minY) / cell));
+      const row1 = Math.min(rows - 1, Math.floor((points.y[p] + 1 - minY) / cell));
+      for (let row = row0; row <= row1; row++) {
+        for (let column = column0; column <= column1; column++) {
+          const c = row * columns + column;
+          for (let i = start[c]; i < start[c + 1]; i++) meet(members[i], p);
+        }
       }
     }
   }

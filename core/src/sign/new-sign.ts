@@ -114,6 +114,23 @@ export function newCombined(sign: Sign, how: 'join' | 'cut' | 'common', of: read
   return { ...part, tiers: [newTier('tier-1', { kind: 'raise', by: sign.unit === 'mm' ? 2 : 1.5875 })] };
 }
 
+/** An outline of its own, such as a colour of a logo, raised like a line of text. */
+export function newOutline(
+  sign: Sign,
+  name: string,
+  outline: { readonly width: number; readonly height: number; readonly path: string },
+  at: { readonly x: number; readonly y: number },
+): ShapePart {
+  const { width, height, path } = outline;
+  const part = shapePart(sign, { kind: 'outline', width: tidy(width), height: tidy(height), path });
+  return {
+    ...part,
+    name: name.trim().slice(0, 80) || part.name,
+    place: { ...part.place, x: tidy(at.x), y: tidy(at.y) },
+    tiers: [newTier('tier-1', { kind: 'raise', by: sign.unit === 'mm' ? 2 : 1.5875 })],
+  };
+}
+
 function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
   const name = SHAPE_NAMES[shape.kind];
   const id = freeId(

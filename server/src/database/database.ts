@@ -1,4 +1,5 @@
 import { Sequelize } from 'sequelize';
+import { defineFiles } from '../files/model.js';
 import { defineJobs } from '../jobs/model.js';
 import { defineSigns } from '../signs/model.js';
 import { defineTasks } from '../tasks/model.js';
@@ -18,9 +19,10 @@ export function openDatabase(url: string) {
   const { Customer, Job } = defineJobs(sequelize);
   const { SignRow, RevisionRow } = defineSigns(sequelize);
   const { Task } = defineTasks(sequelize);
+  const { JobFile } = defineFiles(sequelize);
   Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
   Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
   Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
-  return { sequelize, Customer, Job, SignRow, RevisionRow, Task };
+  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile };
 }

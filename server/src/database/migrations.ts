@@ -75,6 +75,17 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     });
     await query.addIndex('tasks', ['sign_id', 'asked_at']);
   },
+  '0003-job-files': async (query) => {
+    await query.createTable('job_files', {
+      id,
+      job_id: belongsTo('jobs'),
+      name: words(200),
+      size: { type: DataTypes.INTEGER, allowNull: false },
+      content: { type: DataTypes.BLOB, allowNull: false },
+      created_at: moment,
+    });
+    await query.addIndex('job_files', ['job_id']);
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -17,6 +17,7 @@ import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import type { SectionView } from '../relief/views';
+import { ArtworkPanel, type TakenArtwork } from '../artwork/artwork-panel';
 import { Masthead } from '../shell/masthead';
 import { BriefPanel } from './brief-panel';
 import { facts } from './facts';
@@ -33,7 +34,7 @@ import { type StepName, stepsOf } from './steps';
 import { TasksService } from './tasks.service';
 import { TicketPanel } from './ticket-panel';
 
-type Panel = 'ticket' | 'brief' | 'proof' | 'make';
+type Panel = 'ticket' | 'brief' | 'proof' | 'make' | 'artwork';
 type Showing = 'plan' | 'model' | 'both';
 
 const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Proof: 'proof', Make: 'make' };
@@ -43,6 +44,7 @@ const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Pro
   imports: [
     RouterLink,
     Masthead,
+    ArtworkPanel,
     BriefPanel,
     KeysHelp,
     Ladder,
@@ -162,6 +164,11 @@ export class BenchPage implements OnDestroy {
       this.store.setTracking(part, opened.tracking);
       this.said.set(`Opened up for ${tool}: ${formatLength(opened.grownBy, unit)} longer.`);
     }
+  }
+
+  protected takeArtwork({ name, colours }: TakenArtwork): void {
+    this.store.addArtwork(name, colours);
+    this.panel.set('ticket');
   }
 
   protected retry(): void {

@@ -5,6 +5,7 @@ import {
   copyOf,
   type FieldPath,
   type LetterByHand,
+  newOutline,
   newShape,
   newText,
   nextTier,
@@ -15,6 +16,7 @@ import {
   sittingOn,
 } from '@plain-relief/core/sign';
 import { BehaviorSubject, firstValueFrom, type Observable, type Subscription } from 'rxjs';
+import type { ArtworkColour } from '../artwork/artwork.service';
 import { ReliefService } from '../relief/relief.service';
 import { Api } from '../shell/api';
 import { Autosave, type SaveState } from './autosave';
@@ -157,6 +159,19 @@ export class SignStore implements OnDestroy {
   addShape(kind: AddedShape): void {
     const sign = this.history?.value;
     if (sign) this.add(newShape(sign, kind));
+  }
+
+  /** Adds a part for every colour of a customer's drawing, each in its place in it, as one step. */
+  addArtwork(name: string, colours: readonly ArtworkColour[]): void {
+    let last: string | undefined;
+    this.change(`add ${name}`, `artwork ${name} ${performance.now()}`, (sign) => {
+      colours.forEach(({ width, height, path, x, y }, i) => {
+        const part = newOutline(sign, colours.length > 1 ? `${name} ${i + 1}` : name, { width, height, path }, { x, y });
+        sign.parts.push(part);
+        last = part.id;
+      });
+    });
+    if (last !== undefined) this.select(last);
   }
 
   duplicate(id: string): void {

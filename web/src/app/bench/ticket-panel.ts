@@ -99,6 +99,7 @@ export class TicketPanel {
   readonly shapeAdded = output<AddedShape>();
   readonly letterSet = output<LetterSetting>();
   readonly openedUp = output<{ readonly part: string; readonly diameter: number }>();
+  readonly artworkAsked = output();
   readonly copied = output<string>();
   readonly removed = output<string>();
   readonly reordered = output<{ readonly part: string; readonly by: -1 | 1 }>();

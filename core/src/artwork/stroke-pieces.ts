@@ -1,0 +1,114 @@
+import type { FlatRun } from '../outline/index.js';
+
+/** How a line is drawn (SVG 2, chapter 13.5). Lengths in the line's own unit. */
+export interface StrokeStyle {
+  readonly width: number;
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly cap: 'butt' | 'round' | 'square';
+  /** Miters longer than this many widths are bevelled. */
+  readonly miterLimit: number;
+}
+
+/**
+ * The area of a drawn line as overlapping pieces: a rectangle for every edge, a wedge at every corner, and caps at its ends.
+ * Together they cover it; where they overlap they are the same ground.
+ * @param tolerance how far the chords of round corners may stray
+ */
+export function strokePieces({ points, closed }: FlatRun, style: StrokeStyle, tolerance: number): number[][] {
+  const r = style.width / 2;
+  const run = distinct(points, closed);
+  const n = run.length / 2;
+  const out: number[][] = [];
+  if (n === 1) return dot(run[0], run[1], r, style.cap, tolerance);
+  const edges = closed ? n : n - 1;
+  for (let i = 0; i < edges; i++) {
+    const [ax, ay] = [run[2 * i], run[2 * i + 1]];
+    const j = (i + 1) % n;
+    const [bx, by] = [run[2 * j], run[2 * j + 1]];
+    const [nx, ny] = normal(ax, ay, bx, by, r);
+    out.push([ax + nx, ay + ny, ax - nx, ay - ny, bx - nx, by - ny, bx + nx, by + ny]);
+    if (!closed && j === n - 1) continue;
+    const k = (j + 1) % n;
+    out.push(corner(bx, by, [nx, ny], normal(bx, by, run[2 * k], run[2 * k + 1], r), r, style, tolerance));
+  }
+  if (!closed && style.cap !== 'butt') {
+    const [ax, ay, bx, by] = run;
+    const [cx, cy, dx, dy] = run.slice(-4);
+    out.push(cap(ax, ay, normal(bx, by, ax, ay, r), style.cap, r, tolerance));
+    out.push(cap(dx, dy, normal(cx, cy, dx, dy, r), style.cap, r, tolerance));
+  }
+  return out.filter((piece) => piece.length >= 6);
+}
+
+/** To the left of the direction, as long as the reach. */
+function normal(ax: number, ay: number, bx: number, by: number, reach: number): [number, number] {
+  const length = Math.hypot(bx - ax, by - ay);
+  return [(-(by - ay) / length) * reach, ((bx - ax) / length) * reach];
+}
+
+function distinct(points: readonly number[], closed: boolean): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < points.length; i += 2) {
+    const isSame = out.length > 0 && points[i] === out[out.length - 2] && points[i + 1] === out[out.length - 1];
+    if (!isSame) out.push(points[i], points[i + 1]);
+  }
+  while (closed && out.length > 2 && out[0] === out[out.length - 2] && out[1] === out[out.length - 1]) out.length -= 2;
+  return out;
+}
+
+function corner(
+  x: number,
+  y: number,
+  before: readonly [number, number],
+  after: readonly [number, number],
+  r: number,
+  { join, miterLimit }: StrokeStyle,
+  tolerance: number,
+): number[] {
+  const turned = before[0] * after[1] - before[1] * after[0];
+  const along = before[0] * after[0] + before[1] * after[1];
+  if (turned === 0 && along >= 0) return [];
+  // The side that opens is on the right of a left turn.
+  const side = turned > 0 ? -1 : 1;
+  const [ax, ay, bx, by] = [side * before[0], side * before[1], side * after[0], side * after[1]];
+  const angle = Math.atan2(Math.abs(turned), along);
+  if (join === 'round') return arc(x, y, Math.atan2(ay, ax), -side * angle, r, tolerance);
+  const stretch = 1 / Math.cos(angle / 2);
+  const sum = Math.hypot(ax + bx, ay + by);
+  if (join === 'bevel' || stretch > miterLimit || sum < 1e-9 * r) return [x, y, x + ax, y + ay, x + bx, y + by];
+  const tip = (r * stretch) / sum;
+  return [x, y, x + ax, y + ay, x + (ax + bx) * tip, y + (ay + by) * tip, x + bx, y + by];
+}
+
+/** A slice of a disc: its middle, and its rim from an angle through a sweep. */
+function arc(x: number, y: number, from: number, through: number, r: number, tolerance: number): number[] {
+  const chord = r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 4;
+  const steps = Math.max(2, Math.ceil(Math.abs(through) / chord));
+  const out = [x, y];
+  for (let i = 0; i <= steps; i++) {
+    const angle = from + (through * i) / steps;
+    out.push(x + r * Math.cos(angle), y + r * Math.sin(angle));
+  }
+  return out;
+}
+
+function cap(
+  x: number,
+  y: number,
+  [nx, ny]: readonly [number, number],
+  kind: 'round' | 'square',
+  r: number,
+  tolerance: number,
+): number[] {
+  if (kind === 'round') return arc(x, y, Math.atan2(ny, nx), -Math.PI, r, tolerance);
+  // Ahead of the end by half the width: the normal turned clockwise.
+  const [fx, fy] = [ny, -nx];
+  return [x + nx, y + ny, x - nx, y - ny, x - nx + fx, y - ny + fy, x + nx + fx, y + ny + fy];
+}
+
+/** A line of no length: nothing, a disc or a square. */
+function dot(x: number, y: number, r: number, kind: StrokeStyle['cap'], tolerance: number): number[][] {
+  if (kind === 'butt') return [];
+  if (kind === 'square') return [[x - r, y - r, x + r, y - r, x + r, y + r, x - r, y + r]];
+  return [arc(x, y, 0, 2 * Math.PI, r, tolerance).slice(2)];
+}

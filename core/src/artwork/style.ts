@@ -1,0 +1,124 @@
+import { colord, extend, type Plugin } from 'colord';
+import namesPlugin from 'colord/plugins/names';
+import type { Element } from './xml.js';
+
+// Its type is written for CommonJS; the module's default is the plugin itself.
+extend([namesPlugin as unknown as Plugin]);
+
+/** Properties that children take over (SVG 2, appendix on properties). */
+const INHERITED = [
+  'fill',
+  'fill-rule',
+  'clip-rule',
+  'stroke',
+  'stroke-width',
+  'stroke-linejoin',
+  'stroke-linecap',
+  'stroke-miterlimit',
+  'stroke-dasharray',
+  'color',
+  'visibility',
+  'fill-opacity',
+  'stroke-opacity',
+] as const;
+const OWN = ['display', 'opacity', 'clip-path', 'mask', 'filter', 'overflow'] as const;
+const KNOWN = new Set<string>([...INHERITED, ...OWN]);
+
+/** Values of properties as they apply to an element. */
+export type Style = Readonly<Record<string, string>>;
+
+/** Rules of the file's style sheets, in order, by simple selector: a name, a class, an id, or `*`. */
+export class StyleSheet {
+  private readonly rules: { readonly selector: string; readonly weight: number; readonly values: Style }[] = [];
+  /** Selectors that are not simple and had no effect. */
+  readonly passedOver: string[] = [];
+
+  constructor(text: string) {
+    const plain = text.replace(/\/\*[\s\S]*?\*\//gu, '');
+    for (const [, selectors, body] of plain.matchAll(/([^{}@]+)\{([^{}]*)\}/gu)) {
+      const values = declarations(body);
+      for (const selector of selectors.split(',').map((each) => each.trim())) {
+        const weight = weightOf(selector);
+        if (weight === undefined) this.passedOver.push(selector);
+        else this.rules.push({ selector, weight, values });
+      }
+    }
+    // The order of rules decides among equals: sort keeps it.
+    this.rules.sort((a, b) => a.weight - b.weight);
+  }
+
+  /** The style of an element whose parent's is given: attributes, then rules, then its own style attribute. */
+  apply({ name, attributes }: Element, parent: Style): Style {
+    const out: Record<string, string> = {};
+    for (const key of INHERITED) if (parent[key] !== undefined) out[key] = parent[key];
+    const set = (values: Style) => {
+      for (const [key, value] of Object.entries(values)) {
+        if (!KNOWN.has(key)) continue;
+        if (value === 'inherit') {
+          if (parent[key] === undefined) delete out[key];
+          else out[key] = parent[key];
+        } else out[key] = value;
+      }
+    };
+    set(attributes);
+    const classes = (attributes.class ?? '').split(/\s+/u);
+    for (const { selector, values } of this.rules) {
+      const isMeant =
+        selector === '*' ||
+        selector === name ||
+        selector === `#${attributes.id}` ||
+        classes.some((each) => each !== '' && (selector === `.${each}` || selector === `${name}.${each}`));
+      if (isMeant) set(values);
+    }
+    set(declarations(attributes.style ?? ''));
+    return out;
+  }
+}
+
+function weightOf(selector: string): number | undefined {
+  if (selector === '*') return 0;
+  if (/^[a-zA-Z]+$/u.test(selector)) return 1;
+  if (/^\.[\w-]+$/u.test(selector)) return 10;
+  if (/^[a-zA-Z]+\.[\w-]+$/u.test(selector)) return 11;
+  return /^#[\w-]+$/u.test(selector) ? 100 : undefined;
+}
+
+function declarations(text: string): Style {
+  const out: Record<string, string> = {};
+  for (const each of text.split(';')) {
+    const colon = each.indexOf(':');
+    if (colon > 0)
+      out[each.slice(0, colon).trim().toLowerCase()] = each
+        .slice(colon + 1)
+        .replace(/!important/u, '')
+        .trim();
+  }
+  return out;
+}
+
+/** A paint as “#rrggbb”, a reference, or nothing. */
+export type Paint =
+  { readonly kind: 'plain'; readonly colour: string } | { readonly kind: 'reference'; readonly id: string } | undefined;
+
+/** Reads a paint; what is not understood is black, as in any viewer. */
+export function readPaint(value: string | undefined, current: string | undefined): Paint {
+  const text = (value ?? '').trim();
+  if (text === '' || text === 'none' || text === 'transparent') return undefined;
+  const reference = /^url\(\s*['"]?#([^'")]+)['"]?\s*\)/u.exec(text);
+  if (reference) return { kind: 'reference', id: reference[1] };
+  const parsed = colord(/^currentcolor$/iu.test(text) ? (current ?? 'black') : text);
+  if (parsed.isValid() && parsed.alpha() === 0) return undefined;
+  return { kind: 'plain', colour: parsed.isValid() ? parsed.alpha(1).toHex() : '#000000' };
+}
+
+/** The mean of several colours, for gradients. */
+export function meanColour(colours: readonly string[]): string {
+  const parts = colours.map((colour) => colord(colour)).filter((colour) => colour.isValid());
+  if (parts.length === 0) return '#000000';
+  const sum = { r: 0, g: 0, b: 0 };
+  for (const part of parts) {
+    const { r, g, b } = part.toRgb();
+    [sum.r, sum.g, sum.b] = [sum.r + r, sum.g + g, sum.b + b];
+  }
+  return colord({ r: sum.r / parts.length, g: sum.g / parts.length, b: sum.b / parts.length }).toHex();
+}

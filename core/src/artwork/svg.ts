@@ -1,0 +1,361 @@
+import {
+  compose,
+  type Contour,
+  type FlatRun,
+  flatten,
+  HERE,
+  type Outline,
+  type PathCommand,
+  type Placement,
+  snapRun,
+} from '../outline/index.js';
+import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
+import { ArtworkError, MOST_BYTES, MOST_DEPTH, MOST_DRAWN, MOST_POINTS } from './limits.js';
+import { covered, type Layer, type Rule, within } from './layers.js';
+import { pathOf, type Viewport } from './shapes.js';
+import { strokePieces, type StrokeStyle } from './stroke-pieces.js';
+import { meanColour, readPaint, type Style, StyleSheet } from './style.js';
+import { type Element, readXml } from './xml.js';
+
+/** What stood in a file and is not taken over, or was taken over with a change, and how often. */
+export type SvgFinding =
+  'text' | 'picture' | 'gradient' | 'pattern' | 'mask' | 'filter' | 'dashes' | 'selector' | 'script' | 'outside' | 'unknown';
+
+/** An SVG file as areas of plain colours in painting order. */
+export interface SvgDrawing {
+  /** From the bottom to the top. In mm, y up, the middle of the page at the origin. */
+  readonly layers: readonly Layer[];
+  /** The page in mm. */
+  readonly width: number;
+  readonly height: number;
+  /** Whether the file says its size in a unit of length; one in pixels, or without, does not. */
+  readonly isSized: boolean;
+  readonly findings: ReadonlyMap<SvgFinding, readonly string[]>;
+}
+
+/** How far chords may stray in mm. */
+const TOLERANCE = 0.005;
+
+const NOT_DRAWN = new Set(['defs', 'symbol', 'clipPath', 'mask', 'marker', 'pattern', 'linearGradient', 'radialGradient', 'style', 'title', 'desc', 'metadata', 'namedview', 'filter', 'script', 'foreignObject']); // prettier-ignore
+
+/**
+ * Reads an SVG drawing (SVG 2): all basic shapes, paths, groups, transforms, `use`, `symbol`, nested drawings, units and view
+ * boxes, strokes as areas with their joins and caps, clip paths by area, colours from attributes, style and style sheets.
+ * @param width the wanted width of the page in mm; as the file says where it is not given
+ * @throws ArtworkError
+ */
+export function readSvg(source: string, width?: number): SvgDrawing {
+  if (source.length > MOST_BYTES) throw new ArtworkError('too-large', source.length);
+  const root = readXml(source);
+  if (root.name !== 'svg') throw new ArtworkError('not-svg', root.name);
+  return new Reader(root, width).read();
+}
+
+/** What an element is drawn with. */
+interface Context {
+  readonly style: Style;
+  readonly put: Placement;
+  readonly view: Viewport;
+  readonly depth: number;
+  readonly clips: readonly Outline[];
+}
+
+class Reader {
+  private readonly layers: Layer[] = [];
+  private readonly findings = new Map<SvgFinding, string[]>();
+  private readonly byId = new Map<string, Element>();
+  private readonly sheet: StyleSheet;
+  private drawn = 0;
+  private points = 0;
+
+  constructor(
+    private readonly root: Element,
+    private readonly asked: number | undefined,
+  ) {
+    const sheets: string[] = [];
+    this.each(root, (element) => {
+      const { id } = element.attributes;
+      if (id !== undefined && !this.byId.has(id)) this.byId.set(id, element);
+      if (element.name === 'style') sheets.push(element.text);
+      if (element.name === 'script') this.found('script', '');
+    });
+    this.sheet = new StyleSheet(sheets.join('\n'));
+    for (const selector of this.sheet.passedOver) this.found('selector', selector);
+  }
+
+  read(): SvgDrawing {
+    const { attributes } = this.root;
+    const box = viewBox(attributes.viewBox);
+    const [w, h] = [readLength(attributes.width), readLength(attributes.height)];
+    const [natural, tall] = [w && inMm(w), h && inMm(h)];
+    const ratio = box ? box[3] / box[2] : undefined;
+    const px = 25.4 / 96;
+    const pageWidth = natural ?? (tall !== undefined && ratio ? tall / ratio : (box?.[2] ?? 300) * px);
+    const pageHeight = tall ?? (ratio ? pageWidth * ratio : (box?.[3] ?? 150) * px);
+    if (!(pageWidth > 0 && pageHeight > 0)) throw new ArtworkError('nothing');
+    const scale = this.asked === undefined ? 1 : this.asked / pageWidth;
+    const [width, height] = [pageWidth * scale, pageHeight * scale];
+    const isSized = natural !== undefined && !['', 'px'].includes(w!.unit);
+    // Pixels of the page to mm, y up, about its middle.
+    const page: Placement = { a: px * scale, b: 0, c: 0, d: -px * scale, e: -width / 2, f: height / 2 };
+    const [across, down] = [pageWidth / px, pageHeight / px];
+    const inner = box ? fitted(box, across, down, attributes.preserveAspectRatio) : HERE;
+    const view = box ? { width: box[2], height: box[3] } : { width: across, height: down };
+    const style = this.sheet.apply(this.root, {});
+    this.children(this.root, { style, put: compose(page, inner), view, depth: 0, clips: [] });
+    return { layers: this.layers, width, height, isSized, findings: this.findings };
+  }
+
+  private each(element: Element, visit: (element: Element) => void): void {
+    visit(element);
+    for (const child of element.children) this.each(child, visit);
+  }
+
+  private found(what: SvgFinding, text: string): void {
+    const list = this.findings.get(what) ?? [];
+    if (list.length < 50) list.push(text);
+    this.findings.set(what, list);
+  }
+
+  private children(element: Element, context: Context): void {
+    for (const child of element.children) this.draw(child, context);
+  }
+
+  private draw(element: Element, above: Context): void {
+    const { name, attributes } = element;
+    if (NOT_DRAWN.has(name)) return;
+    if (above.depth > MOST_DEPTH) throw new ArtworkError('too-deep', MOST_DEPTH);
+    if (++this.drawn > MOST_DRAWN) throw new ArtworkError('too-many-drawn', MOST_DRAWN);
+    const style = this.sheet.apply(element, above.style);
+    if (style.display === 'none' || Number(style.opacity) === 0) return;
+    if (style.mask !== undefined && style.mask !== 'none') this.found('mask', '');
+    if (style.filter !== undefined && style.filter !== 'none') this.found('filter', '');
+    const put = compose(above.put, readTransform(attributes.transform));
+    const context = {
+      ...above,
+      style,
+      put,
+      depth: above.depth + 1,
+      clips: [...above.clips, ...this.clipsOf(style, element, put, above)],
+    };
+    switch (name) {
+      case 'g':
+      case 'a':
+      case 'switch':
+        return this.children(element, context);
+      case 'svg':
+        return this.nested(element, context, inUser(attributes.x, above.view.width), inUser(attributes.y, above.view.height));
+      case 'use':
+        return this.use(element, context);
+      case 'text':
+        return this.found('text', textOf(element).replace(/\s+/gu, ' ').trim());
+      case 'image':
+        return this.found('picture', '');
+      default:
+        return this.shape(element, context);
+    }
+  }
+
+  private nested(element: Element, context: Context, x: number, y: number, asked?: { width?: string; height?: string }): void {
+    const { attributes } = element;
+    const width = inUser(asked?.width ?? attributes.width, context.view.width, context.view.width);
+    const height = inUser(asked?.height ?? attributes.height, context.view.height, context.view.height);
+    if (!(width > 0 && height > 0)) return;
+    const put = compose(context.put, { ...HERE, e: x, f: y });
+    const box = viewBox(attributes.viewBox);
+    const inner = box ? fitted(box, width, height, attributes.preserveAspectRatio) : HERE;
+    const view = box ? { width: box[2], height: box[3] } : { width, height };
+    const isOpen = context.style.overflow === 'visible' || context.style.overflow === 'auto';
+    const window = this.placed([{ points: [0, 0, width, 0, width, height, 0, height], closed: true }], put);
+    this.children(element, {
+      ...context,
+      put: compose(put, inner),
+      view,
+      clips: isOpen ? context.clips : [...context.clips, window],
+    });
+  }
+
+  private use(element: Element, context: Context): void {
+    const { attributes } = element;
+    const href = attributes.href ?? '';
+    const target = href.startsWith('#') ? this.byId.get(href.slice(1)) : undefined;
+    if (!target) return this.found('outside', href.slice(0, 80));
+    const [x, y] = [inUser(attributes.x, context.view.width), inUser(attributes.y, context.view.height)];
+    if (target.name === 'symbol' || target.name === 'svg') {
+      const style = this.sheet.apply(target, context.style);
+      return this.nested(target, { ...context, style }, x, y, attributes);
+    }
+    return this.draw(target, { ...context, put: compose(context.put, { ...HERE, e: x, f: y }) });
+  }
+
+  private clipsOf(style: Style, element: Element, put: Placement, above: Context): Outline[] {
+    const reference = /^url\(\s*['"]?#([^'")]+)['"]?\s*\)/u.exec(style['clip-path'] ?? '');
+    if (!reference) return [];
+    const clip = this.byId.get(reference[1]);
+    if (clip?.name !== 'clipPath') return [];
+    let inner = put;
+    if (clip.attributes.clipPathUnits === 'objectBoundingBox') {
+      const path = pathOf(element, above.view);
+      const box = path && boxOf(path);
+      if (!box) return [];
+      inner = compose(put, { ...HERE, a: box.width, d: box.height, e: box.x, f: box.y });
+    }
+    inner = compose(inner, readTransform(clip.attributes.transform));
+    const pieces = clip.children.flatMap((child): Contour[] => {
+      const own = this.sheet.apply(child, this.sheet.apply(clip, {}));
+      if (own.display === 'none') return [];
+      const target = child.name === 'use' ? this.byId.get((child.attributes.href ?? '').slice(1)) : child;
+      const path = target && pathOf(target, above.view);
+      if (!path) return [];
+      let at = compose(inner, readTransform(child.attributes.transform));
+      if (child.name === 'use') {
+        at = compose(at, {
+          ...HERE,
+          e: inUser(child.attributes.x, above.view.width),
+          f: inUser(child.attributes.y, above.view.height),
+        });
+        at = compose(at, readTransform(target.attributes.transform));
+      }
+      return [...covered(this.placed(flatten(path, this.toleranceAt(at)), at), ruleOf(own['clip-rule']))];
+    });
+    return [pieces];
+  }
+
+  private toleranceAt({ a, b, c, d }: Placement): number {
+    const scale = Math.max(Math.hypot(a, b), Math.hypot(c, d));
+    if (!(scale > 0) || !Number.isFinite(scale)) return Infinity;
+    return TOLERANCE / scale;
+  }
+
+  /** Runs under a placement, in mm on the grid. */
+  private placed(runs: readonly FlatRun[], put: Placement): Contour[] {
+    return runs.map(({ points }) => this.run(points, put)).filter((run) => run.length >= 6);
+  }
+
+  private run(points: readonly number[], { a, b, c, d, e, f }: Placement): Contour {
+    this.points += points.length / 2;
+    if (this.points > MOST_POINTS) throw new ArtworkError('too-many-points', MOST_POINTS);
+    const out = new Float64Array(points.length);
+    for (let i = 0; i < points.length; i += 2) {
+      out[i] = a * points[i] + c * points[i + 1] + e;
+      out[i + 1] = b * points[i] + d * points[i + 1] + f;
+    }
+    return snapRun(out, true);
+  }
+
+  private shape(element: Element, { style, put, view, clips }: Context): void {
+    const path = pathOf(element, view);
+    if (!path) return this.found('unknown', element.name);
+    if (style.visibility === 'hidden' || style.visibility === 'collapse') return;
+    const tolerance = this.toleranceAt(put);
+    if (tolerance === Infinity) return;
+    const runs = flatten(path.filter(isFinitePoint), tolerance);
+    const fill = this.colourOf(style.fill ?? 'black', style, style['fill-opacity']);
+    if (fill !== undefined) this.add(fill, this.placed(runs, put), ruleOf(style['fill-rule']), clips);
+    const stroke = this.colourOf(style.stroke, style, style['stroke-opacity']);
+    if (stroke === undefined) return;
+    const line = strokeOf(style, view);
+    if (!(line.width > 0)) return;
+    if ((style['stroke-dasharray'] ?? 'none') !== 'none') this.found('dashes', '');
+    const isTurnedOver = put.a * put.d - put.b * put.c < 0;
+    const contours = [...runs, ...dotsOf(path)].flatMap((run) =>
+      strokePieces(run, line, tolerance).map((piece) => this.run(orderedTo(piece, isTurnedOver), put)),
+    );
+    this.add(stroke, contours.filter((run) => run.length >= 6), 'nonzero', clips); // prettier-ignore
+  }
+
+  private add(colour: string, contours: readonly Contour[], rule: Rule, clips: readonly Outline[]): void {
+    if (contours.length === 0) return;
+    const layer =
+      clips.length === 0
+        ? { colour, contours, rule }
+        : { colour, contours: within(covered(contours, rule), clips), rule: 'nonzero' as const };
+    if (layer.contours.length > 0) this.layers.push(layer);
+  }
+
+  private colourOf(value: string | undefined, style: Style, opacity: string | undefined): string | undefined {
+    if (opacity !== undefined && Number(opacity) === 0) return undefined;
+    const paint = readPaint(value, style.color);
+    if (paint?.kind !== 'reference') return paint?.colour;
+    const target = this.byId.get(paint.id);
+    if (target?.name === 'pattern') {
+      this.found('pattern', paint.id);
+      return '#808080';
+    }
+    if (!target)
+      return readPaint((value ?? '').replace(/^url\([^)]*\)/u, ''), style.color)?.kind === 'plain' ? '#000000' : undefined;
+    this.found('gradient', paint.id);
+    return meanColour(this.stopsOf(target, 0));
+  }
+
+  private stopsOf(gradient: Element, depth: number): string[] {
+    const own = gradient.children
+      .filter(({ name }) => name === 'stop')
+      .map(
+        ({ attributes }) =>
+          /stop-color\s*:\s*([^;]+)/u.exec(attributes.style ?? '')?.[1].trim() ?? attributes['stop-color'] ?? 'black',
+      );
+    const next = this.byId.get((gradient.attributes.href ?? '').slice(1));
+    return own.length > 0 || !next || depth > 20 ? own : this.stopsOf(next, depth + 1);
+  }
+}
+
+const isFinitePoint = (command: PathCommand): boolean =>
+  command.kind === 'close' || Object.values(command).every((value) => typeof value === 'string' || Number.isFinite(value));
+
+const ruleOf = (value: string | undefined): Rule => (value === 'evenodd' ? 'evenodd' : 'nonzero');
+
+function viewBox(text: string | undefined): [number, number, number, number] | undefined {
+  const n = readNumbers(text);
+  return n.length === 4 && n[2] > 0 && n[3] > 0 ? [n[0], n[1], n[2], n[3]] : undefined;
+}
+
+function strokeOf(style: Style, view: Viewport): StrokeStyle {
+  const join = style['stroke-linejoin'];
+  const cap = style['stroke-linecap'];
+  const limit = Number(style['stroke-miterlimit'] ?? 4);
+  return {
+    width: inUser(style['stroke-width'], Math.hypot(view.width, view.height) / Math.SQRT2, 1),
+    join: join === 'round' || join === 'bevel' ? join : 'miter',
+    cap: cap === 'round' || cap === 'square' ? cap : 'butt',
+    miterLimit: limit >= 1 ? limit : 4,
+  };
+}
+
+/** Pieces of a stroke turn the same way, so that they add up where they overlap. */
+function orderedTo(piece: readonly number[], isTurnedOver: boolean): readonly number[] {
+  let twice = 0;
+  for (let i = 0, j = piece.length - 2; i < piece.length; j = i, i += 2)
+    twice += piece[j] * piece[i + 1] - piece[i] * piece[j + 1];
+  if (twice >= 0 !== isTurnedOver) return piece;
+  const out: number[] = [];
+  for (let i = piece.length - 2; i >= 0; i -= 2) out.push(piece[i], piece[i + 1]);
+  return out;
+}
+
+/** Subpaths of no length, which flattening leaves out and round and square caps show. */
+function dotsOf(path: readonly PathCommand[]): FlatRun[] {
+  const out: FlatRun[] = [];
+  path.forEach((command, i) => {
+    const next = path[i + 1];
+    const after = path[i + 2];
+    if (command.kind !== 'move' || !next || next.kind === 'move') return;
+    const isStill = next.kind === 'close' || (next.x === command.x && next.y === command.y && next.kind === 'line');
+    if (isStill && (next.kind === 'close' || !after || after.kind === 'move' || after.kind === 'close'))
+      out.push({ points: [command.x, command.y], closed: false });
+  });
+  return out;
+}
+
+function boxOf(path: readonly PathCommand[]): { x: number; y: number; width: number; height: number } | undefined {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { points } of flatten(path, 0.01)) {
+    for (let i = 0; i < points.length; i += 2) {
+      [minX, maxX] = [Math.min(minX, points[i]), Math.max(maxX, points[i])];
+      [minY, maxY] = [Math.min(minY, points[i + 1]), Math.max(maxY, points[i + 1])];
+    }
+  }
+  return minX < maxX && minY < maxY ? { x: minX, y: minY, width: maxX - minX, height: maxY - minY } : undefined;
+}
+
+const textOf = (element: Element): string => element.text + element.children.map(textOf).join(' ');

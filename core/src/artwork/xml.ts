@@ -1,0 +1,58 @@
+import { SaxesParser } from 'saxes';
+import { ArtworkError, MOST_DEPTH, MOST_ELEMENTS } from './limits.js';
+
+/** An element of a file, with the text that stands in it. */
+export interface Element {
+  /** Without its prefix. */
+  readonly name: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly children: Element[];
+  text: string;
+}
+
+/**
+ * Reads XML into a tree. Entities that a file declares are not expanded, and nothing outside of the file is read.
+ * @throws ArtworkError where it is not well formed, or too large to be a drawing
+ */
+export function readXml(source: string): Element {
+  const root: Element = { name: '', attributes: {}, children: [], text: '' };
+  const open: Element[] = [root];
+  let count = 0;
+  let fault: ArtworkError | undefined;
+  const parser = new SaxesParser({ position: true });
+  parser.on('error', (error) => (fault ??= new ArtworkError('not-xml', error.message.replace(/\.$/u, ''))));
+  parser.on('opentag', ({ name, attributes }) => {
+    if (++count > MOST_ELEMENTS) fault ??= new ArtworkError('too-many-elements', MOST_ELEMENTS);
+    if (open.length > MOST_DEPTH) fault ??= new ArtworkError('too-deep', MOST_DEPTH);
+    if (fault) return;
+    const element: Element = { name: local(name), attributes: plain(attributes), children: [], text: '' };
+    open[open.length - 1].children.push(element);
+    open.push(element);
+  });
+  parser.on('closetag', () => {
+    if (!fault) open.pop();
+  });
+  const addText = (text: string) => {
+    if (!fault) open[open.length - 1].text += text;
+  };
+  parser.on('text', addText);
+  parser.on('cdata', addText);
+  // Piece by piece, so that a hostile file is given up as soon as it is known to be one.
+  for (let at = 0; at < source.length && !fault; at += 65_536) parser.write(source.slice(at, at + 65_536));
+  if (!fault) parser.close();
+  if (fault) throw fault;
+  if (!root.children[0]) throw new ArtworkError('not-xml', 'it is empty');
+  return root.children[0];
+}
+
+const local = (name: string): string => name.slice(name.indexOf(':') + 1);
+
+function plain(attributes: Readonly<Record<string, unknown>>): Record<string, string> {
+  const out: Record<string, string> = {};
+  for (const [name, value] of Object.entries(attributes)) {
+    const own = local(name);
+    // “href” of any prefix; other prefixes belong to the programs that wrote the file.
+    if (!name.includes(':') || own === 'href') out[own] = String(value);
+  }
+  return out;
+}
