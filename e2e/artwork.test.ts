@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { importSvg, outlinePath } from '@plain-relief/core/artwork';
+import { importArtwork, outlinePath } from '@plain-relief/core/artwork';
 import type { Browser, Page } from 'playwright-core';
 import { PNG } from 'pngjs';
 import { openBrowser } from './application.js';
@@ -32,7 +32,7 @@ describe('imported drawings', () => {
   it('are many and varied', () => expect(Object.keys(DRAWINGS).length).toBeGreaterThanOrEqual(40));
 
   it.each(Object.entries(DRAWINGS))('%s: filled with the imported outlines it looks as Chromium paints it', async (_, source) => {
-    const { colours, width, height } = importSvg(source, { speck: 0 });
+    const { colours, width, height } = importArtwork('svg', source, { speck: 0 });
     expect(width).toBeCloseTo(height, 6);
     const shapes = colours.map(({ colour, outline }) => `<path d="${outlinePath(outline)}" fill="${colour}"/>`).join('');
     const frame = `viewBox="${-width / 2} ${-height / 2} ${width} ${height}"`;

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newSign, type Sign } from '@plain-relief/core/sign';
+import { PNG } from 'pngjs';
 import { freeCode } from './jobs/service.js';
 import { digest } from './signs/service.js';
 import { TestServer } from './testing/server.js';
@@ -212,6 +213,7 @@ const ROUTES: readonly (readonly [string, string, unknown])[] = [
   ['GET', '/api/jobs/ID/files', undefined],
   ['POST', '/api/jobs/ID/files', { name: 'x.svg', text: '<svg/>' }],
   ['GET', '/api/files/ID', undefined],
+  ['GET', '/api/files/ID/picture', undefined],
   ['DELETE', '/api/files/ID', undefined],
   ['GET', '/api/signs/ID', undefined],
   ['PUT', '/api/signs/ID', { base: 1, document: newSign('A', 'mm') }],
@@ -278,7 +280,24 @@ describe('files of a job', () => {
     expect(await post({ name: 'x.svg', text: '' })).toBe(400);
     expect(await post({ name: 'x.svg', text: 'x'.repeat(8_000_001) })).toBe(400);
     expect(await post({ name: 'x.svg', text: 'x'.repeat(17_000_000) })).toBe(413);
+    expect(await post({ name: 'x.png' })).toBe(400);
+    expect(await post({ name: 'x.png', text: 'x', base64: 'AAAA' })).toBe(400);
+    expect(await post({ name: 'x.png', base64: 'no base!' })).toBe(400);
     expect((await server.call('POST', `/api/jobs/${NOWHERE}/files`, { name: 'x.svg', text: 'x' })).status).toBe(404);
+  });
+
+  it('are shown as pictures only where they are such, whatever their name says', async () => {
+    const { body: job } = await server.call<JobAnswer>('POST', '/api/jobs', newJob);
+    const keep = async (name: string, content: object) =>
+      (await server.call<{ id: string }>('POST', `/api/jobs/${job.id}/files`, { name, ...content })).body.id;
+    const png = PNG.sync.write(new PNG({ width: 3, height: 2 }));
+    const kept = await keep('Quill.svg', { base64: png.toString('base64') });
+    const shown = await server.app.inject({ method: 'GET', url: `/api/files/${kept}/picture` });
+    expect(shown.headers).toMatchObject({ 'content-type': 'image/png', 'x-content-type-options': 'nosniff' });
+    expect(shown.rawPayload.equals(png)).toBe(true);
+    const page = await keep('Quill.png', { text: '<svg xmlns="http://www.w3.org/2000/svg" onload="alert(1)"/>' });
+    const refused = await server.call<Refusal>('GET', `/api/files/${page}/picture`);
+    expect([refused.status, refused.body.code]).toEqual([415, 'NOT_A_PICTURE']);
   });
 });
 

@@ -23,6 +23,12 @@ export const errors = {
     new ServerError(400, 'BAD_REQUEST', faults.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join('\n'), {
       faults,
     }),
+  oneOf: (...fields: readonly string[]) =>
+    errors.badRequest([
+      { path: fields.join(' or '), message: `is missing, or both are given: send one of ${fields.join(' and ')}.` },
+    ]),
+  notAPicture: (name: string) =>
+    new ServerError(415, 'NOT_A_PICTURE', `“${name}” is no PNG or JPEG picture and is given out as a file only.`),
   notFound: (what: string, id: string) =>
     new ServerError(404, 'NOT_FOUND', `There is no ${what} “${id}”: it may have been removed, or the address is mistyped.`),
   noSuchAddress: (address: string) => new ServerError(404, 'NO_SUCH_ADDRESS', `“${address}” is not an address of this server.`),

@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { gapBetween } from '../outline/index.js';
-import { ArtworkError, importSvg, outlinePath } from './index.js';
+import { ArtworkError, type ArtworkChoice, importArtwork, outlinePath } from './index.js';
+
+const importSvg = (source: string, choice: Partial<ArtworkChoice> = {}) => importArtwork('svg', source, choice);
 
 const svg = (body: string, attributes = 'width="100mm" height="100mm" viewBox="0 0 100 100"'): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${body}</svg>`;
@@ -67,9 +69,11 @@ describe('areas', () => {
   });
 });
 
+const told = ({ summary, findings }: ReturnType<typeof importSvg>): string =>
+  [summary, ...findings.map(({ sentence }) => sentence)].join(' ');
+
 describe('the report', () => {
-  const reportOf = (body: string, speck = 0.01) =>
-    importSvg(svg(`<rect width="50" height="50"/>${body}`), { speck }).report.join(' ');
+  const reportOf = (body: string, speck = 0.01) => told(importSvg(svg(`<rect width="50" height="50"/>${body}`), { speck }));
 
   it('counts what was found and tells what was left out or changed', () => {
     expect(reportOf('<circle cx="80" cy="80" r="9" fill="red"/>')).toBe(
@@ -92,7 +96,47 @@ describe('the report', () => {
     ).toContain('1 gradient taken as one colour each');
     expect(reportOf('<style>g > rect{fill:red}</style>')).toContain('Styles for “g > rect” were not understood');
     expect(reportOf('<script>alert(1)</script>')).toContain('A script in the file was left out');
+    // A bow tie crosses itself once, in its middle.
+    const { findings } = importSvg(svg('<path d="M20 20L60 60V20L20 60Z"/>'), {});
+    expect(findings).toEqual([
+      {
+        kind: 'crossing',
+        sentence: '1 crossing resolved by the non-zero rule.',
+        spots: [{ x: expect.closeTo(-10), y: expect.closeTo(10) }],
+      },
+    ]);
     expect(reportOf('<blob/>')).toContain('Not understood and left out: blob');
+  });
+});
+
+describe('choices', () => {
+  const bars = svg(
+    '<g fill="none" stroke="#a00" stroke-width=".1"><path d="M10 10H40"/><path d="M40.05 10V40"/><path d="M40 40H10V10.02"/></g>',
+  );
+
+  it('lines may be the outlines that are meant, with ends joined within a distance', () => {
+    const joined = importSvg(bars, { strokes: 'outlines', joinWithin: 0.1 });
+    expect(joined.colours[0].areaMm2).toBeCloseTo(900, -1);
+    expect(joined.colours[0].strokes).toEqual([]);
+    expect(told(joined)).toContain('3 open ends joined over 0.05 mm at most.');
+    const open = importSvg(bars, { strokes: 'outlines', joinWithin: 0.03 });
+    expect(open.colours[0].areaMm2).toBe(0);
+    expect(open.colours[0].strokes).toHaveLength(2);
+    expect(told(open)).toContain('2 lines did not close and stay lines');
+    expect(open.findings.find(({ kind }) => kind === 'open')!.spots).toHaveLength(2);
+    // An open line has no Z, and stays a line in the sign.
+    expect(outlinePath([], open.colours[0].strokes)).not.toContain('Z');
+  });
+
+  it('a lower colour may be kept whole, and the rule of crossings be another', () => {
+    const disc = svg('<rect width="100" height="100" fill="#024"/><circle cx="50" cy="50" r="30" fill="#fc0"/>');
+    expect(importSvg(disc, { overlap: 'whole' }).colours.map(({ areaMm2 }) => areaMm2)).toEqual([
+      10_000,
+      expect.closeTo(900 * Math.PI, -1),
+    ]);
+    const rings = svg('<path d="M0 0H90V90H0ZM20 20H70V70H20Z"/>');
+    expect(importSvg(rings, {}).colours[0].areaMm2).toBeCloseTo(8100, 6);
+    expect(importSvg(rings, { rule: 'evenodd' }).colours[0].areaMm2).toBeCloseTo(8100 - 2500, 6);
   });
 });
 
@@ -179,6 +223,7 @@ describe('hostile files', () => {
       expect(error).toBeInstanceOf(ArtworkError);
       expect((error as Error).message).toMatch(/[.:]/u);
       expect((error as Error).message.length).toBeLessThan(300);
+      expect((error as Error).message.length).toBeGreaterThan(20);
     }
     expect(performance.now() - began).toBeLessThan(5000);
     expect(process.memoryUsage().heapUsed - before).toBeLessThan(500e6);

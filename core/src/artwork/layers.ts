@@ -18,8 +18,12 @@ export type Rule = 'nonzero' | 'evenodd';
 export interface Layer {
   /** “#rrggbb” */
   readonly colour: string;
+  /** The layer of the drawing, where it has such; each layer's colours are told apart. */
+  readonly name?: string;
   readonly contours: readonly Contour[];
   readonly rule: Rule;
+  /** Made from the width of a line, so that its pieces overlap by nature. */
+  readonly isStroke?: boolean;
 }
 
 const isInside = (winding: number, rule: Rule): boolean => (rule === 'evenodd' ? winding % 2 !== 0 : winding !== 0);
@@ -38,26 +42,70 @@ export const within = (outline: Outline, clips: readonly Outline[]): Outline =>
 /** What is seen of a colour. */
 export interface ColourArea {
   readonly colour: string;
+  readonly name?: string;
   readonly outline: Outline;
+  /** Lines that did not close. */
+  readonly strokes: readonly Contour[];
   readonly areaMm2: number;
   readonly box: Box;
 }
 
+/** Whether an upper colour hides the lower, or each is kept whole. */
+export type Overlap = 'hidden' | 'whole';
+
 export interface SeenColours {
   /** In the order in which they first appear, from the bottom. */
   readonly colours: readonly ColourArea[];
-  /** Pieces smaller than the least size, which were left out. */
-  readonly specks: number;
+  /** Middles of pieces smaller than the least size, which were left out. */
+  readonly specks: readonly { readonly x: number; readonly y: number }[];
 }
 
+/** An open line of a colour. */
+export interface OpenLine {
+  readonly colour: string;
+  readonly name?: string;
+  readonly points: Contour;
+}
+
+const groupOf = ({ colour, name }: { readonly colour: string; readonly name?: string }): string => `${colour} ${name ?? ''}`;
+
 /**
- * What is seen of each colour when the layers are painted one over the other: every place has the colour of the topmost layer
- * that covers it, so that areas of two colours share their edge and never overlap.
+ * The areas of each colour when layers are painted one over the other. Where upper colours hide lower ones every place has the
+ * colour of the topmost layer that covers it, so that areas of two colours share their edge and never overlap.
  * @param speck pieces of less area than this, in mm², are left out
  */
-export function seenColours(layers: readonly Layer[], speck: number): SeenColours {
-  const colours = [...new Set(layers.map(({ colour }) => colour))];
-  const labelOf = layers.map(({ colour }) => colours.indexOf(colour) + 1);
+export function seenColours(
+  layers: readonly Layer[],
+  lines: readonly OpenLine[],
+  speck: number,
+  overlap: Overlap = 'hidden',
+): SeenColours {
+  const groups = new Map<string, { readonly colour: string; readonly name?: string }>();
+  for (const { colour, name } of [...layers, ...lines]) {
+    const group = { colour, name };
+    if (!groups.has(groupOf(group))) groups.set(groupOf(group), group);
+  }
+  const keys = [...groups.keys()];
+  const outlines =
+    overlap === 'hidden' ? topmost(layers, keys) : keys.map((key) => whole(layers.filter((layer) => groupOf(layer) === key)));
+  const specks: { x: number; y: number }[] = [];
+  const out: ColourArea[] = [];
+  keys.forEach((key, index) => {
+    const kept: Contour[] = [];
+    for (const { outer, holes } of polygonsOf(outlines[index])) {
+      if (Math.abs(area([outer])) >= speck) kept.push(outer, ...holes);
+      else specks.push(middleOf(bounds([outer])!));
+    }
+    const strokes = lines.filter((line) => groupOf(line) === key).map(({ points }) => points);
+    const box = bounds([...kept, ...strokes]);
+    if (box) out.push({ ...groups.get(key)!, outline: kept, strokes, areaMm2: area(kept), box });
+  });
+  return { colours: out, specks };
+}
+
+/** For every group the places where one of its layers lies on top. */
+function topmost(layers: readonly Layer[], keys: readonly string[]): Outline[] {
+  const labelOf = layers.map((layer) => keys.indexOf(groupOf(layer)) + 1);
   const arrangement = arrange(
     layers.map(({ contours }) => contours),
     (windings) => {
@@ -66,15 +114,20 @@ export function seenColours(layers: readonly Layer[], speck: number): SeenColour
       return 0;
     },
   );
-  let specks = 0;
-  const out: ColourArea[] = [];
-  colours.forEach((colour, index) => {
-    const polygons = polygonsOf(ringsOf(arrangement, (label) => label === index + 1));
-    const kept = polygons.filter(({ outer }) => Math.abs(area([outer])) >= speck);
-    specks += polygons.length - kept.length;
-    const outline = kept.flatMap(({ outer, holes }) => [outer, ...holes]);
-    const box = bounds(outline);
-    if (box) out.push({ colour, outline, areaMm2: area(outline), box });
-  });
-  return { colours: out, specks };
+  return keys.map((_, index) => ringsOf(arrangement, (label) => label === index + 1));
 }
+
+/** All that some layers cover together. */
+function whole(layers: readonly Layer[]): Outline {
+  const arrangement = arrange(
+    layers.map(({ contours }) => contours),
+    (windings) => {
+      for (let i = 0; i < windings.length; i += 2) if (isInside(windings[i + 1], layers[windings[i]].rule)) return 1;
+      return 0;
+    },
+  );
+  return ringsOf(arrangement, (label) => label === 1);
+}
+
+/** The middle of a box. */
+export const middleOf = ({ minX, minY, maxX, maxY }: Box) => ({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });

@@ -14,13 +14,18 @@ const REASONS = {
   'not-xml': (reason: string) =>
     `The file is not a readable SVG drawing: ${reason}. Save it again from the program it was drawn with.`,
   'not-svg': (name: string) => `The file is XML but no SVG drawing: it begins with “${name}” where “svg” is expected.`,
+  'not-dxf': (line: number, text: string) =>
+    `The file is not a readable DXF drawing: line ${line} (“${text}”) is not what such a file has there. Save it again as DXF in text form.`,
+  'binary-dxf': () => `The file is a binary DXF drawing: save it again as DXF in text form (ASCII).`,
+  'not-traced': (reason: string) => `The picture cannot be traced: ${reason}`,
   'too-many-elements': (most: number) => `The file has more than ${most} elements, which is no logo: simplify it first.`,
   'too-deep': (most: number) => `The file's groups lie more than ${most} deep in each other: ungroup some of them.`,
   'too-many-drawn': (most: number) => `The file draws more than ${most} shapes, copies counted: simplify it first.`,
   'too-many-points': (most: number) =>
     `The outlines have more than ${most} points at the asked size: simplify them, or import it smaller.`,
   'too-far': () => `The drawing reaches further than 4 m from its middle: give a smaller size.`,
-  nothing: () => `There is nothing in the file that has an outline: text must be turned into outlines, pictures must be traced.`,
+  nothing: () =>
+    `There is nothing in the file that has an outline: text must be turned into outlines, pictures must be saved on their own and traced.`,
 } as const;
 
 type Reasons = typeof REASONS;

@@ -10,28 +10,14 @@ import {
   snapRun,
 } from '../outline/index.js';
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
+import type { Drawn, DrawnLine } from './drawn.js';
+import { type FindingKind, Findings, type Spot } from './findings.js';
 import { ArtworkError, MOST_BYTES, MOST_DEPTH, MOST_DRAWN, MOST_POINTS } from './limits.js';
 import { covered, type Layer, type Rule, within } from './layers.js';
 import { pathOf, type Viewport } from './shapes.js';
 import { strokePieces, type StrokeStyle } from './stroke-pieces.js';
 import { meanColour, readPaint, type Style, StyleSheet } from './style.js';
 import { type Element, readXml } from './xml.js';
-
-/** What stood in a file and is not taken over, or was taken over with a change, and how often. */
-export type SvgFinding =
-  'text' | 'picture' | 'gradient' | 'pattern' | 'mask' | 'filter' | 'dashes' | 'selector' | 'script' | 'outside' | 'unknown';
-
-/** An SVG file as areas of plain colours in painting order. */
-export interface SvgDrawing {
-  /** From the bottom to the top. In mm, y up, the middle of the page at the origin. */
-  readonly layers: readonly Layer[];
-  /** The page in mm. */
-  readonly width: number;
-  readonly height: number;
-  /** Whether the file says its size in a unit of length; one in pixels, or without, does not. */
-  readonly isSized: boolean;
-  readonly findings: ReadonlyMap<SvgFinding, readonly string[]>;
-}
 
 /** How far chords may stray in mm. */
 const TOLERANCE = 0.005;
@@ -41,14 +27,15 @@ const NOT_DRAWN = new Set(['defs', 'symbol', 'clipPath', 'mask', 'marker', 'patt
 /**
  * Reads an SVG drawing (SVG 2): all basic shapes, paths, groups, transforms, `use`, `symbol`, nested drawings, units and view
  * boxes, strokes as areas with their joins and caps, clip paths by area, colours from attributes, style and style sheets.
+ * @param strokes whether lines are drawn as areas of their width, or are themselves the outlines that are meant
  * @param width the wanted width of the page in mm; as the file says where it is not given
  * @throws ArtworkError
  */
-export function readSvg(source: string, width?: number): SvgDrawing {
+export function readSvg(source: string, width?: number, strokes: 'areas' | 'outlines' = 'areas'): Drawn {
   if (source.length > MOST_BYTES) throw new ArtworkError('too-large', source.length);
   const root = readXml(source);
   if (root.name !== 'svg') throw new ArtworkError('not-svg', root.name);
-  return new Reader(root, width).read();
+  return new Reader(root, width, strokes === 'outlines').read();
 }
 
 /** What an element is drawn with. */
@@ -62,7 +49,8 @@ interface Context {
 
 class Reader {
   private readonly layers: Layer[] = [];
-  private readonly findings = new Map<SvgFinding, string[]>();
+  private readonly lines: DrawnLine[] = [];
+  private readonly findings = new Findings();
   private readonly byId = new Map<string, Element>();
   private readonly sheet: StyleSheet;
   private drawn = 0;
@@ -71,6 +59,7 @@ class Reader {
   constructor(
     private readonly root: Element,
     private readonly asked: number | undefined,
+    private readonly isOutlined: boolean,
   ) {
     const sheets: string[] = [];
     this.each(root, (element) => {
@@ -83,7 +72,7 @@ class Reader {
     for (const selector of this.sheet.passedOver) this.found('selector', selector);
   }
 
-  read(): SvgDrawing {
+  read(): Drawn {
     const { attributes } = this.root;
     const box = viewBox(attributes.viewBox);
     const [w, h] = [readLength(attributes.width), readLength(attributes.height)];
@@ -103,7 +92,7 @@ class Reader {
     const view = box ? { width: box[2], height: box[3] } : { width: across, height: down };
     const style = this.sheet.apply(this.root, {});
     this.children(this.root, { style, put: compose(page, inner), view, depth: 0, clips: [] });
-    return { layers: this.layers, width, height, isSized, findings: this.findings };
+    return { layers: this.layers, lines: this.lines, width, height, isSized, findings: this.findings };
   }
 
   private each(element: Element, visit: (element: Element) => void): void {
@@ -111,10 +100,8 @@ class Reader {
     for (const child of element.children) this.each(child, visit);
   }
 
-  private found(what: SvgFinding, text: string): void {
-    const list = this.findings.get(what) ?? [];
-    if (list.length < 50) list.push(text);
-    this.findings.set(what, list);
+  private found(kind: FindingKind, text: string, spot?: Spot): void {
+    this.findings.add(kind, text, spot);
   }
 
   private children(element: Element, context: Context): void {
@@ -148,9 +135,9 @@ class Reader {
       case 'use':
         return this.use(element, context);
       case 'text':
-        return this.found('text', textOf(element).replace(/\s+/gu, ' ').trim());
+        return this.found('text', textOf(element).replace(/\s+/gu, ' ').trim(), spotIn(element, put, above.view));
       case 'image':
-        return this.found('picture', '');
+        return this.found('picture', '', spotIn(element, put, above.view));
       default:
         return this.shape(element, context);
     }
@@ -232,7 +219,7 @@ class Reader {
     return runs.map(({ points }) => this.run(points, put)).filter((run) => run.length >= 6);
   }
 
-  private run(points: readonly number[], { a, b, c, d, e, f }: Placement): Contour {
+  private run(points: readonly number[], { a, b, c, d, e, f }: Placement, closed = true): Contour {
     this.points += points.length / 2;
     if (this.points > MOST_POINTS) throw new ArtworkError('too-many-points', MOST_POINTS);
     const out = new Float64Array(points.length);
@@ -240,7 +227,7 @@ class Reader {
       out[i] = a * points[i] + c * points[i + 1] + e;
       out[i + 1] = b * points[i] + d * points[i + 1] + f;
     }
-    return snapRun(out, true);
+    return snapRun(out, closed);
   }
 
   private shape(element: Element, { style, put, view, clips }: Context): void {
@@ -251,24 +238,32 @@ class Reader {
     if (tolerance === Infinity) return;
     const runs = flatten(path.filter(isFinitePoint), tolerance);
     const fill = this.colourOf(style.fill ?? 'black', style, style['fill-opacity']);
-    if (fill !== undefined) this.add(fill, this.placed(runs, put), ruleOf(style['fill-rule']), clips);
+    if (fill !== undefined && !(this.isOutlined && style.fill === undefined))
+      this.add(fill, this.placed(runs, put), ruleOf(style['fill-rule']), clips);
     const stroke = this.colourOf(style.stroke, style, style['stroke-opacity']);
     if (stroke === undefined) return;
     const line = strokeOf(style, view);
     if (!(line.width > 0)) return;
     if ((style['stroke-dasharray'] ?? 'none') !== 'none') this.found('dashes', '');
+    if (this.isOutlined) {
+      for (const { points, closed } of runs) {
+        const run = this.run(points, put, closed);
+        if (run.length >= (closed ? 6 : 4)) this.lines.push({ colour: stroke, points: run, closed });
+      }
+      return;
+    }
     const isTurnedOver = put.a * put.d - put.b * put.c < 0;
     const contours = [...runs, ...dotsOf(path)].flatMap((run) =>
       strokePieces(run, line, tolerance).map((piece) => this.run(orderedTo(piece, isTurnedOver), put)),
     );
-    this.add(stroke, contours.filter((run) => run.length >= 6), 'nonzero', clips); // prettier-ignore
+    this.add(stroke, contours.filter((run) => run.length >= 6), 'nonzero', clips, true); // prettier-ignore
   }
 
-  private add(colour: string, contours: readonly Contour[], rule: Rule, clips: readonly Outline[]): void {
+  private add(colour: string, contours: readonly Contour[], rule: Rule, clips: readonly Outline[], isStroke = false): void {
     if (contours.length === 0) return;
     const layer =
       clips.length === 0
-        ? { colour, contours, rule }
+        ? { colour, contours, rule, isStroke }
         : { colour, contours: within(covered(contours, rule), clips), rule: 'nonzero' as const };
     if (layer.contours.length > 0) this.layers.push(layer);
   }
@@ -356,6 +351,12 @@ function boxOf(path: readonly PathCommand[]): { x: number; y: number; width: num
     }
   }
   return minX < maxX && minY < maxY ? { x: minX, y: minY, width: maxX - minX, height: maxY - minY } : undefined;
+}
+
+/** Where an element begins. */
+function spotIn({ attributes }: Element, { a, b, c, d, e, f }: Placement, view: Viewport): Spot {
+  const [x, y] = [inUser(attributes.x, view.width), inUser(attributes.y, view.height)];
+  return { x: a * x + c * y + e, y: b * x + d * y + f };
 }
 
 const textOf = (element: Element): string => element.text + element.children.map(textOf).join(' ');

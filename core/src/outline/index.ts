@@ -11,4 +11,6 @@ export * from './polygons.js';
 export * from './shapes.js';
 export * from './triangulate.js';
 export * from './gap.js';
+export * from './nearest.js';
+export * from './path-points.js';
 export * from './track.js';

@@ -5,14 +5,27 @@ import {
   bounds,
   type Box,
   type Contour,
+  contains,
   contourArea,
   CoordinateError,
+  gapBetween,
   type Outline,
   ringsOf,
   type Stroke,
   type Windings,
 } from '../outline/index.js';
-import { baseLevels, fontsOf, outlinesUsed, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
+import {
+  baseLevels,
+  fontsOf,
+  outlinesUsed,
+  type Part,
+  type ShapePart,
+  type Sign,
+  type TextPart,
+  THROUGH,
+  type Tier,
+  tierLevel,
+} from '../sign/index.js';
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../type/index.js';
 import { type Note, note } from './notes.js';
 import {
@@ -29,6 +42,7 @@ import {
   tierArea,
   trackOf,
 } from './part-outline.js';
+import { outlinedText, splitText, TextPartsError } from './text-parts.js';
 
 /** Labels of the relief's plan: outside the blank, cut through, and from 2 on the levels. */
 export const OUTSIDE = 0;
@@ -65,6 +79,8 @@ export interface PartPlan {
   readonly strokes: readonly Stroke[];
   /** Sizes of a text as it was set. */
   readonly text?: TextMeasures;
+  /** Of a text, the box from the cap line of its first to the baseline of its last line. */
+  readonly caps?: Box;
 }
 
 /** The one relief that plan, section, model, proof, files and checks are read off. */
@@ -141,8 +157,13 @@ export class Evaluator {
           parts.push({ id: part.id, ...placed });
           continue;
         }
+        if (part.hidden) {
+          notes.push(note('hidden', { part: part.id }, part.name));
+          parts.push({ id: part.id, ...placed, ink: undefined });
+          continue;
+        }
         const made = this.layersOf(part, sign, placed, bases.get(part.id) ?? 0);
-        notes.push(...placed.notes, ...made.notes);
+        notes.push(...placed.notes, ...made.notes, ...edgeNotes(part, placed, blank, sign));
         parts.push({ id: part.id, ...placed });
         layers.push(...made.layers);
         rungs.push(...made.layers.map(({ tier, z }) => ({ part: part.id, tier: tier.id, z })));
@@ -169,6 +190,16 @@ export class Evaluator {
     return openUp(this.book, textChoice(part, this.book), diameter, trackOf(part.path, byId(parts)));
   }
 
+  /** A text part as the parts of its lines or words. @throws TextPartsError */
+  split({ sign }: Evaluation, id: string, into: 'lines' | 'words'): TextPart[] {
+    return splitText(sign, textPart(sign, id), into, this.book);
+  }
+
+  /** The letters of a text part as plain outlines. @throws TextPartsError */
+  outlined({ sign, parts }: Evaluation, id: string): ShapePart[] {
+    return outlinedText(sign, textPart(sign, id), this.book, byId(parts));
+  }
+
   private layersOf(part: Part, sign: Sign, placed: PlacedPart, base: number): { layers: Layer[]; notes: Note[] } {
     const tiers = part.tiers.filter((tier) => tier.on);
     if (tiers.length === 0) return { layers: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
@@ -186,8 +217,14 @@ export class Evaluator {
   private place(part: Part, around: Surroundings, keys: Map<string, string>): PlacedPart {
     const { sign } = around;
     const followed = outlinesUsed(part).map(({ id }) => keys.get(id));
-    const followsBlank = part.kind === 'shape' && part.shape.kind === 'border' && part.shape.of === 'blank';
-    const key = JSON.stringify([sign.unit, { ...part, tiers: 0, sitsOn: 0 }, followed, followsBlank ? sign.blank.outline : 0]);
+    const followsBlank =
+      part.kind === 'shape' && ((part.shape.kind === 'border' && part.shape.of === 'blank') || part.shape.kind === 'fixings');
+    const key = JSON.stringify([
+      sign.unit,
+      { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0 },
+      followed,
+      followsBlank ? sign.blank.outline : 0,
+    ]);
     keys.set(part.id, key);
     let placed = this.remembered.get(key);
     if (placed) this.remembered.delete(key);
@@ -202,6 +239,12 @@ export class Evaluator {
   }
 }
 
+function textPart(sign: Sign, id: string): TextPart {
+  const part = sign.parts.find((other) => other.id === id);
+  if (part?.kind !== 'text') throw new TextPartsError('Only words can be taken apart or turned into outlines.');
+  return part;
+}
+
 function tierNotes(sign: Sign, part: Part, tier: Tier, z: number, placed: PlacedPart, contours: readonly Contour[]): Note[] {
   const at = { part: part.id, tier: tier.id };
   const out: Note[] = [];
@@ -211,6 +254,16 @@ function tierNotes(sign: Sign, part: Part, tier: Tier, z: number, placed: Placed
   if (tier.area.kind === 'offset' && tier.area.by < 0 && isSwallowed(placed, contours))
     out.push(note('offset-swallowed', at, part.name, tier.area.by, sign.unit));
   return out;
+}
+
+/** A hole nearer to the edge than its own width may break out (common practice, no source). */
+function edgeNotes(part: Part, { contours }: PlacedPart, blank: Contour, { unit }: Sign): Note[] {
+  if (part.kind !== 'shape' || !part.tiers.some(({ on, action }) => on && action.kind === 'cut-through')) return [];
+  const { shape } = part;
+  if (shape.kind !== 'circle' && shape.kind !== 'fixings') return [];
+  const inside = contours.filter((hole) => contains([blank], hole[0], hole[1]));
+  const left = Math.min(...inside.map((hole) => gapBetween([hole], [blank])));
+  return left > 0 && left < shape.diameter ? [note('near-edge', { part: part.id }, part.name, left, shape.diameter, unit)] : [];
 }
 
 /** The relief function on the places of the plan, and what follows from it. */

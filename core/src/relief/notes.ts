@@ -122,6 +122,12 @@ export const NOTES = {
       weight: 'error',
       text: `${name} is set in a single-line font, which has no inside to raise or carve: choose “line engraved”, or another font.`,
     }) as const,
+  hidden: (name: string) => ({ weight: 'said', text: `${name} is hidden and is not made until it is shown again.` }) as const,
+  'near-edge': (name: string, left: number, wanted: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `${name} leaves only ${formatLength(left, unit)} to the edge of the blank and may break out: leave its own width, ${formatLength(wanted, unit)}, or more.`,
+    }) as const,
   'no-tiers': (name: string) =>
     ({ weight: 'said', text: `${name} has nothing that is switched on and makes no difference.` }) as const,
 };

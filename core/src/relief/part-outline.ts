@@ -47,6 +47,8 @@ export interface PlacedPart {
   readonly notes: readonly Note[];
   /** Sizes of a text as it was set. */
   readonly text?: TextMeasures;
+  /** Of a text, the box from the cap line of its first to the baseline of its last line, about as it is turned. */
+  readonly caps?: Box;
   /** Areas of tiers, filled as they are asked for. */
   readonly areas: Map<string, Outline>;
 }
@@ -70,7 +72,7 @@ export interface Surroundings {
   readonly placed: ReadonlyMap<string, PlacedPart>;
 }
 
-type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' }>;
+type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' }>;
 
 /** The outline of a shape about its own middle. */
 export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
@@ -88,20 +90,43 @@ export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
     case 'arch':
       return [arch(shape.width, shape.height, shape.rise)];
     case 'outline':
-      return filled(shape.path, shape.width, shape.height);
+      return filled(shape);
   }
 }
 
-/** Path data brought to a width and height about the origin. */
-function filled(path: string, width: number, height: number): Outline {
+type PathShape = Extract<Shape, { kind: 'outline' }>;
+
+/** Runs of path data brought to the shape's width and height about the origin. */
+function runsOfPath({ path, width, height }: PathShape): Stroke[] {
   const rough = flatten(readPathData(path), 1e-3).map(({ points }) => Float64Array.from(points));
   const box = bounds(rough);
   if (!box) return [];
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
   const [sx, sy] = [w > 0 ? width / w : 1, h > 0 ? height / h : 1];
   const put: Placement = { a: sx, b: 0, c: 0, d: sy, e: (-(box.minX + box.maxX) / 2) * sx, f: (-(box.minY + box.maxY) / 2) * sy };
-  const runs = flatten(readPathData(path), 0.02 / Math.max(sx, sy));
-  return join(runs.map(({ points }) => snapRun(placeRun(Float64Array.from(points), put), true)));
+  return flatten(readPathData(path), 0.02 / Math.max(sx, sy)).map(({ points, closed }) => ({
+    points: snapRun(placeRun(Float64Array.from(points), put), closed),
+    closed,
+  }));
+}
+
+/** The area within closed paths; of a shape that has only lines, within them as if they were closed. */
+function filled(shape: PathShape): Outline {
+  const runs = runsOfPath(shape);
+  const closed = runs.filter((run) => run.closed);
+  return join((closed.length > 0 ? closed : runs).map(({ points }) => points));
+}
+
+/** An outline as placed: closed paths are areas, open ones lines. */
+function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours' | 'strokes'> {
+  const runs = runsOfPath(shape).map(({ points, closed }) => ({ points: placeRun(points, put), closed }));
+  return {
+    contours: join(runs.filter(({ closed }) => closed).map(({ points }) => snapRun(points, true))),
+    strokes: runs
+      .filter(({ closed }) => !closed)
+      .map(({ points }) => ({ points: snapRun(points, false), closed: false }))
+      .filter(({ points }) => points.length >= 4),
+  };
 }
 
 /** The outline of the blank. Of one in several pieces the largest is the blank. */
@@ -135,7 +160,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     const frame = placeRun(Float64Array.of(-half, 0, half, 0, half, 0, -half, 0), put);
     return { ...nothing, contours: [], strokes: [{ points, closed: false }], ink: bounds([points]), frame };
   }
-  if (shape.kind === 'border' || shape.kind === 'combined') {
+  if (shape.kind === 'border' || shape.kind === 'combined' || shape.kind === 'fixings') {
     // Their place is a shift from what they follow.
     const made = followed(shape, around);
     const isMoved = part.place.x !== 0 || part.place.y !== 0 || part.place.turn !== 0 || part.place.mirror;
@@ -143,6 +168,20 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
     const ink = bounds(contours);
     return { ...nothing, contours, ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
+  }
+  if (shape.kind === 'outline') {
+    const { contours, strokes } = placePath(shape, put);
+    const ink = bounds([...contours, ...strokes.map(({ points }) => points)]);
+    const notes = ink ? [] : [note('nothing-left', { part: part.id }, part.name)];
+    const [x, y] = [shape.width / 2, shape.height / 2];
+    return {
+      ...nothing,
+      notes,
+      contours,
+      strokes,
+      ink,
+      frame: placeRun(cornersOf({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
+    };
   }
   const own = outlineOfShape(shape);
   const contours = own.map((ring) => snapRun(placeRun(ring, put), true));
@@ -155,7 +194,8 @@ const NO_BOX: Box = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
 const cornersOf = ({ minX, minY, maxX, maxY }: Box): Float64Array =>
   Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY);
 
-function followed(shape: Extract<Shape, { kind: 'border' | 'combined' }>, { blank, placed }: Surroundings): Outline {
+function followed(shape: Extract<Shape, { kind: 'border' | 'combined' | 'fixings' }>, { blank, placed }: Surroundings): Outline {
+  if (shape.kind === 'fixings') return fixingHoles(shape, blank);
   const outlineOf = (id: string): Outline => placed.get(id)?.contours ?? [];
   if (shape.kind === 'combined') {
     const [first, ...rest] = shape.of.map(outlineOf);
@@ -171,6 +211,31 @@ function followed(shape: Extract<Shape, { kind: 'border' | 'combined' }>, { blan
   const source = shape.of === 'blank' ? [blank] : outlineOf(shape.of);
   const outer = shape.inset === 0 ? join(source) : offset(source, -shape.inset);
   return shape.width === 0 ? outer : cut(outer, offset(source, -shape.inset - shape.width));
+}
+
+/** Fixing holes about a blank, each a circle of its own. */
+function fixingHoles({ diameter, inset, places, count }: Extract<Shape, { kind: 'fixings' }>, blank: Contour): Outline {
+  const { minX, minY, maxX, maxY } = bounds([blank])!;
+  const [left, right, low, high] = [minX + inset, maxX - inset, minY + inset, maxY - inset];
+  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  const middles = {
+    corners: [[left, low], [right, low], [right, high], [left, high]], // prettier-ignore
+    sides: [[left, y], [right, y]], // prettier-ignore
+    ends: [[x, low], [x, high]], // prettier-ignore
+    around: placesAround(blank, inset, count),
+  }[places];
+  return middles.map(([cx, cy]) => snapRun(circle(cx, cy, diameter / 2), true));
+}
+
+/** Points evenly along a blank at an inset from its edge, the first at its top. */
+function placesAround(blank: Contour, inset: number, count: number): [number, number][] {
+  const [line] = [...(inset === 0 ? [blank] : offset([blank], -inset))].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])));
+  if (!line) return [];
+  const track = runTrack(clockwiseFromBottom(line), true);
+  return Array.from({ length: count }, (_, i) => {
+    const { x, y } = track.at(track.length * (0.5 + i / count));
+    return [x, y];
+  });
 }
 
 /** Copies of what was placed, about the part's place. */
@@ -287,6 +352,7 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
     strokes,
     ink: bounds([...contours, ...strokes.map(({ points }) => points)]),
     frame: placeRun(cornersOf(part.frame ? boxOf(part.frame) : block.capBox), put),
+    caps: bounds([placeRun(cornersOf(block.capBox), put)]),
     letters: block.letters.length,
     notes,
     text: {

@@ -76,6 +76,23 @@ export function nextTier(part: Part): Tier {
   );
 }
 
-/** Parts that sit on the given one, directly. */
-export const sittingOn = (sign: Sign, id: string): Part[] =>
-  sign.parts.filter(({ sitsOn }) => sitsOn.kind === 'part' && sitsOn.part === id);
+/**
+ * Takes parts out of a sign that may be changed. What sat on one sits on the face, words set along one run straight, a border
+ * around one follows the blank, and what was combined from several is so from those left; of none there is none.
+ */
+export function removeParts(sign: Sign, ids: readonly string[]): void {
+  const gone = new Set(ids);
+  const orphans: string[] = [];
+  sign.parts = sign.parts.filter(({ id }) => !gone.has(id));
+  for (const part of sign.parts) {
+    if (part.sitsOn.kind === 'part' && gone.has(part.sitsOn.part)) part.sitsOn = { kind: 'face' };
+    if (part.kind === 'text') {
+      if (part.path?.kind === 'part' && gone.has(part.path.part)) delete part.path;
+    } else if (part.shape.kind === 'border' && gone.has(part.shape.of)) part.shape.of = 'blank';
+    else if (part.shape.kind === 'combined') {
+      part.shape.of = part.shape.of.filter((id) => !gone.has(id));
+      if (part.shape.of.length === 0) orphans.push(part.id);
+    }
+  }
+  if (orphans.length > 0) removeParts(sign, orphans);
+}

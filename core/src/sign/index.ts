@@ -1,8 +1,11 @@
+export * from './arranging.js';
 export * from './edit.js';
 export * from './letters-by-hand.js';
 export * from './levels.js';
 export * from './limits.js';
 export * from './new-sign.js';
+export * from './points.js';
+export * from './resizing.js';
 export * from './schema.js';
 export type { FieldPath, Measure, Sentence, TicketField, TicketWord } from './sentence.js';
 export * from './set-field.js';

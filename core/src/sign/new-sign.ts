@@ -82,6 +82,7 @@ const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
   outline: 'Outline',
   border: 'Border',
   combined: 'Combined',
+  fixings: 'Fixing holes',
 };
 
 /** A plain shape in the middle of the blank, as large as suits it: a sunk panel, a hole of 6 mm (1/4 in), a border … */
@@ -99,9 +100,11 @@ export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'outline' | 'combi
     arch: { kind: 'arch', ...sizes, rise: Math.min(sizes.width / 2, tidy(sizes.height / 3)) },
     line: { kind: 'line', length: sizes.width },
     border: { kind: 'border', of: 'blank', inset: isMetric ? 8 : 7.9375, width: isMetric ? 2 : 1.5875 },
+    fixings: { kind: 'fixings', diameter: isMetric ? 5 : 4.7625, inset: isMetric ? 12 : 12.7, places: 'corners', count: 4 },
   } as const;
   const action: Action = {
     circle: { kind: 'cut-through' } as const,
+    fixings: { kind: 'cut-through' } as const,
     border: { kind: 'raise', by: amount } as const,
     line: { kind: 'line', depth: isMetric ? 1 : 0.79375, width: isMetric ? 1.5 : 1.5875 } as const,
   }[kind as string] ?? { kind: 'carve', by: amount };
@@ -122,7 +125,12 @@ export function newOutline(
   at: { readonly x: number; readonly y: number },
 ): ShapePart {
   const { width, height, path } = outline;
-  const part = shapePart(sign, { kind: 'outline', width: tidy(width), height: tidy(height), path });
+  const part = shapePart(sign, {
+    kind: 'outline',
+    width: Math.max(0.01, tidy(width)),
+    height: Math.max(0.01, tidy(height)),
+    path,
+  });
   return {
     ...part,
     name: name.trim().slice(0, 80) || part.name,
@@ -134,7 +142,7 @@ export function newOutline(
 function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
   const name = SHAPE_NAMES[shape.kind];
   const id = freeId(
-    name.toLowerCase(),
+    name.toLowerCase().replace(/ /gu, '-'),
     sign.parts.map((part: Part) => part.id),
   );
   return {
@@ -151,7 +159,7 @@ function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
 const tidy = (mm: number): number => Number(mm.toFixed(3));
 
 /** Width and height of a shape that has its own, in mm; of a line its length and nothing. */
-export function extentOfShape(shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' }>): {
+export function extentOfShape(shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' | 'fixings' }>): {
   width: number;
   height: number;
 } {

@@ -22,7 +22,7 @@ const STANDS = [
 
 /** "a rectangle [w] wide and [h] high, corners [rounded] by [r]": a shape with sizes of its own. */
 export function shapeWords(
-  shape: Exclude<Shape, { kind: 'border' | 'combined' | 'line' }> | Blank['outline'],
+  shape: Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' }> | Blank['outline'],
   write: Writer,
   ...path: FieldPath
 ): TicketWord[] {
@@ -69,7 +69,8 @@ function cornerWords(shape: Extract<Shape, { kind: 'rectangle' }>, write: Writer
 /** The sentences about where a part is and what it looks like, before its tiers. */
 export function partSentences(sign: Sign, part: Part, index: number, write: Writer): Sentence[] {
   const sentences = part.kind === 'text' ? textSentences(sign, part, index, write) : [shapeSentence(sign, part, index, write)];
-  return [...sentences, copiesSentence(part.copies, index, write)].map((words) => ({ part: part.id, words }));
+  const bench = part.hidden ? [[plain(`${part.name} is hidden and is not made.`)]] : [];
+  return [...sentences, copiesSentence(part.copies, index, write), ...bench].map((words) => ({ part: part.id, words }));
 }
 
 function placeWords(part: Part, index: number, write: Writer): TicketWord[] {
@@ -130,6 +131,21 @@ function shapeSentence(sign: Sign, part: ShapePart, index: number, write: Writer
         plain('.'),
       ];
     }
+    case 'fixings':
+      return [
+        plain(`${part.name}: holes of `),
+        write.length('diameter', shape.diameter, ...path, 'diameter'),
+        plain(' '),
+        write.choice('places of the holes', shape.places, HOLE_PLACES, ...path, 'places'),
+        ...(shape.places === 'around'
+          ? [plain(' at '), write.number('number of holes', shape.count, '', ...path, 'count'), plain(' places')]
+          : []),
+        plain(', their middles '),
+        write.length('edge distance', shape.inset, ...path, 'inset'),
+        plain(' from the edge'),
+        ...quietIf(isAtHome(part), plain(', moved '), ...placeWords(part, index, write)),
+        plain('.'),
+      ];
     case 'line':
       return [
         plain(`${part.name}: a straight line of `),
@@ -148,6 +164,13 @@ function shapeSentence(sign: Sign, part: ShapePart, index: number, write: Writer
       ];
   }
 }
+
+const HOLE_PLACES = [
+  ['corners', 'in the four corners'],
+  ['sides', 'at the left and the right'],
+  ['ends', 'at the top and the bottom'],
+  ['around', 'around the edge'],
+] as const;
 
 const HOWS = [
   ['join', '(joined)'],

@@ -55,7 +55,7 @@ const Arch = closed(
 );
 const Outline = closed(
   { kind: Type.Literal('outline'), width: Extent, height: Extent, path: Type.String({ minLength: 1, maxLength: 2_000_000 }) },
-  'any outline: SVG path data with y up, brought to this width and height about its middle; inside by the non-zero rule',
+  'any outline: SVG path data with y up, brought to this width and height about its middle; closed paths are areas by the non-zero rule, open ones lines',
 );
 const Border = closed(
   {
@@ -75,11 +75,28 @@ const Combined = closed(
   'made from the outlines of earlier parts, and follows them: joined, the later cut from the first, or what all share',
 );
 
+const Fixings = closed(
+  {
+    kind: Type.Literal('fixings'),
+    diameter: Extent,
+    inset: Type.Number({ minimum: 0, maximum: 1000 }),
+    places: Type.Union([Type.Literal('corners'), Type.Literal('sides'), Type.Literal('ends'), Type.Literal('around')]),
+    count: Type.Integer({ minimum: 1, maximum: 100 }),
+  },
+  'fixing holes that follow the blank, their middles at an inset from its edge: in its corners, at its left and right, at its top and bottom, or so many around',
+);
+
+const Laminate = closed(
+  { cap: Type.Number({ exclusiveMinimum: 0, maximum: 50 }), capColour: Name, coreColour: Name },
+  'two-ply engraving laminate: how thick its cap is, and the colours of cap and core',
+);
+
 const Blank = closed(
   {
     outline: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Outline),
     thickness: Type.Number({ minimum: 0.1, maximum: 1000 }),
     material: Type.String({ maxLength: 80 }),
+    laminate: Type.Optional(Laminate),
   },
   'the panel the sign is made from, its middle at x = 0, y = 0, its face at z = 0',
 );
@@ -153,6 +170,9 @@ const common = {
   sitsOn: SitsOn,
   tiers: Type.Array(Tier, { maxItems: 20 }),
   copies: Type.Optional(Copies),
+  group: Type.Optional(Id),
+  locked: Type.Optional(Type.Boolean({ description: 'held in its place on the bench' })),
+  hidden: Type.Optional(Type.Boolean({ description: 'left out of the sign until it is shown again' })),
 };
 
 const Stretch = Percent(10, 1000);
@@ -268,9 +288,25 @@ const ShapePart = closed(
   {
     kind: Type.Literal('shape'),
     ...common,
-    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined),
+    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined, Fixings),
   },
   'a plain shape: a panel, a border, a hole, or a logo',
+);
+
+const Guide = closed(
+  { across: Type.Boolean({ description: 'whether it runs across the sign, at a height; or up, at a distance' }), at: Coordinate },
+  'a line of the bench that parts are held to; it is not made',
+);
+const Ground = closed(
+  {
+    file: Type.String({ pattern: '^[0-9a-f-]{36}$', description: 'id of a picture that is kept with the job' }),
+    x: Coordinate,
+    y: Coordinate,
+    width: Extent,
+    height: Extent,
+    shows: Percent(0, 100),
+  },
+  'a picture under the plan to draw after, its middle at (x, y), showing by so many percent; it is not made',
 );
 
 export const SignSchema = closed(
@@ -284,6 +320,8 @@ export const SignSchema = closed(
       { x: Coordinate, y: Coordinate, turn: Type.Number({ minimum: -360, maximum: 360 }) },
       'the line along which the section is cut: a point on it and its direction',
     ),
+    guides: Type.Optional(Type.Array(Guide, { maxItems: 50 })),
+    ground: Type.Optional(Ground),
   },
   'a sign',
 );
@@ -303,4 +341,7 @@ export type SectionLine = Sign['section'];
 export type Copies = NonNullable<Part['copies']>;
 export type TextFrame = NonNullable<TextPart['frame']>;
 export type TextPath = NonNullable<TextPart['path']>;
+export type Guide = Static<typeof Guide>;
+export type Ground = Static<typeof Ground>;
+export type Laminate = Static<typeof Laminate>;
 export type LetterByHand = NonNullable<TextPart['letters']>[number];

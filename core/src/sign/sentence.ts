@@ -9,6 +9,8 @@ export type TicketField =
   | { readonly kind: 'length'; readonly path: FieldPath; readonly value: number; readonly label: string }
   | { readonly kind: 'number'; readonly path: FieldPath; readonly value: number; readonly label: string; readonly suffix: string }
   | { readonly kind: 'words'; readonly path: FieldPath; readonly value: string; readonly label: string }
+  /** A few words, such as a colour. */
+  | { readonly kind: 'name'; readonly path: FieldPath; readonly value: string; readonly label: string }
   | { readonly kind: 'font'; readonly path: FieldPath; readonly value: string; readonly label: string }
   /** A length, or percent of something. */
   | { readonly kind: 'measure'; readonly path: FieldPath; readonly value: Measure; readonly label: string }
@@ -35,6 +37,8 @@ export interface TicketWord {
 export interface Sentence {
   readonly part?: string;
   readonly tier?: string;
+  /** About the picture under the plan. */
+  readonly isGround?: boolean;
   readonly words: readonly TicketWord[];
 }
 
@@ -60,6 +64,9 @@ export class Writer {
   }
   words(label: string, value: string, ...path: FieldPath): TicketWord {
     return { text: `“${value}”`, field: { kind: 'words', path, value, label } };
+  }
+  name(label: string, value: string, ...path: FieldPath): TicketWord {
+    return { text: value, field: { kind: 'name', path, value, label } };
   }
   font(label: string, value: string, ...path: FieldPath): TicketWord {
     const entry = this.catalogue.find(({ id }) => id === value);

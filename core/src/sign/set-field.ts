@@ -33,6 +33,9 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
   } else if (last === 'kind' && owner === 'action') {
     const tier = holderOf(sign, path.slice(0, -2)) as { action: Action };
     tier.action = actionOf(value as Action['kind'], tier.action);
+  } else if (last === 'kind' && owner === 'laminate') {
+    if (value === 'laminate') sign.blank.laminate ??= { cap: 0.2, capColour: 'white', coreColour: 'black' };
+    else delete sign.blank.laminate;
   } else if (last === 'kind' && path[0] === 'blank') {
     sign.blank.outline = shapeOf(value as Shape['kind'], sign.blank.outline) as Blank['outline'];
   } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
@@ -152,7 +155,7 @@ function pathOf(value: string, part: TextPart, seen: SeenText | undefined): Text
 
 /** Another shape of the same extent. */
 function shapeOf<S extends Shape | Blank['outline']>(kind: Shape['kind'], before: S): Shape {
-  if (before.kind === kind || before.kind === 'border' || before.kind === 'combined') return before;
+  if (before.kind === kind || before.kind === 'border' || before.kind === 'combined' || before.kind === 'fixings') return before;
   const { width, height } = extentOfShape(before);
   const extent = { width, height: height || width };
   switch (kind) {

@@ -1,7 +1,7 @@
 import type { FontEntry } from '../type/index.js';
 import { partSentences, shapeWords } from './part-sentences.js';
-import type { Action, Area, Part, Sign, Tier } from './schema.js';
-import { type FieldPath, plain, type Sentence, type TicketWord, Writer } from './sentence.js';
+import type { Action, Area, Laminate, Part, Sign, Tier } from './schema.js';
+import { type FieldPath, plain, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
 
 /** A sentence as plain text. */
 export const sentenceText = (sentence: Sentence): string =>
@@ -29,6 +29,7 @@ export function ticket(sign: Sign, catalogue: readonly FontEntry[]): Sentence[] 
   const write = new Writer(sign.unit, catalogue);
   return [
     blankSentence(sign, write),
+    ...groundSentence(sign, write),
     ...sign.parts.flatMap((part, index) => [
       ...partSentences(sign, part, index, write),
       ...part.tiers.map((tier, at) => tierSentence(sign, part, index, tier, at, write)),
@@ -38,7 +39,7 @@ export function ticket(sign: Sign, catalogue: readonly FontEntry[]): Sentence[] 
 
 /** What the blank is. */
 function blankSentence({ blank }: Sign, write: Writer): Sentence {
-  const { outline, thickness, material } = blank;
+  const { outline, thickness, material, laminate } = blank;
   return {
     words: [
       plain('The blank is '),
@@ -47,9 +48,50 @@ function blankSentence({ blank }: Sign, write: Writer): Sentence {
       write.length('thickness', thickness, 'blank', 'thickness'),
       plain(' thick'),
       ...(material ? [plain(`, in ${material}`)] : []),
+      ...laminateWords(laminate, write),
       plain('.'),
     ],
   };
+}
+
+const PLIES = [
+  ['plain', 'of one piece'],
+  ['laminate', 'a two-ply laminate'],
+] as const;
+
+function laminateWords(laminate: Laminate | undefined, write: Writer): TicketWord[] {
+  const path = ['blank', 'laminate'] as const;
+  const kind = write.choice('plies', laminate ? 'laminate' : 'plain', PLIES, ...path, 'kind');
+  if (!laminate) return quietIf(true, plain(', '), kind);
+  return [
+    plain(', '),
+    kind,
+    plain(' with a cap of '),
+    write.name('colour of the cap', laminate.capColour, ...path, 'capColour'),
+    plain(', '),
+    write.length('cap', laminate.cap, ...path, 'cap'),
+    plain(' thick, over a core of '),
+    write.name('colour of the core', laminate.coreColour, ...path, 'coreColour'),
+  ];
+}
+
+/** What lies under the plan; nothing of it is made, and the proof says nothing of it. */
+function groundSentence({ ground }: Sign, write: Writer): Sentence[] {
+  if (!ground) return [];
+  const path = ['ground'] as const;
+  const words = quietIf(
+    true,
+    plain('A picture lies under the plan, '),
+    write.length('picture width', ground.width, ...path, 'width'),
+    plain(' wide, its middle at '),
+    write.length('picture across', ground.x, ...path, 'x'),
+    plain(' across and '),
+    write.length('picture up', ground.y, ...path, 'y'),
+    plain(' up, showing by '),
+    write.number('showing', ground.shows, ' %', ...path, 'shows'),
+    plain('. '),
+  );
+  return [{ words, isGround: true }];
 }
 
 /** The actions that can be chosen, in the trade's words. */

@@ -33,6 +33,10 @@ export interface TextTrack {
 /** A letter (or ligature) in its place in the block. */
 export interface SetLetter {
   readonly shape: GlyphShape;
+  /** Number of the glyph in its font, and mm in a font unit across and up. */
+  readonly glyph: number;
+  readonly scaleX: number;
+  readonly scaleY: number;
   /** Origin of the glyph in the block, in mm, on the grid. */
   readonly x: number;
   readonly y: number;
@@ -217,6 +221,9 @@ class Setter {
     }
     const letter = {
       shape,
+      glyph: g.glyph,
+      scaleX: metrics.scaleX * size,
+      scaleY: metrics.scaleY * size,
       x: snap(put.e),
       y: snap(put.f),
       turn: turn + (hand?.turn ?? 0),

@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, type OnDestroy, output, signal } from '@angular/core';
-import { MOST_BYTES } from '@plain-relief/core/artwork';
+import { type ArtworkChoice, MOST_BYTES, plainChoice, type TraceChoice } from '@plain-relief/core/artwork';
 import { formatArea, formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';
-import { type ArtworkColour, ArtworkService, type ArtworkView } from './artwork.service';
+import { NumberField } from '../fields/number-field';
+import { type ArtworkColour, ArtworkService, type ArtworkView, type ChosenFile } from './artwork.service';
 
 /** Artwork that was looked at and is to become parts of the sign. */
 export interface TakenArtwork {
@@ -10,10 +11,20 @@ export interface TakenArtwork {
   readonly colours: readonly ArtworkColour[];
 }
 
-/** A customer's drawing on its way into the sign: chosen, looked at with what was found and mended, sized, taken over. */
+/** A picture to be laid under the plan. */
+export interface LaidPicture {
+  readonly file: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Numbered marks on the picture: at most so many of a kind, more would hide it. */
+const MOST_MARKS = 40;
+
+/** A customer's file on its way into the sign: chosen, looked at with what was found and mended, sized, taken over. */
 @Component({
   selector: 'pr-artwork-panel',
-  imports: [LengthField],
+  imports: [LengthField, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './artwork-panel.html',
   styleUrls: ['../bench/panel.scss', './artwork-panel.scss'],
@@ -23,89 +34,130 @@ export class ArtworkPanel implements OnDestroy {
   /** Job that the original is kept with. */
   readonly job = input.required<string>();
   readonly taken = output<TakenArtwork>();
+  readonly laid = output<LaidPicture>();
   readonly closed = output();
   private readonly artworkService = inject(ArtworkService);
   private running: AbortController | undefined;
 
-  private readonly file = signal<{ readonly name: string; readonly text: string } | undefined>(undefined);
+  protected readonly file = signal<ChosenFile | undefined>(undefined);
   protected readonly artwork = signal<ArtworkView | undefined>(undefined);
   protected readonly isReading = signal(false);
   protected readonly refusal = signal('');
-  protected readonly speck = signal(0.01);
-  /** The width that was typed; the file's own where none was. */
-  private readonly width = signal<number | undefined>(undefined);
-  private readonly left = signal<ReadonlySet<string>>(new Set());
+  protected readonly choice = signal<ArtworkChoice>(plainChoice('svg'));
+  protected readonly trace = signal<TraceChoice>({ width: 100, threshold: 128, smoothing: 1, isLight: false, speck: 0.1 });
+  /** Address of the chosen picture, to be seen beside its outlines. */
+  protected readonly picture = signal<string | undefined>(undefined);
+  /** The finding that is pointed at. */
+  protected readonly pointed = signal(-1);
+  private readonly left = signal<ReadonlySet<ArtworkColour>>(new Set());
   protected readonly name = computed(() => this.file()?.name ?? '');
+  protected readonly isPicture = computed(() => this.file()?.kind === 'picture');
   /** A size is still to be given. */
-  protected readonly lacksSize = computed(() => this.artwork()?.isSized === false && this.width() === undefined);
-  protected readonly wanted = computed(() => (this.artwork()?.colours ?? []).filter(({ colour }) => !this.left().has(colour)));
+  protected readonly lacksSize = computed(
+    () => !this.isPicture() && this.artwork()?.isSized === false && this.choice().width === undefined,
+  );
+  protected readonly wanted = computed(() => (this.artwork()?.colours ?? []).filter((colour) => !this.left().has(colour)));
   protected readonly frame = computed(() => {
     const art = this.artwork();
     if (!art) return '';
     const [w, h] = [art.width * 1000, art.height * 1000];
-    return `${-w / 2} ${-h / 2} ${w} ${h}`;
+    const margin = Math.max(w, h) * 0.03;
+    return `${-w / 2 - margin} ${-h / 2 - margin} ${w + 2 * margin} ${h + 2 * margin}`;
+  });
+  /** What was found with places, each place a numbered mark. */
+  protected readonly marks = computed(() => {
+    const art = this.artwork();
+    if (!art) return [];
+    const radius = Math.max(art.width, art.height) * 22;
+    return art.findings.flatMap(({ spots }, index) =>
+      spots.slice(0, MOST_MARKS).map(({ x, y }) => ({ index, x: x * 1000, y: -y * 1000, radius })),
+    );
   });
 
   ngOnDestroy(): void {
     this.running?.abort();
+    this.forgetPicture();
   }
 
   protected async chosen(files: FileList | null): Promise<void> {
     const [file] = files ?? [];
     if (!file) return;
-    this.width.set(undefined);
     this.left.set(new Set());
     this.artwork.set(undefined);
-    if (!/\.svg$/iu.test(file.name))
-      return this.refusal.set(`“${file.name}” is no SVG drawing: save it as SVG and choose it again.`);
+    this.file.set(undefined);
+    this.forgetPicture();
+    const ending = /\.(svg|dxf|png|jpe?g)$/iu.exec(file.name)?.[1].toLowerCase();
+    if (ending === undefined)
+      return this.refusal.set(`“${file.name}” is no drawing or picture that can be read: save it as SVG, DXF, PNG or JPEG.`);
     if (file.size > MOST_BYTES)
       return this.refusal.set(
         `“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB and may have ${MOST_BYTES / 1e6}: take pictures and unused parts out of it.`,
       );
-    this.file.set({ name: file.name, text: await file.text() });
+    if (ending === 'svg' || ending === 'dxf') {
+      this.choice.set(plainChoice(ending));
+      this.file.set({ kind: ending, name: file.name, text: await file.text() });
+    } else {
+      this.file.set({ kind: 'picture', name: file.name, bytes: await file.arrayBuffer() });
+      this.picture.set(URL.createObjectURL(file));
+    }
     await this.read();
   }
 
-  protected resize(width: number): Promise<void> {
-    this.width.set(width);
+  protected set(change: Partial<ArtworkChoice>): Promise<void> {
+    this.choice.update((before) => ({ ...before, ...change }));
     return this.read();
   }
 
-  protected leaveSpecks(area: number): Promise<void> {
-    // Typed as the side of a square.
-    this.speck.set(area ** 2);
+  protected setTrace(change: Partial<TraceChoice>): Promise<void> {
+    this.trace.update((before) => ({ ...before, ...change }));
     return this.read();
   }
 
-  protected speckSide(): number {
-    return Math.sqrt(this.speck());
+  /** Specks are told as the side of a square. */
+  protected readonly speckSide = computed(() => Math.sqrt(this.isPicture() ? this.trace().speck : this.choice().speck));
+
+  protected leaveSpecks(side: number): Promise<void> {
+    const speck = side ** 2;
+    return this.isPicture() ? this.setTrace({ speck }) : this.set({ speck });
   }
 
   protected stop(): void {
     this.running?.abort();
   }
 
-  protected toggle(colour: string): void {
+  protected toggle(colour: ArtworkColour): void {
     const left = new Set(this.left());
     if (!left.delete(colour)) left.add(colour);
     this.left.set(left);
   }
 
-  protected isWanted(colour: string): boolean {
+  protected isWanted(colour: ArtworkColour): boolean {
     return !this.left().has(colour);
   }
 
   protected async take(): Promise<void> {
     const file = this.file();
+    if (!file || !(await this.keep(file))) return;
+    this.taken.emit({ name: file.name.replace(/\.\w+$/u, ''), colours: this.wanted() });
+  }
+
+  protected async lay(): Promise<void> {
+    const file = this.file();
+    const art = this.artwork();
     if (!file) return;
+    const kept = await this.keep(file);
+    const { width } = this.trace();
+    if (kept) this.laid.emit({ file: kept, width, height: art?.height ?? width });
+  }
+
+  /** Keeps the original with the job and gives its id; says why where that does not work. */
+  private async keep(file: ChosenFile): Promise<string | undefined> {
     try {
-      await this.artworkService.keep(this.job(), file.name, file.text);
+      return (await this.artworkService.keep(this.job(), file)).id;
     } catch (error) {
-      return this.refusal.set(
-        `The original could not be kept with the job, so nothing was taken over. ${(error as Error).message}`,
-      );
+      this.refusal.set(`The original could not be kept with the job, so nothing was taken over. ${(error as Error).message}`);
+      return undefined;
     }
-    this.taken.emit({ name: file.name.replace(/\.svg$/iu, ''), colours: this.wanted() });
   }
 
   protected area(mm2: number): string {
@@ -116,6 +168,12 @@ export class ArtworkPanel implements OnDestroy {
     return formatLength(mm, this.unit());
   }
 
+  private forgetPicture(): void {
+    const picture = this.picture();
+    if (picture) URL.revokeObjectURL(picture);
+    this.picture.set(undefined);
+  }
+
   private async read(): Promise<void> {
     const file = this.file();
     if (!file) return;
@@ -124,9 +182,14 @@ export class ArtworkPanel implements OnDestroy {
     this.refusal.set('');
     this.isReading.set(true);
     try {
-      const choice = { width: this.width(), speck: this.speck() };
-      const artwork = await this.artworkService.read({ source: file.text, choice }, running.signal);
-      if (this.running === running) this.artwork.set(artwork);
+      const order =
+        file.kind === 'picture'
+          ? { kind: file.kind, bytes: file.bytes, choice: this.trace() }
+          : { kind: file.kind, text: file.text, choice: this.choice() };
+      const artwork = await this.artworkService.read(order, running.signal);
+      if (this.running !== running) return;
+      this.left.set(new Set());
+      this.artwork.set(artwork);
     } catch (error) {
       if (this.running === running) this.refusal.set((error as Error).message);
     } finally {

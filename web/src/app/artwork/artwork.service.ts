@@ -1,17 +1,24 @@
 import { inject, Injectable } from '@angular/core';
-import type { ArtworkChoice } from '@plain-relief/core/artwork';
+import type { ArtworkChoice, ArtworkFormat, Finding, TraceChoice } from '@plain-relief/core/artwork';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../shell/api';
 
-export interface ArtworkOrder {
-  readonly source: string;
-  readonly choice: ArtworkChoice;
-}
+/** A customer's file as it was chosen. */
+export type ChosenFile =
+  | { readonly kind: ArtworkFormat; readonly name: string; readonly text: string }
+  | { readonly kind: 'picture'; readonly name: string; readonly bytes: ArrayBuffer };
+
+export type ArtworkOrder =
+  | { readonly kind: ArtworkFormat; readonly text: string; readonly choice: Partial<ArtworkChoice> }
+  | { readonly kind: 'picture'; readonly bytes: ArrayBuffer; readonly choice: TraceChoice };
 
 /** What is seen of one colour, in mm, y up, about the middle of the file's page. */
 export interface ArtworkColour {
   readonly colour: string;
+  /** The layer of the drawing. */
+  readonly name?: string;
   readonly areaMm2: number;
+  readonly lines: number;
   /** Extent and middle. */
   readonly width: number;
   readonly height: number;
@@ -21,13 +28,15 @@ export interface ArtworkColour {
   readonly path: string;
   /** In micrometres with y downwards, for the screen. */
   readonly preview: string;
+  readonly linesPreview: string;
 }
 
 export interface ArtworkView {
   readonly width: number;
   readonly height: number;
   readonly isSized: boolean;
-  readonly report: readonly string[];
+  readonly summary: string;
+  readonly findings: readonly Finding[];
   readonly colours: readonly ArtworkColour[];
 }
 
@@ -47,7 +56,7 @@ export class ArtworkRefusal extends Error {}
 
 const LONGEST_MS = 20_000;
 
-/** Reads customers' drawings, each in a worker of its own that can be stopped, and keeps the originals with the job. */
+/** Reads customers' drawings and pictures, each in a worker of its own that can be stopped, and keeps the originals with the job. */
 @Injectable({ providedIn: 'root' })
 export class ArtworkService {
   private readonly api = inject(Api);
@@ -55,29 +64,43 @@ export class ArtworkService {
   /** @throws ArtworkRefusal; also when `signal` stops it, or after 20 seconds */
   read(order: ArtworkOrder, signal: AbortSignal): Promise<ArtworkView> {
     const worker = new Worker(new URL('./artwork.worker', import.meta.url), { type: 'module' });
+    let timer: ReturnType<typeof setTimeout> | undefined;
     return new Promise<ArtworkView>((done, refused) => {
       const refuse = (sentence: string) => refused(new ArtworkRefusal(sentence));
-      const timer = setTimeout(
-        () => refuse('The drawing took longer than 20 seconds to read and was given up: simplify it first.'),
+      timer = setTimeout(
+        () => refuse('The file took longer than 20 seconds to read and was given up: simplify it first.'),
         LONGEST_MS,
       );
       signal.addEventListener('abort', () => refuse('Stopped.'));
-      worker.onerror = () => refuse('The drawing could not be read: there was not enough memory, or the page is out of date.');
+      worker.onerror = () => refuse('The file could not be read: there was not enough memory, or the page is out of date.');
       worker.onmessage = ({ data }: MessageEvent<ArtworkAnswer>) => {
-        clearTimeout(timer);
         if (data.artwork) done(data.artwork);
-        else refuse(data.refusal ?? 'The drawing could not be read.');
+        else refuse(data.refusal ?? 'The file could not be read.');
       };
       worker.postMessage(order);
-    }).finally(() => worker.terminate());
+    }).finally(() => {
+      clearTimeout(timer);
+      worker.terminate();
+    });
   }
 
   /** Keeps an original with the job, once. @throws ApiError */
-  keep(job: string, name: string, text: string): Promise<KeptFile> {
-    return firstValueFrom(this.api.post<KeptFile>(`/jobs/${job}/files`, { name, text }));
+  async keep(job: string, file: ChosenFile): Promise<KeptFile> {
+    const content = file.kind === 'picture' ? { base64: await inBase64(file.bytes) } : { text: file.text };
+    return firstValueFrom(this.api.post<KeptFile>(`/jobs/${job}/files`, { name: file.name, ...content }));
   }
 
   files(job: string): Promise<readonly KeptFile[]> {
     return firstValueFrom(this.api.get<readonly KeptFile[]>(`/jobs/${job}/files`));
   }
+}
+
+/** Bytes in base 64, by the browser's own reader. */
+function inBase64(bytes: ArrayBuffer): Promise<string> {
+  return new Promise((done, failed) => {
+    const reader = new FileReader();
+    reader.onload = () => done((reader.result as string).replace(/^[^,]*,/u, ''));
+    reader.onerror = () => failed(new Error('The file could not be read again.'));
+    reader.readAsDataURL(new Blob([bytes]));
+  });
 }

@@ -12,21 +12,26 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
-import type { SectionLine } from '@plain-relief/core/sign';
+import { type Box, joinBoxes } from '@plain-relief/core/outline';
+import { hasSize, type SectionLine, sizesApart } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import type { SectionView } from '../relief/views';
-import { ArtworkPanel, type TakenArtwork } from '../artwork/artwork-panel';
+import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
 import { Masthead } from '../shell/masthead';
+import type { Arranging } from './arrange-strip';
+import { Arranger } from './arranger';
 import { BriefPanel } from './brief-panel';
+import { Clipboard } from './clipboard';
 import { facts } from './facts';
 import { KeysHelp } from './keys-help';
 import { Ladder } from './ladder';
 import { ModelViewer } from './model-view';
 import { NotesList } from './notes-list';
 import { OutputPanel } from './output-panel';
-import { PlanViewer } from './plan-view';
+import type { TypedDimension } from './plan-dimensions';
+import { type PartStretch, type PlanMode, PlanViewer } from './plan-view';
 import { SaveMark } from './save-mark';
 import { SectionViewer } from './section-view';
 import { SignStore } from './sign-store';
@@ -56,7 +61,7 @@ const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Pro
     SectionViewer,
     TicketPanel,
   ],
-  providers: [SignStore, TasksService],
+  providers: [SignStore, TasksService, Arranger],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
   styleUrl: './bench-page.scss',
@@ -68,6 +73,8 @@ export class BenchPage implements OnDestroy {
   protected readonly store = inject(SignStore);
   private readonly relief = inject(ReliefService);
   private readonly tasks = inject(TasksService);
+  private readonly arranger = inject(Arranger);
+  private readonly clipboard = inject(Clipboard);
   private readonly title = inject(Title);
   private readonly planViewer = viewChild(PlanViewer);
 
@@ -85,9 +92,10 @@ export class BenchPage implements OnDestroy {
   protected readonly hasHelp = signal(false);
   protected readonly liveSection = signal<SectionView | undefined>(undefined);
   protected readonly section = computed(() => this.liveSection() ?? this.view()?.section);
-  protected readonly place = computed(() => {
-    const state = this.state();
-    return state?.sign.parts.find(({ id }) => id === state.selected)?.place;
+  protected readonly mode = signal<PlanMode>('choose');
+  protected readonly chosenParts = computed(() => {
+    const { sign, chosen = [] } = this.state() ?? {};
+    return chosen.flatMap((id) => sign?.parts.find((part) => part.id === id) ?? []);
   });
   protected readonly steps = computed(() => {
     const state = this.state();
@@ -166,6 +174,68 @@ export class BenchPage implements OnDestroy {
     }
   }
 
+  /** A part whose order is entered; what is chosen with it stays so. */
+  protected pickFromTicket(part: string): void {
+    if (!this.state()?.chosen.includes(part)) this.store.select(part);
+    else if (this.state()?.selected !== part)
+      this.store.choose([...(this.state()?.chosen ?? []).filter((id) => id !== part), part]);
+  }
+
+  /** Does something with what is chosen, and says why where it cannot be done. */
+  protected async arrange(asked: Arranging): Promise<void> {
+    if (asked.kind === 'points') return this.mode.set('points');
+    const refusal = await this.arranger.do(asked);
+    if (refusal) this.said.set(refusal);
+  }
+
+  /** A distance or a size that was typed at a dimension line of what is chosen. */
+  protected typed({ what, mm }: TypedDimension): void {
+    const plan = this.relief.latest?.plan;
+    const parts = this.chosenParts();
+    const boxes = plan?.parts.filter(({ id }) => parts.some((part) => part.id === id)) ?? [];
+    const box = boxes.map(({ ink }) => ink).reduce<Box | undefined>(joinBoxes, undefined);
+    if (!plan || !box) return;
+    if (what === 'width' || what === 'height') {
+      const [part] = parts;
+      if (parts.length > 1 || !hasSize(part)) {
+        this.said.set(
+          parts.length > 1 ? 'Sizes are typed one part at a time.' : `${part.name} follows others and has no size of its own.`,
+        );
+        return;
+      }
+      const factor = mm / (what === 'width' ? box.maxX - box.minX : box.maxY - box.minY);
+      const isLying = Math.abs(part.place.turn % 180) === 90;
+      const isLinked = !sizesApart(part) || part.place.turn % 90 !== 0;
+      const isAcross = (what === 'width') !== isLying;
+      this.store.resize(part, isLinked ? { across: factor, up: factor } : { across: isAcross ? factor : 1, up: isAcross ? 1 : factor }); // prettier-ignore
+      return;
+    }
+    const move = {
+      left: [plan.blank.minX + mm - box.minX, 0],
+      right: [plan.blank.maxX - mm - box.maxX, 0],
+      top: [0, plan.blank.maxY - mm - box.maxY],
+      bottom: [0, plan.blank.minY + mm - box.minY],
+    }[what];
+    this.store.place(parts.map(({ id, place }) => ({ id, x: place.x + move[0], y: place.y + move[1] })));
+  }
+
+  protected stretch({ from, factors, x, y }: PartStretch): void {
+    const isLying = Math.abs(from.place.turn % 180) === 90;
+    this.store.resize(from, isLying ? { across: factors.up, up: factors.across } : factors, { x, y });
+  }
+
+  /** A guide through the middle of what is chosen, or of the sign. */
+  protected addGuide(across: boolean): void {
+    const guides = this.state()?.sign.guides ?? [];
+    const [part] = this.chosenParts();
+    this.store.setGuides([...guides, { across, at: part ? (across ? part.place.y : part.place.x) : 0 }]);
+  }
+
+  protected lay({ file, width, height }: LaidPicture): void {
+    this.store.setGround({ file, x: 0, y: 0, width, height, shows: 50 });
+    this.panel.set('ticket');
+  }
+
   protected takeArtwork({ name, colours }: TakenArtwork): void {
     this.store.addArtwork(name, colours);
     this.panel.set('ticket');
@@ -183,8 +253,9 @@ export class BenchPage implements OnDestroy {
     return PANELS[step] === this.panel();
   }
 
-  protected pick(part: string | undefined): void {
-    this.store.select(part);
+  protected pick(part: string | undefined, isAdding = false): void {
+    this.store.select(part, isAdding);
+    if (part === undefined) this.mode.set('choose');
     if (part !== undefined) {
       this.panel.set('ticket');
       // Brings the part's order into view once it is drawn.
@@ -208,54 +279,78 @@ export class BenchPage implements OnDestroy {
       return;
     }
     const target = event.target as HTMLElement;
-    if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName)) return;
-    if (this.act(event)) event.preventDefault();
+    if (event.altKey || /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName)) return;
+    if (event.ctrlKey || event.metaKey ? this.actWithControl(event.key.toLowerCase()) : this.act(event)) event.preventDefault();
   }
 
-  /** Does what a key stands for; gives whether it stands for something. */
-  private act(event: KeyboardEvent): boolean {
-    const state = this.state();
-    const selected = state?.selected;
-    if (event.key.startsWith('Arrow')) return selected !== undefined && this.nudge(selected, event);
-    switch (event.key) {
-      case 'n':
-        this.store.addText();
-        this.panel.set('ticket');
+  /** Copying, and choosing everything; leaves words that are marked on the page to the browser. */
+  private actWithControl(key: string): boolean {
+    if (key !== 'a' && (getSelection()?.toString() ?? '') !== '') return false;
+    switch (key) {
+      case 'a':
+        this.store.choose(this.state()?.sign.parts.map(({ id }) => id) ?? []);
         return true;
-      case 'd':
-        if (selected) this.store.duplicate(selected);
-        return selected !== undefined;
-      case 'Delete':
-      case 'Backspace':
-        if (selected) this.store.removePart(selected);
-        return selected !== undefined;
-      case 'p':
-        this.showing.set('plan');
+      case 'c':
+        this.clipboard.copy(this.store.chosenParts());
         return true;
-      case 'm':
-        this.showing.set('model');
+      case 'x':
+        this.clipboard.copy(this.store.chosenParts());
+        this.store.removeChosen();
         return true;
-      case 'b':
-        this.showing.set('both');
-        return true;
-      case 'f':
-        this.planViewer()?.fitAll();
-        return true;
-      case '?':
-        this.hasHelp.set(!this.hasHelp());
-        return true;
-      case 'Escape':
-        if (this.hasHelp()) this.hasHelp.set(false);
-        else this.store.select(undefined);
+      case 'v':
+        this.store.paste(this.clipboard.read());
         return true;
       default:
         return false;
     }
   }
 
-  private nudge(id: string, event: KeyboardEvent): boolean {
-    const state = this.state();
-    const place = this.place();
+  /** What single keys do, with whether they need something to be chosen. */
+  private readonly keys: Readonly<Record<string, () => unknown>> = {
+    n: () => {
+      this.store.addText();
+      this.panel.set('ticket');
+    },
+    p: () => this.showing.set('plan'),
+    m: () => this.showing.set('model'),
+    b: () => this.showing.set('both'),
+    f: () => this.planViewer()?.fitAll(),
+    r: () => this.mode.set(this.mode() === 'measure' ? 'choose' : 'measure'),
+    '?': () => this.hasHelp.set(!this.hasHelp()),
+    Escape: () => this.letGo(),
+  };
+  private readonly keysOfChosen: Readonly<Record<string, () => unknown>> = {
+    d: () => this.store.duplicate(),
+    Delete: () => this.store.removeChosen(),
+    Backspace: () => this.store.removeChosen(),
+    t: () => this.arranger.turn(90),
+    T: () => this.arranger.turn(-90),
+    x: () => this.arrange({ kind: 'mirror' }),
+    g: () => this.arrange({ kind: 'group' }),
+    G: () => this.arrange({ kind: 'ungroup' }),
+    l: () => this.arrange({ kind: 'lock' }),
+    h: () => this.arrange({ kind: 'hide' }),
+    c: () => this.arrange({ kind: 'align', at: 'centre', to: 'blank', by: 'capitals' }),
+    C: () => this.arrange({ kind: 'align', at: 'middle', to: 'blank', by: 'capitals' }),
+    e: () => this.mode.set(this.mode() === 'points' ? 'choose' : 'points'),
+  };
+
+  /** Does what a key stands for; gives whether it stands for something. */
+  private act(event: KeyboardEvent): boolean {
+    const hasChosen = (this.state()?.chosen.length ?? 0) > 0;
+    if (event.key.startsWith('Arrow')) return hasChosen && this.nudge(event);
+    const action = this.keys[event.key] ?? (hasChosen ? this.keysOfChosen[event.key] : undefined);
+    action?.();
+    return action !== undefined;
+  }
+
+  private letGo(): void {
+    if (this.hasHelp()) this.hasHelp.set(false);
+    else if (this.mode() !== 'choose') this.mode.set('choose');
+    else this.store.select(undefined);
+  }
+
+  private nudge(event: KeyboardEvent): boolean {
     const steps: Record<string, readonly [number, number]> = {
       ArrowUp: [0, 1],
       ArrowDown: [0, -1],
@@ -263,9 +358,10 @@ export class BenchPage implements OnDestroy {
       ArrowRight: [1, 0],
     };
     const step = steps[event.key];
-    if (!state || !place || !step) return false;
-    const by = (state.sign.unit === 'mm' ? 1 : 25.4 / 16) * (event.shiftKey ? 10 : 1);
-    this.store.movePart(id, place.x + step[0] * by, place.y + step[1] * by);
+    const unit = this.state()?.sign.unit;
+    if (!unit || !step) return false;
+    const by = (unit === 'mm' ? 1 : 25.4 / 16) * (event.shiftKey ? 10 : 1);
+    this.store.place(this.chosenParts().map(({ id, place }) => ({ id, x: place.x + step[0] * by, y: place.y + step[1] * by })));
     return true;
   }
 }

@@ -1,14 +1,12 @@
-import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
+import { produce } from 'immer';
 
-enablePatches();
-
-interface Step {
+interface Step<T> {
   /** What was done, as a person would name it. */
   readonly label: string;
   readonly key: string;
   readonly at: number;
-  readonly patches: readonly Patch[];
-  readonly inverse: readonly Patch[];
+  /** The value before it (of an undone step, after it). Values share what did not change, so that this costs little. */
+  readonly other: T;
 }
 
 /** Edits of the same thing closer together than this are one step. */
@@ -19,12 +17,12 @@ const MOST_STEPS = 300;
 export class History<T extends object> {
   private constructor(
     readonly value: T,
-    private readonly done: readonly Step[],
-    private readonly undone: readonly Step[],
+    private readonly done: readonly Step<T>[],
+    private readonly undone: readonly Step<T>[],
   ) {}
 
   static of<T extends object>(value: T): History<T> {
-    return new History(value, [], []);
+    return new History<T>(value, [], []);
   }
 
   get undoLabel(): string | undefined {
@@ -40,13 +38,11 @@ export class History<T extends object> {
    * @param now milliseconds of any clock
    */
   changed(label: string, key: string, now: number, recipe: (draft: T) => void): History<T> {
-    const [value, patches, inverse] = produceWithPatches(this.value, (draft) => recipe(draft as T));
-    if (patches.length === 0) return this;
+    const value = produce(this.value, (draft) => recipe(draft as T));
+    if (value === this.value) return this;
     const last = this.done[this.done.length - 1];
     const joins = last !== undefined && this.undone.length === 0 && last.key === key && now - last.at < ONE_STEP_MS;
-    const step: Step = joins
-      ? { label, key, at: now, patches: [...last.patches, ...patches], inverse: [...inverse, ...last.inverse] }
-      : { label, key, at: now, patches, inverse };
+    const step = { label, key, at: now, other: joins ? last.other : this.value };
     const before = joins ? this.done.slice(0, -1) : this.done;
     return new History(value, [...before, step].slice(-MOST_STEPS), []);
   }
@@ -54,12 +50,13 @@ export class History<T extends object> {
   undo(): History<T> {
     const step = this.done[this.done.length - 1];
     if (!step) return this;
-    return new History(applyPatches(this.value, step.inverse), this.done.slice(0, -1), [...this.undone, { ...step, at: 0 }]);
+    // A step that was undone takes in no later edit.
+    return new History(step.other, this.done.slice(0, -1), [...this.undone, { ...step, at: 0, other: this.value }]);
   }
 
   redo(): History<T> {
     const step = this.undone[this.undone.length - 1];
     if (!step) return this;
-    return new History(applyPatches(this.value, step.patches), [...this.done, step], this.undone.slice(0, -1));
+    return new History(step.other, [...this.done, { ...step, other: this.value }], this.undone.slice(0, -1));
   }
 }

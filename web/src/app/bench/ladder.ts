@@ -26,8 +26,8 @@ const LABEL_GAP = 44;
 export class Ladder {
   readonly ladder = input.required<LadderView>();
   readonly unit = input.required<LengthUnit>();
-  readonly selected = input<string>();
-  readonly picked = output<string>();
+  readonly chosen = input<readonly string[]>([]);
+  readonly picked = output<{ readonly part: string; readonly isAdding: boolean }>();
   readonly moved = output<RungMove>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly height = signal(400);
@@ -68,7 +68,7 @@ export class Ladder {
 
   protected grab(event: PointerEvent, rung: RungView): void {
     event.preventDefault();
-    this.picked.emit(rung.part);
+    this.picked.emit({ part: rung.part, isAdding: event.shiftKey });
     if (!rung.isThrough) this.held.set({ rung, rail: this.rail() });
   }
 

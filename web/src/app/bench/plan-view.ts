@@ -8,33 +8,61 @@ import {
   input,
   output,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
-import type { SectionLine } from '@plain-relief/core/sign';
-import { formatLength, type LengthUnit } from '@plain-relief/core/units';
+import { type Box, joinBoxes } from '@plain-relief/core/outline';
+import {
+  type Factors,
+  type Guide,
+  hasSize,
+  type Part,
+  type SectionLine,
+  type ShapePart,
+  type Sign,
+  sizesApart,
+} from '@plain-relief/core/sign';
 import type { PlanView } from '../relief/views';
+import { PlanDimensions, type TypedDimension } from './plan-dimensions';
 import { cutLineEnds, fit, onSteps, RULER, ticks, toPlan, turnTowards, type Viewport, zoomed } from './plan-geometry';
+import { HANDLES, type Handle, handlePlaces, stretchedBy } from './plan-handles';
+import { PlanMeasure } from './plan-measure';
+import { PlanPoints } from './plan-points';
+import { type Snappable, snapped, type SnapReason } from './snapping';
 
-export interface PartMove {
+export interface PartPlace {
   readonly id: string;
   readonly x: number;
   readonly y: number;
 }
 
+/** A part drawn larger or smaller from what it was when its handle was taken. */
+export interface PartStretch {
+  readonly from: Part;
+  readonly factors: Factors;
+  /** Where its place comes to lie. */
+  readonly x: number;
+  readonly y: number;
+}
+
+export type PlanMode = 'choose' | 'points' | 'measure';
+
 type Drag =
-  | {
-      readonly kind: 'part';
-      readonly id: string;
-      readonly from: readonly [number, number];
-      readonly place: readonly [number, number];
-    }
+  | { readonly kind: 'parts'; readonly from: readonly [number, number]; readonly places: readonly PartPlace[]; readonly moving: Snappable; readonly others: readonly Snappable[] } // prettier-ignore
+  | { readonly kind: 'handle'; readonly handle: Handle; readonly box: Box; readonly part: Part }
   | { readonly kind: 'pan'; readonly px: number; readonly py: number; readonly view: Viewport }
+  | { readonly kind: 'around'; readonly from: readonly [number, number]; readonly to: readonly [number, number] }
+  | { readonly kind: 'guide'; readonly index: number; readonly guide: Guide }
   | { readonly kind: 'line' }
   | { readonly kind: 'turn'; readonly isFarEnd: boolean };
 
-/** The plan to scale, coloured by height, with rulers, the selected part's dimensions and the cut line. */
+/** How near in pixels a dragged part is held to what lies near. */
+const HOLD = 7;
+
+/** The plan to scale, coloured by height, with rulers, guides, what is chosen with its dimensions, and the cut line. */
 @Component({
   selector: 'pr-plan-view',
+  imports: [PlanDimensions, PlanMeasure, PlanPoints],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-view.html',
   styleUrl: './plan-view.scss',
@@ -42,13 +70,17 @@ type Drag =
 })
 export class PlanViewer {
   readonly plan = input.required<PlanView>();
-  readonly unit = input.required<LengthUnit>();
-  readonly line = input.required<SectionLine>();
-  readonly selected = input<string>();
-  /** Where the selected part is placed, in mm. */
-  readonly place = input<{ readonly x: number; readonly y: number }>();
-  readonly picked = output<string | undefined>();
-  readonly moved = output<PartMove>();
+  readonly sign = input.required<Sign>();
+  readonly chosen = input<readonly string[]>([]);
+  readonly mode = input<PlanMode>('choose');
+  readonly picked = output<{ readonly id: string | undefined; readonly isAdding: boolean }>();
+  readonly pickedAll = output<readonly string[]>();
+  readonly placed = output<readonly PartPlace[]>();
+  readonly stretched = output<PartStretch>();
+  readonly typed = output<TypedDimension>();
+  readonly guidesSet = output<readonly Guide[]>();
+  readonly pointsSet = output<ShapePart>();
+  readonly modeLeft = output();
   readonly lineMoving = output<SectionLine>();
   readonly lineMoved = output<SectionLine>();
 
@@ -57,12 +89,16 @@ export class PlanViewer {
   protected readonly ruler = RULER;
   protected readonly size = signal({ width: 600, height: 400 });
   /** Chosen by zooming or panning; undefined while the whole blank is shown. */
-  private readonly chosen = signal<Viewport | undefined>(undefined);
-  protected readonly view = computed(() => this.chosen() ?? fit(this.plan().blank, this.size().width, this.size().height));
-  protected readonly isFitted = computed(() => this.chosen() === undefined);
+  private readonly ownView = signal<Viewport | undefined>(undefined);
+  protected readonly view = computed(() => this.ownView() ?? fit(this.plan().blank, this.size().width, this.size().height));
+  protected readonly isFitted = computed(() => this.ownView() === undefined);
   protected readonly drag = signal<Drag | undefined>(undefined);
+  protected readonly reasons = signal<readonly SnapReason[]>([]);
   private readonly liveLine = signal<SectionLine | undefined>(undefined);
 
+  protected readonly unit = computed(() => this.sign().unit);
+  private readonly line = computed(() => this.sign().section);
+  protected readonly turn = computed(() => this.line().turn);
   protected readonly transform = computed(() => {
     const { x, y, scale } = this.view();
     return `translate(${x} ${y}) scale(${scale})`;
@@ -74,65 +110,57 @@ export class PlanViewer {
     const { x, y, scale } = this.view();
     return { x1: x + x1 * scale, y1: y - y1 * scale, x2: x + x2 * scale, y2: y - y2 * scale };
   });
-  protected readonly chosenPart = computed(() => this.plan().parts.find(({ id }) => id === this.selected()));
-  /** Size and distances to the blank's edges of the selected part, in pixels with their figures. */
-  protected readonly dimensions = computed(() => {
-    const ink = this.chosenPart()?.ink;
-    if (!ink) return undefined;
-    const { blank } = this.plan();
+  protected readonly chosenViews = computed(() => this.plan().parts.filter(({ id }) => this.chosen().includes(id)));
+  /** All that is chosen, as one box. */
+  protected readonly chosenBox = computed(
+    () =>
+    this.chosenViews().map(({ ink }) => ink).reduce<Box | undefined>(joinBoxes, undefined), // prettier-ignore
+  );
+  private readonly onePart = computed(() => {
+    const [id, more] = this.chosen();
+    return more === undefined ? this.sign().parts.find((part) => part.id === id) : undefined;
+  });
+  protected readonly frames = computed(() => this.chosenViews().filter(({ isFramed }) => isFramed));
+  /** What the handles of the only chosen part stretch: its frame, or what is seen of it. */
+  private readonly stretchBox = computed((): Box | undefined => {
+    const part = this.onePart();
+    if (!part || part.locked || !hasSize(part) || this.mode() !== 'choose') return undefined;
+    if (part.kind === 'text' && part.frame && part.place.turn === 0) {
+      const { x, y } = part.place;
+      const [w, h] = [part.frame.width / 2, part.frame.height / 2];
+      return { minX: x - w, minY: y - h, maxX: x + w, maxY: y + h };
+    }
+    return this.chosenBox();
+  });
+  protected readonly handles = computed(() => {
+    const [box, part] = [this.stretchBox(), this.onePart()];
+    if (!box || !part) return [];
+    const isApart = sizesApart(part) && part.place.turn % 90 === 0;
+    return handlePlaces(box, this.view(), HANDLES.filter(({ linked }) => linked || isApart)); // prettier-ignore
+  });
+  protected readonly outlinePart = computed(() => {
+    const part = this.onePart();
+    return this.mode() === 'points' && part?.kind === 'shape' && part.shape.kind === 'outline' ? part : undefined;
+  });
+  /** Id of the part whose points are worked on; other points do not change it. */
+  private readonly pointsOf = computed(() => this.outlinePart()?.id);
+  protected readonly guides = computed(() => {
     const { x, y, scale } = this.view();
-    const show = (mm: number) => formatLength(mm, this.unit());
-    const [left, right, top, bottom] = [x + ink.minX * scale, x + ink.maxX * scale, y - ink.maxY * scale, y - ink.minY * scale];
-    const [edgeLeft, edgeRight, edgeTop, edgeBottom] = [
-      x + blank.minX * scale,
-      x + blank.maxX * scale,
-      y - blank.maxY * scale,
-      y - blank.minY * scale,
-    ];
-    const [middleX, middleY] = [(left + right) / 2, (top + bottom) / 2];
-    return {
-      box: { left, top, width: right - left, height: bottom - top },
-      lines: [
-        {
-          x1: edgeLeft,
-          y1: middleY,
-          x2: left,
-          y2: middleY,
-          text: show(ink.minX - blank.minX),
-          tx: (edgeLeft + left) / 2,
-          ty: middleY - 5,
-        },
-        {
-          x1: right,
-          y1: middleY,
-          x2: edgeRight,
-          y2: middleY,
-          text: show(blank.maxX - ink.maxX),
-          tx: (right + edgeRight) / 2,
-          ty: middleY - 5,
-        },
-        {
-          x1: middleX,
-          y1: edgeTop,
-          x2: middleX,
-          y2: top,
-          text: show(blank.maxY - ink.maxY),
-          tx: middleX + 6,
-          ty: (edgeTop + top) / 2 + 4,
-        },
-        {
-          x1: middleX,
-          y1: bottom,
-          x2: middleX,
-          y2: edgeBottom,
-          text: show(ink.minY - blank.minY),
-          tx: middleX + 6,
-          ty: (bottom + edgeBottom) / 2 + 4,
-        },
-      ],
-      width: show(ink.maxX - ink.minX),
-      height: show(ink.maxY - ink.minY),
-    };
+    const drag = this.drag();
+    const stored = this.sign().guides ?? [];
+    const shown = stored.map((guide, index) => (drag?.kind === 'guide' && drag.index === index ? drag.guide : guide));
+    if (drag?.kind === 'guide' && drag.index >= stored.length) shown.push(drag.guide);
+    return shown.map(({ across, at }) => ({ across, at, pixel: across ? y - at * scale : x + at * scale }));
+  });
+  protected readonly held = computed(() => {
+    const { x, y, scale } = this.view();
+    return this.reasons().map(({ across, at, text }) => ({ across, text, pixel: across ? y - at * scale : x + at * scale }));
+  });
+  protected readonly around = computed(() => {
+    const drag = this.drag();
+    if (drag?.kind !== 'around') return undefined;
+    const [[ax, ay], [bx, by]] = [drag.from, drag.to];
+    return { x: Math.min(ax, bx), y: Math.min(ay, by), width: Math.abs(bx - ax), height: Math.abs(by - ay) };
   });
 
   constructor() {
@@ -146,44 +174,80 @@ export class PlanViewer {
     effect(() => {
       const { minX, minY } = this.plan().blank;
       const now = `${minX} ${minY}`;
-      if (now !== blank) this.chosen.set(undefined);
+      if (now !== blank) this.ownView.set(undefined);
       blank = now;
+    });
+    // Points are worked on from near by.
+    effect(() => {
+      const id = this.pointsOf();
+      const ink = id === undefined ? undefined : untracked(() => this.chosenBox());
+      if (ink) this.ownView.set(fit(ink, untracked(this.size).width, untracked(this.size).height));
     });
   }
 
   fitAll(): void {
-    this.chosen.set(undefined);
+    this.ownView.set(undefined);
   }
 
   zoomBy(factor: number): void {
     const { width, height } = this.size();
-    this.chosen.set(zoomed(this.view(), factor, width / 2, height / 2));
+    this.ownView.set(zoomed(this.view(), factor, width / 2, height / 2));
   }
 
   protected wheel(event: WheelEvent): void {
     event.preventDefault();
     const [px, py] = this.pixel(event);
-    this.chosen.set(zoomed(this.view(), Math.exp(-event.deltaY * 0.0015), px, py));
+    this.ownView.set(zoomed(this.view(), Math.exp(-event.deltaY * 0.0015), px, py));
   }
 
   protected grabPart(event: PointerEvent, id: string): void {
     event.stopPropagation();
-    const isSelected = id === this.selected();
-    this.picked.emit(id);
-    const place = this.place();
-    if (isSelected && place) this.drag.set({ kind: 'part', id, from: this.planPoint(event), place: [place.x, place.y] });
+    const isAdding = event.shiftKey;
+    if (isAdding || !this.chosen().includes(id)) return this.picked.emit({ id, isAdding });
+    const { parts } = this.sign();
+    const free = parts.filter((part) => this.chosen().includes(part.id) && !part.locked);
+    const views = this.plan().parts;
+    const moving = views.filter((view) => free.some((part) => part.id === view.id));
+    const ink = moving.map((view) => view.ink).reduce<Box | undefined>(joinBoxes, undefined);
+    if (!ink) return;
+    this.drag.set({
+      kind: 'parts',
+      from: this.planPoint(event),
+      places: free.map((part) => ({ id: part.id, x: part.place.x, y: part.place.y })),
+      moving: { name: '', ink, caps: moving.length === 1 ? moving[0].caps : undefined },
+      others: views.flatMap((view) =>
+        view.ink && !this.chosen().includes(view.id) ? [{ name: view.name, ink: view.ink, caps: view.caps }] : [],
+      ),
+    });
   }
 
-  protected grabLine(event: PointerEvent, drag: Drag): void {
+  protected grabHandle(event: PointerEvent, handle: Handle): void {
+    const [box, part] = [this.stretchBox(), this.onePart()];
+    if (box && part) this.grab(event, { kind: 'handle', handle, box, part });
+  }
+
+  protected grab(event: PointerEvent, drag: Drag): void {
     event.stopPropagation();
     event.preventDefault();
     this.drag.set(drag);
   }
 
+  /** From a ruler a new guide is drawn, across from the upper and up from the left one. */
+  protected grabRuler(event: PointerEvent, across: boolean): void {
+    const [x, y] = this.planPoint(event);
+    this.grab(event, { kind: 'guide', index: this.sign().guides?.length ?? 0, guide: { across, at: across ? y : x } });
+  }
+
+  protected grabGuide(event: PointerEvent, index: number): void {
+    const guide = this.sign().guides?.[index];
+    if (guide) this.grab(event, { kind: 'guide', index, guide });
+  }
+
   protected grabGround(event: PointerEvent): void {
     const [px, py] = this.pixel(event);
+    if (event.shiftKey) return this.drag.set({ kind: 'around', from: [px, py], to: [px, py] });
     this.drag.set({ kind: 'pan', px, py, view: this.view() });
-    this.picked.emit(undefined);
+    this.picked.emit({ id: undefined, isAdding: false });
   }
 
   protected move(event: PointerEvent): void {
@@ -191,32 +255,77 @@ export class PlanViewer {
     if (!drag) return;
     const [x, y] = this.planPoint(event);
     switch (drag.kind) {
-      case 'part': {
-        const to = [drag.place[0] + x - drag.from[0], drag.place[1] + y - drag.from[1]];
-        this.moved.emit({ id: drag.id, x: onSteps(to[0], this.unit()), y: onSteps(to[1], this.unit()) });
-        break;
+      case 'parts':
+        return this.moveParts(drag, x, y, event.altKey);
+      case 'handle': {
+        const stretch = stretchedBy(drag.handle, drag.box, drag.part.place, onSteps(x, this.unit()), onSteps(y, this.unit()));
+        return this.stretched.emit({ from: drag.part, ...stretch });
       }
       case 'pan': {
         const [px, py] = this.pixel(event);
         if (Math.hypot(px - drag.px, py - drag.py) > 3)
-          this.chosen.set({ ...drag.view, x: drag.view.x + px - drag.px, y: drag.view.y + py - drag.py });
-        break;
+          this.ownView.set({ ...drag.view, x: drag.view.x + px - drag.px, y: drag.view.y + py - drag.py });
+        return;
       }
+      case 'around':
+        return this.drag.set({ ...drag, to: this.pixel(event) });
+      case 'guide':
+        return this.drag.set({ ...drag, guide: { ...drag.guide, at: onSteps(drag.guide.across ? y : x, this.unit()) } });
       case 'line':
-        this.moveLine({ ...this.line(), x: onSteps(x, this.unit()), y: onSteps(y, this.unit()) });
-        break;
+        return this.moveLine({ ...this.line(), x: onSteps(x, this.unit()), y: onSteps(y, this.unit()) });
       case 'turn':
-        this.moveLine({ ...this.line(), turn: turnTowards(this.line(), x, y, drag.isFarEnd) });
-        break;
+        return this.moveLine({ ...this.line(), turn: turnTowards(this.line(), x, y, drag.isFarEnd) });
     }
   }
 
+  private moveParts(drag: Extract<Drag, { kind: 'parts' }>, x: number, y: number, isFree: boolean): void {
+    const [dx, dy] = [onSteps(x - drag.from[0], this.unit()), onSteps(y - drag.from[1], this.unit())];
+    const around = { blank: this.plan().blank, others: drag.others, guides: this.sign().guides ?? [] };
+    const held = isFree ? { dx, dy, reasons: [] } : snapped(drag.moving, dx, dy, around, HOLD / this.view().scale);
+    this.reasons.set(held.reasons);
+    this.placed.emit(drag.places.map((place) => ({ id: place.id, x: place.x + held.dx, y: place.y + held.dy })));
+  }
+
   protected drop(): void {
+    const drag = this.drag();
     const line = this.liveLine();
     this.drag.set(undefined);
+    this.reasons.set([]);
+    if (drag?.kind === 'guide') this.dropGuide(drag);
+    if (drag?.kind === 'around') this.pickAround(drag);
     if (!line) return;
     this.liveLine.set(undefined);
     this.lineMoved.emit(line);
+  }
+
+  /** A guide that is put back on its ruler is gone. */
+  private dropGuide({ index, guide }: Extract<Drag, { kind: 'guide' }>): void {
+    const guides = [...(this.sign().guides ?? [])];
+    const { x, y, scale } = this.view();
+    const isOnRuler = guide.across ? y - guide.at * scale < RULER : x + guide.at * scale < RULER;
+    guides.splice(index, 1, ...(isOnRuler ? [] : [guide]));
+    this.guidesSet.emit(guides);
+  }
+
+  protected nudgeGuide(event: KeyboardEvent, index: number): void {
+    const guides = [...(this.sign().guides ?? [])];
+    const guide = guides[index];
+    const by = ({ ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 } as Record<string, number>)[event.key];
+    if (event.key === 'Delete' || event.key === 'Backspace') guides.splice(index, 1);
+    else if (by === undefined) return;
+    else guides[index] = { ...guide, at: guide.at + by * (this.unit() === 'mm' ? 1 : 25.4 / 16) * (event.shiftKey ? 10 : 1) };
+    event.preventDefault();
+    event.stopPropagation();
+    this.guidesSet.emit(guides);
+  }
+
+  private pickAround({ from, to }: Extract<Drag, { kind: 'around' }>): void {
+    const [ax, ay] = toPlan(this.view(), ...from);
+    const [bx, by] = toPlan(this.view(), ...to);
+    const inside = ({ minX, minY, maxX, maxY }: Box) =>
+      minX >= Math.min(ax, bx) && maxX <= Math.max(ax, bx) && minY >= Math.min(ay, by) && maxY <= Math.max(ay, by);
+    const ids = this.plan().parts.flatMap(({ id, ink }) => (ink && inside(ink) ? [id] : []));
+    if (ids.length > 0) this.pickedAll.emit(ids);
   }
 
   /** The cut line by keys: arrows move it across itself, with Alt they turn it. */

@@ -1,6 +1,18 @@
 import { TestBed } from '@angular/core/testing';
 import { jest } from '@jest/globals';
-import { newSign, readSign, type Sign } from '@plain-relief/core/sign';
+import {
+  grouped,
+  mirroredParts,
+  newSign,
+  type Part,
+  pastedParts,
+  readSign,
+  type ShapePart,
+  type Sign,
+  turnedParts,
+  ungrouped,
+} from '@plain-relief/core/sign';
+import fc from 'fast-check';
 import { of } from 'rxjs';
 import { ReliefService } from '../relief/relief.service';
 import { Api } from '../shell/api';
@@ -85,7 +97,8 @@ describe('SignStore', () => {
     store.addShape('rectangle');
     store.addText();
     store.setField(['parts', 1, 'sitsOn'], 'floor:panel-1', 'host');
-    store.removePart('panel-1');
+    store.select('panel-1');
+    store.removeChosen();
     expect(sign().parts).toHaveLength(1);
     expect(sign().parts[0].sitsOn).toEqual({ kind: 'face' });
     expect(() => readSign(sign())).not.toThrow();
@@ -107,7 +120,7 @@ describe('SignStore', () => {
 
   it('copies parts, adds tiers, switches them and takes them out', () => {
     store.addText();
-    store.duplicate('line-1');
+    store.duplicate();
     expect(sign().parts.map(({ id }) => id)).toEqual(['line-1', 'line-2']);
     store.addTier('line-1');
     store.switchTier('line-1', 'tier-2');
@@ -117,8 +130,120 @@ describe('SignStore', () => {
     ]);
     store.removeTier('line-1', 'tier-1');
     expect(sign().parts[0].tiers.map(({ id }) => id)).toEqual(['tier-2']);
-    store.movePart('line-1', 12.34567, -3);
+    store.place([{ id: 'line-1', x: 12.34567, y: -3 }]);
     expect(sign().parts[0].place).toMatchObject({ x: 12.3457, y: -3 });
+  });
+
+  it('chooses groups as one, adds to what is chosen and lets go of it', () => {
+    for (let i = 0; i < 4; i++) store.addShape('rectangle');
+    const ids = sign().parts.map(({ id }) => id);
+    store.choose(ids.slice(0, 2));
+    store.arrange('group', grouped);
+    store.select(ids[0]);
+    expect(store.now!.chosen).toEqual([ids[1], ids[0]]);
+    store.select(ids[2], true);
+    expect([store.now!.chosen, store.now!.selected]).toEqual([[ids[1], ids[0], ids[2]], ids[2]]);
+    store.select(ids[0], true);
+    expect(store.now!.chosen).toEqual([ids[2]]);
+    store.select(undefined);
+    expect(store.now!.chosen).toEqual([]);
+  });
+
+  it('combines outlines: the sources are kept and not made by themselves', () => {
+    store.addShape('rectangle');
+    store.addShape('circle');
+    store.choose(['panel-1', 'hole-1']);
+    store.combine('cut');
+    expect(sign().parts.map(({ tiers }) => tiers.some(({ on }) => on))).toEqual([false, false, true]);
+    expect(sign().parts[2]).toMatchObject({ shape: { kind: 'combined', how: 'cut', of: ['panel-1', 'hole-1'] } });
+    store.undo();
+    expect(sign().parts.map(({ tiers }) => tiers[0].on)).toEqual([true, true]);
+  });
+
+  it('stretches from what a part was when its size began to be changed', () => {
+    store.addShape('rectangle');
+    const [from] = sign().parts;
+    store.resize(from, { across: 1.1, up: 1 });
+    store.resize(from, { across: 1.2, up: 1 }, { x: 5, y: 0 });
+    const width = (from as ShapePart).shape.kind === 'rectangle' ? 240 : 0;
+    expect(sign().parts[0]).toMatchObject({ shape: { width: width * 1.2 }, place: { x: 5 } });
+    store.undo();
+    expect(sign().parts[0]).toEqual(from);
+  });
+
+  const COMMANDS: readonly ((n: number) => void)[] = [
+    () => store.addText(),
+    (n) =>
+      store.addShape(
+        (['rectangle', 'circle', 'ellipse', 'stadium', 'polygon', 'arch', 'border', 'line', 'fixings'] as const)[n % 9],
+      ),
+    (n) => store.select(sign().parts[n % (sign().parts.length || 1)]?.id, n % 3 === 0),
+    (n) => store.choose(sign().parts.slice(0, n % 5).map(({ id }) => id)), // prettier-ignore
+    () => store.duplicate(),
+    () => store.removeChosen(),
+    () => store.paste(store.chosenParts()),
+    (n) => store.combine((['join', 'cut', 'common'] as const)[n % 3]),
+    () => store.arrange('group', grouped),
+    () => store.arrange('ungroup', ungrouped),
+    (n) => store.arrange('turn', (draft, ids) => turnedParts(draft, ids, n % 360, { x: n, y: 1 })),
+    (n) => store.arrange('mirror', (draft, ids) => mirroredParts(draft, ids, n)),
+    (n) => store.place(store.chosenParts().map(({ id }) => ({ id, x: n / 7, y: -n }))),
+    (n) => sign().parts[0] && store.resize(sign().parts[n % sign().parts.length], { across: 1 + (n % 5) / 9, up: 1 }),
+    (n) => sign().parts[0] && store.reorder(sign().parts[n % sign().parts.length].id, n % 2 ? 1 : -1),
+    (n) => sign().parts[0] && store.addTier(sign().parts[n % sign().parts.length].id),
+    (n) => onPart(n, ({ id, tiers }) => tiers[0] && store.switchTier(id, tiers[0].id)),
+    (n) => onPart(n, ({ id, tiers }) => tiers[1] && store.removeTier(id, tiers[1].id)),
+    (n) => onPart(n, ({ id, tiers }) => tiers[0] && store.setLevel(id, tiers[0].id, (n % 9) - 4)),
+    (n) => onText(n, (index) => store.setField(['parts', index, 'words'], 'FERN '.repeat(n % 4), 'words')),
+    (n) => onText(n, (index) => store.setField(['parts', index, 'frame', 'kind'], n % 2 ? 'frame' : 'none', 'frame')),
+    (n) => onText(n, (index) => store.setField(['parts', index, 'path', 'kind'], n % 2 ? 'arc' : 'none', 'path')),
+    (n) =>
+      onText(n, (index) => store.setField(['parts', index, 'features', 'smallCapitals'], n % 2 ? 'true' : 'false', 'alternates')),
+    (n) => onText(n, (index) => store.setLetter(sign().parts[index].id, n % 3, { kern: n % 4, turn: n % 2 })),
+    (n) => onText(n, (index) => store.setTracking(sign().parts[index].id, n % 30)),
+    (n) => onPart(n, (part) => store.replace(part.id, 'part', pastedParts([part, part], { ...sign(), parts: [] }).map((copy, i) => (i === 0 ? copy : { ...copy, id: `again-${n}-${sign().parts.length}` })))), // prettier-ignore
+    (n) =>
+      onPart(n, (_, index) =>
+        store.setField(['parts', index, 'copies', 'kind'], (['row', 'ring', 'once'] as const)[n % 3], 'copies'),
+      ),
+    (n) => store.setGuides(n % 3 ? [{ across: n % 2 === 0, at: n }] : []),
+    (n) => store.setField(['blank', 'outline', 'kind'], (['circle', 'arch', 'rectangle'] as const)[n % 3], 'shape'),
+    (n) => store.setField(['blank', 'laminate', 'kind'], n % 2 ? 'laminate' : 'plain', 'plies'),
+    (n) => store.setGround(n % 2 ? { file: '0'.repeat(36), x: 0, y: 0, width: n + 1, height: 5, shows: 50 } : undefined),
+    (n) => store.setSection({ x: n, y: 0, turn: n % 90 }),
+    (n) => store.scaleDesign(1 + (n % 3) / 10),
+    (n) => store.setField(['unit'], n % 2 ? 'in' : 'mm', 'unit'),
+    (n) => store.addArtwork('Crozier', [{ colour: '#000', areaMm2: 1, lines: 0, width: 9, height: n + 1, x: 0, y: 0, path: 'M0 0L9 0L9 9Z', preview: '', linesPreview: '' }]), // prettier-ignore
+  ];
+
+  function onPart(n: number, act: (part: Part, index: number) => void): void {
+    const index = n % (sign().parts.length || 1);
+    if (sign().parts[index]) act(sign().parts[index], index);
+  }
+
+  function onText(n: number, act: (index: number) => void): void {
+    const texts = sign().parts.flatMap(({ kind }, index) => (kind === 'text' ? [index] : []));
+    if (texts.length > 0) act(texts[n % texts.length]);
+  }
+
+  it('any commands, undone, give the first document byte for byte, and done again the last; between, every one can be read', async () => {
+    const command = fc.tuple(fc.nat(COMMANDS.length - 1), fc.nat(1000));
+    await fc.assert(
+      fc.asyncProperty(fc.array(command, { minLength: 5, maxLength: 60 }), async (commands) => {
+        await store.open('s');
+        const first = JSON.stringify(sign());
+        for (const [which, n] of commands) {
+          COMMANDS[which](n);
+          expect(() => readSign(sign())).not.toThrow();
+        }
+        const last = JSON.stringify(sign());
+        while (store.now!.undoLabel !== undefined) store.undo();
+        expect(JSON.stringify(sign())).toBe(first);
+        while (store.now!.redoLabel !== undefined) store.redo();
+        expect(JSON.stringify(sign())).toBe(last);
+      }),
+      { numRuns: 150 },
+    );
   });
 
   it('takes up a draft that was not saved, on top of the revision it began from', async () => {

@@ -2,18 +2,29 @@ import { inject, Injectable, type OnDestroy } from '@angular/core';
 import {
   actionAtLevel,
   baseLevels,
+  type Blank,
   copyOf,
+  type Factors,
   type FieldPath,
+  type Ground,
+  type Guide,
   type LetterByHand,
+  newCombined,
   newOutline,
   newShape,
   newText,
   nextTier,
+  outlinesUsed,
   type Part,
+  pastedParts,
+  removeParts,
+  resized,
+  scaledDesign,
+  type SeenText,
   setField,
   setLetter,
   type Sign,
-  sittingOn,
+  withGroup,
 } from '@plain-relief/core/sign';
 import { BehaviorSubject, firstValueFrom, type Observable, type Subscription } from 'rxjs';
 import type { ArtworkColour } from '../artwork/artwork.service';
@@ -35,6 +46,8 @@ export interface BenchState {
   readonly id: string;
   readonly job: SignJob;
   readonly sign: Sign;
+  /** Ids of the chosen parts; the last is the one that the ticket shows. */
+  readonly chosen: readonly string[];
   readonly selected: string | undefined;
   readonly undoLabel: string | undefined;
   readonly redoLabel: string | undefined;
@@ -52,6 +65,8 @@ interface SignAnswer {
 
 const DEFAULT_FONT = 'barlow-semibold';
 
+const tidy = (mm: number): number => Number(mm.toFixed(4));
+
 /** The sign on the bench: its document, what is selected, undo, and saving. Every change goes through here. */
 @Injectable()
 export class SignStore implements OnDestroy {
@@ -63,6 +78,7 @@ export class SignStore implements OnDestroy {
   private history: History<Sign> | undefined;
   private autosave: Autosave | undefined;
   private saving: Subscription | undefined;
+  private resizing: { readonly from: Part; readonly seen: SeenText | undefined } | undefined;
 
   get now(): BenchState | undefined {
     return this.state.value;
@@ -81,6 +97,7 @@ export class SignStore implements OnDestroy {
       id,
       job,
       sign: this.history.value,
+      chosen: [],
       selected: undefined,
       undoLabel: undefined,
       redoLabel: undefined,
@@ -102,8 +119,20 @@ export class SignStore implements OnDestroy {
     await this.autosave?.flush();
   }
 
-  select(part: string | undefined): void {
-    this.patch({ selected: part });
+  /** Chooses a part with its group. @param isAdding keeps what was chosen, and lets the part go where it was among it */
+  select(part: string | undefined, isAdding = false): void {
+    const sign = this.history?.value;
+    if (!sign || part === undefined) return this.choose([]);
+    const unit = withGroup(sign, part);
+    const before = isAdding ? (this.now?.chosen ?? []) : [];
+    const others = before.filter((id) => !unit.includes(id));
+    const isLetGo = isAdding && others.length < before.length;
+    this.choose(isLetGo ? others : [...others, ...unit.filter((id) => id !== part), part]);
+  }
+
+  /** Chooses exactly these parts. */
+  choose(chosen: readonly string[]): void {
+    this.patch({ chosen, selected: chosen[chosen.length - 1] });
   }
 
   undo(): void {
@@ -122,7 +151,7 @@ export class SignStore implements OnDestroy {
     const theirs = this.autosave?.takeTheirs();
     if (!theirs) return;
     this.history = History.of(theirs);
-    this.patch({ sign: theirs, undoLabel: undefined, redoLabel: undefined });
+    this.patch({ sign: theirs, chosen: [], selected: undefined, undoLabel: undefined, redoLabel: undefined });
     this.relief.show(theirs);
   }
 
@@ -171,13 +200,114 @@ export class SignStore implements OnDestroy {
         last = part.id;
       });
     });
-    if (last !== undefined) this.select(last);
+    if (last !== undefined) this.choose([last]);
   }
 
-  duplicate(id: string): void {
+  /** Copies of the chosen parts, a little below. */
+  duplicate(): void {
     const sign = this.history?.value;
-    const part = sign?.parts.find((other) => other.id === id);
-    if (sign && part) this.add(copyOf(part, sign));
+    if (!sign) return;
+    const parts = this.chosenParts();
+    const copies = parts.length === 1 ? [copyOf(parts[0], sign)] : pastedParts(parts, sign).map((part) => ({ ...part, place: { ...part.place, y: part.place.y - 10 } })); // prettier-ignore
+    this.addAll(parts.length === 1 ? `copy ${parts[0].name}` : `copy ${parts.length} parts`, copies);
+  }
+
+  /** Adds parts from elsewhere where they were there. */
+  paste(parts: readonly Part[]): void {
+    const sign = this.history?.value;
+    if (sign && parts.length > 0) this.addAll('paste', pastedParts(parts, sign));
+  }
+
+  /** The chosen parts, in build order. */
+  chosenParts(): Part[] {
+    const { sign, chosen } = this.state.value ?? { sign: undefined, chosen: [] };
+    return sign?.parts.filter(({ id }) => chosen.includes(id)) ?? [];
+  }
+
+  private addAll(label: string, parts: readonly Part[]): void {
+    if (parts.length === 0) return;
+    this.change(label, `${label} ${parts[0].id}`, (sign) => void sign.parts.push(...parts));
+    this.choose(parts.map(({ id }) => id));
+  }
+
+  /** Does something with the chosen parts, as one step. */
+  arrange(label: string, recipe: (sign: Sign, ids: readonly string[]) => void): void {
+    const ids = this.now?.chosen ?? [];
+    if (ids.length > 0) this.change(label, `${label} ${ids.join(' ')}`, (sign) => recipe(sign, ids));
+  }
+
+  /** A part of what the chosen ones are together; those are not made by themselves any more. */
+  combine(how: 'join' | 'cut' | 'common'): void {
+    const sign = this.history?.value;
+    const ids = this.chosenParts().map(({ id }) => id);
+    if (!sign || ids.length < 2) return;
+    const [first] = this.chosenParts();
+    const made = { ...newCombined(sign, how, ids), sitsOn: first.sitsOn, tiers: first.tiers };
+    this.change(
+      { join: 'join outlines', cut: 'cut outlines out', common: 'keep what is common' }[how],
+      `combine ${made.id}`,
+      (draft) => {
+        for (const part of draft.parts) if (ids.includes(part.id)) part.tiers.forEach((tier) => (tier.on = false));
+        draft.parts.push(made);
+      },
+    );
+    this.choose([made.id]);
+  }
+
+  /** Puts other parts in the place of one. */
+  replace(id: string, label: string, parts: readonly Part[]): void {
+    this.change(`${label} ${this.nameOf(id)}`, `${label} ${id} ${performance.now()}`, (sign) => {
+      const at = sign.parts.findIndex((part) => part.id === id);
+      if (at >= 0) sign.parts.splice(at, 1, ...parts);
+    });
+    this.choose(parts.map((part) => part.id));
+  }
+
+  /**
+   * Brings a part to another size, in its own directions.
+   * @param from the part as it was when its size began to be changed
+   * @param place where its place comes to lie; where it was if that is not given
+   */
+  resize(from: Part, factors: Factors, place?: { readonly x: number; readonly y: number }): void {
+    if (from.locked) return;
+    // Sizes as they were seen stand for the part that the change began from.
+    if (this.resizing?.from !== from) {
+      this.resizing = { from, seen: this.relief.latest?.plan.parts.find(({ id }) => id === from.id)?.text };
+    }
+    const next = resized(from, factors, this.resizing.seen);
+    const at = place ? { x: tidy(place.x), y: tidy(place.y) } : {};
+    this.setPart({ ...next, place: { ...next.place, ...at } }, 'size');
+  }
+
+  /** Sets a part as it was made elsewhere, such as one with other points. */
+  setPart(part: Part, label: string): void {
+    this.change(`${label} of ${part.name}`, `${label} ${part.id}`, (sign) => {
+      const at = sign.parts.findIndex((other) => other.id === part.id);
+      if (at >= 0) sign.parts[at] = part;
+    });
+  }
+
+  setGuides(guides: readonly Guide[]): void {
+    this.change('guides', 'guides', (sign) => {
+      if (guides.length > 0) sign.guides = [...guides];
+      else delete sign.guides;
+    });
+  }
+
+  setGround(ground: Ground | undefined): void {
+    this.change(ground ? 'picture under the plan' : 'take the picture away', 'ground', (sign) => {
+      if (ground) sign.ground = ground;
+      else delete sign.ground;
+    });
+  }
+
+  /** Takes up a blank of the shop's; the design keeps its size. */
+  setBlank(blank: Blank): void {
+    this.change('blank', 'blank', (sign) => void (sign.blank = blank));
+  }
+
+  scaleDesign(factor: number): void {
+    this.change('size of the whole design', 'scale', (sign) => scaledDesign(sign, factor));
   }
 
   private add(part: Part): void {
@@ -185,17 +315,17 @@ export class SignStore implements OnDestroy {
     this.select(part.id);
   }
 
-  /** Removes a part; what sat on it sits on the face afterwards. */
-  removePart(id: string): void {
-    const name = this.nameOf(id);
-    this.change(`remove ${name}`, `remove ${id}`, (sign) => {
-      for (const part of sittingOn(sign, id)) part.sitsOn = { kind: 'face' };
-      sign.parts = sign.parts.filter((part) => part.id !== id);
-    });
-    if (this.now?.selected === id) this.select(undefined);
+  /** Takes the chosen parts out; what sat on them or followed them does so no more. */
+  removeChosen(): void {
+    const parts = this.chosenParts();
+    if (parts.length === 0) return;
+    const ids = parts.map(({ id }) => id);
+    const what = parts.length === 1 ? parts[0].name : `${parts.length} parts`;
+    this.change(`remove ${what}`, `remove ${ids.join(' ')}`, (sign) => removeParts(sign, ids));
+    this.choose([]);
   }
 
-  /** Earlier (−1) or later (+1) in the build order; a part stays after the one it sits on. */
+  /** Earlier (−1) or later (+1) in the build order; a part stays after those that it sits on or follows. */
   reorder(id: string, by: -1 | 1): void {
     this.change(`build order of ${this.nameOf(id)}`, `order ${id}`, (sign) => {
       const from = sign.parts.findIndex((part) => part.id === id);
@@ -204,6 +334,7 @@ export class SignStore implements OnDestroy {
       if (!other) return;
       const [first, second] = by > 0 ? [sign.parts[from], other] : [other, sign.parts[from]];
       if (second.sitsOn.kind === 'part' && second.sitsOn.part === first.id) return;
+      if (outlinesUsed(second).some(({ id: used }) => used === first.id)) return;
       sign.parts[to] = sign.parts[from];
       sign.parts[from] = other;
     });
@@ -239,10 +370,14 @@ export class SignStore implements OnDestroy {
     });
   }
 
-  movePart(id: string, x: number, y: number): void {
-    this.change(`place of ${this.nameOf(id)}`, `place ${id}`, (sign) => {
-      const place = sign.parts.find((other) => other.id === id)?.place;
-      if (place) Object.assign(place, { x: Number(x.toFixed(4)), y: Number(y.toFixed(4)) });
+  /** Puts parts in other places; locked ones stay. */
+  place(places: readonly { readonly id: string; readonly x: number; readonly y: number }[]): void {
+    const names = places.length === 1 ? this.nameOf(places[0].id) : `${places.length} parts`;
+    this.change(`place of ${names}`, `place ${places.map(({ id }) => id).join(' ')}`, (sign) => {
+      for (const { id, x, y } of places) {
+        const part = sign.parts.find((other) => other.id === id);
+        if (part && !part.locked) Object.assign(part.place, { x: tidy(x), y: tidy(y) });
+      }
     });
   }
 
@@ -258,8 +393,8 @@ export class SignStore implements OnDestroy {
     const before = this.history?.value;
     this.history = history;
     const sign = history.value;
-    const selected = sign.parts.some(({ id }) => id === this.now?.selected) ? this.now?.selected : undefined;
-    this.patch({ sign, selected, undoLabel: history.undoLabel, redoLabel: history.redoLabel });
+    const chosen = (this.now?.chosen ?? []).filter((id) => sign.parts.some((part) => part.id === id));
+    this.patch({ sign, chosen, selected: chosen[chosen.length - 1], undoLabel: history.undoLabel, redoLabel: history.redoLabel });
     if (sign === before) return;
     this.relief.show(sign);
     this.autosave?.changed(sign);

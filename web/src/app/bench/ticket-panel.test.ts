@@ -67,10 +67,10 @@ describe('TicketPanel', () => {
     await show(signOfTwo(), 'line-1');
     const orders = [...page().querySelectorAll('.order')];
     expect(orders.map((order) => order.querySelector('.tools') !== null)).toEqual([false, false, true]);
-    const removed: string[] = [];
-    fixture.componentInstance.removed.subscribe((id) => removed.push(id));
+    let removed = 0;
+    fixture.componentInstance.removed.subscribe(() => removed++);
     [...orders[2].querySelectorAll('button')].find((button) => button.textContent!.trim() === 'take out')!.click();
-    expect(removed).toEqual(['line-1']);
+    expect(removed).toBe(1);
   });
 
   it('switches tiers off and on', async () => {

@@ -24,8 +24,10 @@ import { ChoiceField } from '../fields/choice-field';
 import { FontField } from '../fields/font-field';
 import { LengthField } from '../fields/length-field';
 import { MeasureField } from '../fields/measure-field';
+import { NameField } from '../fields/name-field';
 import { NumberField } from '../fields/number-field';
 import { WordsField } from '../fields/words-field';
+import { type Arranging, ArrangeStrip } from './arrange-strip';
 import { LetterStrip } from './letter-strip';
 
 export interface FieldChange {
@@ -49,11 +51,12 @@ interface Block {
 }
 
 /** Parts that can be added besides a line of text. */
-export type AddedShape = 'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line';
+export type AddedShape = 'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line' | 'fixings';
 
 const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = [
   { kind: 'rectangle', text: 'A panel' },
   { kind: 'circle', text: 'A hole' },
+  { kind: 'fixings', text: 'Fixing holes that follow the blank' },
   { kind: 'border', text: 'A border that follows the blank' },
   { kind: 'ellipse', text: 'An ellipse' },
   { kind: 'stadium', text: 'A stadium' },
@@ -75,6 +78,8 @@ const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.w
     LengthField,
     LetterStrip,
     MeasureField,
+    ArrangeStrip,
+    NameField,
     NumberField,
     WordsField,
     NgbDropdown,
@@ -91,6 +96,11 @@ export class TicketPanel {
   readonly sign = input.required<Sign>();
   readonly fonts = input.required<readonly FontEntry[]>();
   readonly selected = input<string>();
+  /** The chosen parts, the selected one last. */
+  readonly chosen = input<readonly Part[]>([]);
+  readonly arranged = output<Arranging>();
+  readonly groundTaken = output();
+  readonly renamed = output<{ readonly index: number; readonly name: string }>();
   readonly picked = output<string>();
   readonly fieldChanged = output<FieldChange>();
   readonly textAdded = output();
@@ -100,8 +110,8 @@ export class TicketPanel {
   readonly letterSet = output<LetterSetting>();
   readonly openedUp = output<{ readonly part: string; readonly diameter: number }>();
   readonly artworkAsked = output();
-  readonly copied = output<string>();
-  readonly removed = output<string>();
+  readonly copied = output();
+  readonly removed = output();
   readonly reordered = output<{ readonly part: string; readonly by: -1 | 1 }>();
   readonly tierAdded = output<string>();
   readonly tierRemoved = output<{ readonly part: string; readonly tier: string }>();
@@ -109,7 +119,8 @@ export class TicketPanel {
 
   /** Written here from the document itself, so that a field never shows what it was before. */
   private readonly sentences = computed(() => ticket(this.sign(), this.fonts()));
-  protected readonly blank = computed(() => this.sentences().find(({ part }) => part === undefined));
+  protected readonly blank = computed(() => this.sentences().find(({ part, isGround }) => part === undefined && !isGround));
+  protected readonly ground = computed(() => this.sentences().find(({ isGround }) => isGround));
   protected readonly blocks = computed<readonly Block[]>(() => {
     const sentences = this.sentences();
     const selected = this.selected();
@@ -141,6 +152,10 @@ export class TicketPanel {
   protected wordsOf(path: FieldPath): string {
     const part = this.sign().parts[path[1] as number];
     return part?.kind === 'text' ? part.words : '';
+  }
+
+  protected isChosen(part: Part): boolean {
+    return this.chosen().includes(part) || part.id === this.selected();
   }
 
   protected isNew(part: Part): boolean {

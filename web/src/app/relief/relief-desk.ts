@@ -1,15 +1,15 @@
 import { heightColour, heightReach, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
-import { bounds } from '@plain-relief/core/outline';
-import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import type { SectionLine, Sign } from '@plain-relief/core/sign';
+import { bounds, nearestOn, type OnRun } from '@plain-relief/core/outline';
+import { type Evaluation, Evaluator, TextPartsError } from '@plain-relief/core/relief';
+import type { Part, SectionLine, Sign } from '@plain-relief/core/sign';
 import { solidOf, volumeOfLevels } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
 import { planPaths } from './plan-paths';
 import { screenPath } from './screen-path';
-import type { LadderView, ModelView, PlanView, ReliefView, SectionView } from './views';
+import type { LadderView, ModelView, PlanView, ReliefView, SectionView, TextPieces } from './views';
 
 /** Brings a file of the server. */
 export type Fetch = (path: string) => Promise<Uint8Array>;
@@ -101,6 +101,35 @@ export class ReliefDesk {
     return this.last && this.evaluator?.openUp(this.last, part, diameter);
   }
 
+  /** A text of the last sign as the texts of its lines or words, or why that cannot be. */
+  split(part: string, into: 'lines' | 'words'): TextPieces {
+    return this.pieces((evaluator, last) => evaluator.split(last, part, into));
+  }
+
+  /** The letters of a text of the last sign as plain outlines, or why that cannot be. */
+  outlined(part: string): TextPieces {
+    return this.pieces((evaluator, last) => evaluator.outlined(last, part));
+  }
+
+  private pieces(make: (evaluator: Evaluator, last: Evaluation) => readonly Part[]): TextPieces {
+    if (!this.last || !this.evaluator) return { parts: [], refusal: 'The sign is still being laid out: try again in a moment.' };
+    try {
+      return { parts: make(this.evaluator, this.last) };
+    } catch (error) {
+      if (error instanceof TextPartsError) return { parts: [], refusal: error.message };
+      throw error;
+    }
+  }
+
+  /** The place on the outlines of the last sign nearest to (x, y), within reach of it in mm. */
+  nearest(x: number, y: number, reach: number): OnRun | undefined {
+    if (!this.last) return undefined;
+    const { blank, parts } = this.last;
+    const closed = [blank, ...parts.flatMap(({ ink, contours }) => (ink ? contours : []))];
+    const strokes = parts.flatMap((part) => (part.ink ? part.strokes : []));
+    return nearestOn([...closed.map((points) => ({ points, closed: true })), ...strokes], x, y, reach);
+  }
+
   /** The model of the last evaluation. */
   model(): ModelView | undefined {
     if (!this.last) return undefined;
@@ -116,8 +145,9 @@ function planView(evaluation: Evaluation): PlanView {
     blank: bounds([blank])!,
     edge: screenPath([blank], true),
     paths: planPaths(evaluation),
-    parts: parts.map(({ id, ink, frame, letters, text }) => ({
+    parts: parts.map(({ id, ink, caps, frame, letters, text }) => ({
       id,
+      caps,
       name: names.get(id) ?? id,
       ink,
       frame: screenPath([frame], true),

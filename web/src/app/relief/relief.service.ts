@@ -1,10 +1,11 @@
 import { Injectable } from '@angular/core';
+import type { OnRun } from '@plain-relief/core/outline';
 import type { SectionLine, Sign } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable, Subject } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
-import type { ModelView, ReliefView, SectionView } from './views';
+import type { ModelView, ReliefView, SectionView, TextPieces } from './views';
 
 /**
  * The page's side of the worker. Of signs that arrive while one is being worked out only the newest is taken next, so
@@ -42,6 +43,21 @@ export class ReliefService {
   /** What opening a text part of the last sign up for a tool takes; undefined where that cannot be. */
   openUp(part: string, diameter: number): Promise<OpenedUp | undefined> {
     return this.desk.openUp(part, diameter);
+  }
+
+  /** A text part of the last sign as the texts of its lines or words. */
+  split(part: string, into: 'lines' | 'words'): Promise<TextPieces> {
+    return this.desk.split(part, into);
+  }
+
+  /** The letters of a text part of the last sign as plain outlines. */
+  outlined(part: string): Promise<TextPieces> {
+    return this.desk.outlined(part);
+  }
+
+  /** The place on the outlines of the last sign nearest to a point of the plan. */
+  nearest(x: number, y: number, reach: number): Promise<OnRun | undefined> {
+    return this.desk.nearest(x, y, reach);
   }
 
   fonts(): Promise<readonly FontEntry[]> {

@@ -17,6 +17,9 @@ const counter = {
   show: async (sign: Sign) => (await desk).show(sign),
   section: async (line: SectionLine) => (await desk).section(line),
   gaps: async (part: string) => (await desk).gaps(part),
+  split: async (part: string, into: 'lines' | 'words') => (await desk).split(part, into),
+  outlined: async (part: string) => (await desk).outlined(part),
+  nearest: async (x: number, y: number, reach: number) => (await desk).nearest(x, y, reach),
   openUp: async (part: string, diameter: number) => (await desk).openUp(part, diameter),
   model: async () => (await desk).model(),
 };

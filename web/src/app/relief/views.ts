@@ -1,5 +1,6 @@
 import type { Box } from '@plain-relief/core/outline';
 import type { Note, TextMeasures } from '@plain-relief/core/relief';
+import type { Part } from '@plain-relief/core/sign';
 
 /** What the worker hands to the page after an evaluation: plain values, ready to be shown. */
 export interface ReliefView {
@@ -35,6 +36,8 @@ export interface PartView {
   readonly name: string;
   /** What is seen, in mm, y up. */
   readonly ink?: Box;
+  /** Of text, the box from its cap line to its last baseline. */
+  readonly caps?: Box;
   /** Outline of the cap box or the shape, in micrometres with y downwards. */
   readonly frame: string;
   readonly letters: number;
@@ -82,4 +85,10 @@ export interface ModelView {
   readonly positions: Float32Array;
   readonly normals: Float32Array;
   readonly colours: Float32Array;
+}
+
+/** What a text was taken apart into, or why it could not be. */
+export interface TextPieces {
+  readonly parts: readonly Part[];
+  readonly refusal?: string;
 }

@@ -1,0 +1,63 @@
+/** A place on a run of points. */
+export interface OnRun {
+  /** Index of the run among those that were asked. */
+  readonly run: number;
+  readonly x: number;
+  readonly y: number;
+  readonly distance: number;
+  /** From the first point along the run, in mm, and the whole length of it. */
+  readonly along: number;
+  readonly length: number;
+  /** The run turns sharply here. */
+  readonly isCorner: boolean;
+}
+
+interface Run {
+  readonly points: ArrayLike<number>;
+  readonly closed: boolean;
+}
+
+/** The cosine of the turn from which a vertex is a corner and no chord of a curve: 20°. */
+const SHARP = Math.cos((20 * Math.PI) / 180);
+
+/** The place on several runs that is nearest to (x, y); a corner within reach goes before the edges beside it. */
+export function nearestOn(runs: readonly Run[], x: number, y: number, reach: number): OnRun | undefined {
+  let best: { run: number; x: number; y: number; distance: number; along: number; isCorner: boolean } | undefined;
+  const lengths: number[] = [];
+  runs.forEach(({ points, closed }, run) => {
+    const n = points.length / 2;
+    const edges = closed ? n : n - 1;
+    let along = 0;
+    for (let i = 0; i < edges; i++) {
+      const [a, b] = [2 * i, 2 * ((i + 1) % n)];
+      const [dx, dy] = [points[b] - points[a], points[b + 1] - points[a + 1]];
+      const length = Math.hypot(dx, dy);
+      const t = length > 0 ? Math.max(0, Math.min(1, ((x - points[a]) * dx + (y - points[a + 1]) * dy) / (length * length))) : 0;
+      const [px, py] = [points[a] + t * dx, points[a + 1] + t * dy];
+      const distance = Math.hypot(px - x, py - y);
+      if (distance <= reach && !best?.isCorner && distance < (best?.distance ?? Infinity))
+        best = { run, x: px, y: py, distance, along: along + t * length, isCorner: false };
+      const toCorner = Math.hypot(points[a] - x, points[a + 1] - y);
+      if (toCorner <= reach && (!best?.isCorner || toCorner < best.distance) && isCorner(points, i, n, closed))
+        best = { run, x: points[a], y: points[a + 1], distance: toCorner, along, isCorner: true };
+      along += length;
+    }
+    // The end of an open run is a corner, too.
+    if (!closed && n > 0) {
+      const toEnd = Math.hypot(points[2 * n - 2] - x, points[2 * n - 1] - y);
+      if (toEnd <= reach && (!best?.isCorner || toEnd < best.distance))
+        best = { run, x: points[2 * n - 2], y: points[2 * n - 1], distance: toEnd, along, isCorner: true };
+    }
+    lengths.push(along);
+  });
+  return best && { ...best, length: lengths[best.run] };
+}
+
+function isCorner(points: ArrayLike<number>, i: number, n: number, closed: boolean): boolean {
+  if (!closed && i === 0) return true;
+  const [a, b, c] = [2 * ((i - 1 + n) % n), 2 * i, 2 * ((i + 1) % n)];
+  const [ux, uy] = [points[b] - points[a], points[b + 1] - points[a + 1]];
+  const [vx, vy] = [points[c] - points[b], points[c + 1] - points[b + 1]];
+  const reach = Math.hypot(ux, uy) * Math.hypot(vx, vy);
+  return reach > 0 && (ux * vx + uy * vy) / reach < SHARP;
+}

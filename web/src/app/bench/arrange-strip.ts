@@ -1,0 +1,64 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import type { Alignment, MeasuredBy, Part } from '@plain-relief/core/sign';
+
+/** What parts are aligned to: the blank, themselves, or the one chosen last. */
+export type AlignedTo = 'blank' | 'chosen' | 'last';
+
+export type Arranging =
+  | { readonly kind: 'align'; readonly at: Alignment; readonly to: AlignedTo; readonly by: MeasuredBy }
+  | { readonly kind: 'spread'; readonly along: 'across' | 'up'; readonly by: MeasuredBy }
+  | { readonly kind: 'combine'; readonly how: 'join' | 'cut' | 'common' }
+  | { readonly kind: 'split'; readonly into: 'lines' | 'words' }
+  | { readonly kind: 'outline' }
+  | { readonly kind: 'group' | 'ungroup' | 'lock' | 'hide' | 'turn' | 'mirror' | 'points' };
+
+const ALIGNMENTS: readonly { readonly at: Alignment; readonly text: string; readonly title: string }[] = [
+  { at: 'left', text: 'left', title: 'Left edges' },
+  { at: 'centre', text: 'centre', title: 'Middles across' },
+  { at: 'right', text: 'right', title: 'Right edges' },
+  { at: 'top', text: 'top', title: 'Tops' },
+  { at: 'middle', text: 'middle', title: 'Middles up' },
+  { at: 'bottom', text: 'bottom', title: 'Bottoms' },
+];
+
+/** What can be done with the chosen parts: align, spread, group, lock, hide, turn, combine, take apart. */
+@Component({
+  selector: 'pr-arrange-strip',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './arrange-strip.html',
+  styleUrl: './arrange-strip.scss',
+})
+export class ArrangeStrip {
+  readonly parts = input.required<readonly Part[]>();
+  readonly asked = output<Arranging>();
+  protected readonly alignments = ALIGNMENTS;
+  private readonly wantedTo = signal<AlignedTo | undefined>(undefined);
+  protected readonly by = signal<MeasuredBy>('capitals');
+  /** One part goes to the blank, several to each other, until something else is chosen. */
+  protected readonly to = computed((): AlignedTo => {
+    const wanted = this.wantedTo();
+    if (this.parts().length < 2) return 'blank';
+    return wanted ?? 'chosen';
+  });
+  protected readonly last = computed(() => this.parts()[this.parts().length - 1]);
+  protected readonly hasText = computed(() => this.parts().some(({ kind }) => kind === 'text'));
+  protected readonly isGrouped = computed(() => this.parts().some(({ group }) => group !== undefined));
+  protected readonly isLocked = computed(() => this.parts().every(({ locked }) => locked === true));
+  protected readonly isHidden = computed(() => this.parts().every(({ hidden }) => hidden === true));
+  protected readonly isOutline = computed(() => {
+    const [part, more] = this.parts();
+    return more === undefined && part.kind === 'shape' && part.shape.kind === 'outline';
+  });
+
+  protected align(at: Alignment): void {
+    this.asked.emit({ kind: 'align', at, to: this.to(), by: this.by() });
+  }
+
+  protected setTo(to: string): void {
+    this.wantedTo.set(to as AlignedTo);
+  }
+
+  protected setBy(by: string): void {
+    this.by.set(by as MeasuredBy);
+  }
+}

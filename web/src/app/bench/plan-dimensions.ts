@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { Box } from '@plain-relief/core/outline';
+import type { LengthUnit } from '@plain-relief/core/units';
+import { LengthField } from '../fields/length-field';
+import type { Viewport } from './plan-geometry';
+
+/** A distance that was typed: of the box to an edge of the blank, or its own width or height. */
+export interface TypedDimension {
+  readonly what: 'left' | 'right' | 'top' | 'bottom' | 'width' | 'height';
+  readonly mm: number;
+}
+
+interface Dimension {
+  readonly what: TypedDimension['what'];
+  readonly label: string;
+  readonly mm: number;
+  readonly x1: number;
+  readonly y1: number;
+  readonly x2: number;
+  readonly y2: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Size of what is chosen and its distances to the blank's edges, as dimension lines whose figures can be typed. */
+@Component({
+  selector: 'pr-plan-dimensions',
+  imports: [LengthField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg aria-hidden="true">
+      @for (line of distances(); track line.what) {
+        <line [attr.x1]="line.x1" [attr.y1]="line.y1" [attr.x2]="line.x2" [attr.y2]="line.y2" />
+      }
+    </svg>
+    @for (line of distances(); track line.what) {
+      <span class="figure" [style.left.px]="line.x" [style.top.px]="line.y">
+        <pr-length-field
+          [value]="line.mm"
+          [unit]="unit()"
+          [label]="line.label"
+          [min]="-4000"
+          [max]="8000"
+          (changed)="typed.emit({ what: line.what, mm: $event })"
+        />
+      </span>
+    }
+    <span class="figure size" [style.left.px]="sizeAt().x" [style.top.px]="sizeAt().y">
+      <pr-length-field
+        [value]="box().maxX - box().minX"
+        [unit]="unit()"
+        label="width of what is chosen"
+        [min]="0.01"
+        [max]="8000"
+        (changed)="typed.emit({ what: 'width', mm: $event })"
+      />
+      ×
+      <pr-length-field
+        [value]="box().maxY - box().minY"
+        [unit]="unit()"
+        label="height of what is chosen"
+        [min]="0.01"
+        [max]="8000"
+        (changed)="typed.emit({ what: 'height', mm: $event })"
+      />
+    </span>
+  `,
+  styleUrl: './plan-dimensions.scss',
+})
+export class PlanDimensions {
+  readonly box = input.required<Box>();
+  readonly blank = input.required<Box>();
+  readonly view = input.required<Viewport>();
+  readonly unit = input.required<LengthUnit>();
+  readonly typed = output<TypedDimension>();
+
+  private readonly pixels = computed(() => {
+    const { x, y, scale } = this.view();
+    const of = ({ minX, minY, maxX, maxY }: Box) => ({
+      left: x + minX * scale,
+      right: x + maxX * scale,
+      top: y - maxY * scale,
+      bottom: y - minY * scale,
+    });
+    return { box: of(this.box()), blank: of(this.blank()) };
+  });
+  protected readonly sizeAt = computed(() => ({ x: this.pixels().box.right, y: this.pixels().box.top - 20 }));
+  protected readonly distances = computed((): Dimension[] => {
+    const { box, blank } = this.pixels();
+    const [own, all] = [this.box(), this.blank()];
+    const [x, y] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+    const across = (what: 'left' | 'right', label: string, mm: number, from: number, to: number): Dimension => ({
+      ...{ what, label, mm },
+      ...{ x1: from, y1: y, x2: to, y2: y, x: (from + to) / 2, y: y - 21 },
+    });
+    const up = (what: 'top' | 'bottom', label: string, mm: number, from: number, to: number): Dimension => ({
+      ...{ what, label, mm },
+      ...{ x1: x, y1: from, x2: x, y2: to, x: x + 28, y: (from + to) / 2 },
+    });
+    return [
+      across('left', 'distance to the left edge', own.minX - all.minX, blank.left, box.left),
+      across('right', 'distance to the right edge', all.maxX - own.maxX, box.right, blank.right),
+      up('top', 'distance to the top edge', all.maxY - own.maxY, blank.top, box.top),
+      up('bottom', 'distance to the bottom edge', own.minY - all.minY, box.bottom, blank.bottom),
+    ];
+  });
+}
