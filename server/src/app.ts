@@ -12,6 +12,8 @@ import { fileRoutes } from './files/routes.js';
 import { FileService } from './files/service.js';
 import { JobService } from './jobs/service.js';
 import type { Settings } from './settings.js';
+import { FontDoor, ShopFonts } from './shop/fonts.js';
+import { shopRoutes } from './shop/routes.js';
 import { SignPictures } from './signs/pictures.js';
 import { signRoutes } from './signs/routes.js';
 import { SignService } from './signs/service.js';
@@ -64,12 +66,18 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   });
 
   const jobs = new JobService(db);
-  const signs = new SignService(db, readCatalogue(settings.fontsDir));
-  const pictures = new SignPictures(settings.fontsDir);
-  app.addHook('onClose', () => pictures.close());
+  const shipped = readCatalogue(settings.fontsDir);
+  const shopFonts = new ShopFonts(db);
+  const signs = new SignService(db, shipped, shopFonts);
+  const pictures = new SignPictures(settings.fontsDir, shopFonts);
+  const door = new FontDoor(db, shipped);
+  app.addHook('onClose', async () => {
+    await Promise.all([pictures.close(), door.close()]);
+  });
   jobRoutes(app, jobs);
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));
+  shopRoutes(app, db, shopFonts, door, signs);
   taskRoutes(app, new TaskService(db, signs, send));
   app.get('/api/health', async () => {
     await db.sequelize.query('SELECT 1');

@@ -27,6 +27,17 @@ export const errors = {
     errors.badRequest([
       { path: fields.join(' or '), message: `is missing, or both are given: send one of ${fields.join(' and ')}.` },
     ]),
+  fontInUse: (font: string, titles: readonly string[]) =>
+    new ServerError(
+      409,
+      'FONT_IN_USE',
+      `${font} is kept: ${titles
+        .slice(0, 3)
+        .map((title) => `“${title}”`)
+        .join(
+          ', ',
+        )}${titles.length > 3 ? ' and others are' : titles.length > 1 ? ' are' : ' is'} set in it. Set ${titles.length > 1 ? 'them' : 'it'} in another font first.`,
+    ),
   notAPicture: (name: string) =>
     new ServerError(415, 'NOT_A_PICTURE', `“${name}” is no PNG or JPEG picture and is given out as a file only.`),
   notFound: (what: string, id: string) =>

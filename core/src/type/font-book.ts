@@ -19,17 +19,26 @@ const MOST_SHAPES = 20_000;
 
 /** The fonts at hand: their catalogue, those loaded, and a cache of their glyphs at the sizes in use. */
 export class FontBook {
-  private readonly entries: ReadonlyMap<string, FontEntry>;
+  private readonly entries: Map<string, FontEntry>;
   private readonly loaded = new Map<string, LetterFont>();
   private readonly loading = new Map<string, Promise<LetterFont>>();
   private readonly shapes = new Map<string, GlyphShape>();
   private readonly boxes = new Map<string, Box | null>();
 
   constructor(
-    readonly catalogue: readonly FontEntry[],
+    catalogue: readonly FontEntry[],
     private readonly load: FontLoader,
   ) {
     this.entries = new Map(catalogue.map((entry) => [entry.id, entry]));
+  }
+
+  get catalogue(): readonly FontEntry[] {
+    return [...this.entries.values()];
+  }
+
+  /** Adds fonts that came later; known ids stay what they are. */
+  learn(entries: readonly FontEntry[]): void {
+    for (const entry of entries) if (!this.entries.has(entry.id)) this.entries.set(entry.id, entry);
   }
 
   entry(id: string): FontEntry | undefined {

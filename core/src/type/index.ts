@@ -1,7 +1,7 @@
 export * from './catalogue.js';
 export * from './font-book.js';
 export { FontError, type LetterFont, type ShapedGlyph } from './letter-font.js';
-export { codePointsOf } from './outline-font.js';
+export { codePointsOf, openOutlineFont } from './outline-font.js';
 export { codePointsOfSingleLine } from './single-line-font.js';
 export * from './runs.js';
 export type { Fitted } from './fitting.js';
@@ -9,3 +9,4 @@ export * from './line-breaks.js';
 export * from './setting.js';
 export * from './spacing.js';
 export * from './text-choice.js';
+export * from './font-file.js';

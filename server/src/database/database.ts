@@ -1,6 +1,7 @@
 import { Sequelize } from 'sequelize';
 import { defineFiles } from '../files/model.js';
 import { defineJobs } from '../jobs/model.js';
+import { defineShop } from '../shop/model.js';
 import { defineSigns } from '../signs/model.js';
 import { defineTasks } from '../tasks/model.js';
 
@@ -20,9 +21,10 @@ export function openDatabase(url: string) {
   const { SignRow, RevisionRow } = defineSigns(sequelize);
   const { Task } = defineTasks(sequelize);
   const { JobFile } = defineFiles(sequelize);
+  const { ShopFont, ShopBlank } = defineShop(sequelize);
   Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
   Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
   Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
-  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile };
+  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile, ShopFont, ShopBlank };
 }

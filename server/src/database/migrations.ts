@@ -86,6 +86,23 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     });
     await query.addIndex('job_files', ['job_id']);
   },
+  '0004-shop': async (query) => {
+    await query.createTable('shop_fonts', {
+      id: { type: DataTypes.STRING(64), primaryKey: true, allowNull: false },
+      entry: { type: DataTypes.JSONB, allowNull: false },
+      is_restricted: { type: DataTypes.BOOLEAN, allowNull: false },
+      file_name: words(200),
+      digest: { ...words(64), unique: true },
+      content: { type: DataTypes.BLOB, allowNull: false },
+      created_at: moment,
+    });
+    await query.createTable('shop_blanks', {
+      id,
+      name: words(80),
+      blank: { type: DataTypes.JSONB, allowNull: false },
+      created_at: moment,
+    });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -5,6 +5,7 @@ import { readCatalogue } from '../fonts/font-files.js';
 import type { JobState } from '../jobs/model.js';
 import { JobService } from '../jobs/service.js';
 import type { Settings } from '../settings.js';
+import { ShopFonts } from '../shop/fonts.js';
 import { SignService } from '../signs/service.js';
 
 interface DemoJob {
@@ -23,7 +24,7 @@ interface DemoJob {
 export async function loadDemo(db: Database, { demoDir, fontsDir }: Pick<Settings, 'demoDir' | 'fontsDir'>): Promise<boolean> {
   if ((await db.Customer.count()) > 0) return false;
   const jobs = new JobService(db);
-  const signs = new SignService(db, readCatalogue(fontsDir));
+  const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
   const scenario = JSON.parse(await readFile(join(demoDir, 'jobs.json'), 'utf8')) as DemoJob[];
   for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files } of scenario) {
     const dueOn = new Date(Date.now() + dueInDays * 86_400_000).toISOString().slice(0, 10);

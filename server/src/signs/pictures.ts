@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
 import type { Sign } from '@plain-relief/core/sign';
+import type { LoadedFont, ShopFonts } from '../shop/fonts.js';
 
 const MOST_KEPT = 500;
 const WIDTH = 360;
@@ -10,6 +11,8 @@ export interface PictureOrder {
   readonly width: number;
   readonly height: number;
   readonly fontsDir: string;
+  /** Fonts of the shop's that the sign is set in. */
+  readonly fonts: readonly LoadedFont[];
 }
 
 /** Small pictures of signs, made in a thread of their own and kept by sign and revision. */
@@ -17,7 +20,10 @@ export class SignPictures {
   private readonly threads: Piscina;
   private readonly kept = new Map<string, Promise<Uint8Array>>();
 
-  constructor(private readonly fontsDir: string) {
+  constructor(
+    private readonly fontsDir: string,
+    private readonly shopFonts: ShopFonts,
+  ) {
     this.threads = new Piscina({
       filename: new URL('./picture-thread.js', import.meta.url).href,
       minThreads: 0,
@@ -30,13 +36,18 @@ export class SignPictures {
     const key = `${id} ${revision}`;
     let picture = this.kept.get(key);
     if (!picture) {
-      const order: PictureOrder = { sign, width: WIDTH, height: HEIGHT, fontsDir: this.fontsDir };
-      picture = this.threads.run(order) as Promise<Uint8Array>;
+      picture = this.make(sign);
       this.kept.set(key, picture);
       picture.catch(() => this.kept.delete(key));
       if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
     }
     return picture;
+  }
+
+  private async make(sign: Sign): Promise<Uint8Array> {
+    const fonts = await this.shopFonts.usedBy(sign);
+    const order: PictureOrder = { sign, width: WIDTH, height: HEIGHT, fontsDir: this.fontsDir, fonts };
+    return (await this.threads.run(order)) as Uint8Array;
   }
 
   close(): Promise<void> {

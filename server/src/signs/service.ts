@@ -4,13 +4,15 @@ import type { FontEntry } from '@plain-relief/core/type';
 import type { Database } from '../database/database.js';
 import { errors } from '../errors.js';
 import { isUuid } from '../http/ids.js';
+import type { ShopFonts } from '../shop/fonts.js';
 import type { Job } from '../jobs/model.js';
 import type { RevisionRow, SignRow } from './model.js';
 
 export class SignService {
   constructor(
     private readonly db: Database,
-    private readonly catalogue: readonly FontEntry[],
+    private readonly shipped: readonly FontEntry[],
+    private readonly shopFonts: ShopFonts,
   ) {}
 
   async find(id: string): Promise<SignRow> {
@@ -40,9 +42,10 @@ export class SignService {
   }
 
   /** A document from outside, or a 400 with every fault. */
-  read(document: unknown): Sign {
+  async read(document: unknown): Promise<Sign> {
+    const catalogue = [...this.shipped, ...(await this.shopFonts.entries())];
     try {
-      return readSign(document, this.catalogue);
+      return readSign(document, catalogue);
     } catch (error) {
       if (!(error instanceof SignError)) throw error;
       throw errors.badRequest(
@@ -52,7 +55,7 @@ export class SignService {
   }
 
   async create(job: Job, title: string, document?: unknown): Promise<SignRow> {
-    const sign = document === undefined ? newSign(title, job.unit) : this.read(document);
+    const sign = document === undefined ? newSign(title, job.unit) : await this.read(document);
     const now = new Date();
     const id = randomUUID();
     await this.db.sequelize.transaction(async (transaction) => {
@@ -68,7 +71,7 @@ export class SignService {
    * beside it and a 409 tells both.
    */
   async save(id: string, base: number, document: unknown) {
-    const sign = this.read(document);
+    const sign = await this.read(document);
     const now = new Date();
     const current = await this.find(id);
     const isSaved = await this.db.sequelize.transaction(async (transaction) => {

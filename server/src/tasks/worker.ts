@@ -5,6 +5,7 @@ import type { Database } from '../database/database.js';
 import { openFontBook } from '../fonts/font-files.js';
 import { FileMaker } from '../production/make-file.js';
 import { type Report } from '../production/proof-sheet.js';
+import { shopFontId, ShopFonts } from '../shop/fonts.js';
 import type { Task } from './model.js';
 import { QUEUE, type TaskOrder } from './queue.js';
 
@@ -20,6 +21,7 @@ export class Worker {
   private readonly maker: FileMaker;
   private readonly evaluator: Evaluator;
   private readonly book;
+  private readonly shopFonts: ShopFonts;
   private sweeping: NodeJS.Timeout | undefined;
 
   constructor(
@@ -27,7 +29,11 @@ export class Worker {
     private readonly boss: PgBoss,
     fontsDir: string,
   ) {
-    this.book = openFontBook(fontsDir);
+    this.shopFonts = new ShopFonts(db);
+    this.book = openFontBook(fontsDir, ({ file }) => {
+      const id = shopFontId(file);
+      return id === undefined ? undefined : this.shopFonts.bytes(id);
+    });
     this.maker = new FileMaker(this.book, fontsDir);
     this.evaluator = new Evaluator(this.book);
   }
@@ -98,6 +104,7 @@ export class Worker {
       if (!now || now.cancelAsked) throw new Cancelled();
     };
     await report(0.02, 'working out the relief');
+    this.book.learn(await this.shopFonts.entries());
     const evaluation = await this.evaluator.evaluate(revision.document);
     const subject = {
       shop: SHOP,

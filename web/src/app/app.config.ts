@@ -10,6 +10,7 @@ const routes: Routes = [
     title: 'Bench · Plain Relief',
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
   },
+  { path: 'shop', title: 'Shop · Plain Relief', loadComponent: () => import('./shop/shop-page').then((m) => m.ShopPage) },
   {
     path: '**',
     title: 'Not here · Plain Relief',

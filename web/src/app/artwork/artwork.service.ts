@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { ArtworkChoice, ArtworkFormat, Finding, TraceChoice } from '@plain-relief/core/artwork';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../shell/api';
+import { inBase64 } from '../shop/shop.service';
 
 /** A customer's file as it was chosen. */
 export type ChosenFile =
@@ -86,21 +87,11 @@ export class ArtworkService {
 
   /** Keeps an original with the job, once. @throws ApiError */
   async keep(job: string, file: ChosenFile): Promise<KeptFile> {
-    const content = file.kind === 'picture' ? { base64: await inBase64(file.bytes) } : { text: file.text };
+    const content = file.kind === 'picture' ? { base64: await inBase64(new Blob([file.bytes])) } : { text: file.text };
     return firstValueFrom(this.api.post<KeptFile>(`/jobs/${job}/files`, { name: file.name, ...content }));
   }
 
   files(job: string): Promise<readonly KeptFile[]> {
     return firstValueFrom(this.api.get<readonly KeptFile[]>(`/jobs/${job}/files`));
   }
-}
-
-/** Bytes in base 64, by the browser's own reader. */
-function inBase64(bytes: ArrayBuffer): Promise<string> {
-  return new Promise((done, failed) => {
-    const reader = new FileReader();
-    reader.onload = () => done((reader.result as string).replace(/^[^,]*,/u, ''));
-    reader.onerror = () => failed(new Error('The file could not be read again.'));
-    reader.readAsDataURL(new Blob([bytes]));
-  });
 }

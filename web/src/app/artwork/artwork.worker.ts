@@ -49,7 +49,8 @@ async function greyOf(bytes: ArrayBuffer): Promise<GreyPicture> {
   const [width, height] = [Math.max(1, Math.floor(size.width * shrink)), Math.max(1, Math.floor(size.height * shrink))];
   let bitmap: ImageBitmap;
   try {
-    bitmap = await createImageBitmap(new Blob([bytes]), { resizeWidth: width, resizeHeight: height, resizeQuality: 'high' });
+    const smaller: ImageBitmapOptions = { resizeWidth: width, resizeHeight: height, resizeQuality: 'high' };
+    bitmap = await createImageBitmap(new Blob([bytes]), shrink < 1 ? smaller : {});
   } catch {
     throw new ArtworkError('not-traced', 'its file is damaged: save it again.');
   }

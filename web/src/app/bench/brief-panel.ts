@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
 import type { Sign } from '@plain-relief/core/sign';
+import { ArtworkService, type KeptFile } from '../artwork/artwork.service';
 import { type Job, type JobChange, JobsService } from '../jobs/jobs.service';
 
 /** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
@@ -13,6 +14,14 @@ import { type Job, type JobChange, JobsService } from '../jobs/jobs.service';
       display: block;
       margin-top: 0.7rem;
       font-weight: 700;
+    }
+    .files {
+      margin: 0.3rem 0 0;
+      padding: 0;
+      list-style: none;
+    }
+    .quiet {
+      color: var(--pr-quiet);
     }
     .unit label {
       display: inline-block;
@@ -31,6 +40,8 @@ export class BriefPanel {
   private readonly jobs = inject(JobsService);
   protected readonly job = signal<Job | undefined>(undefined);
   protected readonly error = signal('');
+  protected readonly files = signal<readonly KeptFile[]>([]);
+  private readonly artwork = inject(ArtworkService);
 
   constructor() {
     effect(() => void this.load(this.jobId()));
@@ -39,9 +50,14 @@ export class BriefPanel {
   private async load(id: string): Promise<void> {
     try {
       this.job.set(await this.jobs.find(id));
+      this.files.set(await this.artwork.files(id));
     } catch (error) {
       this.error.set((error as Error).message);
     }
+  }
+
+  protected size(bytes: number): string {
+    return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
   }
 
   protected setTitle(text: string): void {

@@ -1,5 +1,7 @@
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { newShape, newSign, newText, type Sign } from '@plain-relief/core/sign';
+import { of } from 'rxjs';
+import { Api } from '../shell/api';
 import { type FieldChange, TicketPanel } from './ticket-panel';
 
 function signOfTwo(): Sign {
@@ -14,6 +16,9 @@ describe('TicketPanel', () => {
   let changes: FieldChange[];
   const page = () => fixture.nativeElement as HTMLElement;
   const text = () => page().textContent!.replace(/\s+/gu, ' ');
+
+  // The shelf of usual blanks asks the server.
+  beforeEach(() => TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: { get: () => of([]) } }] }));
 
   async function show(sign: Sign, selected?: string): Promise<void> {
     fixture = TestBed.createComponent(TicketPanel);

@@ -8,6 +8,7 @@ import {
   NgbDropdownToggle,
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
+  type Blank,
   type FieldPath,
   type LetterByHand,
   limitsAt,
@@ -28,6 +29,7 @@ import { NameField } from '../fields/name-field';
 import { NumberField } from '../fields/number-field';
 import { WordsField } from '../fields/words-field';
 import { type Arranging, ArrangeStrip } from './arrange-strip';
+import { BlankShelf } from './blank-shelf';
 import { LetterStrip } from './letter-strip';
 
 export interface FieldChange {
@@ -79,6 +81,7 @@ const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.w
     LetterStrip,
     MeasureField,
     ArrangeStrip,
+    BlankShelf,
     NameField,
     NumberField,
     WordsField,
@@ -100,6 +103,8 @@ export class TicketPanel {
   readonly chosen = input<readonly Part[]>([]);
   readonly arranged = output<Arranging>();
   readonly groundTaken = output();
+  readonly blankTaken = output<Blank>();
+  readonly designScaled = output<number>();
   readonly renamed = output<{ readonly index: number; readonly name: string }>();
   readonly picked = output<string>();
   readonly fieldChanged = output<FieldChange>();

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
 import { Masthead } from '../shell/masthead';
 import { JobCard } from './job-card';
 import { JobsService } from './jobs.service';
@@ -8,7 +9,7 @@ import { NewJobForm } from './new-job-form';
 
 @Component({
   selector: 'pr-jobs-page',
-  imports: [Masthead, JobCard, NewJobForm],
+  imports: [Masthead, JobCard, NewJobForm, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './jobs-page.html',
   styleUrl: './jobs-page.scss',

@@ -14,6 +14,8 @@ import type { LadderView, ModelView, PlanView, ReliefView, SectionView, TextPiec
 /** Brings a file of the server. */
 export type Fetch = (path: string) => Promise<Uint8Array>;
 
+const read = <T>(bytes: Uint8Array): T => JSON.parse(new TextDecoder().decode(bytes)) as T;
+
 const PRACTICE_RUNS = 24;
 /** A sign that takes longer is no practice: the designer might come back meanwhile. */
 const LONGEST_PRACTICE_MS = 150;
@@ -33,15 +35,20 @@ export class ReliefDesk {
     private readonly practises = false,
   ) {}
 
+  /** The fonts at hand, those that the shop added meanwhile among them. */
   async fonts(): Promise<readonly FontEntry[]> {
-    return (await this.fontBook()).catalogue;
+    const book = await this.fontBook();
+    const own = await this.fetch('/api/shop/fonts').catch(() => undefined);
+    if (own) book.learn(read<{ entry: FontEntry }[]>(own).map(({ entry }) => entry));
+    return book.catalogue;
   }
 
   private fontBook(): Promise<FontBook> {
-    this.book ??= this.fetch('/fonts/catalogue.json').then(
-      (bytes) =>
-        new FontBook(JSON.parse(new TextDecoder().decode(bytes)) as FontEntry[], ({ file }) => this.fetch(`/fonts/${file}`)),
-    );
+    this.book ??= Promise.all([this.fetch('/fonts/catalogue.json'), this.fetch('/api/shop/fonts')]).then(([shipped, own]) => {
+      const book = new FontBook(read<FontEntry[]>(shipped), ({ file }) => this.fetch(`/fonts/${file}`));
+      book.learn(read<{ entry: FontEntry }[]>(own).map(({ entry }) => entry));
+      return book;
+    });
     // A failed load is tried again the next time.
     this.book.catch(() => (this.book = undefined));
     return this.book;

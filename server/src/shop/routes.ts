@@ -1,0 +1,74 @@
+import { randomUUID } from 'node:crypto';
+import { newSign, type Sign } from '@plain-relief/core/sign';
+import { type Static, Type } from '@sinclair/typebox';
+import type { FastifyInstance } from 'fastify';
+import type { Database } from '../database/database.js';
+import { errors } from '../errors.js';
+import { isUuid } from '../http/ids.js';
+import type { SignService } from '../signs/service.js';
+import type { FontDoor, ShopFonts } from './fonts.js';
+
+/** Most bytes of an uploaded font. */
+const MOST_BYTES = 10_000_000;
+
+const NewFont = Type.Object(
+  {
+    name: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+    base64: Type.String({ minLength: 4, maxLength: Math.ceil(MOST_BYTES / 3) * 4, pattern: '^[A-Za-z0-9+/]+={0,2}$' }),
+  },
+  { additionalProperties: false },
+);
+const NewBlank = Type.Object(
+  { name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), blank: Type.Unknown() },
+  { additionalProperties: false },
+);
+const Id = Type.Object({ id: Type.String({ minLength: 1, maxLength: 100 }) });
+
+/** The shop's own fonts and usual blanks. */
+export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts, door: FontDoor, signs: SignService): void {
+  app.get('/api/shop/fonts', () => fonts.list());
+
+  app.post<{ Body: Static<typeof NewFont> }>(
+    '/api/shop/fonts',
+    { schema: { body: NewFont }, bodyLimit: 2 * MOST_BYTES },
+    async (request, reply) => {
+      reply.code(201);
+      return door.add(request.body.name.trim(), Buffer.from(request.body.base64, 'base64'));
+    },
+  );
+
+  app.get<{ Params: { id: string } }>('/fonts/shop/:id.ttf', { schema: { params: Id } }, async (request, reply) =>
+    reply
+      .header('content-type', 'font/ttf')
+      .header('cache-control', 'private, max-age=31536000, immutable')
+      .send(await fonts.bytes(request.params.id)),
+  );
+
+  app.delete<{ Params: { id: string } }>('/api/shop/fonts/:id', { schema: { params: Id } }, async (request, reply) => {
+    await fonts.remove(request.params.id);
+    reply.code(204);
+  });
+
+  app.get('/api/shop/blanks', async () => {
+    const rows = await db.ShopBlank.findAll({ order: [['name', 'ASC']] });
+    return rows.map(({ id, name, blank }) => ({ id, name, blank }));
+  });
+
+  app.post<{ Body: Static<typeof NewBlank> }>('/api/shop/blanks', { schema: { body: NewBlank } }, async (request, reply) => {
+    const { name, blank } = request.body;
+    // A blank is judged as that of a sign.
+    const sign = await signs.read({ ...newSign('Blank', 'mm'), blank: blank as Sign['blank'] });
+    const row = { id: randomUUID(), name: name.trim(), blank: sign.blank, createdAt: new Date() };
+    await db.ShopBlank.create(row);
+    reply.code(201);
+    return { id: row.id, name: row.name, blank: row.blank };
+  });
+
+  app.delete<{ Params: { id: string } }>('/api/shop/blanks/:id', { schema: { params: Id } }, async (request, reply) => {
+    const { id } = request.params;
+    const row = isUuid(id) ? await db.ShopBlank.findByPk(id) : null;
+    if (!row) throw errors.notFound('blank', id);
+    await row.destroy();
+    reply.code(204);
+  });
+}

@@ -1,0 +1,101 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { covers, type FontEntry, scriptsOf } from '@plain-relief/core/type';
+import { FontFaces } from '../fields/font-faces';
+import { Masthead } from '../shell/masthead';
+import { ShopService } from './shop.service';
+import { blankWords } from './blank-words';
+
+const MOST_BYTES = 10_000_000;
+
+interface FontRow {
+  readonly entry: FontEntry;
+  /** Added by the shop, so that it can be taken out again. */
+  readonly own: boolean;
+  readonly isRestricted: boolean;
+  readonly scripts: string;
+  readonly characters: number;
+  /** Characters of the sample that it lacks. */
+  readonly missing: string;
+}
+
+/** The shop's own things: its fonts, with a sample in any words, and its usual blanks. */
+@Component({
+  selector: 'pr-shop-page',
+  imports: [Masthead, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './shop-page.html',
+  styleUrl: './shop-page.scss',
+})
+export class ShopPage {
+  private readonly shop = inject(ShopService);
+  protected readonly faces = inject(FontFaces);
+  protected readonly state = toSignal(this.shop.state$, { requireSync: true });
+  protected readonly sample = signal('Fernhollow Arboretum');
+  protected readonly refusal = signal('');
+  protected readonly said = signal('');
+  protected readonly isReading = signal(false);
+  protected readonly rows = computed((): FontRow[] => {
+    const characters = [...new Set(this.sample().replace(/\s/gu, ''))];
+    const { shipped, fonts } = this.state();
+    const row = (entry: FontEntry, own: boolean, isRestricted: boolean): FontRow => ({
+      entry,
+      own,
+      isRestricted,
+      scripts: scriptsOf((codePoint) => covers(entry, codePoint)).join(', ') || 'signs only',
+      characters: entry.coverage.reduce((sum, last, i) => (i % 2 === 1 ? sum + last - entry.coverage[i - 1] + 1 : sum), 0),
+      missing: characters.filter((character) => !covers(entry, character.codePointAt(0)!)).join(' '),
+    });
+    return [
+      ...fonts.map(({ entry, isRestricted }) => row(entry, true, isRestricted)),
+      ...shipped.map((entry) => row(entry, false, false)),
+    ];
+  });
+  protected readonly blanks = computed(() => this.state().blanks.map((row) => ({ ...row, words: blankWords(row.blank) })));
+
+  constructor() {
+    void this.shop.load();
+    effect(() => this.faces.load(this.rows().map(({ entry }) => entry)));
+  }
+
+  protected async chosen(input: HTMLInputElement): Promise<void> {
+    const files = [...(input.files ?? [])];
+    input.value = '';
+    this.refusal.set('');
+    this.said.set('');
+    this.isReading.set(true);
+    const added: string[] = [];
+    for (const file of files) {
+      if (file.size > MOST_BYTES) {
+        this.refusal.set(`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB, and a font may have ${MOST_BYTES / 1e6}.`);
+        continue;
+      }
+      try {
+        const { entry } = await this.shop.addFont(file);
+        added.push(`${entry.family} ${entry.style}`);
+      } catch (error) {
+        this.refusal.set((error as Error).message);
+      }
+    }
+    this.isReading.set(false);
+    if (added.length > 0) this.said.set(`${added.join(', ')} ${added.length === 1 ? 'is' : 'are'} at hand on every sign.`);
+  }
+
+  protected async removeFont(id: string): Promise<void> {
+    await this.attempt(() => this.shop.removeFont(id));
+  }
+
+  protected async removeBlank(id: string): Promise<void> {
+    await this.attempt(() => this.shop.removeBlank(id));
+  }
+
+  private async attempt(act: () => Promise<void>): Promise<void> {
+    this.refusal.set('');
+    try {
+      await act();
+    } catch (error) {
+      this.refusal.set((error as Error).message);
+    }
+  }
+}

@@ -1,0 +1,85 @@
+import { inject, Injectable } from '@angular/core';
+import type { Blank } from '@plain-relief/core/sign';
+import type { FontEntry } from '@plain-relief/core/type';
+import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
+import { Api } from '../shell/api';
+
+/** A font that the shop added. */
+export interface ShopFontView {
+  readonly id: string;
+  readonly entry: FontEntry;
+  readonly isRestricted: boolean;
+  readonly fileName: string;
+}
+
+/** A blank that the shop uses often. */
+export interface ShopBlankView {
+  readonly id: string;
+  readonly name: string;
+  readonly blank: Blank;
+}
+
+export interface ShopState {
+  readonly shipped: readonly FontEntry[];
+  readonly fonts: readonly ShopFontView[];
+  readonly blanks: readonly ShopBlankView[];
+  readonly isLoading: boolean;
+  readonly error: string;
+}
+
+/** What the shop has of its own: fonts and usual blanks. */
+@Injectable({ providedIn: 'root' })
+export class ShopService {
+  private readonly api = inject(Api);
+  private readonly state = new BehaviorSubject<ShopState>({ shipped: [], fonts: [], blanks: [], isLoading: true, error: '' });
+  readonly state$: Observable<ShopState> = this.state;
+
+  async load(): Promise<void> {
+    try {
+      const [fonts, blanks, shipped] = await Promise.all([
+        firstValueFrom(this.api.get<ShopFontView[]>('/shop/fonts')),
+        firstValueFrom(this.api.get<ShopBlankView[]>('/shop/blanks')),
+        fetch('/fonts/catalogue.json').then((answer) => answer.json() as Promise<FontEntry[]>),
+      ]);
+      this.state.next({ shipped, fonts, blanks, isLoading: false, error: '' });
+    } catch (error) {
+      this.state.next({ ...this.state.value, isLoading: false, error: (error as Error).message });
+    }
+  }
+
+  /** @throws ApiError with the reason why a font is not taken */
+  async addFont(file: File): Promise<ShopFontView> {
+    const added = await firstValueFrom(
+      this.api.post<ShopFontView>('/shop/fonts', { name: file.name, base64: await inBase64(file) }),
+    );
+    await this.load();
+    return added;
+  }
+
+  /** @throws ApiError where a sign is set in it */
+  async removeFont(id: string): Promise<void> {
+    await firstValueFrom(this.api.delete(`/shop/fonts/${id}`));
+    await this.load();
+  }
+
+  /** @throws ApiError */
+  async addBlank(name: string, blank: Blank): Promise<void> {
+    await firstValueFrom(this.api.post<ShopBlankView>('/shop/blanks', { name, blank }));
+    await this.load();
+  }
+
+  async removeBlank(id: string): Promise<void> {
+    await firstValueFrom(this.api.delete(`/shop/blanks/${id}`));
+    await this.load();
+  }
+}
+
+/** Bytes in base 64, by the browser's own reader. */
+export function inBase64(content: Blob): Promise<string> {
+  return new Promise((done, failed) => {
+    const reader = new FileReader();
+    reader.onload = () => done((reader.result as string).replace(/^[^,]*,/u, ''));
+    reader.onerror = () => failed(new Error('The file could not be read: choose it again.'));
+    reader.readAsDataURL(content);
+  });
+}
