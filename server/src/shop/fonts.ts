@@ -78,7 +78,7 @@ export class FontDoor {
   /** Adds a font; the same font is kept once. */
   async add(fileName: string, bytes: Buffer) {
     const read = await this.read(fileName, bytes);
-    if (typeof read === 'string') throw errors.badRequest([{ path: 'base64', message: read }]);
+    if (typeof read === 'string') throw errors.badRequest([{ path: '', message: read }]);
     const digest = createHash('sha256').update(read.content).digest('hex');
     const known = await this.db.ShopFont.findOne({ where: { digest } });
     if (known) return { id: known.id, entry: known.entry, isRestricted: known.isRestricted, fileName: known.fileName, createdAt: known.createdAt }; // prettier-ignore

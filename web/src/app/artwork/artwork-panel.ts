@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, type OnDes
 import { type ArtworkChoice, MOST_BYTES, plainChoice, type TraceChoice } from '@plain-relief/core/artwork';
 import { formatArea, formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';
-import { NumberField } from '../fields/number-field';
 import { type ArtworkColour, ArtworkService, type ArtworkView, type ChosenFile } from './artwork.service';
 
 /** Artwork that was looked at and is to become parts of the sign. */
@@ -24,7 +23,7 @@ const MOST_MARKS = 40;
 /** A customer's file on its way into the sign: chosen, looked at with what was found and mended, sized, taken over. */
 @Component({
   selector: 'pr-artwork-panel',
-  imports: [LengthField, NumberField],
+  imports: [LengthField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './artwork-panel.html',
   styleUrls: ['../bench/panel.scss', './artwork-panel.scss'],

@@ -279,7 +279,9 @@ export class BenchPage implements OnDestroy {
       return;
     }
     const target = event.target as HTMLElement;
-    if (event.altKey || /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName)) return;
+    // Keys in a field or on a menu are theirs.
+    if (event.altKey || event.defaultPrevented || /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName)) return;
+    if (target.closest('[ngbdropdown], .dropdown-menu')) return;
     if (event.ctrlKey || event.metaKey ? this.actWithControl(event.key.toLowerCase()) : this.act(event)) event.preventDefault();
   }
 

@@ -19,6 +19,7 @@ import {
   type Sign,
   ticket,
   type TicketField,
+  type TicketWord,
 } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { ChoiceField } from '../fields/choice-field';
@@ -157,6 +158,19 @@ export class TicketPanel {
   protected wordsOf(path: FieldPath): string {
     const part = this.sign().parts[path[1] as number];
     return part?.kind === 'text' ? part.words : '';
+  }
+
+  /**
+   * Words with what they are known by while others come and go before them: their field, or the field that they follow. So a field
+   * that is being typed into stays when selecting its part brings more words.
+   */
+  protected keyedWords({ words }: Sentence): { readonly key: string; readonly word: TicketWord }[] {
+    let field = '';
+    let after = 0;
+    return words.map((word) => {
+      if (word.field) [field, after] = [word.field.path.join('.'), 0];
+      return { key: `${field} ${after++}`, word };
+    });
   }
 
   protected isChosen(part: Part): boolean {

@@ -1,0 +1,191 @@
+import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { Sign } from '@plain-relief/core/sign';
+import type { Browser, Page } from 'playwright-core';
+import { Application, openBrowser, ROOT } from './application.js';
+import { BenchPage } from './bench-page.js';
+import { type Hand, KeyboardHand, MouseHand } from './hands.js';
+
+const application = new Application('layout');
+let browser: Browser;
+let page: Page;
+let bench: BenchPage;
+const faults: string[] = [];
+
+beforeAll(async () => {
+  await application.start();
+  browser = await openBrowser();
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(15_000);
+  page.on('pageerror', (error) => faults.push(error.message));
+  bench = new BenchPage(page);
+}, 300_000);
+
+afterAll(async () => {
+  await browser?.close();
+  await application.stop();
+}, 60_000);
+
+let job = '';
+async function newSign(title: string): Promise<string> {
+  if (job === '') {
+    const body = { customer: 'Fernhollow Arboretum', title: 'Labels and gates', dueOn: null, quantity: 1, unit: 'mm' };
+    job = (await application.api<{ id: string }>('/jobs', { method: 'POST', body })).body.id;
+  }
+  const { body } = await application.api<{ id: string }>(`/jobs/${job}/signs`, { method: 'POST', body: { title } });
+  return body.id;
+}
+
+/** The document as it was saved, and what the command line makes of it. */
+async function saved(
+  id: string,
+): Promise<{ sign: Sign; inspected: { watertight: boolean; notes: { code: string; text: string }[] } }> {
+  await bench.saved();
+  const { body } = await application.api<{ document: Sign }>(`/signs/${id}`);
+  const path = join(application.home, 'layout.sign.json');
+  writeFileSync(path, JSON.stringify(body.document));
+  const { stdout } = spawnSync(join(ROOT, 'relief'), ['inspect', path], { encoding: 'utf8', maxBuffer: 1e8 });
+  return { sign: body.document, inspected: JSON.parse(stdout) as never };
+}
+
+/** Three lines in a frame, a long name that narrows, a crozier from SVG, a border, two holes. */
+async function treeLabel(hand: Hand): Promise<void> {
+  await hand.set('Blank', 'width', '110');
+  await hand.set('Blank', 'height', '80');
+  await hand.set('Blank', 'thickness', '3');
+  await hand.press('Add a line');
+  await hand.words('Line 1', 'Japanese maple\nAcer palmatum\nFH-0231, Honshu');
+  await hand.set('Line 1', 'cap height', '5');
+  await hand.set('Line 1', 'height', '0.8');
+  await hand.choose('Line 1', 'frame', 'frame');
+  await hand.set('Line 1', 'frame width', '76');
+  await hand.set('Line 1', 'frame height', '52');
+  await hand.set('Line 1', 'place across', '11');
+  await hand.words('Line 1', 'Metasequoia glyptostroboides\nDawn redwood\nFH-0007, Hubei');
+
+  await hand.add('A logo or other artwork …');
+  await hand.file('Choose a drawing or a picture', join(ROOT, 'demo/artwork/crozier.svg'));
+  await hand.figure('page width', '20');
+  await page.getByText('Take over 2 parts').waitFor();
+  await hand.press('Take over 2 parts');
+  await page.locator('pr-ladder', { hasText: 'crozier 2' }).waitFor();
+  await hand.pick('crozier 1', 'crozier 2');
+  await hand.press('group');
+  await hand.figure('distance to the left edge', '9 mm');
+
+  await hand.add('A border that follows the blank');
+  await hand.set('Border 1', 'inset', '3');
+  await hand.set('Border 1', 'band width', '0.8');
+  await hand.add('Fixing holes that follow the blank');
+  await hand.choose('Fixing holes 1', 'places of the holes', 'ends');
+  await hand.set('Fixing holes 1', 'diameter', '3.2');
+  await hand.set('Fixing holes 1', 'edge distance', '8');
+}
+
+/** An arch-topped gate with words around a sunk medallion. */
+async function archGate(hand: Hand): Promise<void> {
+  await hand.choose('Blank', 'shape', 'arch');
+  await hand.set('Blank', 'width', '500');
+  await hand.set('Blank', 'height', '400');
+  await hand.set('Blank', 'rise', '150');
+  await hand.add('A hole');
+  await hand.set('Hole 1', 'diameter', '200');
+  await hand.choose('Hole 1', 'action', 'carve');
+  await hand.set('Hole 1', 'depth', '3');
+  await hand.press('Add a line');
+  await hand.words('Line 1', 'FERNHOLLOW ARBORETUM');
+  await hand.set('Line 1', 'cap height', '24');
+  await hand.choose('Line 1', 'way it runs', 'part:hole-1');
+  await hand.press('Add a line');
+  await hand.words('Line 2', 'WEST\nGATE');
+  await hand.set('Line 2', 'cap height', '34');
+  await hand.set('Line 2', 'place up', '0');
+  await hand.choose('Line 2', 'host', 'floor:hole-1');
+  await hand.add('A border that follows the blank');
+  await hand.set('Border 1', 'inset', '10');
+}
+
+describe('a designer lays out', () => {
+  const made: Record<string, Sign> = {};
+  const hands: readonly (readonly [string, () => Hand])[] = [
+    ['by mouse', () => new MouseHand(page)],
+    ['by keyboard alone', () => new KeyboardHand(page)],
+  ];
+
+  it.each(hands)(
+    'the tree label %s',
+    async (how, handOf) => {
+      const id = await newSign('Tree label');
+      await bench.open(application.url, id);
+      await treeLabel(handOf());
+      const { sign, inspected } = await saved(id);
+      expect(inspected.watertight).toBe(true);
+      // The long name narrowed as far as it had to, and nothing else is wrong with the label.
+      expect(inspected.notes.map(({ text }) => text)).toEqual([
+        expect.stringMatching(/^Line 1 tightened to a tracking of −\d/u),
+        expect.stringMatching(/^Line 1 narrowed to \d\d(\.\d)? % to fit its frame\.$/u),
+      ]);
+      expect(sign.parts.map(({ name }) => name)).toEqual(['Line 1', 'crozier 1', 'crozier 2', 'Border 1', 'Fixing holes 1']);
+      expect(new Set(sign.parts.slice(1, 3).map(({ group }) => group)).size).toBe(1);
+      made[how] = sign;
+      // The original is kept with the job.
+      const files = await application.api<{ name: string }[]>(`/jobs/${job}/files`);
+      expect(files.body.map(({ name }) => name)).toEqual(['crozier.svg']);
+    },
+    180_000,
+  );
+
+  it.each(hands)(
+    'the arch-topped gate sign with words around a circle, %s',
+    async (how, handOf) => {
+      const id = await newSign('West gate');
+      await bench.open(application.url, id);
+      await archGate(handOf());
+      const { sign, inspected } = await saved(id);
+      expect(inspected.watertight).toBe(true);
+      expect(inspected.notes).toEqual([]);
+      expect(sign.parts[1]).toMatchObject({
+        words: 'FERNHOLLOW ARBORETUM',
+        path: { kind: 'part', part: 'hole-1', side: 'outside' },
+      });
+      made[`gate ${how}`] = sign;
+    },
+    180_000,
+  );
+
+  it('and both ways make the same signs', () => {
+    expect(made['by keyboard alone']).toEqual(made['by mouse']);
+    expect(made['gate by keyboard alone']).toEqual(made['gate by mouse']);
+    expect(faults).toEqual([]);
+  });
+
+  it('drags a part to the middle of another, which says so, and stretches it by a handle', async () => {
+    const id = await newSign('Panel');
+    await bench.open(application.url, id);
+    const hand = new MouseHand(page);
+    await hand.add('A panel');
+    await hand.set('Panel 1', 'place across', '40');
+    const grab = (await page.locator('rect.grab').boundingBox())!;
+    // Off the cut line, which lies across the middle.
+    const [x, y] = [grab.x + grab.width / 2, grab.y + grab.height * 0.8];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    const perMm = grab.width / 240;
+    await page.mouse.move(x - 39 * perMm, y + 2, { steps: 6 });
+    await page.locator('.held text', { hasText: 'middle of the blank' }).first().waitFor();
+    await page.mouse.up();
+    const { sign } = await saved(id);
+    expect(sign.parts[0].place).toMatchObject({ x: 0, y: 0 });
+    const side = (await page.locator('.handle.side').nth(1).boundingBox())!;
+    await page.mouse.move(side.x + 4, side.y + 4);
+    await page.mouse.down();
+    await page.mouse.move(side.x + 4 - 60 * perMm, side.y + 4, { steps: 5 });
+    await page.mouse.up();
+    const after = (await saved(id)).sign.parts[0];
+    expect(after).toMatchObject({ shape: { kind: 'rectangle', height: 120 } });
+    expect(after.kind === 'shape' && after.shape.kind === 'rectangle' && after.shape.width).toBeCloseTo(180, -1);
+    expect(after.place.x).toBeCloseTo(-30, -1);
+  }, 60_000);
+});
