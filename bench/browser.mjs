@@ -99,6 +99,65 @@ async function typing(id, showing) {
   await page.close();
 }
 
+/** A block of 300 letters dragged across its sign for three seconds: how many frames are painted, and the same of a bare page. */
+async function dragging() {
+  const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Three hundred letters' });
+  const [model] = (await send('GET', `/signs/${jobs[0].signs[0].id}`)).document.parts.filter(({ kind }) => kind === 'text');
+  sign.document.blank.outline = { kind: 'rectangle', width: 500, height: 400, cornerRadius: 0 };
+  sign.document.parts = [
+    {
+      ...model, id: 'line-1', name: 'Line 1', words: Array(15).fill('FERNHOLLOW ARBORETUMS').join('\n'), font: 'lora-bold',
+      size: { kind: 'capitals', height: 10, stretch: 100 }, sitsOn: { kind: 'face' }, place: { ...model.place, x: 0, y: 0 },
+      tiers: [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action: { kind: 'raise', by: 2 } }],
+    },
+  ]; // prettier-ignore
+  await send('PUT', `/signs/${sign.id}`, { base: 1, document: sign.document });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${url}/signs/${sign.id}`);
+  await page.locator('pr-plan-view rect.grab').first().waitFor({ state: 'attached' });
+  await page.getByRole('button', { name: 'Line 1', exact: true }).click();
+  await page.waitForTimeout(3000);
+  const count = (seconds) =>
+    page.evaluate(
+      (ms) =>
+        new Promise((done) => {
+          let frames = 0;
+          const began = performance.now();
+          const frame = (now) => (now - began < ms ? (frames++, requestAnimationFrame(frame)) : done(frames / (ms / 1000)));
+          requestAnimationFrame(frame);
+        }),
+      seconds * 1000,
+    );
+  const still = await count(1);
+  const box = await page.locator('pr-plan-view rect.grab').first().boundingBox();
+  // Off the cut line.
+  const [x, y] = [box.x + box.width / 2, box.y + box.height * 0.8];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  const moving = (async () => {
+    for (const end = Date.now() + 3200; Date.now() < end;) {
+      const t = Date.now() / 300;
+      await page.mouse.move(x + 40 * Math.cos(t), y + 25 * Math.sin(t));
+      await page.waitForTimeout(8);
+    }
+  })();
+  const moved = await page
+    .evaluate(() => {
+      window.plans = 0;
+      new MutationObserver(() => window.plans++).observe(document.querySelector('pr-plan-view'), {
+      subtree: true, attributes: true, attributeFilter: ['d'],
+    }); // prettier-ignore
+    })
+    .then(() => count(3));
+  await moving;
+  await page.mouse.up();
+  const plans = await page.evaluate(() => window.plans / 3);
+  console.log(
+    `dragging a block of 300 letters: ${moved.toFixed(0)} frames a second (${still.toFixed(0)} with nothing moving), the relief drawn anew ${plans.toFixed(0)} times a second`,
+  );
+  await page.close();
+}
+
 /** What the machine takes for a letter in a plain field, key to painted frame: nothing on the page can be faster. */
 async function floor() {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -122,6 +181,7 @@ await firstLoad();
 const id = await sixtyLetters();
 await floor();
 await typing(id, 'Plan');
+await dragging();
 await browser.close();
 browser = await open(WEBGL);
 await typing(id, 'Model');

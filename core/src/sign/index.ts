@@ -5,6 +5,7 @@ export * from './levels.js';
 export * from './limits.js';
 export * from './new-sign.js';
 export * from './points.js';
+export * from './references.js';
 export * from './resizing.js';
 export * from './schema.js';
 export type { FieldPath, Measure, Sentence, TicketField, TicketWord } from './sentence.js';

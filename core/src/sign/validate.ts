@@ -1,6 +1,7 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import type { FontEntry } from '../type/index.js';
-import { type Part, type Sign, SignSchema } from './schema.js';
+import { outlinesUsed } from './references.js';
+import { type Sign, SignSchema } from './schema.js';
 import { upgraded } from './upgrades.js';
 import { SIGN_VERSION } from './version.js';
 
@@ -174,12 +175,4 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
       });
   });
   return faults;
-}
-
-/** The parts whose outlines a part follows, and where it says so. */
-export function outlinesUsed(part: Part): { readonly at: string; readonly id: string }[] {
-  if (part.kind === 'text') return part.path?.kind === 'part' ? [{ at: 'path.part', id: part.path.part }] : [];
-  const { shape } = part;
-  if (shape.kind === 'border') return shape.of === 'blank' ? [] : [{ at: 'shape.of', id: shape.of }];
-  return shape.kind === 'combined' ? shape.of.map((id, i) => ({ at: `shape.of[${i}]`, id })) : [];
 }

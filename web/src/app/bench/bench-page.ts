@@ -81,6 +81,7 @@ export class BenchPage implements OnDestroy {
   protected readonly state = toSignal(this.store.state$);
   protected readonly view = toSignal(this.relief.view$);
   protected readonly model = toSignal(this.relief.model$);
+  private readonly isBusy = toSignal(this.relief.busy$, { initialValue: false });
   private readonly taskList = toSignal(this.tasks.tasks$, { initialValue: [] });
   protected readonly trouble = toSignal(this.relief.trouble$);
   protected readonly fonts = signal<readonly FontEntry[]>([]);
@@ -121,10 +122,14 @@ export class BenchPage implements OnDestroy {
       this.view();
       this.liveSection.set(undefined);
     });
+    // Gaps are those of the newest sign, once it is worked out; a text that is only moved keeps its own.
+    let known = '';
     effect(() => {
-      this.view();
-      const state = this.state();
-      const part = state?.sign.parts.find(({ id }) => id === state.selected);
+      const part = this.chosenParts().at(-1);
+      if (this.isBusy()) return;
+      const now = part?.kind === 'text' ? JSON.stringify({ ...part, place: 0, tiers: 0, sitsOn: 0 }) : '';
+      if (now === known) return;
+      known = now;
       if (part?.kind === 'text') void this.readGaps(part.id);
       else this.gaps.set([]);
     });
@@ -300,7 +305,7 @@ export class BenchPage implements OnDestroy {
         this.store.removeChosen();
         return true;
       case 'v':
-        this.store.paste(this.clipboard.read());
+        void this.relief.readParts(this.clipboard.stored()).then((parts) => this.store.paste(parts));
         return true;
       default:
         return false;

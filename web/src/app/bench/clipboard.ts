@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { newSign, type Part, readSign, type Sign } from '@plain-relief/core/sign';
+import type { Part } from '@plain-relief/core/sign';
 
 const KEY = 'plain-relief-copied';
 
@@ -15,22 +15,8 @@ export class Clipboard {
     }
   }
 
-  /** The parts, checked as any document from outside is; none where there are none that can be read. */
-  read(): readonly Part[] {
-    try {
-      const parts = JSON.parse(localStorage.getItem(KEY) ?? '[]') as Sign['parts'];
-      // What they follow may be in another sign: they are read apart from that, and settled when they are put in.
-      return parts.filter((part) => readSign({ ...newSign('Copied', 'mm'), parts: [alone(part)] }).parts.length === 1);
-    } catch {
-      return [];
-    }
+  /** What was copied last, as it is stored. */
+  stored(): string {
+    return localStorage.getItem(KEY) ?? '[]';
   }
-}
-
-function alone(part: Part): Part {
-  const rest = { ...part, sitsOn: { kind: 'face' as const } };
-  if (rest.kind === 'text') return { ...rest, path: undefined };
-  const { shape } = rest;
-  if (shape.kind === 'border') return { ...rest, shape: { ...shape, of: 'blank' } };
-  return shape.kind === 'combined' ? { ...rest, shape: { kind: 'circle', diameter: 1 } } : rest;
 }
