@@ -187,5 +187,13 @@ describe('a designer lays out', () => {
     expect(after).toMatchObject({ shape: { kind: 'rectangle', height: 120 } });
     expect(after.kind === 'shape' && after.shape.kind === 'rectangle' && after.shape.width).toBeCloseTo(180, -1);
     expect(after.place.x).toBeCloseTo(-30, -1);
+
+    // Copied here and put into another sign, it lies in the same place.
+    await page.keyboard.press('Control+c');
+    const other = await newSign('Another panel');
+    await bench.open(application.url, other);
+    await page.keyboard.press('Control+v');
+    await page.locator('.order[data-part="panel-1"]').waitFor();
+    expect((await saved(other)).sign.parts).toEqual([after]);
   }, 60_000);
 });

@@ -77,6 +77,65 @@ main(async () => {
   await page.getByLabel('thickness').fill('half an inch');
   await page.getByLabel('thickness').press('Enter');
   await take('warning');
+
+  // Laying out: a framed name that narrows, letters by hand, words around a circle, artwork with faults, measuring.
+  const layout = await send('POST', `/jobs/${jobs.find(({ customer }) => customer === 'Fernhollow Arboretum').id}/signs`, {
+    title: 'West gate, arched',
+  });
+  const { document: arched } = layout;
+  arched.blank.outline = { kind: 'arch', width: 500, height: 400, rise: 150 };
+  const placed = (x, y) => ({ x, y, turn: 0, mirror: false });
+  const tier = (action) => [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action }];
+  const shape = (id, name, outline, place, action) => ({
+    kind: 'shape', id, name, shape: outline, place, sitsOn: { kind: 'face' }, tiers: tier(action),
+  }); // prettier-ignore
+  const words = (id, name, text_, height, place, action, more) => ({
+    ...text, id, name, words: text_, size: { kind: 'capitals', height, stretch: 100 }, place, tiers: tier(action), sitsOn: { kind: 'face' }, ...more,
+  }); // prettier-ignore
+  const margin = { kind: 'length', length: 2 };
+  arched.parts = [
+    shape('border', 'Border', { kind: 'border', of: 'blank', inset: 12, width: 4 }, placed(0, 0), { kind: 'raise', by: 2 }),
+    shape('medallion', 'Medallion', { kind: 'circle', diameter: 150 }, placed(0, 62), { kind: 'carve', by: 4 }),
+    words('round', 'Round', 'FERNHOLLOW ARBORETUM', 17, placed(0, 0), { kind: 'raise', by: 2 }, {
+      font: 'cinzel-bold', path: { kind: 'part', part: 'medallion', side: 'outside', shift: 0 },
+    }),
+    words('name', 'Name', 'Waverley Tye', 32, placed(0, -128), { kind: 'raise', by: 2 }, {
+      font: 'lora-bold', frame: { width: 380, height: 64, marginAcross: margin, marginUp: margin, upright: 'middle', fit: [{ kind: 'tighten', floor: -3 }, { kind: 'narrow', floor: 60 }] },
+    }),
+    shape('fixings', 'Fixing holes', { kind: 'fixings', diameter: 6, inset: 27, places: 'ends', count: 2 }, placed(0, 0), { kind: 'cut-through' }),
+  ]; // prettier-ignore
+  await send('PUT', `/signs/${layout.id}`, { base: 1, document: arched });
+  await open(layout.id);
+  await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Name', exact: true }).click();
+  await page.getByLabel('Words of Name').fill('Waverley and Tye Meadows');
+  await page.locator('pr-notes-list li', { hasText: 'narrowed' }).waitFor();
+  await take('frame');
+  await page.getByRole('button', { name: 'Letters and gaps' }).click();
+  await page.waitForTimeout(500);
+  await page.locator('pr-letter-strip .gap').nth(8).click();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.locator('pr-letter-strip').scrollIntoViewIfNeeded();
+  await take('letters');
+  await page.keyboard.press('Escape');
+  await page.locator('.order').first().click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Measure' }).click();
+  const blankBox = await page.locator('pr-plan-view path.edge').boundingBox();
+  await page.mouse.click(blankBox.x, blankBox.y + blankBox.height * 0.6);
+  await page.mouse.click(blankBox.x + blankBox.width / 2, blankBox.y);
+  await take('measure');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Add something else' }).click();
+  await page.getByText('A logo or other artwork').click();
+  await page.setInputFiles('input[type=file]', join(ROOT, 'demo/artwork/leaf.dxf'));
+  await page.locator('.report li').nth(2).hover();
+  await take('artwork');
+  await page.goto(`${url}/shop`);
+  await page.getByLabel('Sample').fill('Waverley and Tye');
+  await page.waitForTimeout(1500);
+  await take('fonts');
+
   await browser.close();
   await stop();
 

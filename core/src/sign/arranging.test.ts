@@ -3,6 +3,8 @@ import fc from 'fast-check';
 import { addShape, addText, bareSign } from '../testing/signs.js';
 import {
   aligned,
+  becomeBlank,
+  canBeBlank,
   distributed,
   grouped,
   mirroredParts,
@@ -137,6 +139,17 @@ describe('sizes', () => {
     });
     const hand = { ...text, letters: [{ at: 1, kern: 2, y: 1 }] };
     expect(resized(hand, { across: 2, up: 3 })).toMatchObject({ letters: [{ at: 1, kern: 4, y: 3 }] });
+  });
+
+  it('an outline becomes the blank, and the design stays where it is on it', () => {
+    const sign = bareSign(200, 100, 10);
+    const plate = addShape(sign, [80, 60], raise, { x: 20, y: -10 });
+    addShape(sign, 10, raise, { x: 25, y: -10 });
+    expect(canBeBlank({ ...sign.parts[0], place: { ...sign.parts[0].place, turn: 3 } })).toBe(false);
+    becomeBlank(sign, plate);
+    expect(sign.blank.outline).toMatchObject({ kind: 'rectangle', width: 80, height: 60 });
+    expect(sign.parts.map(({ place }) => [place.x, place.y])).toEqual([[5, 0]]);
+    expect(readSign(sign)).toBe(sign);
   });
 
   it('of the design change with the blank only when asked, by one factor everywhere', () => {

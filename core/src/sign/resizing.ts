@@ -1,3 +1,4 @@
+import { removeParts } from './edit.js';
 import type { Blank, Part, Shape, Sign, TextPart } from './schema.js';
 import type { SeenText } from './set-field.js';
 
@@ -81,6 +82,24 @@ function resizedShape<S extends Shape | Blank['outline']>(shape: S, { across, up
     default:
       return shape;
   }
+}
+
+/** Whether a part's outline can be that of the blank: it has sizes of its own and stands upright. */
+export const canBeBlank = (part: Part): boolean =>
+  part.kind === 'shape' &&
+  !['border', 'combined', 'fixings', 'line'].includes(part.shape.kind) &&
+  part.place.turn === 0 &&
+  !part.place.mirror;
+
+/** Makes a part's outline that of the blank, in a sign that may be changed; the design stays where it is on it. */
+export function becomeBlank(sign: Sign, id: string): void {
+  const part = sign.parts.find((other) => other.id === id);
+  if (part?.kind !== 'shape' || !canBeBlank(part)) return;
+  sign.blank.outline = part.shape as Blank['outline'];
+  const { x, y } = part.place;
+  removeParts(sign, [id]);
+  for (const { place } of sign.parts) Object.assign(place, { x: tidy(place.x - x), y: tidy(place.y - y) });
+  Object.assign(sign.section, { x: tidy(sign.section.x - x), y: tidy(sign.section.y - y) });
 }
 
 /**

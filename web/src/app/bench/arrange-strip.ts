@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Alignment, MeasuredBy, Part } from '@plain-relief/core/sign';
+import { type Alignment, canBeBlank, type MeasuredBy, type Part } from '@plain-relief/core/sign';
 
 /** What parts are aligned to: the blank, themselves, or the one chosen last. */
 export type AlignedTo = 'blank' | 'chosen' | 'last';
@@ -10,7 +10,7 @@ export type Arranging =
   | { readonly kind: 'combine'; readonly how: 'join' | 'cut' | 'common' }
   | { readonly kind: 'split'; readonly into: 'lines' | 'words' }
   | { readonly kind: 'outline' }
-  | { readonly kind: 'group' | 'ungroup' | 'lock' | 'hide' | 'turn' | 'mirror' | 'points' };
+  | { readonly kind: 'group' | 'ungroup' | 'lock' | 'hide' | 'turn' | 'mirror' | 'points' | 'blank' };
 
 const ALIGNMENTS: readonly { readonly at: Alignment; readonly text: string; readonly title: string }[] = [
   { at: 'left', text: 'left', title: 'Left edges' },
@@ -49,6 +49,8 @@ export class ArrangeStrip {
     const [part, more] = this.parts();
     return more === undefined && part.kind === 'shape' && part.shape.kind === 'outline';
   });
+
+  protected readonly canBeBlank = computed(() => this.parts().length === 1 && canBeBlank(this.last()));
 
   protected align(at: Alignment): void {
     this.asked.emit({ kind: 'align', at, to: this.to(), by: this.by() });

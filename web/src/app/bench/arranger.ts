@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { type Box, joinBoxes } from '@plain-relief/core/outline';
 import {
   aligned,
+  becomeBlank,
   distributed,
   grouped,
   mirroredParts,
@@ -63,6 +64,8 @@ export class Arranger {
         const { x } = this.middle();
         return this.store.arrange('mirror', (sign, ids) => mirroredParts(sign, ids, x));
       }
+      case 'blank':
+        return this.store.arrange('outline of the blank', (sign, [id]) => becomeBlank(sign, id));
       case 'points':
         return;
     }

@@ -220,6 +220,8 @@ export class BenchPage implements OnDestroy {
       right: [plan.blank.maxX - mm - box.maxX, 0],
       top: [0, plan.blank.maxY - mm - box.maxY],
       bottom: [0, plan.blank.minY + mm - box.minY],
+      across: [(plan.blank.minX + plan.blank.maxX) / 2 + mm - (box.minX + box.maxX) / 2, 0],
+      up: [0, (plan.blank.minY + plan.blank.maxY) / 2 + mm - (box.minY + box.maxY) / 2],
     }[what];
     this.store.place(parts.map(({ id, place }) => ({ id, x: place.x + move[0], y: place.y + move[1] })));
   }

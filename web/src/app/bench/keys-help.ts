@@ -1,14 +1,19 @@
 import { ChangeDetectionStrategy, Component, output } from '@angular/core';
 
 const KEYS: readonly (readonly [string, string])[] = [
-  ['n', 'a new line of text'],
-  ['d', 'a copy of the selected part'],
-  ['Delete', 'take the selected part out'],
-  ['arrows', 'move the selected part by 1 mm or 1/16 in, ten times as far with Shift'],
-  ['p · m · b', 'plan, model, or both'],
-  ['f', 'show the whole blank'],
+  ['n · d · Delete', 'a new line of text; a copy of what is chosen; take it out'],
+  ['Shift', 'with a click, or Enter on the ladder: choose several; drag with it: all in a box'],
+  ['arrows', 'move what is chosen by 1 mm or 1/16 in, ten times as far with Shift'],
+  ['t · T · x', 'a quarter turn to the left, to the right; mirror'],
+  ['c · C', 'bring to the middle of the blank, across; up, words by their capitals'],
+  ['g · G · l · h', 'group, ungroup; lock; hide'],
+  ['e · r', 'the points of an outline; measure'],
+  ['Alt', 'while dragging: held to nothing'],
+  ['p · m · b · f', 'plan, model, or both; the whole blank'],
+  ['Ctrl A · C · X · V', 'choose all; copy, cut, and put in place, also in another sign'],
   ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
-  ['Esc', 'let go of the selected part, or leave a field as it was'],
+  ['Esc', 'let go of what is chosen, or leave a field as it was'],
+  ['letters', 'in “Letters and gaps”, with Tab on a gap: left and right arrows close and open it'],
   ['Tab · Enter', 'go from value to value in the ticket, take a typed value'],
   ['?', 'these keys'],
 ];

@@ -4,9 +4,9 @@ import type { LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';
 import type { Viewport } from './plan-geometry';
 
-/** A distance that was typed: of the box to an edge of the blank, or its own width or height. */
+/** A distance that was typed: of the box to an edge of the blank, of its middle to that of the blank, or its own size. */
 export interface TypedDimension {
-  readonly what: 'left' | 'right' | 'top' | 'bottom' | 'width' | 'height';
+  readonly what: 'left' | 'right' | 'top' | 'bottom' | 'width' | 'height' | 'across' | 'up';
   readonly mm: number;
 }
 
@@ -64,6 +64,25 @@ interface Dimension {
         (changed)="typed.emit({ what: 'height', mm: $event })"
       />
     </span>
+    <span class="figure middle" [style.left.px]="sizeAt().x" [style.top.px]="sizeAt().y + 40 + sizeAt().height">
+      <pr-length-field
+        [value]="middle().x"
+        [unit]="unit()"
+        label="middle across"
+        [min]="-4000"
+        [max]="4000"
+        (changed)="typed.emit({ what: 'across', mm: $event })"
+      />,
+      <pr-length-field
+        [value]="middle().y"
+        [unit]="unit()"
+        label="middle up"
+        [min]="-4000"
+        [max]="4000"
+        (changed)="typed.emit({ what: 'up', mm: $event })"
+      />
+      from middle
+    </span>
   `,
   styleUrl: './plan-dimensions.scss',
 })
@@ -84,7 +103,16 @@ export class PlanDimensions {
     });
     return { box: of(this.box()), blank: of(this.blank()) };
   });
-  protected readonly sizeAt = computed(() => ({ x: this.pixels().box.right, y: this.pixels().box.top - 20 }));
+  protected readonly sizeAt = computed(() => {
+    const { right, top, bottom } = this.pixels().box;
+    return { x: right, y: top - 20, height: bottom - top };
+  });
+  /** From the middle of the blank to that of the box. */
+  protected readonly middle = computed(() => {
+    const of = (box: Box) => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
+    const [own, all] = [of(this.box()), of(this.blank())];
+    return { x: own.x - all.x, y: own.y - all.y };
+  });
   protected readonly distances = computed((): Dimension[] => {
     const { box, blank } = this.pixels();
     const [own, all] = [this.box(), this.blank()];
@@ -93,9 +121,10 @@ export class PlanDimensions {
       ...{ what, label, mm },
       ...{ x1: from, y1: y, x2: to, y2: y, x: (from + to) / 2, y: y - 21 },
     });
+    // The one below stands left of its line: the place from the middle is written to the right.
     const up = (what: 'top' | 'bottom', label: string, mm: number, from: number, to: number): Dimension => ({
       ...{ what, label, mm },
-      ...{ x1: x, y1: from, x2: x, y2: to, x: x + 28, y: (from + to) / 2 },
+      ...{ x1: x, y1: from, x2: x, y2: to, x: what === 'top' ? x + 28 : x - 34, y: (from + to) / 2 },
     });
     return [
       across('left', 'distance to the left edge', own.minX - all.minX, blank.left, box.left),

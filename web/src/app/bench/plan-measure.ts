@@ -75,9 +75,17 @@ export class PlanMeasure {
     if (!this.to()) this.pointed.set(await this.near(event));
   }
 
-  protected async mark(event: PointerEvent): Promise<void> {
+  /** Marks follow each other as they were made, however long each takes to find its place. */
+  private marking: Promise<void> = Promise.resolve();
+
+  protected mark(event: PointerEvent): Promise<void> {
     event.stopPropagation();
-    const spot = await this.near(event);
+    const spot = this.near(event);
+    this.marking = this.marking.then(async () => this.take(await spot));
+    return this.marking;
+  }
+
+  private take(spot: Mark): void {
     if (!this.from() || this.to()) {
       this.from.set(spot);
       this.to.set(undefined);
