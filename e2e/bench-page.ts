@@ -11,7 +11,7 @@ export class BenchPage {
 
   /** The order of a part in the ticket, by the part's name. */
   order(name: string): Locator {
-    return this.page.locator('.order', { has: this.page.locator('h3', { hasText: new RegExp(`^\\s*${name}`, 'u') }) });
+    return this.page.locator(`.order[aria-label^="${name}"]`);
   }
 
   /** Types a value into a field of an order and leaves it. */

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Sign } from '@plain-relief/core/sign';
 import type { Browser, Page } from 'playwright-core';
+import { PNG } from 'pngjs';
 import { Application, openBrowser, ROOT } from './application.js';
 import { BenchPage } from './bench-page.js';
 import { type Hand, KeyboardHand, MouseHand } from './hands.js';
@@ -160,6 +161,52 @@ describe('a designer lays out', () => {
     expect(made['gate by keyboard alone']).toEqual(made['gate by mouse']);
     expect(faults).toEqual([]);
   });
+
+  it('takes over a traced picture and a drawing with faults, and sets words in a font of the shop', async () => {
+    const id = await newSign('Artwork');
+    await bench.open(application.url, id);
+    const hand = new MouseHand(page);
+    const picture = new PNG({ width: 120, height: 80 });
+    for (let i = 0; i < 120 * 80; i++) {
+      const isDark = Math.hypot((i % 120) - 60, Math.floor(i / 120) - 40) < 30;
+      picture.data.set(isDark ? [20, 30, 40, 255] : [250, 250, 240, 255], 4 * i);
+    }
+    const path = join(application.home, 'seal.png');
+    writeFileSync(path, PNG.sync.write(picture));
+    await hand.add('A logo or other artwork …');
+    await hand.file('Choose a drawing or a picture', path);
+    await hand.figure('picture width', '60');
+    await page.getByText('Take over one part').click();
+    await page.locator('pr-ladder', { hasText: 'seal' }).waitFor();
+    await hand.add('A logo or other artwork …');
+    await hand.file('Choose a drawing or a picture', join(ROOT, 'demo/artwork/leaf.dxf'));
+    await page.locator('.report li', { hasText: '4 open ends joined over 0.06 mm at most.' }).waitFor();
+    expect(await page.locator('.preview .mark').count()).toBeGreaterThan(5);
+    await hand.press('Take over 2 parts');
+    const { sign } = await saved(id);
+    expect(sign.parts.map(({ name }) => name)).toEqual(['seal', 'leaf 1', 'leaf 2']);
+    // A disc of 15 mm in a picture of half a millimetre to the pixel; its edge is stepped, and found within a pixel.
+    const [seal] = sign.parts;
+    const width = seal.kind === 'shape' && seal.shape.kind === 'outline' ? seal.shape.width : 0;
+    expect(Math.abs(width - 30)).toBeLessThan(1);
+
+    await page.goto(`${application.url}/shop`);
+    await page.setInputFiles('input[type=file]', join(ROOT, 'fonts/lora/Lora_700Bold.ttf'));
+    await page.getByText('Lora Bold is at hand on every sign.').waitFor();
+    await bench.open(application.url, id);
+    const line = await bench.addLine('Seal cove');
+    await line.getByRole('button', { name: /^Font:/u }).click();
+    await page.locator('.fonts .choice', { hasText: 'Lora Bold' }).first().click();
+    await page.locator('.fonts').waitFor({ state: 'hidden' });
+    await line.getByRole('button', { name: /^Font:/u }).click();
+    const own = page.locator('h6', { hasText: 'fonts of the shop' }).locator('~ button').first();
+    await own.click();
+    await bench.saved();
+    const { body } = await application.api<{ document: Sign }>(`/signs/${id}`);
+    expect(body.document.parts[3]).toMatchObject({ font: 'shop-lora-bold', words: 'Seal cove' });
+    const notes = await page.locator('pr-notes-list').textContent();
+    expect(notes).not.toContain('not a font at hand');
+  }, 90_000);
 
   it('drags a part to the middle of another, which says so, and stretches it by a handle', async () => {
     const id = await newSign('Panel');

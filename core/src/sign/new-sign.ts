@@ -86,7 +86,7 @@ const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
 };
 
 /** A plain shape in the middle of the blank, as large as suits it: a sunk panel, a hole of 6 mm (1/4 in), a border … */
-export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'outline' | 'combined'>): ShapePart {
+export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'combined'>): ShapePart {
   const isMetric = sign.unit === 'mm';
   const { width, height } = extentOfShape(sign.blank.outline);
   const sizes = { width: tidy(width * 0.8), height: tidy(height * 0.6) };
@@ -100,6 +100,13 @@ export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'outline' | 'combi
     arch: { kind: 'arch', ...sizes, rise: Math.min(sizes.width / 2, tidy(sizes.height / 3)) },
     line: { kind: 'line', length: sizes.width },
     border: { kind: 'border', of: 'blank', inset: isMetric ? 8 : 7.9375, width: isMetric ? 2 : 1.5875 },
+    // Four points to begin with, each to be moved, and more to be added.
+    outline: {
+      kind: 'outline',
+      width: tidy(width * 0.4),
+      height: tidy(height * 0.4),
+      path: 'M-2 -1L2 -1L2 1L-2 1Z',
+    },
     fixings: { kind: 'fixings', diameter: isMetric ? 5 : 4.7625, inset: isMetric ? 12 : 12.7, places: 'corners', count: 4 },
   } as const;
   const action: Action = {

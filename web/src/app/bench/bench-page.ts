@@ -37,7 +37,7 @@ import { SectionViewer } from './section-view';
 import { SignStore } from './sign-store';
 import { type StepName, stepsOf } from './steps';
 import { TasksService } from './tasks.service';
-import { TicketPanel } from './ticket-panel';
+import { type AddedShape, TicketPanel } from './ticket-panel';
 
 type Panel = 'ticket' | 'brief' | 'proof' | 'make' | 'artwork';
 type Showing = 'plan' | 'model' | 'both';
@@ -179,6 +179,12 @@ export class BenchPage implements OnDestroy {
     }
   }
 
+  /** A shape; of a free outline the points are worked on at once. */
+  protected addShape(kind: AddedShape): void {
+    this.store.addShape(kind);
+    if (kind === 'outline') this.mode.set('points');
+  }
+
   /** A part whose order is entered; what is chosen with it stays so. */
   protected pickFromTicket(part: string): void {
     if (!this.state()?.chosen.includes(part)) this.store.select(part);
@@ -307,7 +313,7 @@ export class BenchPage implements OnDestroy {
         this.store.removeChosen();
         return true;
       case 'v':
-        void this.relief.readParts(this.clipboard.stored()).then((parts) => this.store.paste(parts));
+        this.store.paste(this.clipboard.read());
         return true;
       default:
         return false;

@@ -1,5 +1,4 @@
 import { newCombined, newSign, newText } from '@plain-relief/core/sign';
-import { readParts } from '../relief/read-parts';
 import { Clipboard } from './clipboard';
 
 describe('Clipboard', () => {
@@ -15,13 +14,22 @@ describe('Clipboard', () => {
     };
     const parts = [text, newCombined(sign, 'join', ['line-1', 'line-2'])];
     clipboard.copy(parts);
-    expect(readParts(clipboard.stored())).toEqual(parts);
+    expect(clipboard.read()).toEqual(parts);
     clipboard.copy([]);
-    expect(readParts(clipboard.stored())).toEqual(parts);
+    expect(clipboard.read()).toEqual(parts);
   });
 
-  it.each(['', '{', '[{"kind":"text"}]', '"words"', '[1]'])('gives nothing for %s, which is no parts', (stored) => {
+  it.each([
+    '',
+    '{',
+    '[{"kind":"text"}]',
+    '"words"',
+    '[1]',
+    '{"version":1,"parts":[]}',
+    '{"version":2,"parts":[null]}',
+    '{"version":2,"parts":[{"kind":"text"}]}',
+  ])('gives nothing for %s, which is no parts', (stored) => {
     localStorage.setItem('plain-relief-copied', stored);
-    expect(readParts(clipboard.stored())).toEqual([]);
+    expect(clipboard.read()).toEqual([]);
   });
 });

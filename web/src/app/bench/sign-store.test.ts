@@ -175,7 +175,9 @@ describe('SignStore', () => {
     () => store.addText(),
     (n) =>
       store.addShape(
-        (['rectangle', 'circle', 'ellipse', 'stadium', 'polygon', 'arch', 'border', 'line', 'fixings'] as const)[n % 9],
+        (['rectangle', 'circle', 'ellipse', 'stadium', 'polygon', 'arch', 'border', 'line', 'fixings', 'outline'] as const)[
+          n % 10
+        ],
       ),
     (n) => store.select(sign().parts[n % (sign().parts.length || 1)]?.id, n % 3 === 0),
     (n) => store.choose(sign().parts.slice(0, n % 5).map(({ id }) => id)), // prettier-ignore

@@ -54,7 +54,8 @@ interface Block {
 }
 
 /** Parts that can be added besides a line of text. */
-export type AddedShape = 'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line' | 'fixings';
+export type AddedShape =
+  'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line' | 'fixings' | 'outline';
 
 const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = [
   { kind: 'rectangle', text: 'A panel' },
@@ -66,6 +67,7 @@ const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = 
   { kind: 'polygon', text: 'A regular polygon' },
   { kind: 'arch', text: 'An arch' },
   { kind: 'line', text: 'A straight rule' },
+  { kind: 'outline', text: 'A free outline, point by point' },
 ];
 
 /** What goes without saying of a part is shown while it is selected. */

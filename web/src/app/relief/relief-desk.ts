@@ -137,12 +137,6 @@ export class ReliefDesk {
     return nearestOn([...closed.map((points) => ({ points, closed: true })), ...strokes], x, y, reach);
   }
 
-  /** Parts that were copied, as text; none where they are not such. */
-  async readParts(text: string): Promise<readonly Part[]> {
-    const { readParts } = await import('./read-parts');
-    return readParts(text);
-  }
-
   /** The model of the last evaluation. */
   model(): ModelView | undefined {
     if (!this.last) return undefined;

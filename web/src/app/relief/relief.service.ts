@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { OnRun } from '@plain-relief/core/outline';
-import type { Part, SectionLine, Sign } from '@plain-relief/core/sign';
+import type { SectionLine, Sign } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable, Subject } from 'rxjs';
@@ -53,11 +53,6 @@ export class ReliefService {
   /** The letters of a text part of the last sign as plain outlines. */
   outlined(part: string): Promise<TextPieces> {
     return this.desk.outlined(part);
-  }
-
-  /** Parts that were copied, checked as any document from outside is. */
-  readParts(text: string): Promise<readonly Part[]> {
-    return this.desk.readParts(text);
   }
 
   /** The place on the outlines of the last sign nearest to a point of the plan. */

@@ -21,7 +21,6 @@ const counter = {
   outlined: async (part: string) => (await desk).outlined(part),
   nearest: async (x: number, y: number, reach: number) => (await desk).nearest(x, y, reach),
   openUp: async (part: string, diameter: number) => (await desk).openUp(part, diameter),
-  readParts: async (text: string) => (await desk).readParts(text),
   model: async () => (await desk).model(),
 };
 export type ReliefCounter = typeof counter;
