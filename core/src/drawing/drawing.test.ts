@@ -9,8 +9,8 @@ import { pictureOf, THREE_QUARTER } from '../picture/index.js';
 import { type Evaluation, Evaluator, regionOf } from '../relief/index.js';
 import { readSign, type Sign } from '../sign/index.js';
 import { solidOf, volume } from '../solid/index.js';
-import { loadedBook } from '../testing/fonts.js';
-import { addShape, addText, bareSign, demoSigns } from '../testing/signs.js';
+import { loadedBook } from '../../testing/fonts.js';
+import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import type { FontBook } from '../type/index.js';
 import {
   dimension,

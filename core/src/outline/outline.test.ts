@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { crossSection, referee } from '../testing/referee.js';
+import { crossSection, referee } from '../../testing/referee.js';
 import {
   area,
   areasByLabel,

@@ -81,6 +81,19 @@ describe('points of a path', () => {
     expect(isSmooth(turned[0].points[0])).toBe(true);
   });
 
+  it('go on having the handles that they had, and no others, through path data and back', () => {
+    const square = pathPoints(readPathData('M0 0L10 0L10 10L0 10Z'));
+    const smooth = makeSmooth(square, { run: 0, point: 0 });
+    const again = pathPoints(readPathData(pathData(pathOfPoints(smooth))));
+    expect(again[0].points.map(({ arriving, leaving }) => [arriving !== undefined, leaving !== undefined])).toEqual([
+      [true, true],
+      [false, false],
+      [false, false],
+      [false, false],
+    ]);
+    expect(areaOf(pathOfPoints(again))).toBeCloseTo(areaOf(pathOfPoints(smooth)), 2);
+  });
+
   it('becomes a corner, becomes smooth, and goes', () => {
     const corner = makeCorner(runs, { run: 0, point: 0 });
     expect(corner[0].points[0]).toEqual({ x: 100, y: 0 });

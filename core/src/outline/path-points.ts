@@ -59,8 +59,9 @@ export function pathPoints(path: readonly PathCommand[]): PathPoints {
                 { x: from.x + (2 / 3) * (command.x1 - from.x), y: from.y + (2 / 3) * (command.y1 - from.y) },
                 { x: x + (2 / 3) * (command.x1 - x), y: y + (2 / 3) * (command.y1 - y) },
               ];
-        points[points.length - 1] = { ...from, leaving };
-        points.push({ x, y, arriving });
+        // A handle on its own point bends nothing and is none.
+        if (!isAt(leaving, from)) points[points.length - 1] = { ...from, leaving };
+        points.push(isAt(arriving, command) ? { x, y } : { x, y, arriving });
       }
     }
   }

@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { area, keepCommon, rectangle } from '../outline/index.js';
 import type { Sign } from '../sign/index.js';
-import { loadedBook } from '../testing/fonts.js';
-import { addShape, addText, bareSign } from '../testing/signs.js';
+import { loadedBook } from '../../testing/fonts.js';
+import { addShape, addText, bareSign } from '../../testing/signs.js';
 import type { FontBook } from '../type/index.js';
 import { type Evaluation, Evaluator, regionOf } from './index.js';
 

@@ -2,8 +2,8 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { area, type Box, joinBoxes } from '../outline/index.js';
 import { pointsOfShape, readSign, type ShapePart, type Sign, type TextPart, withPoints } from '../sign/index.js';
-import { loadedBook } from '../testing/fonts.js';
-import { addText, bareSign } from '../testing/signs.js';
+import { loadedBook } from '../../testing/fonts.js';
+import { addText, bareSign } from '../../testing/signs.js';
 import type { FontBook } from '../type/index.js';
 import { Evaluator } from './index.js';
 

@@ -1,20 +1,24 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { addShape, addText, bareSign } from '../testing/signs.js';
+import { addShape, addText, bareSign } from '../../testing/signs.js';
 import {
   aligned,
   becomeBlank,
   canBeBlank,
+  type Distance,
   distributed,
+  factorsToSize,
   grouped,
   mirroredParts,
   movedParts,
+  moveToDistance,
   newCombined,
   type PartBoxes,
   pastedParts,
   readSign,
   resized,
   scaledDesign,
+  type ShapePart,
   turnedParts,
   ungrouped,
   unitsOf,
@@ -45,6 +49,26 @@ describe('aligning', () => {
     expect(aligned(single(boxes), boxes, 'left', 'box').map(({ dx }) => dx)).toEqual([0, -20, -50]);
     expect(aligned([['a', 'b'], ['c']], boxes, 'left', 'box').map(({ dx }) => dx)).toEqual([0, 0, -50]);
     expect(aligned([['a', 'b'], ['c']], boxes, 'top', 'box').map(({ dy }) => dy)).toEqual([0, 0, 25]);
+  });
+
+  it('brings a box to any distance from the edges or the middle of the blank', () => {
+    const blank = { minX: -100, minY: -50, maxX: 120, maxY: 50 };
+    const coordinate = fc.integer({ min: -200, max: 200 });
+    fc.assert(
+      fc.property(coordinate, coordinate, fc.integer({ min: -90, max: 90 }), (x, y, mm) => {
+        const { ink } = box('a', x, y, 30, 10);
+        const after = (what: Distance) => {
+          const { dx, dy } = moveToDistance(ink, blank, what, mm);
+          return { minX: ink.minX + dx, minY: ink.minY + dy, maxX: ink.maxX + dx, maxY: ink.maxY + dy };
+        };
+        expect(after('left').minX - blank.minX).toBe(mm);
+        expect(blank.maxX - after('right').maxX).toBe(mm);
+        expect(blank.maxY - after('top').maxY).toBe(mm);
+        expect(after('bottom').minY - blank.minY).toBe(mm);
+        expect((after('across').minX + after('across').maxX) / 2 - 10).toBe(mm);
+        expect((after('up').minY + after('up').maxY) / 2).toBe(mm);
+      }),
+    );
   });
 
   it('spaces evenly: all gaps equal, the outermost where they were', () => {
@@ -141,6 +165,52 @@ describe('sizes', () => {
     });
     const hand = { ...text, letters: [{ at: 1, kern: 2, y: 1 }] };
     expect(resized(hand, { across: 2, up: 3 })).toMatchObject({ letters: [{ at: 1, kern: 4, y: 3 }] });
+  });
+
+  it('typed in the plan are those of the part as it lies there', () => {
+    const sign = bareSign(200, 100, 10);
+    addShape(sign, [60, 30], raise);
+    addShape(sign, 20, raise);
+    const [panel, disc] = sign.parts;
+    const seen = { minX: 0, minY: 0, maxX: 60, maxY: 30 };
+    const turned = (turn: number) => ({ ...panel, place: { ...panel.place, turn } });
+    expect(factorsToSize(panel, seen, 'width', 120)).toEqual({ across: 2, up: 1 });
+    expect(factorsToSize(turned(90), { ...seen, maxX: 30, maxY: 60 }, 'width', 15)).toEqual({ across: 1, up: 0.5 });
+    expect(factorsToSize(turned(-90), { ...seen, maxX: 30, maxY: 60 }, 'height', 30)).toEqual({ across: 0.5, up: 1 });
+    expect(factorsToSize(turned(20), seen, 'height', 60)).toEqual({ across: 2, up: 2 });
+    expect(factorsToSize(disc, { ...seen, maxX: 20, maxY: 20 }, 'height', 30)).toEqual({ across: 1.5, up: 1.5 });
+  });
+
+  it.each([
+    [
+      { kind: 'ellipse', width: 40, height: 20 },
+      { width: 80, height: 60 },
+    ],
+    [
+      { kind: 'stadium', width: 40, height: 20 },
+      { width: 80, height: 60 },
+    ],
+    [
+      { kind: 'arch', width: 40, height: 30, rise: 10 },
+      { width: 80, height: 90, rise: 30 },
+    ],
+    [
+      { kind: 'outline', width: 4, height: 2, path: 'M0 0L4 0L4 2Z' },
+      { width: 8, height: 6 },
+    ],
+    [{ kind: 'line', length: 30 }, { length: 60 }],
+    // One size takes the factor that changes it more.
+    [{ kind: 'circle', diameter: 30 }, { diameter: 90 }],
+    [{ kind: 'polygon', sides: 6, diameter: 30, stands: 'flat' }, { diameter: 90 }],
+    [
+      { kind: 'border', of: 'blank', inset: 5, width: 2 },
+      { inset: 5, width: 2 },
+    ],
+  ] as const)('of %j stretch as they can', (shape, expected) => {
+    const sign = bareSign(200, 100, 10);
+    addShape(sign, 10, raise);
+    const part = { ...sign.parts[0], shape } as ShapePart;
+    expect(resized(part, { across: 2, up: 3 })).toMatchObject({ shape: expected });
   });
 
   it('an outline becomes the blank, and the design stays where it is on it', () => {

@@ -107,6 +107,27 @@ export function distributed(
   });
 }
 
+/** What is dimensioned of a box: its distances to the edges of the blank, or of its middle to that of the blank. */
+export type Distance = 'left' | 'right' | 'top' | 'bottom' | 'across' | 'up';
+
+/** What brings a box to a distance from the edges or the middle of another. */
+export function moveToDistance(box: Box, blank: Box, what: Distance, mm: number): { readonly dx: number; readonly dy: number } {
+  switch (what) {
+    case 'left':
+      return { dx: blank.minX + mm - box.minX, dy: 0 };
+    case 'right':
+      return { dx: blank.maxX - mm - box.maxX, dy: 0 };
+    case 'across':
+      return { dx: edgeOf(blank, 'centre') + mm - edgeOf(box, 'centre'), dy: 0 };
+    case 'top':
+      return { dx: 0, dy: blank.maxY - mm - box.maxY };
+    case 'bottom':
+      return { dx: 0, dy: blank.minY + mm - box.minY };
+    case 'up':
+      return { dx: 0, dy: edgeOf(blank, 'middle') + mm - edgeOf(box, 'middle') };
+  }
+}
+
 const tidy = (mm: number): number => Number(mm.toFixed(4));
 
 /** Moves parts of a sign that may be changed; locked ones stay. What follows another part follows it by itself. */

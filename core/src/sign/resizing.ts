@@ -1,3 +1,4 @@
+import type { Box } from '../outline/index.js';
 import { removeParts } from './edit.js';
 import type { Blank, Part, Shape, Sign, TextPart } from './schema.js';
 import type { SeenText } from './set-field.js';
@@ -31,6 +32,17 @@ export function sizesApart(part: Part): boolean {
 /** Whether a part has a size of its own at all. */
 export const hasSize = (part: Part): boolean =>
   part.kind === 'text' || !['border', 'combined', 'fixings'].includes(part.shape.kind);
+
+/**
+ * Factors that bring a part, which is seen in a box, to a width or height in the plan; of one that lies on its side its own other
+ * size changes, and of one that is turned otherwise both.
+ */
+export function factorsToSize(part: Part, box: Box, what: 'width' | 'height', mm: number): Factors {
+  const factor = mm / (what === 'width' ? box.maxX - box.minX : box.maxY - box.minY);
+  if (!sizesApart(part) || part.place.turn % 90 !== 0) return { across: factor, up: factor };
+  const isLying = Math.abs(part.place.turn % 180) === 90;
+  return (what === 'width') !== isLying ? { across: factor, up: 1 } : { across: 1, up: factor };
+}
 
 function resizedText(part: TextPart, { across, up }: Factors, seen: SeenText | undefined): TextPart {
   if (part.frame) {

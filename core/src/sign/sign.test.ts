@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
-import { catalogue } from '../testing/fonts.js';
-import { addShape, addText, bareSign, demoSigns } from '../testing/signs.js';
+import { catalogue } from '../../testing/fonts.js';
+import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import {
   actionAtLevel,
   actionOf,

@@ -4,9 +4,9 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { contourArea, rectangle } from '../outline/index.js';
 import { type Evaluation, Evaluator, regionOf } from '../relief/index.js';
 import { type Action, readSign, type Sign } from '../sign/index.js';
-import { loadedBook } from '../testing/fonts.js';
-import { crossSection, manifoldOf, referee } from '../testing/referee.js';
-import { addShape, addText, bareSign, demoSigns } from '../testing/signs.js';
+import { loadedBook } from '../../testing/fonts.js';
+import { crossSection, manifoldOf, referee } from '../../testing/referee.js';
+import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import type { FontBook } from '../type/index.js';
 import { isWatertight, meshBounds, solidOf, surfaceArea, volume, volumeOfLevels } from './index.js';
 

@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import LineBreaker from 'linebreak';
 import * as fontkit from 'fontkit';
 import { arcTrack, bounds, circle, gapBetween, reversedTrack, runTrack, straightTrack } from '../outline/index.js';
-import { catalogue, fontBytes, loadedBook } from '../testing/fonts.js';
-import { crossSection, referee } from '../testing/referee.js';
+import { catalogue, fontBytes, loadedBook } from '../../testing/fonts.js';
+import { crossSection, referee } from '../../testing/referee.js';
 import {
   breakLine,
   breakPlaces,

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import * as fontkit from 'fontkit';
 import { area } from '../outline/index.js';
-import { catalogue, fontBytes, loadedBook } from '../testing/fonts.js';
+import { catalogue, fontBytes, loadedBook } from '../../testing/fonts.js';
 import {
   covers,
   type FontBook,

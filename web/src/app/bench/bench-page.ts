@@ -13,7 +13,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { type Box, joinBoxes } from '@plain-relief/core/outline';
-import { hasSize, type SectionLine, sizesApart } from '@plain-relief/core/sign';
+import { factorsToSize, hasSize, moveToDistance, type SectionLine } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
@@ -22,6 +22,7 @@ import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/ar
 import { Masthead } from '../shell/masthead';
 import type { Arranging } from './arrange-strip';
 import { Arranger } from './arranger';
+import { arrowOf, nudgeLength } from './arrow-keys';
 import { BriefPanel } from './brief-panel';
 import { Clipboard } from './clipboard';
 import { facts } from './facts';
@@ -206,30 +207,15 @@ export class BenchPage implements OnDestroy {
     const boxes = plan?.parts.filter(({ id }) => parts.some((part) => part.id === id)) ?? [];
     const box = boxes.map(({ ink }) => ink).reduce<Box | undefined>(joinBoxes, undefined);
     if (!plan || !box) return;
-    if (what === 'width' || what === 'height') {
-      const [part] = parts;
-      if (parts.length > 1 || !hasSize(part)) {
-        this.said.set(
-          parts.length > 1 ? 'Sizes are typed one part at a time.' : `${part.name} follows others and has no size of its own.`,
-        );
-        return;
-      }
-      const factor = mm / (what === 'width' ? box.maxX - box.minX : box.maxY - box.minY);
-      const isLying = Math.abs(part.place.turn % 180) === 90;
-      const isLinked = !sizesApart(part) || part.place.turn % 90 !== 0;
-      const isAcross = (what === 'width') !== isLying;
-      this.store.resize(part, isLinked ? { across: factor, up: factor } : { across: isAcross ? factor : 1, up: isAcross ? 1 : factor }); // prettier-ignore
+    if (what !== 'width' && what !== 'height') {
+      const { dx, dy } = moveToDistance(box, plan.blank, what, mm);
+      this.store.place(parts.map(({ id, place }) => ({ id, x: place.x + dx, y: place.y + dy })));
       return;
     }
-    const move = {
-      left: [plan.blank.minX + mm - box.minX, 0],
-      right: [plan.blank.maxX - mm - box.maxX, 0],
-      top: [0, plan.blank.maxY - mm - box.maxY],
-      bottom: [0, plan.blank.minY + mm - box.minY],
-      across: [(plan.blank.minX + plan.blank.maxX) / 2 + mm - (box.minX + box.maxX) / 2, 0],
-      up: [0, (plan.blank.minY + plan.blank.maxY) / 2 + mm - (box.minY + box.maxY) / 2],
-    }[what];
-    this.store.place(parts.map(({ id, place }) => ({ id, x: place.x + move[0], y: place.y + move[1] })));
+    const [part] = parts;
+    if (parts.length > 1) this.said.set('Sizes are typed one part at a time.');
+    else if (!hasSize(part)) this.said.set(`${part.name} follows others and has no size of its own.`);
+    else this.store.resize(part, factorsToSize(part, box, what, mm));
   }
 
   protected stretch({ from, factors, x, y }: PartStretch): void {
@@ -366,16 +352,10 @@ export class BenchPage implements OnDestroy {
   }
 
   private nudge(event: KeyboardEvent): boolean {
-    const steps: Record<string, readonly [number, number]> = {
-      ArrowUp: [0, 1],
-      ArrowDown: [0, -1],
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-    };
-    const step = steps[event.key];
+    const step = arrowOf(event);
     const unit = this.state()?.sign.unit;
     if (!unit || !step) return false;
-    const by = (unit === 'mm' ? 1 : 25.4 / 16) * (event.shiftKey ? 10 : 1);
+    const by = nudgeLength(unit, event);
     this.store.place(this.chosenParts().map(({ id, place }) => ({ id, x: place.x + step[0] * by, y: place.y + step[1] * by })));
     return true;
   }

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Box } from '@plain-relief/core/outline';
+import type { Distance } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';
 import type { Viewport } from './plan-geometry';
 
 /** A distance that was typed: of the box to an edge of the blank, of its middle to that of the blank, or its own size. */
 export interface TypedDimension {
-  readonly what: 'left' | 'right' | 'top' | 'bottom' | 'width' | 'height' | 'across' | 'up';
+  readonly what: Distance | 'width' | 'height';
   readonly mm: number;
 }
 

@@ -15,6 +15,7 @@ import {
 import { pointsOfShape, placementOfPoints, type ShapePart, withPoints } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';
+import { arrowOf, nudgeLength } from './arrow-keys';
 import { onSteps, toPlan, type Viewport } from './plan-geometry';
 
 type Held = PointAt & { readonly which: 'point' | 'arriving' | 'leaving'; readonly part: ShapePart };
@@ -128,12 +129,13 @@ export class PlanPoints {
       const [px, py] = placePoint(this.put(), x, y);
       return [left + px * scale, top - py * scale];
     };
-    return this.points().flatMap(({ points }, run) =>
+    return this.points().flatMap(({ points, closed }, run) =>
       points.flatMap((point, index): Knob[] => {
         const at = { run, point: index };
         const [x, y] = pixel(point.x, point.y);
         const isChosen = chosen?.run === run && chosen.point === index;
-        const isNear = chosen?.run === run && Math.abs(chosen.point - index) <= 1;
+        const apart = Math.abs((chosen?.point ?? NaN) - index);
+        const isNear = chosen?.run === run && (apart <= 1 || (closed && apart === points.length - 1));
         const knob: Knob = {
           key: `${run} ${index}`,
           at,
@@ -188,11 +190,10 @@ export class PlanPoints {
   }
 
   protected key(event: KeyboardEvent, at: PointAt): void {
-    const steps: Record<string, readonly [number, number]> = { ArrowUp: [0, 1], ArrowDown: [0, -1], ArrowLeft: [-1, 0], ArrowRight: [1, 0] }; // prettier-ignore
-    const step = steps[event.key];
+    const step = arrowOf(event);
     const place = this.place();
     if (step && place) {
-      const by = (this.unit() === 'mm' ? 0.5 : 25.4 / 64) * (event.shiftKey ? 10 : 1);
+      const by = nudgeLength(this.unit(), event) / 2;
       this.bring(at, 'point', place.x + step[0] * by, place.y + step[1] * by);
     } else if (event.key === 'Delete' || event.key === 'Backspace') this.takeOut();
     else return;

@@ -23,6 +23,7 @@ import {
   sizesApart,
 } from '@plain-relief/core/sign';
 import type { PlanView } from '../relief/views';
+import { arrowOf, nudgeLength } from './arrow-keys';
 import { PlanDimensions, type TypedDimension } from './plan-dimensions';
 import { cutLineEnds, fit, onSteps, RULER, ticks, toPlan, turnTowards, type Viewport, zoomed } from './plan-geometry';
 import { HANDLES, type Handle, handlePlaces, stretchedBy } from './plan-handles';
@@ -310,10 +311,10 @@ export class PlanViewer {
   protected nudgeGuide(event: KeyboardEvent, index: number): void {
     const guides = [...(this.sign().guides ?? [])];
     const guide = guides[index];
-    const by = ({ ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 } as Record<string, number>)[event.key];
+    const step = arrowOf(event);
     if (event.key === 'Delete' || event.key === 'Backspace') guides.splice(index, 1);
-    else if (by === undefined) return;
-    else guides[index] = { ...guide, at: guide.at + by * (this.unit() === 'mm' ? 1 : 25.4 / 16) * (event.shiftKey ? 10 : 1) };
+    else if (!step) return;
+    else guides[index] = { ...guide, at: guide.at + (step[0] + step[1]) * nudgeLength(this.unit(), event) };
     event.preventDefault();
     event.stopPropagation();
     this.guidesSet.emit(guides);
@@ -330,17 +331,11 @@ export class PlanViewer {
 
   /** The cut line by keys: arrows move it across itself, with Alt they turn it. */
   protected nudgeLine(event: KeyboardEvent): void {
-    const steps: Record<string, readonly [number, number]> = {
-      ArrowUp: [0, 1],
-      ArrowDown: [0, -1],
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-    };
-    const step = steps[event.key];
+    const step = arrowOf(event);
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();
-    const by = (this.unit() === 'mm' ? 1 : 25.4 / 16) * (event.shiftKey ? 10 : 1);
+    const by = nudgeLength(this.unit(), event);
     const line = this.line();
     this.lineMoved.emit(
       event.altKey

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { type Action, newSign, newText, newTier, type Sign, type SitsOn, type TextPart } from '../sign/index.js';
+import { type Action, newSign, newText, newTier, type Sign, type SitsOn, type TextPart } from '../src/sign/index.js';
 
-const DEMO = new URL('../../../demo/', import.meta.url);
+const DEMO = new URL('../../demo/', import.meta.url);
 
 /** The signs of the demo scenario by file name. */
 export const demoSigns = (): [string, unknown][] =>

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { FontBook, type FontEntry } from '../type/index.js';
+import { FontBook, type FontEntry } from '../src/type/index.js';
 
-const FONTS = new URL('../../../fonts/', import.meta.url);
+const FONTS = new URL('../../fonts/', import.meta.url);
 
 export const catalogue = JSON.parse(readFileSync(new URL('catalogue.json', FONTS), 'utf8')) as FontEntry[];
 
