@@ -11,10 +11,22 @@ import { sweep, type UpwardEdges } from './sweep.js';
  */
 export type Windings = readonly number[];
 
+/** Segments in grid steps, x and y of both ends in turn, that part places without changing what they are. */
+export type Creases = readonly number[];
+
+/** Segments to keep as edges inside the places whose label `on` accepts, so that triangles do not reach over them. */
+export interface Creased {
+  readonly segments: Creases;
+  on(label: number): boolean;
+}
+
+const NO_CREASES: Creased = { segments: [], on: () => false };
+const CREASE = -1;
+
 /** What a place is, from the windings around it: any whole number the caller gives a meaning to. */
 export type Labelling = (windings: Windings) => number;
 
-/** Edges that part places of different labels; together they border every place of every label exactly once. */
+/** Edges that part places of different labels, and creases inside of places; the first border every place exactly once. */
 export interface LabelledEdges extends UpwardEdges {
   /** The label on the left and on the right of an edge, seen from `lo` to `hi`. */
   readonly left: Int32Array;
@@ -53,11 +65,12 @@ export interface Arrangement {
  * Each face is labelled by the windings carried across its edges, so that islands, overlaps, doubled outlines and either
  * direction of drawing are right by construction.
  */
-export function arrange(layers: readonly (readonly Contour[])[], label: Labelling): Arrangement {
-  let count = 0;
+export function arrange(layers: readonly (readonly Contour[])[], label: Labelling, creased = NO_CREASES): Arrangement {
+  const { segments: creases } = creased;
+  let count = creases.length / 2;
   for (const contours of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
-  const lonely = lonelyLetters(layers);
+  const lonely = lonelyLetters(layers, creases);
   const apart = new Set(lonely.flatMap(({ contours }) => contours));
   const segments: Segments = { from: [], to: [], tag: [] };
   layers.forEach((contours, layer) => {
@@ -72,9 +85,14 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
       }
     }
   });
+  for (let i = 0; i < creases.length; i += 4) {
+    segments.from.push(points.add(creases[i], creases[i + 1]));
+    segments.to.push(points.add(creases[i + 2], creases[i + 3]));
+    segments.tag.push(CREASE);
+  }
   const noded = node(points, segments);
   const probes = lonely.map((letter) => probeOf(letter, points));
-  return labelled(points, noded, probes, label);
+  return labelled(points, noded, probes, label, creased);
 }
 
 const ringPoints = (contour: Contour, points: PointSet): number[] =>
@@ -117,7 +135,13 @@ class Numbered {
   }
 }
 
-function labelled(points: PointSet, segments: Segments, probes: readonly Probe[], label: Labelling): Arrangement {
+function labelled(
+  points: PointSet,
+  segments: Segments,
+  probes: readonly Probe[],
+  label: Labelling,
+  creased: Creased,
+): Arrangement {
   const { x, y } = points;
   const steps = new Numbered();
   const merged = mergeCoincident(points, segments, steps);
@@ -165,7 +189,7 @@ function labelled(points: PointSet, segments: Segments, probes: readonly Probe[]
     }
   });
 
-  const kept = partingEdges(left, right);
+  const kept = partingEdges(left, right, (e) => merged.isCrease[e] === 1 && creased.on(left[e]));
   const base: LabelledEdges = {
     x: x.slice(0, points.size),
     y: y.slice(0, points.size),
@@ -244,17 +268,19 @@ class EdgeList {
   }
 }
 
-/** Segments between the same two points become one edge with the sum of their steps; edges that change nothing go. */
+/** Segments between the same two points become one edge with the sum of their steps; edges that change nothing go, creases stay. */
 function mergeCoincident(
   points: PointSet,
   segments: Segments,
   steps: Numbered,
-): { lo: Int32Array; hi: Int32Array; step: Int32Array } {
+): { lo: Int32Array; hi: Int32Array; step: Int32Array; isCrease: Int32Array } {
   const { x, y } = points;
   const { from, to, tag } = segments;
   const lo = new Int32Array(from.length);
   const hi = new Int32Array(from.length);
   const step = new Int32Array(from.length);
+  const isCrease = new Int32Array(from.length);
+  const nothing = steps.number([]);
   // The edges that begin at each point, as chains.
   const newest = new Int32Array(points.size).fill(-1);
   const older = new Int32Array(from.length);
@@ -267,11 +293,15 @@ function mergeCoincident(
     const isUp = y[a] < y[b] || (y[a] === y[b] && x[a] < x[b]);
     const low = isUp ? a : b;
     const high = isUp ? b : a;
-    const change = (single[2 * tag[s] + (isUp ? 1 : 0)] ??= steps.number([tag[s], isUp ? 1 : -1]));
+    const change =
+      tag[s] === CREASE ? nothing : (single[2 * tag[s] + (isUp ? 1 : 0)] ??= steps.number([tag[s], isUp ? 1 : -1]));
     let known = newest[low];
     while (known >= 0 && hi[known] !== high) known = older[known];
-    if (known >= 0) step[known] = steps.number(plus(steps.lists[step[known]], steps.lists[change]));
-    else {
+    if (known >= 0) {
+      step[known] = steps.number(plus(steps.lists[step[known]], steps.lists[change]));
+      if (tag[s] === CREASE) isCrease[known] = 1;
+    } else {
+      isCrease[count] = tag[s] === CREASE ? 1 : 0;
       lo[count] = low;
       hi[count] = high;
       step[count] = change;
@@ -281,9 +311,9 @@ function mergeCoincident(
   }
   const kept = new Int32Array(count);
   let keptCount = 0;
-  for (let e = 0; e < count; e++) if (steps.lists[step[e]].length > 0) kept[keptCount++] = e;
+  for (let e = 0; e < count; e++) if (steps.lists[step[e]].length > 0 || isCrease[e] === 1) kept[keptCount++] = e;
   const edges = kept.subarray(0, keptCount);
-  return { lo: picked(lo, edges), hi: picked(hi, edges), step: picked(step, edges) };
+  return { lo: picked(lo, edges), hi: picked(hi, edges), step: picked(step, edges), isCrease: picked(isCrease, edges) };
 }
 
 /** The values at some places of an array. */
@@ -293,11 +323,11 @@ function picked(values: Int32Array, places: Int32Array): Int32Array {
   return out;
 }
 
-/** Edges whose two sides differ. */
-function partingEdges(left: Int32Array, right: Int32Array): Int32Array {
+/** Edges whose two sides differ, and those that stay anyway. */
+function partingEdges(left: Int32Array, right: Int32Array, stays: (edge: number) => boolean = () => false): Int32Array {
   const kept = new Int32Array(left.length);
   let count = 0;
-  for (let e = 0; e < left.length; e++) if (left[e] !== right[e]) kept[count++] = e;
+  for (let e = 0; e < left.length; e++) if (left[e] !== right[e] || stays(e)) kept[count++] = e;
   return kept.subarray(0, count);
 }
 

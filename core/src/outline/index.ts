@@ -14,3 +14,4 @@ export * from './gap.js';
 export * from './nearest.js';
 export * from './path-points.js';
 export * from './track.js';
+export * from './distance-field.js';

@@ -93,8 +93,18 @@ function reach([ax, ay, bx, by]: Segment, x: number, y: number): number {
   return Math.hypot(ax + t * dx - x, ay + t * dy - y);
 }
 
-/** The letters that nothing meets: no other letter, and within their box no segment of any other contour. */
-export function lonelyLetters(layers: readonly (readonly Contour[])[]): LonelyLetter[] {
+const boxOfSegment = (ax: number, ay: number, bx: number, by: number): Box => ({
+  minX: Math.min(ax, bx),
+  minY: Math.min(ay, by),
+  maxX: Math.max(ax, bx),
+  maxY: Math.max(ay, by),
+});
+
+/**
+ * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no crease.
+ * @param creases segments in grid steps, x and y of both ends in turn
+ */
+export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: readonly number[] = []): LonelyLetter[] {
   const found = new Map<Letter, Found>();
   const others: Contour[] = [];
   let segments = 0;
@@ -112,6 +122,7 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[]): LonelyLe
       if (known.layers[known.layers.length - 1] !== layer) known.layers.push(layer);
     }
   });
+  segments += creases.length / 4;
   if (segments * found.size > MOST_COMPARISONS) return [];
   // Each of its layers must have the whole letter, once.
   const lonely = new Set([...found.values()].filter((each) => each.count === each.contours.length * each.layers.length));
@@ -128,20 +139,19 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[]): LonelyLe
     }
     open.push(letter);
   }
+  const takeOff = (segment: Box) => {
+    for (const letter of sorted) {
+      if (letter.box.minX > segment.maxX) break;
+      if (meet(letter.box, segment)) lonely.delete(letter);
+    }
+  };
   for (const contour of others) {
     const n = contour.length;
-    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
-      const segment = {
-        minX: Math.min(contour[i], contour[j]),
-        minY: Math.min(contour[i + 1], contour[j + 1]),
-        maxX: Math.max(contour[i], contour[j]),
-        maxY: Math.max(contour[i + 1], contour[j + 1]),
-      };
-      for (const letter of sorted) {
-        if (letter.box.minX > segment.maxX) break;
-        if (meet(letter.box, segment)) lonely.delete(letter);
-      }
-    }
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) takeOff(boxOfSegment(contour[i], contour[i + 1], contour[j], contour[j + 1]));
+  }
+  for (let i = 0; i < creases.length; i += 4) {
+    const [ax, ay, bx, by] = creases.slice(i, i + 4).map((step) => step / STEPS_PER_MM);
+    takeOff(boxOfSegment(ax, ay, bx, by));
   }
   return [...lonely];
 }

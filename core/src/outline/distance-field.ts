@@ -1,0 +1,338 @@
+import Flatbush from 'flatbush';
+import type { Creases } from './arrangement.js';
+import type { Contour, Outline } from './contour.js';
+import type { EnvelopePiece } from './envelope.js';
+import { discAt, FREE, type Front, frontsOf } from './fronts.js';
+import { STEPS_PER_MM, toStep } from './grid.js';
+
+/** A point at which a disc that touches the edge can grow no more. */
+interface AxisPoint {
+  readonly x: number;
+  readonly y: number;
+  /** Its distance from the edge. */
+  readonly d: number;
+  /** The disc has grown to the run without touching anything else. */
+  readonly isFree: boolean;
+  /** The point of the edge that it was grown from, with the direction in which it grew. */
+  readonly footX: number;
+  readonly footY: number;
+  readonly nx: number;
+  readonly ny: number;
+}
+
+/** A front with its axis points, as the edge is run. */
+interface Flank {
+  readonly isCorner: boolean;
+  readonly points: readonly AxisPoint[];
+}
+
+/**
+ * How far every place inside an outline is from the outline's edge, up to a greatest distance, the run: as places over which the
+ * distance grows evenly. Their borders are the medial axis of the outline, rays in the fans of its inner corners, and lines of
+ * equal distance. Surfaces that are a function of that distance (slopes, ridges, vees, rounded edges) are flat over each of them
+ * to within the tolerance.
+ */
+export class DistanceField {
+  private readonly flanks: readonly Flank[];
+  private readonly index: Flatbush | undefined;
+  private readonly edges: Float64Array;
+  /** Distances of the points of creases and lines, by place. */
+  private readonly known = new Map<number, number>();
+  private readonly weld: Weld;
+
+  /**
+   * @param outline rings with the inside on their left, that meet in corners at most
+   * @param run mm; the distance is not told apart beyond it
+   * @param tolerance mm by which a distance may be off
+   */
+  constructor(
+    outline: Outline,
+    readonly run: number,
+    tolerance: number,
+  ) {
+    const fronts = frontsOf(outline, run);
+    this.flanks = fronts.map((front) => flankOf(front, fronts, tolerance));
+    this.weld = new Weld(Math.max(2, Math.round((tolerance / 2) * STEPS_PER_MM)));
+    const edges: number[] = [];
+    for (const contour of outline) {
+      const n = contour.length;
+      for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+        edges.push(contour[j], contour[j + 1], contour[i], contour[i + 1]);
+        this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
+      }
+    }
+    this.edges = Float64Array.from(edges);
+    if (edges.length > 0) {
+      this.index = new Flatbush(edges.length / 4);
+      for (let e = 0; e < edges.length; e += 4)
+        this.index.add(
+          Math.min(edges[e], edges[e + 2]),
+          Math.min(edges[e + 1], edges[e + 3]),
+          Math.max(edges[e], edges[e + 2]),
+          Math.max(edges[e + 1], edges[e + 3]),
+        );
+      this.index.finish();
+    }
+  }
+
+  /** The greatest distance from the edge that is found inside, at most the run. */
+  get deepest(): number {
+    return this.flanks.reduce((most, { points }) => points.reduce((m, { d }) => Math.max(m, d), most), 0);
+  }
+
+  /**
+   * Borders of the places over which the distance grows evenly.
+   * @param levels distances, ascending, at which a line of equal distance is wanted
+   */
+  creases(levels: readonly number[]): Creases {
+    const out: number[] = [];
+    const inside = levels.filter((level) => level > 0 && level <= this.run);
+    for (const { isCorner, points } of this.flanks) {
+      points.forEach((point, i) => {
+        if (isCorner) this.ray(point, inside, out);
+        const next = points[i + 1];
+        if (!next) return;
+        if (!(point.isFree && next.isFree)) this.segment(point, next, out);
+      });
+      for (const level of inside) {
+        for (const [a, b] of this.lineAlong(points, level)) this.push(a, b, out);
+      }
+    }
+    return out;
+  }
+
+  /** The line of equal distance, as rings with the farther places on their left. */
+  rings(level: number): Contour[] {
+    const steps: Step[] = [];
+    const leaving = new Map<number, Step[]>();
+    for (const { points } of this.flanks) {
+      for (const [a, b] of this.lineAlong(points, level)) {
+        if (a === b) continue;
+        const step = { from: a, to: b, isUsed: false };
+        steps.push(step);
+        const list = leaving.get(a);
+        if (list) list.push(step);
+        else leaving.set(a, [step]);
+      }
+    }
+    const rings: Contour[] = [];
+    for (const first of steps) {
+      if (first.isUsed) continue;
+      const ring: number[] = [];
+      let step: Step | undefined = first;
+      while (step && !step.isUsed) {
+        step.isUsed = true;
+        ring.push(step.from);
+        step = leaving.get(step.to)?.find(({ isUsed }) => !isUsed) ?? (step.to === first.from ? undefined : nearestStep(steps, step.to));
+      }
+      if (ring.length >= 3) rings.push(Float64Array.from(ring.flatMap((key) => [xOf(key) / STEPS_PER_MM, yOf(key) / STEPS_PER_MM])));
+    }
+    return rings;
+  }
+
+  /** Distance of a point inside from the edge, at most the run. */
+  distanceAt(x: number, y: number): number {
+    const { index, edges, run } = this;
+    if (!index) return 0;
+    for (let reach = Math.min(run, 0.5); ; reach = Math.min(run, reach * 4)) {
+      let best = reach * reach;
+      for (const e of index.search(x - reach, y - reach, x + reach, y + reach)) {
+        const [ax, ay] = [edges[4 * e], edges[4 * e + 1]];
+        const [dx, dy] = [edges[4 * e + 2] - ax, edges[4 * e + 3] - ay];
+        const length = dx * dx + dy * dy;
+        const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
+        best = Math.min(best, (ax + t * dx - x) ** 2 + (ay + t * dy - y) ** 2);
+      }
+      if (best < reach * reach || reach >= run) return Math.sqrt(best);
+    }
+  }
+
+  /** Distance of a grid point, in steps: what was meant where a crease or a line has it, else as measured. */
+  distanceOfPoint(x: number, y: number): number {
+    return this.known.get(keyOf(x, y)) ?? this.distanceAt(x / STEPS_PER_MM, y / STEPS_PER_MM);
+  }
+
+  private place({ x, y, d }: Pick<AxisPoint, 'x' | 'y' | 'd'>): number {
+    const key = this.weld.place(x, y);
+    if (!this.known.has(key)) this.known.set(key, d);
+    return key;
+  }
+
+  private placeOnLine(x: number, y: number, level: number): number {
+    const key = this.weld.place(x, y);
+    if (this.known.get(key) !== 0) this.known.set(key, level);
+    return key;
+  }
+
+  private segment(a: AxisPoint, b: AxisPoint, out: number[]): void {
+    this.push(this.place(a), this.place(b), out);
+  }
+
+  private push(a: number, b: number, out: number[]): void {
+    if (a !== b) out.push(xOf(a), yOf(a), xOf(b), yOf(b));
+  }
+
+  private ray(point: AxisPoint, levels: readonly number[], out: number[]): void {
+    const { footX, footY, nx, ny, d } = point;
+    let from = this.weld.place(footX, footY);
+    for (const level of levels) {
+      if (level >= d) break;
+      const to = this.placeOnLine(footX + level * nx, footY + level * ny, level);
+      this.push(from, to, out);
+      from = to;
+    }
+    this.push(from, this.place(point), out);
+  }
+
+  /** The stretches of a line of equal distance along one flank, as pairs of points. */
+  private lineAlong(points: readonly AxisPoint[], level: number): (readonly [number, number])[] {
+    const out: (readonly [number, number])[] = [];
+    const onRay = ({ footX, footY, nx, ny }: AxisPoint) => this.placeOnLine(footX + level * nx, footY + level * ny, level);
+    for (let i = 0; i + 1 < points.length; i++) {
+      const [a, b] = [points[i], points[i + 1]];
+      const [isIn, isOut] = [a.d >= level, b.d >= level];
+      if (!isIn && !isOut) continue;
+      const between = (): number => {
+        const t = (level - a.d) / (b.d - a.d);
+        return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), level);
+      };
+      const start = isIn ? onRay(a) : between();
+      const end = isOut ? onRay(b) : between();
+      if (start !== end) out.push([start, end]);
+    }
+    return out;
+  }
+}
+
+/** A stretch of a line of equal distance. */
+interface Step {
+  readonly from: number;
+  readonly to: number;
+  isUsed: boolean;
+}
+
+/** Further apart than this, in grid steps, two ends do not belong together. */
+const GAP = 80;
+
+/** Where two fronts part their axis a hair differently, the line goes on at the nearest end. */
+function nearestStep(steps: readonly Step[], key: number): Step | undefined {
+  let best: Step | undefined;
+  let least = GAP;
+  for (const step of steps) {
+    const distance = Math.hypot(xOf(step.from) - xOf(key), yOf(step.from) - yOf(key));
+    if (step.isUsed || distance >= least) continue;
+    least = distance;
+    best = step;
+  }
+  return best;
+}
+
+function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Flank {
+  const points: AxisPoint[] = [];
+  const isCorner = front.kind === 'corner';
+  // A corner's fan runs anticlockwise, the outline's edge clockwise about it.
+  const pieces = isCorner ? [...front.pieces].reverse() : front.pieces;
+  const add = (piece: EnvelopePiece, t: number) => {
+    const d = discAt(front, piece, t);
+    const [footX, footY, nx, ny] =
+      front.kind === 'edge'
+        ? [front.x + t * front.tx, front.y + t * front.ty, -front.ty, front.tx]
+        : [front.x, front.y, Math.cos(t), Math.sin(t)];
+    points.push({ x: footX + d * nx, y: footY + d * ny, d, isFree: piece.owner === FREE, footX, footY, nx, ny });
+  };
+  pieces.forEach((piece, i) => {
+    const [from, to] = isCorner ? [piece.to, piece.from] : [piece.from, piece.to];
+    const cuts = cutsOf(front, piece, from, to, fronts, tolerance);
+    // A piece begins where the last one ended.
+    if (i === 0) add(piece, from);
+    for (const t of cuts) add(piece, t);
+    add(piece, to);
+  });
+  return { isCorner, points };
+}
+
+/** Where a piece is parted so that its chords stray by no more than the tolerance; the same places from either side of the axis. */
+function cutsOf(front: Front, piece: EnvelopePiece, from: number, to: number, fronts: readonly Front[], tolerance: number): number[] {
+  const other = piece.owner === FREE ? undefined : fronts[piece.owner];
+  if (front.kind === 'edge') {
+    if (other?.kind !== 'corner') return [];
+    const height = (other.y - front.y) * front.tx - (other.x - front.x) * front.ty;
+    return evenly(from, to, Math.sqrt(8 * height * tolerance));
+  }
+  if (!other) return evenly(from, to, Math.sqrt((8 * tolerance) / discAt(front, piece, from)));
+  if (other.kind === 'edge') {
+    // As seen from the edge: evenly along it.
+    const { x, y, tx, ty } = other;
+    const height = (y - front.y) * -tx - (x - front.x) * -ty;
+    const along = (t: number): number => {
+      const r = discAt(front, piece, t);
+      return (front.x + r * Math.cos(t) - x) * tx + (front.y + r * Math.sin(t) - y) * ty;
+    };
+    const foot = (front.x - x) * tx + (front.y - y) * ty;
+    return evenly(along(from), along(to), Math.sqrt(8 * height * tolerance)).map((u) =>
+      near(from, to, Math.atan2(y + u * ty + middle(u - foot, height) * tx - front.y, x + u * tx - middle(u - foot, height) * ty - front.x)),
+    );
+  }
+  // Along the line between two corners' discs, measured from the middle between them.
+  const [dx, dy] = [other.x - front.x, other.y - front.y];
+  const half = Math.hypot(dx, dy) / 2;
+  const towards = Math.atan2(dy, dx);
+  return evenly(Math.tan(from - towards) * half, Math.tan(to - towards) * half, Math.sqrt(8 * half * tolerance)).map((s) =>
+    near(from, to, towards + Math.atan2(s, half)),
+  );
+}
+
+/** Height above a line of the point that is as far from it as from a corner at `height`, at `aside` from below the corner. */
+const middle = (aside: number, height: number): number => (aside * aside + height * height) / (2 * height);
+
+const MOST_CUTS = 400;
+
+/** Values strictly between two, evenly, no further apart than `step`. */
+function evenly(from: number, to: number, step: number): number[] {
+  const n = Math.min(MOST_CUTS, Math.ceil(Math.abs(to - from) / step - 1e-6));
+  return Array.from({ length: Math.max(0, n - 1) }, (_, i) => from + ((to - from) * (i + 1)) / n);
+}
+
+/** The same direction with as many turns as lies between the two. */
+function near(from: number, to: number, angle: number): number {
+  const half = (from + to) / 2;
+  return angle + 2 * Math.PI * Math.round((half - angle) / (2 * Math.PI));
+}
+
+const SHIFT = 2 ** 26;
+const MIDDLE = 2 ** 25;
+const keyOf = (x: number, y: number): number => (x + MIDDLE) * SHIFT + (y + MIDDLE);
+const xOf = (key: number): number => Math.floor(key / SHIFT) - MIDDLE;
+const yOf = (key: number): number => (key % SHIFT) - MIDDLE;
+
+/** Grid points of which none are nearer to each other than a few steps: a new one that is becomes the old one. */
+class Weld {
+  private readonly cells = new Map<number, number[]>();
+
+  constructor(private readonly steps: number) {}
+
+  /** The point for a place in mm, as a key. */
+  place(xMm: number, yMm: number): number {
+    const { steps, cells } = this;
+    const [x, y] = [toStep(xMm), toStep(yMm)];
+    const [cx, cy] = [Math.floor(x / steps), Math.floor(y / steps)];
+    let best: number | undefined;
+    let least = steps * steps;
+    for (let i = cx - 1; i <= cx + 1; i++) {
+      for (let j = cy - 1; j <= cy + 1; j++) {
+        for (const key of cells.get(keyOf(i, j)) ?? []) {
+          const square = (xOf(key) - x) ** 2 + (yOf(key) - y) ** 2;
+          if (square >= least) continue;
+          least = square;
+          best = key;
+        }
+      }
+    }
+    if (best !== undefined) return best;
+    const key = keyOf(x, y);
+    const cell = cells.get(keyOf(cx, cy));
+    if (cell) cell.push(key);
+    else cells.set(keyOf(cx, cy), [key]);
+    return key;
+  }
+}

@@ -1,0 +1,221 @@
+import Flatbush from 'flatbush';
+import type { Outline } from './contour.js';
+import { Envelope, type EnvelopePiece, POWERS, WAVES, type Weights } from './envelope.js';
+
+/**
+ * The distance from the edge of an outline, taken apart by where on the edge the nearest point lies.
+ *
+ * The inside of an outline is swept by discs that touch its edge. From a point of an edge the disc grows inwards until it touches
+ * something else; the middle of the largest one lies on the medial axis. How large it becomes is, along an edge, the least of
+ * parabolas (one for every corner that may be touched) and of straight lines (one for every other edge), and in the fan of a
+ * corner that points inwards the least of conics: both in closed form, so that nothing is sampled.
+ * (The shrinking disc is that of J. Ma, S. Bae, S. Choi, "3D medial axis point approximation", 2012; the envelopes are ours.)
+ */
+
+/** A stretch of the outline's edge with what lies inside nearest to it. */
+export type Front = EdgeFront | CornerFront;
+
+/** A straight edge, run with the inside on its left. */
+export interface EdgeFront {
+  readonly kind: 'edge';
+  readonly x: number;
+  readonly y: number;
+  /** Unit vector along the edge; the inward normal is (−ty, tx). */
+  readonly tx: number;
+  readonly ty: number;
+  readonly length: number;
+  pieces: readonly EnvelopePiece[];
+}
+
+/** A corner that points inwards, with the fan of directions between the normals of its edges. */
+export interface CornerFront {
+  readonly kind: 'corner';
+  readonly x: number;
+  readonly y: number;
+  /** Radians; the fan runs anticlockwise from `from` to `to`, the outline's edge the other way. */
+  readonly from: number;
+  readonly to: number;
+  /** Its edges among the fronts. */
+  readonly before: number;
+  readonly after: number;
+  pieces: readonly EnvelopePiece[];
+}
+
+/** Owner of the pieces on which the disc reaches the size that was asked for without touching anything. */
+export const FREE = -1;
+
+/** mm by which an edge counts as longer at both ends, so that rounding leaves no hair between it and its neighbour. */
+const HAIR = 1e-6;
+
+/** Turns smaller than this, in radians, are straight on. */
+const STRAIGHT = 1e-7;
+
+/**
+ * The fronts of an outline in the order of its contours, each with the pieces of its largest discs.
+ * @param outline rings with the inside on their left, that meet in corners at most
+ * @param run mm; discs need not grow beyond this radius
+ */
+export function frontsOf(outline: Outline, run: number): Front[] {
+  const fronts: Front[] = [];
+  for (const contour of outline) addFronts(contour, fronts);
+  if (fronts.length === 0) return fronts;
+  const index = new Flatbush(fronts.length);
+  for (const front of fronts) {
+    const [x, y] = front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+    index.add(Math.min(front.x, x), Math.min(front.y, y), Math.max(front.x, x), Math.max(front.y, y));
+  }
+  index.finish();
+  const asked = new Int32Array(fronts.length).fill(-1);
+  let near = 0;
+  fronts.forEach((front, self) => {
+    const envelope = emptyEnvelope(front, run);
+    // What is touched lies within twice the disc's radius of its foot; discs of neighbours are about alike.
+    let reach = Math.min(2 * run, Math.max(near * 1.1, front.kind === 'edge' ? front.length / 4 : 0, 1e-3));
+    for (;;) {
+      const end = front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+      const found = index.search(
+        Math.min(front.x, end[0]) - reach,
+        Math.min(front.y, end[1]) - reach,
+        Math.max(front.x, end[0]) + reach,
+        Math.max(front.y, end[1]) + reach,
+      );
+      for (const other of found) {
+        if (asked[other] === self || other === self) continue;
+        asked[other] = self;
+        if (front.kind === 'edge') limitEdge(front, fronts[other], other, envelope);
+        else limitCorner(front, fronts[other], other, envelope);
+      }
+      const largest = 2 * largestDisc(front, envelope.pieces);
+      near = largest;
+      if (largest <= reach * (1 + 1e-9) || reach >= 2 * run) break;
+      reach = Math.min(largest, reach * 3, 2 * run);
+    }
+    front.pieces = envelope.pieces;
+  });
+  return fronts;
+}
+
+function addFronts(contour: Float64Array, fronts: Front[]): void {
+  const n = contour.length / 2;
+  if (n < 3) return;
+  const first = fronts.length;
+  let count = 0;
+  const edges: EdgeFront[] = [];
+  for (let i = 0; i < n; i++) {
+    const j = (i + 1) % n;
+    const [dx, dy] = [contour[2 * j] - contour[2 * i], contour[2 * j + 1] - contour[2 * i + 1]];
+    const length = Math.hypot(dx, dy);
+    if (length === 0) continue;
+    edges.push({ kind: 'edge', x: contour[2 * i], y: contour[2 * i + 1], tx: dx / length, ty: dy / length, length, pieces: [] });
+  }
+  const places: number[] = [];
+  const reflex: boolean[] = [];
+  edges.forEach((edge, i) => {
+    const next = edges[(i + 1) % edges.length];
+    places.push(first + count);
+    const turned = Math.atan2(edge.tx * next.ty - edge.ty * next.tx, edge.tx * next.tx + edge.ty * next.ty);
+    reflex.push(turned < -STRAIGHT);
+    count += reflex[i] ? 2 : 1;
+  });
+  edges.forEach((edge, i) => {
+    fronts.push(edge);
+    if (!reflex[i]) return;
+    const next = edges[(i + 1) % edges.length];
+    const to = Math.atan2(edge.tx, -edge.ty);
+    const turned = Math.atan2(edge.tx * next.ty - edge.ty * next.tx, edge.tx * next.tx + edge.ty * next.ty);
+    fronts.push({
+      kind: 'corner',
+      x: next.x,
+      y: next.y,
+      from: to + turned,
+      to,
+      before: places[i],
+      after: places[(i + 1) % edges.length],
+      pieces: [],
+    });
+  });
+}
+
+const emptyEnvelope = (front: Front, run: number): Envelope =>
+  front.kind === 'edge'
+    ? new Envelope(POWERS, 0, front.length, [run, 0, 0], FREE)
+    : new Envelope(WAVES, front.from, front.to, [-1 / run, 0, 0], FREE);
+
+/** Radius of the disc that touches a front at t, under a piece's function. */
+export const discAt = (front: Front, { weights }: Pick<EnvelopePiece, 'weights'>, t: number): number =>
+  front.kind === 'edge' ? Math.max(0, POWERS.value(weights, t)) : -1 / WAVES.value(weights, t);
+
+function largestDisc(front: Front, pieces: readonly EnvelopePiece[]): number {
+  let most = 0;
+  for (const piece of pieces) most = Math.max(most, discAt(front, piece, piece.from), discAt(front, piece, piece.to));
+  return most;
+}
+
+/** Discs on an edge, limited by another front. Coordinates along the edge u and inwards v. */
+function limitEdge(edge: EdgeFront, other: Front, owner: number, envelope: Envelope): void {
+  const { x, y, tx, ty, length } = edge;
+  const [dx, dy] = [other.x - x, other.y - y];
+  const u = dx * tx + dy * ty;
+  const v = dy * tx - dx * ty;
+  if (other.kind === 'corner') {
+    // Through a corner at (u, v): radius ((u − t)² + v²) / 2v.
+    if (v > 1e-9) envelope.add([(u * u + v * v) / (2 * v), -u / v, 1 / (2 * v)], owner, 0, length);
+    return;
+  }
+  const cos = tx * other.tx + ty * other.ty;
+  const sin = tx * other.ty - ty * other.tx;
+  // Tangent to a line: its inward distance from the foot at t, over 1 − the cosine between the normals.
+  const share = 1 - cos;
+  if (share < 1e-12) return;
+  const atZero = (x - other.x) * -other.ty + (y - other.y) * other.tx;
+  const a = atZero / share;
+  const b = -sin / share;
+  // The disc's middle (t, a + b·t), as a foot along the other edge, must lie on it.
+  const footA = -(dx * other.tx + dy * other.ty) + a * sin;
+  const footB = cos + b * sin;
+  let [from, to] = [0, length];
+  if (Math.abs(footB) < 1e-12) {
+    if (footA < -HAIR || footA > other.length + HAIR) return;
+  } else {
+    const ends = [(-HAIR - footA) / footB, (other.length + HAIR - footA) / footB];
+    from = Math.max(from, Math.min(...ends));
+    to = Math.min(to, Math.max(...ends));
+  }
+  // Only where the foot lies inside of the other line.
+  if (Math.abs(b) > 1e-12) {
+    const zero = -a / b - Math.sign(b) * HAIR;
+    if (b > 0) from = Math.max(from, zero);
+    else to = Math.min(to, zero);
+  } else if (a < -HAIR) return;
+  // The neighbour beyond an inner corner lies behind the edge but for a hair.
+  if (a + (b * (from + to)) / 2 > 0) envelope.add([a, b, 0], owner, from, to);
+}
+
+/** Discs in the fan of a corner, limited by another front: as −1/radius. */
+function limitCorner(corner: CornerFront, other: Front, owner: number, envelope: Envelope): void {
+  const { x, y, from, to } = corner;
+  if (other.kind === 'corner') {
+    const [dx, dy] = [other.x - x, other.y - y];
+    const square = dx * dx + dy * dy;
+    // Through a corner at distance ρ: radius ρ / 2cos of the angle between.
+    if (square > 1e-12) envelope.add([0, (-2 * dx) / square, (-2 * dy) / square], owner, from, to);
+    return;
+  }
+  if (owner === corner.before || owner === corner.after) return;
+  const away = (x - other.x) * -other.ty + (y - other.y) * other.tx;
+  if (away < 1e-9) return;
+  // Tangent to a line at distance a, whose outward normal is (ty, −tx): radius a / (1 + cos of the angle between).
+  const weights: Weights = [-1 / away, -other.ty / away, other.tx / away];
+  const foot = (x - other.x) * other.tx + (y - other.y) * other.ty;
+  // The angle at which the touched point is at s from the corner's own foot along the line.
+  const out = Math.atan2(-other.tx, other.ty);
+  const angleAt = (s: number): number => {
+    // From the corner to the disc's middle, along the line and away from it.
+    const inward = (s * s + away * away) / (2 * away) - away;
+    return out + Math.atan2(s, -inward);
+  };
+  const low = angleAt(-HAIR - foot);
+  const high = angleAt(other.length + HAIR - foot);
+  for (const turns of [-2 * Math.PI, 0, 2 * Math.PI])
+    envelope.add(weights, owner, Math.max(from, low + turns), Math.min(to, high + turns));
+}
