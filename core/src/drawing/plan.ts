@@ -1,12 +1,13 @@
 import { bounds, type Box, type Outline } from '../outline/index.js';
-import { type Evaluation, HOLE, type Level, regionOf } from '../relief/index.js';
+import { type Evaluation, HOLE, levelOutline, regionOf, slopeBands } from '../relief/index.js';
 import { formatLength } from '../units/index.js';
 import { dimension } from './dimension.js';
 import { type AreaItem, type Drawing, type Item, type LineItem, withMargin } from './drawing.js';
 import { FAINT, heightColour, INK, PAPER } from './palette.js';
 
-/** The greatest distance of a level from the face, where the height colours end; at least 1 mm. */
-export const heightReach = (levels: readonly Level[]): number => Math.max(1, ...levels.map((level) => Math.abs(level.z)));
+/** The greatest distance from the face, where the height colours end; at least 1 mm. */
+export const heightReach = ({ lowest, highest }: Pick<Evaluation, 'lowest' | 'highest'>): number =>
+  Math.max(1, ...[lowest, highest].filter(Number.isFinite).map(Math.abs));
 
 export interface PlanChoice {
   /** Height of figures and measure of line widths, in mm of the plan. */
@@ -16,15 +17,19 @@ export interface PlanChoice {
 /** The plan: every level in the colour of its height, holes cross-hatched, the edge of the blank. */
 export function planDrawing(evaluation: Evaluation, { textHeight }: PlanChoice): Drawing {
   const { blank, levels, parts } = evaluation;
-  const reach = heightReach(levels);
+  const reach = heightReach(evaluation);
   const fine = { width: textHeight / 60, colour: INK };
   const items: Item[] = levels.map((level): AreaItem => ({
     kind: 'area',
     layer: levelName(level.z),
-    outline: regionOf(evaluation, level.label),
+    outline: levelOutline(evaluation, level),
     fill: { kind: 'plain', colour: heightColour(level.z, reach) },
     pen: fine,
   }));
+  for (const { z, outline } of slopeBands(evaluation)) {
+    const colour = heightColour(z, reach);
+    items.push({ kind: 'area', layer: 'slopes', outline, fill: { kind: 'plain', colour }, pen: { ...fine, colour } });
+  }
   const holes = regionOf(evaluation, HOLE);
   if (holes.length > 0) {
     items.push({
@@ -85,7 +90,14 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   const area = (layer: string, outline: Outline): AreaItem => ({ kind: 'area', layer, outline, pen });
   const items: Item[] = [area('blank edge', [blank])];
   for (const level of levels)
-    if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), regionOf(evaluation, level.label)));
+    if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), levelOutline(evaluation, level)));
+  // Slopes by the outlines of the tiers that make them.
+  const sloped = new Set(slopeBands(evaluation).map(({ layer }) => layer));
+  for (const index of sloped) {
+    const { z, contours, ramp } = evaluation.layers[index];
+    const to = Number.isFinite(z) && Math.abs(z) < 4000 ? ` to ${levelName(z)}` : '';
+    if (ramp) items.push(area(`slopes${to}`, contours));
+  }
   const holes = regionOf(evaluation, HOLE);
   if (holes.length > 0) items.push(area('cut through', holes));
   for (const part of parts) {

@@ -1,5 +1,5 @@
 import { bounds, type Box, direction, STEPS_PER_MM, visitEdges } from '../outline/index.js';
-import { type Evaluation, isSolid, levelOf } from '../relief/index.js';
+import { type Evaluation, heightAt, isSolid, type PlacedPatch, placeOf, type Ramp } from '../relief/index.js';
 import type { SectionLine } from '../sign/index.js';
 import { formatLength } from '../units/index.js';
 import { dimension } from './dimension.js';
@@ -12,12 +12,21 @@ export interface Span {
   /** mm along the line, from the point that the line is given by. */
   readonly from: number;
   readonly to: number;
-  /** Level of the surface, mm above the face. */
+  /** Height of the surface where it begins and where it ends, mm above the face. */
   readonly z: number;
+  readonly zEnd: number;
 }
 
 /** A line that runs through no point of the grid: moved aside by less than a grid step. */
 const ASIDE_STEPS = 0.3819660113;
+
+/** Where the line crosses an edge of the plan: the places before and after, and their heights there. */
+interface Crossed {
+  readonly at: number;
+  readonly after: number;
+  readonly zBefore: number;
+  readonly zAfter: number;
+}
 
 /** The relief along a line, from one end to the other; gaps are holes or outside. */
 export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] {
@@ -25,33 +34,86 @@ export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] 
   const px = line.x * STEPS_PER_MM - sin * ASIDE_STEPS;
   const py = line.y * STEPS_PER_MM + cos * ASIDE_STEPS;
   const sideOf = (x: number, y: number): number => cos * (y - py) - sin * (x - px);
+  /** Where the line crosses between two points on different sides, mm along it, and which share of the way that is. */
+  const crossing = (ax: number, ay: number, bx: number, by: number): { at: number; t: number } => {
+    const [sideA, sideB] = [sideOf(ax, ay), sideOf(bx, by)];
+    const t = sideA / (sideA - sideB);
+    return { at: (cos * (ax - px + t * (bx - ax)) + sin * (ay - py + t * (by - ay))) / STEPS_PER_MM, t };
+  };
   /** Whether a box in mm has corners on both sides. */
   const reaches = ({ minX, minY, maxX, maxY }: Box): boolean => {
     const xs = [minX * STEPS_PER_MM, maxX * STEPS_PER_MM];
     const sides = [minY, maxY].flatMap((y) => xs.map((x) => sideOf(x, y * STEPS_PER_MM)));
     return Math.min(...sides) <= 0 && Math.max(...sides) >= 0;
   };
-  const crossings: { at: number; after: number }[] = [];
+  const crossings: Crossed[] = [];
   visitEdges(evaluation.arrangement, reaches, (ax, ay, bx, by, left, right) => {
     const sideA = sideOf(ax, ay);
-    const sideB = sideOf(bx, by);
-    if (sideA > 0 === sideB > 0) return;
-    const t = sideA / (sideA - sideB);
-    const at = cos * (ax - px + t * (bx - ax)) + sin * (ay - py + t * (by - ay));
-    crossings.push({ at: at / STEPS_PER_MM, after: sideA < sideB ? right : left });
+    if (sideA > 0 === sideOf(bx, by) > 0) return;
+    const { at, t } = crossing(ax, ay, bx, by);
+    const height = (label: number): number => {
+      const [a, b] = [heightAt(evaluation, label, ax, ay), heightAt(evaluation, label, bx, by)];
+      return a === b ? a : (1 - t) * a + t * b;
+    };
+    const [before, after] = sideA <= 0 ? [left, right] : [right, left];
+    crossings.push({ at, after, zBefore: height(before), zAfter: height(after) });
   });
   crossings.sort((a, b) => a.at - b.at);
   const spans: Span[] = [];
   for (let i = 0; i + 1 < crossings.length; i++) {
-    const { at, after } = crossings[i];
-    const end = crossings[i + 1].at;
-    if (!isSolid(after) || end - at < 1e-9) continue;
-    const z = levelOf(evaluation, after);
-    const last = spans[spans.length - 1];
-    if (last && last.z === z && at - last.to < 1e-9) spans[spans.length - 1] = { ...last, to: end };
-    else spans.push({ from: at, to: end, z });
+    const { at, after, zAfter } = crossings[i];
+    const { at: end, zBefore } = crossings[i + 1];
+    if (!isSolid(after) || end - at < 1e-9 || placeOf(evaluation, after)?.surface.kind === 'ramp') continue;
+    spans.push({ from: at, to: end, z: zAfter, zEnd: zBefore });
+  }
+  for (const [{ inside, box }, placed] of evaluation.patches) {
+    const surface = placeOf(evaluation, inside)?.surface;
+    if (surface?.kind === 'ramp' && reaches(box)) spans.push(...patchSpans(placed, surface.ramp, sideOf, crossing));
+  }
+  return merged(spans.sort((a, b) => a.from - b.from));
+}
+
+/** The spans over the slopes of one letter. */
+function patchSpans(
+  { patch, stepX, stepY }: PlacedPatch,
+  ramp: Ramp,
+  sideOf: (x: number, y: number) => number,
+  crossing: (ax: number, ay: number, bx: number, by: number) => { at: number; t: number },
+): Span[] {
+  const { x, y, corners, distances } = patch;
+  const spans: Span[] = [];
+  for (let f = 0; f < corners.length; f += 3) {
+    const ends: { at: number; z: number }[] = [];
+    for (let k = 0; k < 3; k++) {
+      const [p, q] = [corners[f + k], corners[f + ((k + 1) % 3)]];
+      const [ax, ay, bx, by] = [x[p] + stepX, y[p] + stepY, x[q] + stepX, y[q] + stepY];
+      if (sideOf(ax, ay) > 0 === sideOf(bx, by) > 0) continue;
+      const { at, t } = crossing(ax, ay, bx, by);
+      ends.push({ at, z: (1 - t) * ramp.at(distances[p]) + t * ramp.at(distances[q]) });
+    }
+    if (ends.length < 2) continue;
+    const [a, b] = ends[0].at < ends[1].at ? ends : [ends[1], ends[0]];
+    if (b.at - a.at > 1e-9) spans.push({ from: a.at, to: b.at, z: a.z, zEnd: b.z });
   }
   return spans;
+}
+
+/** Spans that go on straight become one. */
+function merged(spans: readonly Span[]): Span[] {
+  const out: Span[] = [];
+  for (const span of spans) {
+    const last = out[out.length - 1];
+    if (last && Math.abs(span.from - last.to) < 1e-9 && Math.abs(last.zEnd - span.z) < 1e-6) {
+      const slope = (last.zEnd - last.z) / (last.to - last.from);
+      const next = (span.zEnd - span.z) / (span.to - span.from);
+      if (Math.abs(slope - next) < 1e-4) {
+        out[out.length - 1] = { ...last, to: span.to, zEnd: span.zEnd };
+        continue;
+      }
+    }
+    out.push(span);
+  }
+  return out;
 }
 
 export interface SectionChoice {
@@ -63,13 +125,13 @@ export interface SectionChoice {
 /** The section as a drawing: x along the line, y the height (times the exaggeration), thickness and levels dimensioned. */
 export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice: SectionChoice): Drawing {
   const { heightsTimes: k, textHeight } = choice;
-  const { sign, levels } = evaluation;
+  const { sign } = evaluation;
   const spans = sectionSpans(evaluation, line);
   const back = -sign.blank.thickness * k;
   const items: Item[] = [];
-  const reach = heightReach(levels);
+  const reach = heightReach(evaluation);
   for (const body of bodies(spans)) {
-    const profile = body.flatMap(({ from, to, z }) => [from, z * k, to, z * k]);
+    const profile = body.flatMap(({ from, to, z, zEnd }) => [from, z * k, to, zEnd * k]);
     const outline = Float64Array.from([...profile, body[body.length - 1].to, back, body[0].from, back]);
     items.push({
       kind: 'area',
@@ -78,20 +140,21 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
       fill: { kind: 'plain', colour: '#d9cdb4' },
       pen: { width: textHeight / 12, colour: INK },
     });
-    for (const { from, to, z } of body) {
+    for (const { from, to, z, zEnd } of body) {
       items.push({
         kind: 'line',
         layer: 'surface',
-        points: Float64Array.of(from, z * k, to, z * k),
+        points: Float64Array.of(from, z * k, to, zEnd * k),
         closed: false,
-        pen: { width: textHeight / 5, colour: Math.abs(z) < 1e-9 ? INK : heightColour(z, reach) },
+        pen: { width: textHeight / 5, colour: surfaceColour((z + zEnd) / 2, reach) },
       });
     }
   }
   const box = bounds(items.flatMap((item) => (item.kind === 'area' ? item.outline : [])));
   if (!box) return { items, bounds: { minX: -1, minY: back, maxX: 1, maxY: 1 } };
 
-  const seen = [...new Set(spans.map(({ z }) => z))].sort((a, b) => b - a);
+  // Levels, and no slopes.
+  const seen = [...new Set(spans.filter(({ z, zEnd }) => Math.abs(z - zEnd) < 1e-6).map(({ z }) => Number(z.toFixed(6))))].sort((a, b) => b - a);
   let lowest = Infinity;
   for (const z of seen) {
     // Labels one under the other where levels are close.
@@ -135,6 +198,8 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
     },
   };
 }
+
+const surfaceColour = (z: number, reach: number): string => (Math.abs(z) < 1e-9 ? INK : heightColour(z, reach));
 
 const formatLevel = (z: number, unit: 'mm' | 'in'): string => `${levelName(z).split(' ')[0]} ${formatLength(Math.abs(z), unit)}`;
 

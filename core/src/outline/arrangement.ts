@@ -18,6 +18,8 @@ export type Creases = readonly number[];
 export interface Creased {
   readonly segments: Creases;
   on(label: number): boolean;
+  /** Borders of further layers, in grid steps, that close though not in the order of rings; the inside is on their left. */
+  readonly borders?: readonly { readonly layer: number; readonly segments: Creases }[];
 }
 
 const NO_CREASES: Creased = { segments: [], on: () => false };
@@ -66,7 +68,7 @@ export interface Arrangement {
  * direction of drawing are right by construction.
  */
 export function arrange(layers: readonly (readonly Contour[])[], label: Labelling, creased = NO_CREASES): Arrangement {
-  const { segments: creases } = creased;
+  const { segments: creases, borders = [] } = creased;
   let count = creases.length / 2;
   for (const contours of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
@@ -85,10 +87,12 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
       }
     }
   });
-  for (let i = 0; i < creases.length; i += 4) {
-    segments.from.push(points.add(creases[i], creases[i + 1]));
-    segments.to.push(points.add(creases[i + 2], creases[i + 3]));
-    segments.tag.push(CREASE);
+  for (const { layer, segments: list } of [{ layer: CREASE, segments: creases }, ...borders]) {
+    for (let i = 0; i < list.length; i += 4) {
+      segments.from.push(points.add(list[i], list[i + 1]));
+      segments.to.push(points.add(list[i + 2], list[i + 3]));
+      segments.tag.push(layer);
+    }
   }
   const noded = node(points, segments);
   const probes = lonely.map((letter) => probeOf(letter, points));

@@ -36,98 +36,40 @@ export class DistanceField {
   private readonly flanks: readonly Flank[];
   private readonly index: Flatbush | undefined;
   private readonly edges: Float64Array;
-  /** Distances of the points of creases and lines, by place. */
-  private readonly known = new Map<number, number>();
-  private readonly weld: Weld;
 
   /**
    * @param outline rings with the inside on their left, that meet in corners at most
    * @param run mm; the distance is not told apart beyond it
-   * @param tolerance mm by which a distance may be off
+   * @param tolerance mm by which a distance may be off, in the middle of its chords
    */
   constructor(
-    outline: Outline,
+    private readonly outline: Outline,
     readonly run: number,
-    tolerance: number,
+    readonly tolerance: number,
   ) {
     const fronts = frontsOf(outline, run);
     this.flanks = fronts.map((front) => flankOf(front, fronts, tolerance));
-    this.weld = new Weld(Math.max(2, Math.round((tolerance / 2) * STEPS_PER_MM)));
     const edges: number[] = [];
     for (const contour of outline) {
       const n = contour.length;
-      for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
-        edges.push(contour[j], contour[j + 1], contour[i], contour[i + 1]);
-        this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
-      }
+      for (let i = 0, j = n - 2; i < n; j = i, i += 2) edges.push(contour[j], contour[j + 1], contour[i], contour[i + 1]);
     }
     this.edges = Float64Array.from(edges);
-    if (edges.length > 0) {
-      this.index = new Flatbush(edges.length / 4);
-      for (let e = 0; e < edges.length; e += 4)
-        this.index.add(
-          Math.min(edges[e], edges[e + 2]),
-          Math.min(edges[e + 1], edges[e + 3]),
-          Math.max(edges[e], edges[e + 2]),
-          Math.max(edges[e + 1], edges[e + 3]),
-        );
-      this.index.finish();
-    }
+    if (edges.length === 0) return;
+    this.index = new Flatbush(edges.length / 4);
+    for (let e = 0; e < edges.length; e += 4)
+      this.index.add(
+        Math.min(edges[e], edges[e + 2]),
+        Math.min(edges[e + 1], edges[e + 3]),
+        Math.max(edges[e], edges[e + 2]),
+        Math.max(edges[e + 1], edges[e + 3]),
+      );
+    this.index.finish();
   }
 
   /** The greatest distance from the edge that is found inside, at most the run. */
   get deepest(): number {
     return this.flanks.reduce((most, { points }) => points.reduce((m, { d }) => Math.max(m, d), most), 0);
-  }
-
-  /**
-   * Borders of the places over which the distance grows evenly.
-   * @param levels distances, ascending, at which a line of equal distance is wanted
-   */
-  creases(levels: readonly number[]): Creases {
-    const out: number[] = [];
-    const inside = levels.filter((level) => level > 0 && level <= this.run);
-    for (const { isCorner, points } of this.flanks) {
-      points.forEach((point, i) => {
-        if (isCorner) this.ray(point, inside, out);
-        const next = points[i + 1];
-        if (!next) return;
-        if (!(point.isFree && next.isFree)) this.segment(point, next, out);
-      });
-      for (const level of inside) {
-        for (const [a, b] of this.lineAlong(points, level)) this.push(a, b, out);
-      }
-    }
-    return out;
-  }
-
-  /** The line of equal distance, as rings with the farther places on their left. */
-  rings(level: number): Contour[] {
-    const steps: Step[] = [];
-    const leaving = new Map<number, Step[]>();
-    for (const { points } of this.flanks) {
-      for (const [a, b] of this.lineAlong(points, level)) {
-        if (a === b) continue;
-        const step = { from: a, to: b, isUsed: false };
-        steps.push(step);
-        const list = leaving.get(a);
-        if (list) list.push(step);
-        else leaving.set(a, [step]);
-      }
-    }
-    const rings: Contour[] = [];
-    for (const first of steps) {
-      if (first.isUsed) continue;
-      const ring: number[] = [];
-      let step: Step | undefined = first;
-      while (step && !step.isUsed) {
-        step.isUsed = true;
-        ring.push(step.from);
-        step = leaving.get(step.to)?.find(({ isUsed }) => !isUsed) ?? (step.to === first.from ? undefined : nearestStep(steps, step.to));
-      }
-      if (ring.length >= 3) rings.push(Float64Array.from(ring.flatMap((key) => [xOf(key) / STEPS_PER_MM, yOf(key) / STEPS_PER_MM])));
-    }
-    return rings;
   }
 
   /** Distance of a point inside from the edge, at most the run. */
@@ -147,9 +89,60 @@ export class DistanceField {
     }
   }
 
+  /**
+   * The borders of the places over which the distance grows evenly, with lines of equal distance.
+   * @param levels distances of those lines, ascending
+   */
+  drawn(levels: readonly number[]): DrawnField {
+    return new DrawnField(this, this.outline, this.flanks, levels);
+  }
+}
+
+/** Measured distances nearer than this, in mm, to that of a line of equal distance are on it. */
+const ON_LINE = 4 / STEPS_PER_MM;
+
+/** A distance field with its lines, on the grid. */
+export class DrawnField {
+  /** Borders of the places over which the distance grows evenly, the lines of equal distance among them. */
+  readonly creases: Creases;
+  /** For every level the line of that distance, as rings with the farther places on their left. */
+  readonly rings: readonly (readonly Contour[])[];
+  /** Distances of the points of creases and lines, by place. */
+  private readonly known = new Map<number, number>();
+  private readonly weld: Weld;
+
+  constructor(
+    readonly field: DistanceField,
+    outline: Outline,
+    flanks: readonly Flank[],
+    readonly levels: readonly number[],
+  ) {
+    this.weld = new Weld(Math.max(2, Math.round((field.tolerance / 2) * STEPS_PER_MM)));
+    for (const contour of outline)
+      for (let i = 0; i < contour.length; i += 2) this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
+    const creases: number[] = [];
+    for (const { isCorner, points } of flanks) {
+      points.forEach((point, i) => {
+        if (isCorner) this.ray(point, creases);
+        const next = points[i + 1];
+        if (next && !(point.isFree && next.isFree)) push(this.place(point), this.place(next), creases);
+      });
+    }
+    this.rings = levels.map((level) => {
+      const steps = flanks.flatMap(({ points }) => this.lineAlong(points, level));
+      for (const { from, to } of steps) push(from, to, creases);
+      return linked(steps);
+    });
+    this.creases = creases;
+  }
+
   /** Distance of a grid point, in steps: what was meant where a crease or a line has it, else as measured. */
   distanceOfPoint(x: number, y: number): number {
-    return this.known.get(keyOf(x, y)) ?? this.distanceAt(x / STEPS_PER_MM, y / STEPS_PER_MM);
+    const known = this.known.get(keyOf(x, y));
+    if (known !== undefined) return known;
+    const measured = this.field.distanceAt(x / STEPS_PER_MM, y / STEPS_PER_MM);
+    if (measured < ON_LINE) return 0;
+    return this.levels.find((level) => Math.abs(level - measured) < ON_LINE) ?? measured;
   }
 
   private place({ x, y, d }: Pick<AxisPoint, 'x' | 'y' | 'd'>): number {
@@ -164,29 +157,21 @@ export class DistanceField {
     return key;
   }
 
-  private segment(a: AxisPoint, b: AxisPoint, out: number[]): void {
-    this.push(this.place(a), this.place(b), out);
-  }
-
-  private push(a: number, b: number, out: number[]): void {
-    if (a !== b) out.push(xOf(a), yOf(a), xOf(b), yOf(b));
-  }
-
-  private ray(point: AxisPoint, levels: readonly number[], out: number[]): void {
+  private ray(point: AxisPoint, creases: number[]): void {
     const { footX, footY, nx, ny, d } = point;
     let from = this.weld.place(footX, footY);
-    for (const level of levels) {
+    for (const level of this.levels) {
       if (level >= d) break;
       const to = this.placeOnLine(footX + level * nx, footY + level * ny, level);
-      this.push(from, to, out);
+      push(from, to, creases);
       from = to;
     }
-    this.push(from, this.place(point), out);
+    push(from, this.place(point), creases);
   }
 
-  /** The stretches of a line of equal distance along one flank, as pairs of points. */
-  private lineAlong(points: readonly AxisPoint[], level: number): (readonly [number, number])[] {
-    const out: (readonly [number, number])[] = [];
+  /** The stretches of a line of equal distance along one flank. */
+  private lineAlong(points: readonly AxisPoint[], level: number): Step[] {
+    const out: Step[] = [];
     const onRay = ({ footX, footY, nx, ny }: AxisPoint) => this.placeOnLine(footX + level * nx, footY + level * ny, level);
     for (let i = 0; i + 1 < points.length; i++) {
       const [a, b] = [points[i], points[i + 1]];
@@ -196,12 +181,16 @@ export class DistanceField {
         const t = (level - a.d) / (b.d - a.d);
         return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), level);
       };
-      const start = isIn ? onRay(a) : between();
-      const end = isOut ? onRay(b) : between();
-      if (start !== end) out.push([start, end]);
+      const from = isIn ? onRay(a) : between();
+      const to = isOut ? onRay(b) : between();
+      if (from !== to) out.push({ from, to, isUsed: false });
     }
     return out;
   }
+}
+
+function push(a: number, b: number, creases: number[]): void {
+  if (a !== b) creases.push(xOf(a), yOf(a), xOf(b), yOf(b));
 }
 
 /** A stretch of a line of equal distance. */
@@ -225,6 +214,30 @@ function nearestStep(steps: readonly Step[], key: number): Step | undefined {
     best = step;
   }
   return best;
+}
+
+/** Stretches of a line of equal distance as closed rings. */
+function linked(steps: readonly Step[]): Contour[] {
+  const leaving = new Map<number, Step[]>();
+  for (const step of steps) {
+    const list = leaving.get(step.from);
+    if (list) list.push(step);
+    else leaving.set(step.from, [step]);
+  }
+  const rings: Contour[] = [];
+  for (const first of steps) {
+    const ring: number[] = [];
+    let step: Step | undefined = first.isUsed ? undefined : first;
+    while (step && !step.isUsed) {
+      step.isUsed = true;
+      ring.push(step.from);
+      step =
+        leaving.get(step.to)?.find(({ isUsed }) => !isUsed) ??
+        (step.to === first.from ? undefined : nearestStep(steps, step.to));
+    }
+    if (ring.length >= 3) rings.push(Float64Array.from(ring.flatMap((key) => [xOf(key) / STEPS_PER_MM, yOf(key) / STEPS_PER_MM])));
+  }
+  return rings;
 }
 
 function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Flank {

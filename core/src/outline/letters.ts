@@ -23,6 +23,54 @@ export function markLetter(contours: readonly Contour[]): void {
   for (const contour of rings) letters.set(contour, letter);
 }
 
+/** The rings of the letter that a contour was marked as part of. */
+export const letterOf = (contour: Contour): readonly Contour[] | undefined => letters.get(contour)?.contours;
+
+/**
+ * Contours as what was marked as letters, in order, and what was not. A letter of which not every ring is there counts as not
+ * marked.
+ */
+export function partedLetters(contours: readonly Contour[]): { letters: (readonly Contour[])[]; others: Contour[] } {
+  const rings = new Map<Letter, number>();
+  for (const contour of contours) {
+    const letter = letters.get(contour);
+    if (letter) rings.set(letter, (rings.get(letter) ?? 0) + 1);
+  }
+  const whole = new Set([...rings].filter(([letter, count]) => count === letter.contours.length).map(([letter]) => letter));
+  const isWhole = (contour: Contour): boolean => {
+    const letter = letters.get(contour);
+    return letter !== undefined && whole.has(letter);
+  };
+  return { letters: [...whole].map((letter) => letter.contours), others: contours.filter((contour) => !isWhole(contour)) };
+}
+
+/** Letters in groups of those that come nearer to each other than a distance in mm, as far as their boxes tell. */
+export function neighbourhoods(outlines: readonly (readonly Contour[])[], distance: number): number[][] {
+  const boxes = outlines.map((outline) => bounds(outline)!);
+  const order = boxes.map((_, i) => i).sort((a, b) => boxes[a].minX - boxes[b].minX);
+  const parent = boxes.map((_, i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
+    return i;
+  };
+  let open: number[] = [];
+  for (const i of order) {
+    open = open.filter((j) => boxes[j].maxX + distance >= boxes[i].minX);
+    for (const j of open) {
+      if (boxes[j].maxY + distance < boxes[i].minY || boxes[i].maxY + distance < boxes[j].minY) continue;
+      if (root(i) !== root(j) && !areFurther(outlines[i], outlines[j], boxes[i], boxes[j], distance)) parent[root(i)] = root(j);
+    }
+    open.push(i);
+  }
+  const groups = new Map<number, number[]>();
+  boxes.forEach((_, i) => {
+    const list = groups.get(root(i));
+    if (list) list.push(i);
+    else groups.set(root(i), [i]);
+  });
+  return [...groups.values()];
+}
+
 /** With more comparisons than this the search for crossings itself is cheaper. */
 const MOST_COMPARISONS = 4_000_000;
 
@@ -44,16 +92,19 @@ interface Found extends Letter {
 const NEAR = 4 / STEPS_PER_MM;
 
 /** Whether two letters neither meet nor lie in each other, though their boxes do: A and V, or two italics. */
-function areApart(a: Letter, b: Letter): boolean {
+const areApart = (a: Letter, b: Letter): boolean => areFurther(a.contours, b.contours, a.box, b.box, NEAR);
+
+/** Whether two outlines are further apart than a distance, and neither lies in the other. */
+function areFurther(a: readonly Contour[], b: readonly Contour[], boxA: Box, boxB: Box, distance: number): boolean {
   const common = {
-    minX: Math.max(a.box.minX, b.box.minX) - NEAR,
-    minY: Math.max(a.box.minY, b.box.minY) - NEAR,
-    maxX: Math.min(a.box.maxX, b.box.maxX) + NEAR,
-    maxY: Math.min(a.box.maxY, b.box.maxY) + NEAR,
+    minX: Math.max(boxA.minX, boxB.minX) - distance,
+    minY: Math.max(boxA.minY, boxB.minY) - distance,
+    maxX: Math.min(boxA.maxX, boxB.maxX) + distance,
+    maxY: Math.min(boxA.maxY, boxB.maxY) + distance,
   };
-  const ofB = segmentsIn(b.contours, common);
-  for (const one of segmentsIn(a.contours, common)) for (const other of ofB) if (areNear(one, other)) return false;
-  const lies = (inner: Letter, outer: Letter) => inner.contours.some(([x, y]) => contains(outer.contours, x, y));
+  const ofB = segmentsIn(b, common);
+  for (const one of segmentsIn(a, common)) for (const other of ofB) if (areNear(one, other, distance)) return false;
+  const lies = (inner: readonly Contour[], outer: readonly Contour[]) => inner.some(([x, y]) => contains(outer, x, y));
   return !lies(a, b) && !lies(b, a);
 }
 
@@ -76,13 +127,19 @@ function segmentsIn(contours: readonly Contour[], box: Box): Segment[] {
   return out;
 }
 
-function areNear(p: Segment, q: Segment): boolean {
+function areNear(p: Segment, q: Segment, distance: number): boolean {
   const [ax, ay, bx, by] = p;
   const [cx, cy, dx, dy] = q;
   const isCrossed =
     turn(ax, ay, bx, by, cx, cy) > 0 !== turn(ax, ay, bx, by, dx, dy) > 0 &&
     turn(cx, cy, dx, dy, ax, ay) > 0 !== turn(cx, cy, dx, dy, bx, by) > 0;
-  return isCrossed || reach(p, cx, cy) < NEAR || reach(p, dx, dy) < NEAR || reach(q, ax, ay) < NEAR || reach(q, bx, by) < NEAR;
+  return (
+    isCrossed ||
+    reach(p, cx, cy) < distance ||
+    reach(p, dx, dy) < distance ||
+    reach(q, ax, ay) < distance ||
+    reach(q, bx, by) < distance
+  );
 }
 
 /** Distance of a point from a segment. */

@@ -4,13 +4,22 @@ import { CHORD_TOLERANCE } from './grid.js';
 import { chordsInCircle } from './shapes.js';
 
 /**
- * The outline grown outwards (`by` above 0) or shrunk (`by` below 0), with round corners: every place no further than
- * `by` from the outline, or no nearer than −`by` to its edge. Exact but for the chords of the corners.
+ * How the corners of a grown outline are made: round; mitred, the sides run on until they meet, at most {@link MITRE_LIMIT} times
+ * the growth from the corner; or square, cut off across at the distance of the growth, as longer mitres are too.
  */
-export function offset(outline: Outline, by: number, tolerance = CHORD_TOLERANCE): Outline {
+export type CornerForm = 'round' | 'mitred' | 'square';
+
+/** The longest mitre, in times the growth (4 is what SVG 1.1 sets stroke-miterlimit to, W3C). */
+export const MITRE_LIMIT = 4;
+
+/**
+ * The outline grown outwards (`by` above 0) or shrunk (`by` below 0). With round corners: every place no further than
+ * `by` from the outline, or no nearer than −`by` to its edge; exact but for the chords of the corners.
+ */
+export function offset(outline: Outline, by: number, tolerance = CHORD_TOLERANCE, corners: CornerForm = 'round'): Outline {
   if (by === 0) return outline;
   const band: Contour[] = [];
-  for (const contour of outline) sideBand(contour, true, by, tolerance, band);
+  for (const contour of outline) sideBand(contour, true, by, tolerance, band, corners);
   return by > 0 ? join(outline, band) : cut(outline, join(band));
 }
 
@@ -36,7 +45,14 @@ export function strokeArea(strokes: readonly Stroke[], width: number, tolerance 
  * The band beside a run, to its right for `by` above 0 and to its left below, as overlapping anticlockwise pieces: a
  * rectangle for every edge and a wedge for every corner that opens to that side.
  */
-function sideBand(run: Float64Array, closed: boolean, by: number, tolerance: number, into: Contour[]): void {
+function sideBand(
+  run: Float64Array,
+  closed: boolean,
+  by: number,
+  tolerance: number,
+  into: Contour[],
+  corners: CornerForm = 'round',
+): void {
   const n = run.length / 2;
   const edges = closed ? n : n - 1;
   const reach = Math.abs(by);
@@ -48,9 +64,9 @@ function sideBand(run: Float64Array, closed: boolean, by: number, tolerance: num
     // Unit normal to the right of the edge, times the offset.
     const nx = ((by_ - ay) / length) * by;
     const ny = (-(bx - ax) / length) * by;
-    const corners =
+    const strip =
       by > 0 ? [ax, ay, ax + nx, ay + ny, bx + nx, by_ + ny, bx, by_] : [bx, by_, bx + nx, by_ + ny, ax + nx, ay + ny, ax, ay];
-    into.push(snapRun(corners, true));
+    into.push(snapRun(strip, true));
 
     if (!closed && j === n - 1) continue;
     const k = (j + 1) % n;
@@ -60,8 +76,26 @@ function sideBand(run: Float64Array, closed: boolean, by: number, tolerance: num
     );
     if (by > 0 ? turned <= 0 : turned >= 0) continue;
     const normal = Math.atan2(ny, nx);
-    into.push(wedge(bx, by_, by > 0 ? normal : normal + turned, Math.abs(turned), reach, tolerance));
+    const from = by > 0 ? normal : normal + turned;
+    into.push(
+      corners === 'round'
+        ? wedge(bx, by_, from, Math.abs(turned), reach, tolerance)
+        : pointed(bx, by_, from, Math.abs(turned), reach, corners === 'mitred'),
+    );
   }
+}
+
+/** A corner whose sides run on: until they meet, or to a cut across at the radius where that is asked for or would be too far. */
+function pointed(x: number, y: number, from: number, through: number, radius: number, isMitred: boolean): Contour {
+  const middle = from + through / 2;
+  const at = (angle: number, distance: number) => [x + distance * Math.cos(angle), y + distance * Math.sin(angle)];
+  const ends = [at(from, radius), at(from + through, radius)];
+  const tip = radius / Math.cos(through / 2);
+  if (isMitred && tip <= MITRE_LIMIT * radius && tip > 0) return snapRun([x, y, ...ends[0], ...at(middle, tip), ...ends[1]], true);
+  // Half of the cut lies as far along as the tangents of a quarter of the turn.
+  const aside = through / 4;
+  const reach = radius / Math.cos(aside);
+  return snapRun([x, y, ...ends[0], ...at(middle - aside, reach), ...at(middle + aside, reach), ...ends[1]], true);
 }
 
 /** A piece of a disc about (x, y) from an angle through a sweep, both in radians, anticlockwise. */

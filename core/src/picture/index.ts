@@ -1,1 +1,2 @@
 export * from './picture.js';
+export { pictureSize, reliefPicture } from './relief-picture.js';

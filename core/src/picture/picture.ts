@@ -1,5 +1,6 @@
 import { FACE, heightColour, PAPER } from '../drawing/index.js';
-import type { Mesh } from '../solid/index.js';
+import type { ColouredMesh, Mesh } from '../solid/index.js';
+import { DepthBuffer, NOTHING } from './depth-buffer.js';
 
 /** A picture of bytes: red, green, blue, opacity of every pixel, rows from the top. */
 export interface Picture {
@@ -18,124 +19,145 @@ export interface View {
 /** Straight on from the front, a little from above and from the left: heights show, letters stay legible. */
 export const THREE_QUARTER: View = { turn: -15, tilt: 20 };
 
-const LIGHT = normalised(-0.45, 0.6, 0.66);
+export type Rgb = readonly [number, number, number];
+
+/** The colour of a triangle, by its number. */
+export type Paint = (facet: number) => Rgb;
+
+/** From the upper left, towards the reader. */
+export const LIGHT = normalised(-0.45, 0.6, 0.66);
 const AMBIENT = 0.42;
 const SAMPLES = 2;
 
-function normalised(x: number, y: number, z: number): readonly [number, number, number] {
-  const length = Math.hypot(x, y, z);
+export function normalised(x: number, y: number, z: number): Rgb {
+  const length = Math.hypot(x, y, z) || 1;
   return [x / length, y / length, z / length];
 }
 
-const rgb = (hex: string): readonly number[] => [1, 3, 5].map((at) => parseInt(hex.slice(at, at + 2), 16));
+export const rgb = (hex: string): Rgb => [1, 3, 5].map((at) => parseInt(hex.slice(at, at + 2), 16)) as unknown as Rgb;
 
 /**
- * A picture of a solid in parallel projection, in the colours of its heights, light from the upper left; with a depth
- * buffer, so that no graphics card is needed. Lines are four samples a pixel.
- *
- * @param reach where the colours of the heights end, mm from the face
+ * Caps in the colours of their heights, sides a shade darker than the face.
+ * @param reach where the colours end, mm from the face
  */
-export function pictureOf(mesh: Mesh, reach: number, view: View, width: number, height: number): Picture {
-  const [w, h] = [width * SAMPLES, height * SAMPLES];
+export function heightPaint({ positions, triangles }: Mesh, reach: number): Paint {
+  const side = rgb(FACE).map((c) => c * 0.86) as unknown as Rgb;
+  const caps = new Map<number, Rgb>();
+  return (f) => {
+    const [z0, z1, z2] = [0, 1, 2].map((k) => positions[3 * triangles[3 * f + k] + 2]);
+    const isUpright = Math.abs(normalOf(positions, triangles, f)[2]) < 1e-6;
+    if (isUpright) return side;
+    // Slopes in steps that nobody tells apart.
+    const z = z0 === z1 && z1 === z2 ? z0 : Math.round(((z0 + z1 + z2) / 3) * 50) / 50;
+    let known = caps.get(z);
+    if (!known) caps.set(z, (known = rgb(heightColour(z, reach))));
+    return known;
+  };
+}
+
+/** Every triangle in the colour of its finish. */
+export function finishPaint({ finishes, wears }: ColouredMesh): Paint {
+  const colours = finishes.map(({ colour }) => rgb(colour));
+  return (f) => colours[wears[f]];
+}
+
+/**
+ * A picture of a solid in parallel projection, light from the upper left; with a depth buffer, so that no graphics card is needed.
+ * Every pixel is the mean of four samples.
+ */
+export function pictureOf(mesh: Mesh, paint: Paint, view: View, width: number, height: number): Picture {
   const { positions, triangles } = mesh;
   const [a, b] = [(view.turn * Math.PI) / 180, (view.tilt * Math.PI) / 180];
   const [cosA, sinA, cosB, sinB] = [Math.cos(a), Math.sin(a), Math.cos(b), Math.sin(b)];
-  /** About the upright axis, then about the level one: x to the right, y up, z to the eye. */
-  const turned = (x: number, y: number, z: number): readonly [number, number, number] => {
-    const [x1, z1] = [cosA * x + sinA * z, cosA * z - sinA * x];
-    return [x1, cosB * y + sinB * z1, cosB * z1 - sinB * y];
-  };
-
+  // About the upright axis, then about the level one: x to the right, y up, z to the eye.
   const count = positions.length / 3;
   const seen = new Float64Array(positions.length);
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = 0; i < count; i++) {
-    const p = turned(positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
-    seen.set(p, 3 * i);
-    [minX, maxX, minY, maxY] = [Math.min(minX, p[0]), Math.max(maxX, p[0]), Math.min(minY, p[1]), Math.max(maxY, p[1])];
+    const [x, y, z] = [positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]];
+    const z1 = cosA * z - sinA * x;
+    const px = cosA * x + sinA * z;
+    const py = cosB * y + sinB * z1;
+    seen[3 * i] = px;
+    seen[3 * i + 1] = py;
+    seen[3 * i + 2] = cosB * z1 - sinB * y;
+    [minX, maxX, minY, maxY] = [Math.min(minX, px), Math.max(maxX, px), Math.min(minY, py), Math.max(maxY, py)];
   }
-  const scale = Math.min((w * 0.94) / (maxX - minX), (h * 0.94) / (maxY - minY));
-  const [offsetX, offsetY] = [w / 2 - (scale * (minX + maxX)) / 2, h / 2 + (scale * (minY + maxY)) / 2];
-
-  const depth = new Float32Array(w * h).fill(-Infinity);
-  const colour = new Uint8Array(w * h * 3);
-  const ground = rgb(PAPER);
-  for (let i = 0; i < colour.length; i++) colour[i] = ground[i % 3];
-  const sideColour = rgb(FACE).map((c) => c * 0.86);
-  const capColours = new Map<number, readonly number[]>();
-
-  for (let t = 0; t < triangles.length; t += 3) {
-    const [i, j, k] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-    const [ax, ay, az] = [offsetX + scale * seen[i], offsetY - scale * seen[i + 1], seen[i + 2]];
-    const [bx, by, bz] = [offsetX + scale * seen[j], offsetY - scale * seen[j + 1], seen[j + 2]];
-    const [cx, cy, cz] = [offsetX + scale * seen[k], offsetY - scale * seen[k + 1], seen[k + 2]];
-    // Pixel rows run downwards, which makes triangles that face the eye clockwise.
-    const twice = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
-    if (twice >= 0) continue;
-    const [z0, z1, z2] = [positions[i + 2], positions[j + 2], positions[k + 2]];
-    const isCap = z0 === z1 && z1 === z2;
-    let base = sideColour;
-    if (isCap) {
-      let known = capColours.get(z0);
-      if (!known) capColours.set(z0, (known = rgb(heightColour(z0, reach))));
-      base = known as number[];
+  const buffer = new DepthBuffer(width * SAMPLES, height * SAMPLES);
+  const scale = Math.min((buffer.width * 0.94) / (maxX - minX), (buffer.height * 0.94) / (maxY - minY));
+  drawAll(buffer, seen, triangles, scale, (minX + maxX) / 2, (minY + maxY) / 2);
+  const lit = new Map<number, Rgb>();
+  return shaded(buffer, (_, f) => {
+    let colour = lit.get(f);
+    if (!colour) {
+      // The light is fixed to the sign: a surface that looks straight out of the face has its plain colour.
+      const n = normalOf(positions, triangles, f);
+      const facing = Math.max(0, n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * LIGHT[2]) / LIGHT[2];
+      const light = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
+      colour = paint(f).map((channel) => Math.min(255, channel * light)) as unknown as Rgb;
+      lit.set(f, colour);
     }
-    // The light is fixed to the sign: a surface that looks straight out of the face has its plain colour.
-    const [nx, ny, nz] = normalOf(positions, i, j, k);
-    const facing = Math.max(0, nx * LIGHT[0] + ny * LIGHT[1] + nz * LIGHT[2]) / LIGHT[2];
-    const lit = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
-    const red = Math.min(255, base[0] * lit);
-    const green = Math.min(255, base[1] * lit);
-    const blue = Math.min(255, base[2] * lit);
-
-    const x0 = Math.max(0, Math.ceil(Math.min(ax, bx, cx) - 0.5));
-    const x1 = Math.min(w - 1, Math.floor(Math.max(ax, bx, cx) - 0.5));
-    const y0 = Math.max(0, Math.ceil(Math.min(ay, by, cy) - 0.5));
-    const y1 = Math.min(h - 1, Math.floor(Math.max(ay, by, cy) - 0.5));
-    // Shares of the corners a and b at the first sample of a row, and their steps from sample to sample.
-    const stepU = (by - cy) / twice;
-    const stepV = (cy - ay) / twice;
-    for (let y = y0; y <= y1; y++) {
-      const px = x0 + 0.5;
-      const py = y + 0.5;
-      let u = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / twice;
-      let v = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / twice;
-      for (let x = x0, at = y * w + x0; x <= x1; x++, at++, u += stepU, v += stepV) {
-        if (u < 0 || v < 0 || u + v > 1) continue;
-        const z = u * az + v * bz + (1 - u - v) * cz;
-        if (z <= depth[at]) continue;
-        depth[at] = z;
-        colour[3 * at] = red;
-        colour[3 * at + 1] = green;
-        colour[3 * at + 2] = blue;
-      }
-    }
-  }
-  return reduced(colour, width, height);
+    return colour;
+  });
 }
 
-function normalOf(p: Float64Array, i: number, j: number, k: number): readonly [number, number, number] {
+/** Draws all triangles of a mesh, (middleX, middleY) in the middle of the buffer, `scale` samples a mm. */
+export function drawAll(
+  buffer: DepthBuffer,
+  p: Float64Array,
+  triangles: Uint32Array,
+  scale: number,
+  middleX: number,
+  middleY: number,
+): void {
+  const [offsetX, offsetY] = [buffer.width / 2 - scale * middleX, buffer.height / 2 + scale * middleY];
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [i, j, k] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+    buffer.draw(
+      t / 3,
+      offsetX + scale * p[i],
+      offsetY - scale * p[i + 1],
+      p[i + 2],
+      offsetX + scale * p[j],
+      offsetY - scale * p[j + 1],
+      p[j + 2],
+      offsetX + scale * p[k],
+      offsetY - scale * p[k + 1],
+      p[k + 2],
+    );
+  }
+}
+
+/** Unit normal of a triangle. */
+export function normalOf(p: Float64Array, triangles: Uint32Array, f: number): Rgb {
+  const [i, j, k] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
   const [ux, uy, uz] = [p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]];
   const [vx, vy, vz] = [p[k] - p[i], p[k + 1] - p[i + 1], p[k + 2] - p[i + 2]];
   return normalised(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
 }
 
-/** Every pixel the mean of its samples. */
-function reduced(colour: Uint8Array, width: number, height: number): Picture {
+const GROUND = rgb(PAPER);
+
+/** A buffer as a picture, every pixel the mean of its samples, the ground of the paper where nothing is. */
+export function shaded(buffer: DepthBuffer, colourOf: (at: number, facet: number) => Rgb): Picture {
+  const [width, height] = [buffer.width / SAMPLES, buffer.height / SAMPLES];
   const rgba = new Uint8Array(width * height * 4);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const at = 4 * (y * width + x);
-      for (let c = 0; c < 3; c++) {
-        let sum = 0;
-        for (let s = 0; s < SAMPLES * SAMPLES; s++) {
-          const row = y * SAMPLES + Math.floor(s / SAMPLES);
-          sum += colour[3 * (row * width * SAMPLES + x * SAMPLES + (s % SAMPLES)) + c];
-        }
-        rgba[at + c] = sum / (SAMPLES * SAMPLES);
+      let [red, green, blue] = [0, 0, 0];
+      for (let s = 0; s < SAMPLES * SAMPLES; s++) {
+        const at = (y * SAMPLES + Math.floor(s / SAMPLES)) * buffer.width + x * SAMPLES + (s % SAMPLES);
+        const facet = buffer.facet[at];
+        const [r, g, b] = facet === NOTHING ? GROUND : colourOf(at, facet);
+        red += Math.floor(r);
+        green += Math.floor(g);
+        blue += Math.floor(b);
       }
-      rgba[at + 3] = 255;
+      rgba.set([red, green, blue, 4 * 255].map((sum) => sum / (SAMPLES * SAMPLES)), 4 * (y * width + x));
     }
   }
   return { width, height, rgba };
 }
+
+/** A buffer of samples for a picture. */
+export const bufferFor = (width: number, height: number): DepthBuffer => new DepthBuffer(width * SAMPLES, height * SAMPLES);

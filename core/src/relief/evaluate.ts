@@ -1,4 +1,5 @@
 import {
+  area,
   areasByLabel,
   arrange,
   type Arrangement,
@@ -9,7 +10,10 @@ import {
   contourArea,
   CoordinateError,
   gapBetween,
+  type Inset,
+  join,
   type Outline,
+  partedLetters,
   ringsOf,
   type Stroke,
   type Windings,
@@ -27,11 +31,13 @@ import {
   tierLevel,
 } from '../sign/index.js';
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../type/index.js';
+import { crossingsOf } from './crossings.js';
+import { Fold, LEVEL_STEP, middleHeight, type Surface } from './fold.js';
+import { blankLayer, type Layer, layersOf } from './layers.js';
 import { type Note, note } from './notes.js';
 import {
   blankOutline,
   copied,
-  isSwallowed,
   type PlacedPart,
   placeShape,
   placeText,
@@ -39,23 +45,36 @@ import {
   type Surroundings,
   textChoice,
   type TextMeasures,
-  tierArea,
   trackOf,
 } from './part-outline.js';
+import { Patches, type PlacedPatch, topOfPatch } from './patches.js';
+import type { Ramp } from './ramp.js';
 import { outlinedText, splitText, TextPartsError } from './text-parts.js';
+import { reachOf, TierAreas } from './tier-area.js';
+import { BANDS, Fields, heightOn, insideLeft, weave } from './weave.js';
 
-/** Labels of the relief's plan: outside the blank, cut through, and from 2 on the levels. */
+/** Labels of the relief's plan: outside the blank, cut through, and from 2 on the places with material. */
 export const OUTSIDE = 0;
 export const HOLE = 1;
-const FIRST_LEVEL = 2;
+const FIRST_PLACE = 2;
 
 /** Whether a label of the plan is a place with material. */
-export const isSolid = (label: number): boolean => label >= FIRST_LEVEL;
+export const isSolid = (label: number): boolean => label >= FIRST_PLACE;
 
-/** A level of the relief: a flat place of the sign. */
-export interface Level {
-  /** Label of its places in the plan. */
+/** Places of the plan with one surface over them, and what it is made by. */
+export interface Place {
+  /** Label in the plan. */
   readonly label: number;
+  readonly surface: Surface;
+  /** Its height, or for a slope that in the middle of its band. */
+  readonly z: number;
+  readonly areaMm2: number;
+}
+
+/** A level of the relief: its flat places. */
+export interface Level {
+  /** Labels of its places in the plan. */
+  readonly labels: readonly number[];
   /** mm above the face, negative below. */
   readonly z: number;
   readonly areaMm2: number;
@@ -67,6 +86,8 @@ export interface Rung {
   readonly tier: string;
   /** mm above the face; −Infinity for a cut through. */
   readonly z: number;
+  /** The level that its strokes let it come to, where that is another. */
+  readonly reached?: number;
 }
 
 /** A part as the evaluation placed it. */
@@ -88,35 +109,48 @@ export interface Evaluation {
   readonly sign: Sign;
   readonly blank: Contour;
   readonly arrangement: Arrangement;
-  /** From the highest to the lowest. */
+  /** Every place with material, by label from {@link FIRST_PLACE} on. */
+  readonly places: readonly Place[];
+  /** Flat places from the highest to the lowest, the level tops of slopes among them. */
   readonly levels: readonly Level[];
+  /** The least and the greatest height. */
+  readonly lowest: number;
+  readonly highest: number;
+  readonly layers: readonly Layer[];
+  /** The slopes of letters that keep them to themselves. */
+  readonly patches: ReadonlyMap<Inset, PlacedPatch>;
   readonly rungs: readonly Rung[];
   readonly parts: readonly PartPlan[];
   readonly notes: readonly Note[];
 }
 
-/** Level of a label of the plan in mm; the back of the blank where there is no material. */
-export function levelOf(evaluation: Evaluation, label: number): number {
-  return evaluation.levels.find((level) => level.label === label)?.z ?? -evaluation.sign.blank.thickness;
+/** The place that a label stands for; undefined where there is no material. */
+export const placeOf = ({ places }: Evaluation, label: number): Place | undefined => places[label - FIRST_PLACE];
+
+/** Height of the surface in mm over a grid point that lies in, or on the edge of, the places of a label. */
+export function heightAt(evaluation: Evaluation, label: number, x: number, y: number): number {
+  const surface = placeOf(evaluation, label)?.surface;
+  switch (surface?.kind) {
+    case undefined:
+      return -evaluation.sign.blank.thickness;
+    case 'level':
+      return surface.z;
+    case 'woven':
+      return heightOn(surface.woven, x, y);
+    case 'ramp':
+      // Only its edge lies in the plan itself.
+      return surface.ramp.start;
+  }
 }
 
-/** Rings of one level, or of several as one. */
+/** Rings of one label, or of several as one. */
 export const regionOf = (evaluation: Evaluation, ...labels: readonly number[]): Outline =>
   ringsOf(evaluation.arrangement, (label) => labels.includes(label));
 
 const byId = (parts: readonly PartPlan[]): ReadonlyMap<string, PartPlan> => new Map(parts.map((part) => [part.id, part]));
 
-/** Levels nearer than this are one: it is far below what any machine can make. */
-const LEVEL_STEP = 1e-6;
 const THIN_FLOOR_MM = 1;
 const MOST_REMEMBERED = 1000;
-
-interface Layer {
-  readonly part: Part;
-  readonly tier: Tier;
-  readonly z: number;
-  readonly contours: readonly Contour[];
-}
 
 /**
  * Evaluates signs. It keeps the outlines of parts from one evaluation to the next, so that an edit works out again only
@@ -125,6 +159,9 @@ interface Layer {
 export class Evaluator {
   private remembered = new Map<string, PlacedPart>();
   private blank: { readonly key: string; readonly contour: Contour } | undefined;
+  private readonly areas = new TierAreas();
+  private readonly fields = new Fields();
+  private readonly patches = new Patches(this.fields);
 
   constructor(private readonly book: FontBook) {}
 
@@ -141,7 +178,8 @@ export class Evaluator {
     notes.push(...radiusNote(sign.blank.outline, 'The blank', sign));
 
     const bases = baseLevels(sign);
-    const layers: Layer[] = [];
+    const edge = blankLayer(sign, blank);
+    const layers: Layer[] = edge ? [edge] : [];
     const rungs: Rung[] = [];
     const parts: PartPlan[] = [];
     const placedParts = new Map<string, PlacedPart>();
@@ -166,14 +204,14 @@ export class Evaluator {
         notes.push(...placed.notes, ...made.notes, ...edgeNotes(part, placed, blank, sign));
         parts.push({ id: part.id, ...placed });
         layers.push(...made.layers);
-        rungs.push(...made.layers.map(({ tier, z }) => ({ part: part.id, tier: tier.id, z })));
+        rungs.push(...made.rungs);
       } catch (error) {
         if (!(error instanceof CoordinateError)) throw error;
         notes.push(note('too-far', { part: part.id }, part.name));
         parts.push({ id: part.id, frame: new Float64Array(), letters: 0, contours: [], strokes: [] });
       }
     }
-    return finish(sign, blank, layers, { rungs, parts, notes });
+    return finish(sign, blank, layers, { rungs, parts, notes }, this.fields, this.patches);
   }
 
   /** The gaps between the letters of a text part, from left to right in each line. */
@@ -200,11 +238,32 @@ export class Evaluator {
     return outlinedText(sign, textPart(sign, id), this.book, byId(parts));
   }
 
-  private layersOf(part: Part, sign: Sign, placed: PlacedPart, base: number): { layers: Layer[]; notes: Note[] } {
-    const tiers = part.tiers.filter((tier) => tier.on);
-    if (tiers.length === 0) return { layers: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
-    const layers = tiers.map((tier) => ({ part, tier, z: tierLevel(tier, base), contours: tierArea(placed, tier) }));
-    return { layers, notes: layers.flatMap(({ tier, z, contours }) => tierNotes(sign, part, tier, z, placed, contours)) };
+  private layersOf(part: Part, sign: Sign, placed: PlacedPart, base: number): { layers: Layer[]; rungs: Rung[]; notes: Note[] } {
+    const layers = layersOf(part, placed, base, this.areas);
+    if (layers.length === 0) return { layers, rungs: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
+    const rungs: Rung[] = [];
+    const notes: Note[] = [];
+    for (const layer of layers) {
+      const nominal = tierLevel(layer.of, base);
+      const short = this.shortOf(layer, base);
+      rungs.push({ part: part.id, tier: layer.tier, z: nominal, reached: short?.highest });
+      notes.push(...tierNotes(sign, part, layer, nominal, placed, this.areas, short));
+    }
+    return { layers, rungs, notes };
+  }
+
+  /** Where strokes are too narrow for a slope to come to its height: the heights above the base that it comes to. */
+  private shortOf({ ramp, contours }: Layer, base: number): Short | undefined {
+    if (!ramp || contours.length === 0) return undefined;
+    const { letters, others } = partedLetters(contours);
+    const reached = [...letters, ...(others.length > 0 ? [join(others)] : [])]
+      .filter((outline) => outline.length > 0)
+      .map((outline) => ramp.at(this.fields.field(insideLeft(outline), ramp).field.deepest) - base);
+    const heights = reached.map((height) => Math.abs(height));
+    const sign = ramp.end < base ? -1 : 1;
+    const full = Math.abs(ramp.end - base);
+    if (heights.every((height) => height > full - LEAST_SHORT)) return undefined;
+    return { lowest: Math.min(...heights), highest: base + sign * Math.max(...heights), full };
   }
 
   private blankOf(sign: Sign): Contour {
@@ -245,14 +304,41 @@ function textPart(sign: Sign, id: string): TextPart {
   return part;
 }
 
-function tierNotes(sign: Sign, part: Part, tier: Tier, z: number, placed: PlacedPart, contours: readonly Contour[]): Note[] {
+/** Heights that a slope comes to, in mm: above its base at its lowest letter, above the face at its highest. */
+interface Short {
+  readonly lowest: number;
+  readonly highest: number;
+  readonly full: number;
+}
+
+/** mm by which a slope may stay below its height before that is told. */
+const LEAST_SHORT = 0.01;
+
+function tierNotes(
+  sign: Sign,
+  part: Part,
+  { of: tier, contours }: Layer & { readonly of: Tier },
+  z: number,
+  placed: PlacedPart,
+  areas: TierAreas,
+  short: Short | undefined,
+): Note[] {
   const at = { part: part.id, tier: tier.id };
   const out: Note[] = [];
   const { thickness } = sign.blank;
-  if (z !== THROUGH && z <= -thickness) out.push(note('through-back', at, part.name, -z, thickness, sign.unit));
+  const deepest = short ? short.highest : z;
+  if (z !== THROUGH && tier.action.kind !== 'mark' && deepest <= -thickness) out.push(note('through-back', at, part.name, -deepest, thickness, sign.unit));
   if (placed.strokes.length > 0 && tier.action.kind !== 'line') out.push(note('open-strokes', at, part.name));
-  if (tier.area.kind === 'offset' && tier.area.by < 0 && isSwallowed(placed, contours))
-    out.push(note('offset-swallowed', at, part.name, tier.area.by, sign.unit));
+  const swallowed = areas.swallowed(placed, tier);
+  if (swallowed) {
+    const reach = reachOf(tier.area, placed);
+    const where = { ...at, x: swallowed.x, y: swallowed.y };
+    if (contours.length === 0) out.push(note('offset-swallowed', where, part.name, reach, swallowed.largest, sign.unit));
+    else out.push(note('area-loses', where, part.name, reach, swallowed.count, swallowed.largest, sign.unit));
+  }
+  if (short && tier.edge?.kind === 'ridged' && !tier.edge.capped)
+    out.push(note('ridge-height', at, part.name, short.highest, sign.unit));
+  else if (short) out.push(note('slope-short', at, part.name, short.full, short.lowest, sign.unit));
   return out;
 }
 
@@ -272,25 +358,66 @@ function finish(
   blank: Contour,
   layers: readonly Layer[],
   found: { rungs: Rung[]; parts: PartPlan[]; notes: Note[] },
+  fields: Fields,
+  patches: Patches,
 ): Evaluation {
+  const must = new Set<Contour>();
+  for (;;) {
+    const built = lay(sign, blank, layers, must, fields, patches);
+    const fresh = built.unwoven.filter((contour) => !must.has(contour));
+    if (fresh.length === 0) return told(sign, blank, layers, found, built);
+    for (const contour of fresh) must.add(contour);
+  }
+}
+
+interface Laid {
+  readonly arrangement: Arrangement;
+  readonly surfaces: readonly Surface[];
+  readonly patches: ReadonlyMap<Inset, PlacedPatch>;
+  readonly overhanging: ReadonlySet<number>;
+  readonly onBlank: ReadonlySet<number>;
+  readonly effective: ReadonlySet<number>;
+  /** Contours that must be woven after all; the rest does not count then. */
+  readonly unwoven: readonly Contour[];
+}
+
+function lay(
+  sign: Sign,
+  blank: Contour,
+  layers: readonly Layer[],
+  must: ReadonlySet<Contour>,
+  fields: Fields,
+  patches: Patches,
+): Laid {
   const { thickness } = sign.blank;
-  const { notes } = found;
-  const zs: number[] = [];
-  const labels = new Map<number, number>();
-  const labelOf = (z: number): number => {
-    const key = Math.round(z / LEVEL_STEP);
+  const heights = layers.flatMap(({ z, ramp, does }) => (z === THROUGH || does === 'mark' ? [] : ramp ? [z, ramp.start] : [z])).filter(isNear);
+  const step = Math.max(1, ...heights.map(Math.abs)) / BANDS;
+  const { contours, woven, creases } = weave(layers, fields, [0, -thickness, ...heights], step, must);
+  const lines: (readonly Contour[])[] = [];
+  for (const each of woven) {
+    each.plan = 1 + layers.length + lines.length;
+    lines.push(each.pieces.flatMap(({ outline }) => outline), ...each.rings);
+  }
+  const crossings = crossingsOf(woven);
+  crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
+  const fold = new Fold(layers, woven, crossings, thickness);
+
+  const surfaces: Surface[] = [];
+  const labels = new Map<string, number>();
+  const labelOf = (surface: Surface): number => {
+    const key = `${keyOf(surface)} ${looksOf(layers[surface.layer])}`;
     let label = labels.get(key);
     if (label === undefined) {
-      label = FIRST_LEVEL + zs.length;
+      label = FIRST_PLACE + surfaces.length;
       labels.set(key, label);
-      zs.push(z);
+      surfaces.push(surface);
     }
     return label;
   };
   const overhanging = new Set<number>();
   const onBlank = new Set<number>();
   const effective = new Set<number>();
-
+  const unwoven: Contour[] = [];
   /** Build order is layer order, and windings list their layers in that order. */
   const relief = (windings: Windings): number => {
     if (windings.length === 0) return OUTSIDE;
@@ -298,53 +425,134 @@ function finish(
       for (let i = 0; i < windings.length; i += 2) overhanging.add(windings[i] - 1);
       return OUTSIDE;
     }
-    let z = 0;
-    for (let i = 2; i < windings.length; i += 2) {
-      const index = windings[i] - 1;
-      const layer = layers[index];
-      onBlank.add(index);
-      if (z === THROUGH) continue;
-      const before = z;
-      if (layer.tier.action.kind === 'raise') z = Math.max(z, layer.z);
-      else if (layer.tier.action.kind === 'set') z = layer.z;
-      else z = Math.min(z, layer.z);
-      if (z <= -thickness) z = THROUGH;
-      if (Math.abs(z - before) > LEVEL_STEP) effective.add(index);
-    }
-    return z === THROUGH ? HOLE : labelOf(z);
+    const folded = fold.at(windings);
+    for (const layer of folded.present) onBlank.add(layer);
+    for (const layer of folded.effective) effective.add(layer);
+    for (const layer of folded.unwoven) unwoven.push(...layers[layer].contours);
+    return folded.surface ? labelOf(folded.surface) : HOLE;
   };
+  const isWoven = (label: number): boolean => surfaces[label - FIRST_PLACE]?.kind === 'woven';
+  const arrangement = arrange([[blank], ...contours, ...lines], relief, {
+    segments: creases,
+    on: isWoven,
+    borders: crossings.map(({ layer, border }) => ({ layer, segments: border })),
+  });
+  const made = new Map<Inset, PlacedPatch>();
+  if (unwoven.length === 0) {
+    for (const inset of arrangement.insets) {
+      const surface = surfaces[inset.inside - FIRST_PLACE];
+      if (surface?.kind !== 'ramp') continue;
+      const placed = patches.of(inset.contours, surface.ramp);
+      // One that comes out at the back is woven, so that a line stands where it does.
+      if (placed.patch.isWhole && lowestOf(surface.ramp, placed.patch.deepest) > -thickness) made.set(inset, placed);
+      else unwoven.push(...inset.contours);
+    }
+  }
+  return { arrangement, surfaces, patches: made, overhanging, onBlank, effective, unwoven };
+}
 
-  const arrangement = arrange([[blank], ...layers.map((layer) => layer.contours)], relief);
+const lowestOf = (ramp: Ramp, deepest: number): number =>
+  Math.min(ramp.start, ramp.at(deepest), ...ramp.heights.filter((_, i) => ramp.distances[i] <= deepest));
+
+const isNear = (z: number): boolean => Math.abs(z) < 4000;
+
+const looksOf = (layer: Layer | undefined): string => (layer?.top || layer?.sides ? `${layer.top ?? ''} ${layer.sides ?? ''}` : '');
+
+function keyOf(surface: Surface): string {
+  switch (surface.kind) {
+    case 'level':
+      return `${Math.round(surface.z / LEVEL_STEP)}`;
+    case 'ramp':
+      return surface.ramp.key;
+    case 'woven':
+      return `${surface.woven.layer} ${surface.band}`;
+  }
+}
+
+/** The evaluation of what was laid, with the notes that follow. */
+function told(
+  sign: Sign,
+  blank: Contour,
+  layers: readonly Layer[],
+  found: { rungs: Rung[]; parts: PartPlan[]; notes: Note[] },
+  { arrangement, surfaces, patches, overhanging, onBlank, effective }: Laid,
+): Evaluation {
+  const { notes } = found;
   const areas = areasByLabel(arrangement);
-  const levels = zs
-    .map((z, i) => ({ label: FIRST_LEVEL + i, z, areaMm2: areas.get(FIRST_LEVEL + i) ?? 0 }))
-    .filter((level) => level.areaMm2 > 0)
-    .sort((a, b) => b.z - a.z);
+  const places = surfaces.map((surface, i): Place => {
+    const label = FIRST_PLACE + i;
+    return { label, surface, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
+  });
+  const { levels, lowest, highest } = levelsOf(places, patches);
 
   const blankBox = bounds([blank])!;
   layers.forEach((layer, index) => {
-    if (layer.contours.length === 0) return;
-    const at = { part: layer.part.id, tier: layer.tier.id };
-    if (!onBlank.has(index)) notes.push(note('off-blank', at, layer.part.name));
+    if (layer.contours.length === 0 || layer.part === '') return;
+    const at = { part: layer.part, tier: layer.tier };
+    const name = sign.parts.find(({ id }) => id === layer.part)?.name ?? layer.part;
+    if (!onBlank.has(index)) notes.push(note('off-blank', at, name));
     else if (overhanging.has(index)) {
       const by = overhang(bounds(layer.contours)!, blankBox);
-      notes.push(note('over-edge', at, layer.part.name, by, sign.unit));
+      notes.push(note('over-edge', at, name, by, sign.unit));
     }
-    if (onBlank.has(index) && !effective.has(index)) notes.push(note('not-seen', at, layer.part.name, layer.z, sign.unit));
+    if (onBlank.has(index) && !effective.has(index)) notes.push(note('not-seen', at, name, layer.z, sign.unit));
   });
-  notes.push(...materialNotes(sign, arrangement, levels));
-  return { sign, blank, arrangement, levels, ...found };
+  notes.push(...materialNotes(sign, arrangement, places.length > 0, lowest));
+  return { sign, blank, arrangement, places, levels, lowest, highest, layers, patches, ...found };
+}
+
+/** Flat places by height, and the least and the greatest height of all places. */
+function levelsOf(
+  places: readonly Place[],
+  patches: ReadonlyMap<Inset, PlacedPatch>,
+): { levels: Level[]; lowest: number; highest: number } {
+  const byHeight = new Map<number, { z: number; labels: number[]; areaMm2: number }>();
+  let [lowest, highest] = [Infinity, -Infinity];
+  const span = (...heights: number[]) => {
+    lowest = Math.min(lowest, ...heights);
+    highest = Math.max(highest, ...heights);
+  };
+  const add = (z: number, areaMm2: number, label?: number) => {
+    const key = Math.round(z / LEVEL_STEP);
+    let level = byHeight.get(key);
+    if (!level) byHeight.set(key, (level = { z, labels: [], areaMm2: 0 }));
+    level.areaMm2 += areaMm2;
+    if (label !== undefined) level.labels.push(label);
+  };
+  for (const { label, surface, areaMm2 } of places) {
+    if (areaMm2 <= 0) continue;
+    if (surface.kind === 'level') {
+      add(surface.z, areaMm2, label);
+      span(surface.z);
+    } else if (surface.kind === 'woven') {
+      const { ramp, levels, pieces } = surface.woven;
+      const { band } = surface;
+      const deepest = band < levels.length ? levels[band] : Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
+      span(ramp.at(band === 0 ? 0 : levels[band - 1]), ramp.at(deepest));
+    }
+  }
+  for (const [inset, placed] of patches) {
+    const { patch } = placed;
+    const surface = places[inset.inside - FIRST_PLACE].surface;
+    if (surface.kind !== 'ramp') continue;
+    const { ramp } = surface;
+    span(ramp.start, ramp.at(patch.deepest), ...ramp.heights.filter((_, i) => ramp.distances[i] <= patch.deepest));
+    const top = topOfPatch(placed, ramp);
+    if (top) add(ramp.end, area(top));
+  }
+  const levels = [...byHeight.values()].filter((level) => level.areaMm2 > 0).sort((a, b) => b.z - a.z);
+  return { levels, lowest, highest };
 }
 
 /** How far a box reaches over another, in mm; at a rounded corner it may reach over by less than 0, said as 0. */
 const overhang = (box: Box, over: Box): number =>
   Math.max(over.minX - box.minX, over.minY - box.minY, box.maxX - over.maxX, box.maxY - over.maxY, 0);
 
-function materialNotes(sign: Sign, arrangement: Arrangement, levels: readonly Level[]): Note[] {
-  if (levels.length === 0) return [note('no-material', {})];
+function materialNotes(sign: Sign, arrangement: Arrangement, isThere: boolean, lowest: number): Note[] {
+  if (!isThere) return [note('no-material', {})];
   const out: Note[] = [];
-  const floor = sign.blank.thickness + Math.min(...levels.map((level) => level.z));
-  if (floor < Math.min(THIN_FLOOR_MM, sign.blank.thickness)) out.push(note('thin-floor', {}, floor, sign.unit));
+  const floor = sign.blank.thickness + lowest;
+  if (floor > 1e-6 && floor < Math.min(THIN_FLOOR_MM, sign.blank.thickness)) out.push(note('thin-floor', {}, floor, sign.unit));
   const pieces = ringsOf(arrangement, isSolid)
     .map((ring) => ({ ring, size: contourArea(ring) }))
     .filter(({ size }) => size > 0)

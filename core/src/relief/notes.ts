@@ -28,6 +28,9 @@ const codeOf = (character: string): string => `U+${character.codePointAt(0)!.toS
 /** Percent with a decimal where it says something. */
 const figure = (value: number): string => String(Number(value.toFixed(1))).replace('-', '−');
 
+const grownBy = (by: number, unit: LengthUnit): string =>
+  by < 0 ? `shrunk by ${formatLength(-by, unit)}` : `grown by ${formatLength(by, unit)}`;
+
 /** The catalogue of notes. */
 export const NOTES = {
   'missing-character': (name: string, character: string, font: string, others: readonly string[]) =>
@@ -112,10 +115,27 @@ export const NOTES = {
       weight: 'warning',
       text: `${name} is set on ${host}, which has no outline to follow; it stands straight instead.`,
     }) as const,
-  'offset-swallowed': (name: string, by: number, unit: LengthUnit) =>
+  'offset-swallowed': (name: string, by: number, largest: number, unit: LengthUnit) =>
     ({
       weight: 'warning',
-      text: `${name}: shrunk by ${formatLength(-by, unit)} nothing is left of its outline.`,
+      text: `${name}: ${grownBy(by, unit)} nothing is left of its outline; at most ${formatLength(largest, unit)} works.`,
+    }) as const,
+  'area-loses': (name: string, by: number, count: number, largest: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text:
+        `${name}: ${grownBy(by, unit)} ${count === 1 ? 'one of its pieces loses' : `${count} of its pieces lose`} a stroke or a counter; ` +
+        `at most ${formatLength(largest, unit)} keeps them all.`,
+    }) as const,
+  'slope-short': (name: string, full: number, reached: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `${name}: its strokes are too narrow for these sides to come to ${formatLength(full, unit)}; the narrowest comes to ${formatLength(reached, unit)}.`,
+    }) as const,
+  'ridge-height': (name: string, level: number, unit: LengthUnit) =>
+    ({
+      weight: 'said',
+      text: `${name} runs to the middle of its strokes and comes to ${level < 0 ? `a depth of ${formatLength(-level, unit)}` : formatLength(level, unit)}.`,
     }) as const,
   'open-strokes': (name: string) =>
     ({

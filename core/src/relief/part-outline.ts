@@ -26,9 +26,8 @@ import {
   snapRun,
   straightTrack,
   type Stroke,
-  strokeArea,
 } from '../outline/index.js';
-import type { Area, Blank, Copies, Place, Shape, ShapePart, Sign, TextPart, TextPath, Tier } from '../sign/index.js';
+import type { Blank, Copies, Place, Shape, ShapePart, Sign, TextPart, TextPath } from '../sign/index.js';
 import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../type/index.js';
 import { type Note, note } from './notes.js';
 
@@ -389,33 +388,3 @@ function fittedNote(fitted: Fitted, { id, name }: TextPart, { unit }: Sign): Not
       return note('too-large', at, name, fitted.across, fitted.up, unit);
   }
 }
-
-/** The area that a tier of a placed part acts on. */
-export function tierArea(placed: PlacedPart, tier: Tier): readonly Contour[] {
-  if (tier.action.kind === 'line') return lineArea(placed, tier.action.width);
-  return grown(placed, tier.area);
-}
-
-function grown(placed: PlacedPart, chosen: Area): readonly Contour[] {
-  if (chosen.kind === 'outline' || chosen.by === 0) return placed.contours;
-  return remembered(placed, `grown ${chosen.by}`, () => offset(placed.contours, chosen.by));
-}
-
-function lineArea(placed: PlacedPart, width: number): Outline {
-  return remembered(placed, `line ${width}`, () =>
-    strokeArea([...placed.strokes, ...placed.contours.map((points) => ({ points, closed: true }))], width),
-  );
-}
-
-function remembered(placed: PlacedPart, key: string, make: () => Outline): Outline {
-  let outline = placed.areas.get(key);
-  if (!outline) {
-    outline = make();
-    placed.areas.set(key, outline);
-  }
-  return outline;
-}
-
-/** Whether nothing is left of an outline that had something. */
-export const isSwallowed = (placed: PlacedPart, made: readonly Contour[]): boolean =>
-  placed.contours.length > 0 && area(made) <= 0;

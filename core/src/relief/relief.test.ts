@@ -63,7 +63,7 @@ describe('the relief function', () => {
     addText(sign, 'Quercus & Co', 'lora-bold', 14, { kind: 'raise', by: 1 }).place.turn = 12;
     addShape(sign, 30, { kind: 'carve', by: 1 }, { x: 20, y: 3 });
     const evaluation = evaluate(sign);
-    const sum = evaluation.levels.reduce((all, { label }) => all + area(regionOf(evaluation, label)), 0);
+    const sum = evaluation.levels.reduce((all, { labels }) => all + area(regionOf(evaluation, ...labels)), 0);
     expect(sum).toBeCloseTo(area([rectangle(120, 90)]), 6);
   });
 

@@ -13,6 +13,7 @@ export function actionOf(kind: Action['kind'], before: Action): Action {
       return { kind, to: before.kind === 'carve' || before.kind === 'line' ? -amount : amount };
     case 'line':
       return { kind, depth: amount, width: 1 };
+    case 'mark':
     case 'cut-through':
       return { kind };
   }
@@ -27,6 +28,7 @@ function amountOf(action: Action): number | undefined {
       return action.to;
     case 'line':
       return action.depth;
+    case 'mark':
     case 'cut-through':
       return undefined;
   }
@@ -48,6 +50,7 @@ export function actionAtLevel(action: Action, level: number, base: number): Acti
       return { kind: 'set', to: above };
     case 'line':
       return { ...action, depth: Math.max(0, -above) };
+    case 'mark':
     case 'cut-through':
       return action;
   }
@@ -72,7 +75,7 @@ export function nextTier(part: Part): Tier {
       'tier',
       part.tiers.map(({ id }) => id),
     ),
-    last.kind === 'cut-through' ? { kind: 'carve', by: 2 } : last,
+    last.kind === 'cut-through' || last.kind === 'mark' ? { kind: 'carve', by: 2 } : last,
   );
 }
 

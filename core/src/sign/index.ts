@@ -14,3 +14,5 @@ export * from './ticket.js';
 export { upgraded } from './upgrades.js';
 export * from './validate.js';
 export * from './version.js';
+export * from './finishes.js';
+export * from './materials.js';

@@ -20,6 +20,8 @@ function rawLevel({ action }: Tier, base: number): number {
       return base - action.depth;
     case 'set':
       return base + action.to;
+    case 'mark':
+      return base;
     case 'cut-through':
       return THROUGH;
   }
@@ -38,7 +40,7 @@ export function baseLevels(sign: Sign): ReadonlyMap<string, number> {
       const host = parts.get(part.sitsOn.part);
       const hostBase = bases.get(part.sitsOn.part) ?? 0;
       const levels = (host?.tiers ?? [])
-        .filter((tier) => tier.on)
+        .filter((tier) => tier.on && tier.action.kind !== 'mark')
         .map((tier) => tierLevel(tier, hostBase))
         .filter(Number.isFinite);
       if (levels.length === 0) base = hostBase;

@@ -22,6 +22,8 @@ const Extent = Type.Number({ exclusiveMinimum: 0, maximum: 8000 });
 const Height = Type.Number({ minimum: 0, maximum: 1000 });
 const Name = Type.String({ minLength: 1, maxLength: 80 });
 
+const Radius = Type.Number({ exclusiveMinimum: 0, maximum: 500 });
+
 const Percent = (minimum: number, maximum: number) => Type.Number({ minimum, maximum });
 
 const Rectangle = closed(
@@ -91,12 +93,25 @@ const Laminate = closed(
   'two-ply engraving laminate: how thick its cap is, and the colours of cap and core',
 );
 
+const BlankEdge = byKind(
+  closed({ kind: Type.Literal('rounded'), radius: Radius }, 'the edge of the face rounded over'),
+  closed({ kind: Type.Literal('chamfered'), width: Radius, height: Radius }, 'the edge of the face chamfered'),
+  closed({ kind: Type.Literal('cove'), radius: Radius }, 'a hollow quarter circle along the edge of the face'),
+);
+
+const BlankFinish = closed(
+  { face: Type.Optional(Id), sides: Type.Optional(Id) },
+  'ids of finishes of the sign: of the face, and of the edge with its form',
+);
+
 const Blank = closed(
   {
     outline: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Outline),
     thickness: Type.Number({ minimum: 0.1, maximum: 1000 }),
     material: Type.String({ maxLength: 80 }),
     laminate: Type.Optional(Laminate),
+    edge: Type.Optional(BlankEdge),
+    finish: Type.Optional(BlankFinish),
   },
   'the panel the sign is made from, its middle at x = 0, y = 0, its face at z = 0',
 );
@@ -119,11 +134,42 @@ const SitsOn = byKind(
   ),
 );
 
+const CornerForm = Type.Union([Type.Literal('round'), Type.Literal('mitred'), Type.Literal('square')]);
 const Area = byKind(
   closed({ kind: Type.Literal('outline') }, 'the outline itself'),
   closed(
-    { kind: Type.Literal('offset'), by: Type.Number({ minimum: -500, maximum: 500 }) },
-    'the outline grown, or shrunk by a negative amount',
+    {
+      kind: Type.Literal('offset'),
+      by: Type.Number({ minimum: -500, maximum: 500 }),
+      corners: Type.Optional(CornerForm),
+      scales: Type.Optional(Type.Boolean()),
+    },
+    'the outline grown, or shrunk by a negative amount; its corners are round where nothing else is said. One that scales is given in percent of the cap height, or of the height of what is seen',
+  ),
+  closed(
+    {
+      kind: Type.Literal('stroke'),
+      width: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+      side: Type.Union([Type.Literal('inside'), Type.Literal('on'), Type.Literal('outside')]),
+      corners: Type.Optional(CornerForm),
+      scales: Type.Optional(Type.Boolean()),
+    },
+    'a stroke along the outline: inside it, half on either side, or outside it',
+  ),
+);
+
+const Slope = Type.Number({ minimum: 0.5, maximum: 85 });
+const Edge = byKind(
+  closed(
+    { kind: Type.Literal('sloped'), angle: Slope, sized: Type.Union([Type.Literal('foot'), Type.Literal('top')]) },
+    'sides that lean by this angle from upright; the outline is their foot or their top',
+  ),
+  closed({ kind: Type.Literal('rounded'), radius: Radius }, 'a quarter circle where the sides meet the top, or the floor'),
+  closed({ kind: Type.Literal('chamfered'), width: Radius, height: Radius }, 'a flat slope where the sides meet the top, or the floor'),
+  closed({ kind: Type.Literal('cove'), radius: Radius }, 'a hollow quarter circle in place of the upper, or the lower, part of the sides'),
+  closed(
+    { kind: Type.Literal('ridged'), angle: Type.Number({ minimum: 5, maximum: 170 }), capped: Type.Boolean() },
+    'slopes from both sides that meet in the middle of the stroke at this included angle: a ridge, or a vee groove; capped at the amount of the action, or as high as the stroke is wide',
   ),
 );
 
@@ -134,6 +180,7 @@ const Action = byKind(
     { kind: Type.Literal('set'), to: Type.Number({ minimum: -1000, maximum: 1000 }) },
     'whatever is there becomes this level, measured from the level the part sits on',
   ),
+  closed({ kind: Type.Literal('mark') }, 'colour only: what is there keeps its height and takes the finish of this tier'),
   closed({ kind: Type.Literal('cut-through') }, 'a hole from face to back; nothing later closes it'),
   closed(
     {
@@ -145,7 +192,14 @@ const Action = byKind(
   ),
 );
 
-const Tier = closed({ id: Id, on: Type.Boolean(), area: Area, action: Action }, 'something built from the outline');
+const TierFinish = closed(
+  { top: Type.Optional(Id), sides: Type.Optional(Id) },
+  'ids of finishes of the sign: of the level top, or floor, and of the sides with their slopes; bare material where nothing is said',
+);
+const Tier = closed(
+  { id: Id, on: Type.Boolean(), area: Area, action: Action, edge: Type.Optional(Edge), finish: Type.Optional(TierFinish) },
+  'something built from the outline; its edge is upright where nothing else is said',
+);
 
 const Copies = byKind(
   closed(
@@ -309,6 +363,16 @@ const Ground = closed(
   'a picture under the plan to draw after, its middle at (x, y), showing by so many percent; it is not made',
 );
 
+const Finish = closed(
+  {
+    id: Id,
+    name: Name,
+    colour: Type.String({ pattern: '^#[0-9a-f]{6}$', description: 'red, green and blue in two hexadecimal digits each (sRGB)' }),
+    gloss: Type.Union([Type.Literal('matt'), Type.Literal('satin'), Type.Literal('gloss'), Type.Literal('metal')]),
+  },
+  'paint, leaf, or a material left bare',
+);
+
 export const SignSchema = closed(
   {
     version: Type.Literal(SIGN_VERSION),
@@ -322,6 +386,7 @@ export const SignSchema = closed(
     ),
     guides: Type.Optional(Type.Array(Guide, { maxItems: 50 })),
     ground: Type.Optional(Ground),
+    finishes: Type.Optional(Type.Array(Finish, { maxItems: 100 })),
   },
   'a sign',
 );
@@ -335,6 +400,10 @@ export type Shape = ShapePart['shape'];
 export type Tier = Static<typeof Tier>;
 export type Action = Static<typeof Action>;
 export type Area = Static<typeof Area>;
+export type Finish = Static<typeof Finish>;
+export type Edge = Static<typeof Edge>;
+export type CornerForm = Static<typeof CornerForm>;
+export type BlankEdge = Static<typeof BlankEdge>;
 export type SitsOn = Static<typeof SitsOn>;
 export type Place = Static<typeof Place>;
 export type SectionLine = Sign['section'];

@@ -1,9 +1,24 @@
 import { plainWords } from '../type/index.js';
 import { actionOf } from './edit.js';
 import { movedLetters } from './letters-by-hand.js';
+import { chooseFinish } from './finishes.js';
 import { extentOfShape } from './new-sign.js';
 import { NO_FEATURES } from './part-sentences.js';
-import type { Action, Blank, Copies, Shape, Sign, TextFrame, TextPart, TextPath } from './schema.js';
+import type {
+  Action,
+  Area,
+  Blank,
+  BlankEdge,
+  Copies,
+  Edge,
+  Part,
+  Shape,
+  Sign,
+  TextFrame,
+  TextPart,
+  TextPath,
+  Tier,
+} from './schema.js';
 import type { FieldPath } from './sentence.js';
 import { hostFrom } from './ticket.js';
 
@@ -36,6 +51,19 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
   } else if (last === 'kind' && owner === 'laminate') {
     if (value === 'laminate') sign.blank.laminate ??= { cap: 0.2, capColour: 'white', coreColour: 'black' };
     else delete sign.blank.laminate;
+  } else if (last === 'kind' && owner === 'area') {
+    const tier = holderOf(sign, path.slice(0, -2)) as Tier;
+    tier.area = areaOf(value as Area['kind'], tier.area);
+  } else if (last === 'scales' && owner === 'area' && part) {
+    setScales(holderOf(sign, path.slice(0, -1)) as Area, value === 'true', part, seen);
+  } else if (owner === 'finish') {
+    const holder = holderOf(sign, path.slice(0, -2)) as { finish?: Record<string, string> };
+    chooseFinish(sign, holder, last as string, value as string);
+  } else if (last === 'kind' && owner === 'edge') {
+    const holder = holderOf(sign, path.slice(0, -2)) as { edge?: Edge | BlankEdge };
+    const edge = edgeOf(value as Edge['kind'], holder.edge, path[0] === 'blank');
+    if (edge) holder.edge = edge;
+    else delete holder.edge;
   } else if (last === 'kind' && path[0] === 'blank') {
     sign.blank.outline = shapeOf(value as Shape['kind'], sign.blank.outline) as Blank['outline'];
   } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
@@ -121,6 +149,51 @@ function newFrame(seen: SeenText | undefined, part: TextPart): TextFrame {
       { kind: 'reduce', floor: 60 },
     ],
   };
+}
+
+/** Another area of the same reach. */
+function areaOf(kind: Area['kind'], before: Area): Area {
+  if (kind === before.kind) return before;
+  const reach = before.kind === 'outline' ? 1 : Math.abs(before.kind === 'offset' ? before.by : before.width) || 1;
+  const more = before.kind === 'outline' ? {} : { ...(before.corners && { corners: before.corners }), ...(before.scales && { scales: true }) };
+  switch (kind) {
+    case 'outline':
+      return { kind };
+    case 'offset':
+      return { kind, by: reach, ...more };
+    case 'stroke':
+      return { kind, width: reach, side: 'outside', ...more };
+  }
+}
+
+/** Changes an amount between mm and percent of the part's height, keeping its size. */
+function setScales(area: Area, scales: boolean, part: Part, seen: SeenText | undefined): void {
+  if (area.kind === 'outline' || scales === (area.scales ?? false)) return;
+  const { shape } = part.kind === 'shape' ? part : { shape: undefined };
+  const whole = !shape ? (seen?.capHeight ?? 0) : 'height' in shape ? shape.height : 'diameter' in shape ? shape.diameter : 0;
+  const factor = whole > 0 ? (scales ? 100 / whole : whole / 100) : 1;
+  if (area.kind === 'offset') area.by = tidy(area.by * factor);
+  else area.width = tidy(area.width * factor);
+  if (scales) area.scales = true;
+  else delete area.scales;
+}
+
+/** Another edge form of about the same size; none for an upright edge. */
+function edgeOf<E extends Edge | BlankEdge>(kind: Edge['kind'] | 'upright' | 'none', before: E | undefined, isBlank: boolean): Edge | BlankEdge | undefined {
+  if (kind === 'upright' || kind === 'none') return undefined;
+  if (kind === before?.kind) return before;
+  const size = before && 'radius' in before ? before.radius : before && 'width' in before ? before.width : isBlank ? 3 : 1;
+  switch (kind) {
+    case 'sloped':
+      return { kind, angle: 10, sized: 'foot' };
+    case 'ridged':
+      return { kind, angle: 90, capped: false };
+    case 'chamfered':
+      return { kind, width: size, height: size };
+    case 'rounded':
+    case 'cove':
+      return { kind, radius: size };
+  }
 }
 
 type Fit = TextFrame['fit'][number];

@@ -1,6 +1,7 @@
 import type { FontEntry } from '../type/index.js';
+import { BARE, finishChoices } from './finishes.js';
 import { partSentences, shapeWords } from './part-sentences.js';
-import type { Action, Area, Laminate, Part, Sign, Tier } from './schema.js';
+import type { Action, Area, BlankEdge, Laminate, Part, Sign, Tier } from './schema.js';
 import { type FieldPath, plain, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
 
 /** A sentence as plain text. */
@@ -38,7 +39,8 @@ export function ticket(sign: Sign, catalogue: readonly FontEntry[]): Sentence[] 
 }
 
 /** What the blank is. */
-function blankSentence({ blank }: Sign, write: Writer): Sentence {
+function blankSentence(sign: Sign, write: Writer): Sentence {
+  const { blank } = sign;
   const { outline, thickness, material, laminate } = blank;
   return {
     words: [
@@ -49,6 +51,8 @@ function blankSentence({ blank }: Sign, write: Writer): Sentence {
       plain(' thick'),
       ...(material ? [plain(`, in ${material}`)] : []),
       ...laminateWords(laminate, write),
+      ...blankEdgeWords(sign, write),
+      ...blankFinishWords(sign, write),
       plain('.'),
     ],
   };
@@ -101,6 +105,7 @@ export const ACTION_WORDS: readonly (readonly [Action['kind'], string])[] = [
   ['set', 'set to a level'],
   ['cut-through', 'cut through'],
   ['line', 'line engraved'],
+  ['mark', 'coloured'],
 ];
 
 /** "The face", or the floor or top of every earlier part, as values of a choice. */
@@ -125,9 +130,159 @@ export function hostFrom(value: string): Part['sitsOn'] {
   return match ? { kind: 'part', at: match[1] as 'floor' | 'top', part: match[2] } : { kind: 'face' };
 }
 
+const AREAS = [
+  ['outline', 'its outline'],
+  ['offset', 'its outline grown'],
+  ['stroke', 'a stroke'],
+] as const;
+const SIDES = [
+  ['inside', 'inside'],
+  ['on', 'on'],
+  ['outside', 'outside'],
+] as const;
+const CORNERS = [
+  ['round', 'round'],
+  ['mitred', 'mitred'],
+  ['square', 'square'],
+] as const;
+const SCALES = [
+  ['false', 'whatever its size'],
+  ['true', 'of its height'],
+] as const;
+
 function areaWords(area: Area, path: FieldPath, write: Writer): TicketWord[] {
-  if (area.kind === 'outline') return [];
-  return [plain(', its outline grown by '), write.length('growth', area.by, ...path, 'area', 'by')];
+  const at = [...path, 'area'];
+  const kind = write.choice('area', area.kind, AREAS, ...at, 'kind');
+  if (area.kind === 'outline') return quietIf(true, plain(', over '), kind);
+  const amount = (label: string, value: number, key: string): TicketWord =>
+    area.scales ? write.number(label, value, ' %', ...at, key) : write.length(label, value, ...at, key);
+  const scales = quietIf(
+    !area.scales,
+    plain(' '),
+    write.choice('scaling', String(area.scales ?? false), SCALES, ...at, 'scales'),
+  );
+  const corners = quietIf(
+    (area.corners ?? 'round') === 'round',
+    plain(', corners '),
+    write.choice('corners', area.corners ?? 'round', CORNERS, ...at, 'corners'),
+  );
+  if (area.kind === 'offset') return [plain(', over '), kind, plain(' by '), amount('growth', area.by, 'by'), ...scales, ...corners];
+  return [
+    plain(', over '),
+    kind,
+    plain(' of '),
+    amount('stroke width', area.width, 'width'),
+    ...scales,
+    plain(' '),
+    write.choice('side of the line', area.side, SIDES, ...at, 'side'),
+    plain(' the line'),
+    ...corners,
+  ];
+}
+
+const EDGES = [
+  ['upright', 'upright'],
+  ['sloped', 'sloped'],
+  ['rounded', 'rounded'],
+  ['chamfered', 'chamfered'],
+  ['cove', 'hollowed by a cove'],
+  ['ridged', 'sloped to the middle'],
+] as const;
+const SIZED = [
+  ['foot', 'foot'],
+  ['top', 'top'],
+] as const;
+const CAPPED = [
+  ['false', 'however high that is'],
+  ['true', 'and no further than that'],
+] as const;
+
+function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): TicketWord[] {
+  if (action.kind === 'cut-through' || action.kind === 'mark') return [];
+  const at = [...path, 'edge'];
+  const kind = write.choice('edge', edge?.kind ?? 'upright', EDGES, ...at, 'kind');
+  if (!edge) return quietIf(true, plain(', sides '), kind);
+  switch (edge.kind) {
+    case 'sloped':
+      return [
+        plain(', sides '),
+        kind,
+        plain(' by '),
+        write.number('slope', edge.angle, '°', ...at, 'angle'),
+        plain(' from upright, the outline being their '),
+        write.choice('sized at', edge.sized, SIZED, ...at, 'sized'),
+      ];
+    case 'ridged':
+      return [
+        plain(', sides '),
+        kind,
+        plain(' at an included angle of '),
+        write.number('included angle', edge.angle, '°', ...at, 'angle'),
+        plain(', '),
+        write.choice('cap', String(edge.capped), CAPPED, ...at, 'capped'),
+      ];
+    default:
+      return [plain(', sides '), kind, ...edgeSizes(edge, at, write)];
+  }
+}
+
+/** Finishes of top and sides; of a tier that only colours the one of the top. */
+function finishWords(sign: Sign, { finish, action }: Tier, path: FieldPath, write: Writer): TicketWord[] {
+  if (action.kind === 'cut-through') return [];
+  const choices = finishChoices(sign);
+  const at = [...path, 'finish'];
+  const top = write.choice('finish of the top', finish?.top ?? BARE, choices, ...at, 'top');
+  if (action.kind === 'mark') return [plain(' in '), top];
+  const sinks = action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
+  return [
+    ...quietIf(finish?.top === undefined, plain(sinks ? ', floor ' : ', top '), top),
+    ...quietIf(
+      finish?.sides === undefined,
+      plain(', sides '),
+      write.choice('finish of the sides', finish?.sides ?? BARE, choices, ...at, 'sides'),
+    ),
+  ];
+}
+
+function blankFinishWords(sign: Sign, write: Writer): TicketWord[] {
+  const { finish } = sign.blank;
+  const choices = finishChoices(sign);
+  const at = ['blank', 'finish'] as const;
+  return [
+    ...quietIf(finish?.face === undefined, plain(', face '), write.choice('finish of the face', finish?.face ?? BARE, choices, ...at, 'face')),
+    ...quietIf(
+      finish?.sides === undefined,
+      plain(', edge '),
+      write.choice('finish of the edge', finish?.sides ?? BARE, choices, ...at, 'sides'),
+    ),
+  ];
+}
+
+/** The sizes of an edge form that blanks have, too. */
+export function edgeSizes(edge: BlankEdge, path: FieldPath, write: Writer): TicketWord[] {
+  if (edge.kind !== 'chamfered')
+    return [plain(edge.kind === 'cove' ? ' of ' : ' by '), write.length('radius of the edge', edge.radius, ...path, 'radius')];
+  return [
+    plain(' by '),
+    write.length('chamfer across', edge.width, ...path, 'width'),
+    plain(' across and '),
+    write.length('chamfer in height', edge.height, ...path, 'height'),
+    plain(' in height'),
+  ];
+}
+
+const BLANK_EDGES = [
+  ['none', 'square'],
+  ['rounded', 'rounded over'],
+  ['chamfered', 'chamfered'],
+  ['cove', 'hollowed by a cove'],
+] as const;
+
+function blankEdgeWords({ blank: { edge } }: Sign, write: Writer): TicketWord[] {
+  const at = ['blank', 'edge'] as const;
+  const kind = write.choice('edge of the blank', edge?.kind ?? 'none', BLANK_EDGES, ...at, 'kind');
+  if (!edge) return quietIf(true, plain(', its edge '), kind);
+  return [plain(', its edge '), kind, ...edgeSizes(edge, at, write)];
 }
 
 function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: number, write: Writer): Sentence {
@@ -159,9 +314,10 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
         host,
       );
       break;
+    case 'mark':
     case 'cut-through':
       break;
   }
-  words.push(...areaWords(tier.area, path, write), plain(tier.on ? '.' : ' (switched off).'));
+  words.push(...areaWords(tier.area, path, write), ...edgeWords(tier, path, write), ...finishWords(sign, tier, path, write), plain(tier.on ? '.' : ' (switched off).'));
   return { part: part.id, tier: tier.id, words };
 }

@@ -120,6 +120,7 @@ function describe(error: ErrorObject): SignFault {
     case 'maxItems':
       return { path, message: `has ${(data as unknown[]).length} entries and may have ${params.limit}.` };
     case 'pattern':
+      if (String(params.pattern).includes('#')) return { path, message: `is ${value} and must be a colour such as "#3f7d6e".` };
       return { path, message: `is ${value} and may have letters, digits, hyphens and underscores, up to 64 of them.` };
     default:
       return { path, message: `${error.message ?? keyword} (it is ${value}).` };
@@ -142,6 +143,13 @@ function distinct(faults: readonly SignFault[]): SignFault[] {
 function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined): SignFault[] {
   const faults: SignFault[] = [];
   const seen = new Set<string>();
+  const finishes = new Set(sign.finishes?.map(({ id }) => id));
+  const wear = (finish: Readonly<Record<string, string | undefined>> | undefined, at: string) => {
+    for (const [place, id] of Object.entries(finish ?? {}))
+      if (id !== undefined && !finishes.has(id))
+        faults.push({ path: `${at}.finish.${place}`, message: `“${id}” is not the id of a finish of this sign: add it to its finishes.` });
+  };
+  wear(sign.blank.finish, 'blank');
   sign.parts.forEach((part, index) => {
     const path = `parts[${index}]`;
     if (seen.has(part.id))
@@ -161,6 +169,7 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
     seen.add(part.id);
     const tiers = new Set<string>();
     part.tiers.forEach((tier, at) => {
+      wear(tier.finish, `${path}.tiers[${at}]`);
       if (tiers.has(tier.id))
         faults.push({ path: `${path}.tiers[${at}].id`, message: `“${tier.id}” is the id of an earlier tier of this part.` });
       tiers.add(tier.id);

@@ -1,2 +1,4 @@
 export * from './mesh.js';
 export * from './solid.js';
+export * from './looks.js';
+export * from './pieces.js';

@@ -6,6 +6,12 @@ export interface Mesh {
   readonly triangles: Uint32Array;
 }
 
+/** The mesh of a relief, with what each triangle is part of. */
+export interface ReliefMesh extends Mesh {
+  /** For every triangle the label of the place whose top it is, the label below 0 of the place whose side it is, or 0 at the back. */
+  readonly belongs: Int32Array;
+}
+
 /** Volume in mm³ by the divergence theorem: sum of signed tetrahedra from the first corner. */
 export function volume({ positions: p, triangles }: Mesh): number {
   let six = 0;

@@ -8,7 +8,7 @@ import { loadedBook } from '../../testing/fonts.js';
 import { crossSection, manifoldOf, referee } from '../../testing/referee.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import type { FontBook } from '../type/index.js';
-import { isWatertight, meshBounds, solidOf, surfaceArea, volume, volumeOfLevels } from './index.js';
+import { isWatertight, meshBounds, solidOf, surfaceArea, volume, volumeOf } from './index.js';
 
 let m: ManifoldToplevel;
 let book: FontBook;
@@ -50,7 +50,7 @@ function expectSound(evaluation: Evaluation, { compare = true } = {}): void {
   const mesh = solidOf(evaluation);
   expect(isWatertight(mesh)).toBe(true);
   const ours = volume(mesh);
-  expect(Math.abs(ours - volumeOfLevels(evaluation))).toBeLessThan(1e-6 * ours);
+  expect(Math.abs(ours - volumeOf(evaluation))).toBeLessThan(1e-6 * ours);
   const solid = manifoldOf(m, mesh);
   expect(solid.status()).toBe('NoError');
   expect(Math.abs(solid.volume() - ours)).toBeLessThan(1e-6 * ours);
@@ -111,7 +111,7 @@ describe('solidOf', () => {
     expectSound(evaluation, { compare: isPlain && evaluation.parts.reduce((sum, part) => sum + part.letters, 0) < 200 });
     expect(evaluation.notes).toEqual([]);
     // Over a plan in k pieces with h holes stands a solid of genus h − k + 1 (by the Euler characteristic).
-    const rings = regionOf(evaluation, ...evaluation.levels.map(({ label }) => label));
+    const rings = regionOf(evaluation, ...evaluation.levels.flatMap(({ labels }) => labels));
     const pieces = rings.filter((ring) => contourArea(ring) > 0).length;
     expect(manifoldOf(m, solidOf(evaluation)).genus()).toBe(rings.length - pieces - pieces + 1);
   });

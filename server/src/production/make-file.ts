@@ -1,10 +1,12 @@
 import { productionOutlines } from '@plain-relief/core/drawing';
-import { dxfFile, stlFile, svgFile } from '@plain-relief/core/format';
+import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
+import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { solidOf } from '@plain-relief/core/solid';
+import { coloured, piecesOf, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
 import type { TaskKind } from '../tasks/model.js';
+import { pngFile } from './png.js';
 import { type ProofSubject, proofSheet, type Report } from './proof-sheet.js';
 
 export interface MadeFile {
@@ -12,6 +14,9 @@ export interface MadeFile {
   readonly type: string;
   readonly bytes: Uint8Array;
 }
+
+/** Pixels along the longer side of a picture of the sign. */
+const PICTURE_PIXELS = 2400;
 
 /** A name that is safe on any file system, from a job number and a title. */
 export function fileStem(job: string, title: string): string {
@@ -43,6 +48,40 @@ export class FileMaker {
       case 'stl':
         await report(0.2, 'building the solid');
         return { name: `${name}.stl`, type: 'model/stl', bytes: stlFile(solidOf(evaluation), sign.title) };
+      case '3mf': {
+        await report(0.2, 'building the solid');
+        const pieces = piecesOf(solidOf(evaluation)).map((piece) => coloured(evaluation, piece));
+        await report(0.6, 'writing the file');
+        return { name: `${name}.3mf`, type: 'model/3mf', bytes: threeMfFile(pieces, sign.title, subject.date) };
+      }
+      case 'glb':
+        await report(0.2, 'building the solid');
+        return {
+          name: `${name}.glb`,
+          type: 'model/gltf-binary',
+          bytes: glbFile(coloured(evaluation, solidOf(evaluation)), sign.title),
+        };
+      case 'pieces': {
+        await report(0.2, 'building the solid');
+        const pieces = piecesOf(solidOf(evaluation));
+        const width = String(pieces.length).length;
+        const files = pieces.map((piece, i) => [
+          `${name}-piece-${String(i + 1).padStart(width, '0')}.stl`,
+          stlFile(piece, `${sign.title}, piece ${i + 1}`),
+        ]);
+        return { name: `${name}-pieces.zip`, type: 'application/zip', bytes: zipSync(Object.fromEntries(files), { mtime: subject.date }) };
+      }
+      case 'picture': {
+        await report(0.2, 'building the solid');
+        const mesh = solidOf(evaluation);
+        await report(0.5, 'drawing the picture');
+        const { width, height } = pictureSize(evaluation, PICTURE_PIXELS);
+        return {
+          name: `${name}.png`,
+          type: 'image/png',
+          bytes: pngFile(reliefPicture(coloured(evaluation, mesh), width, height)),
+        };
+      }
       case 'svg': {
         await report(0.2, 'drawing the outlines');
         const text = svgFile(productionOutlines(evaluation), { unit: sign.unit, title: sign.title });
@@ -62,7 +101,7 @@ export class FileMaker {
 
   /** All files and the sign document in one archive, dated by the subject. */
   private async package(evaluation: Evaluation, subject: ProofSubject, report: Report): Promise<Uint8Array> {
-    const kinds = ['stl', 'svg', 'dxf', 'proof'] as const;
+    const kinds = ['stl', '3mf', 'svg', 'dxf', 'proof'] as const;
     const entries: Record<string, Uint8Array> = {};
     for (const [i, kind] of kinds.entries()) {
       const part: Report = (share, step) => report((i + share) / (kinds.length + 1), step);

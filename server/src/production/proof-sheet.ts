@@ -1,10 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { dimensionedPlan, type Drawing, FAINT, heightReach, INK, PAPER, sectionDrawing } from '@plain-relief/core/drawing';
-import { pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
+import { finishPaint, heightPaint, pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
 import { extentOfShape, ticket, ticketParagraphs } from '@plain-relief/core/sign';
-import { solidOf } from '@plain-relief/core/solid';
+import { coloured, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import PDFDocument from 'pdfkit';
@@ -113,9 +113,10 @@ export async function proofSheet(
   await report(0.5, 'making the picture');
   const columnX = PAGE.width - MARGIN - COLUMN;
   const pictureHeight = COLUMN * 0.62;
+  const mesh = solidOf(evaluation);
   const picture = pictureOf(
-    solidOf(evaluation),
-    heightReach(evaluation.levels),
+    mesh,
+    evaluation.sign.finishes?.length ? finishPaint(coloured(evaluation, mesh)) : heightPaint(mesh, heightReach(evaluation)),
     THREE_QUARTER,
     PICTURE_PIXELS,
     Math.round(PICTURE_PIXELS * 0.62),

@@ -1,7 +1,7 @@
 import { heightReach } from '@plain-relief/core/drawing';
-import { pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
+import { finishPaint, heightPaint, pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
-import { solidOf } from '@plain-relief/core/solid';
+import { coloured, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../fonts/font-files.js';
 import { pngFile } from '../production/png.js';
@@ -18,5 +18,7 @@ export default async function picture({ sign, width, height, fontsDir, fonts }: 
   book.learn(fonts.map(({ entry }) => entry));
   evaluator ??= new Evaluator(book);
   const evaluation = await evaluator.evaluate(sign);
-  return pngFile(pictureOf(solidOf(evaluation), heightReach(evaluation.levels), THREE_QUARTER, width, height));
+  const mesh = solidOf(evaluation);
+  const paint = sign.finishes?.length ? finishPaint(coloured(evaluation, mesh)) : heightPaint(mesh, heightReach(evaluation));
+  return pngFile(pictureOf(mesh, paint, THREE_QUARTER, width, height));
 }

@@ -1,7 +1,7 @@
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** What can be asked of a sign: its proof, single production files, or all of them in one archive. */
-export const TASK_KINDS = ['proof', 'stl', 'svg', 'dxf', 'package'] as const;
+export const TASK_KINDS = ['proof', 'stl', '3mf', 'glb', 'pieces', 'picture', 'svg', 'dxf', 'package'] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 
 export type TaskState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';

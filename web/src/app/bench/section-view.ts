@@ -28,8 +28,8 @@ const CAPTION = 20;
             [attr.x1]="surface.from"
             [attr.x2]="surface.to"
             [attr.y1]="-surface.z"
-            [attr.y2]="-surface.z"
-            [attr.stroke]="surface.z === 0 ? '#2b2a26' : surface.colour"
+            [attr.y2]="-surface.zEnd"
+            [attr.stroke]="surface.z === 0 && surface.zEnd === 0 ? '#2b2a26' : surface.colour"
           />
         }
       </g>
@@ -90,9 +90,13 @@ export class SectionViewer {
     const surface = this.section().surfaces.find(({ from, to }) => here.mm >= from && here.mm <= to);
     const along = formatLength(here.mm - this.section().from, this.unit());
     if (!surface) return `${along} along: no material`;
-    const height =
-      surface.z === 0 ? 'the face' : `${surface.z > 0 ? 'raised' : 'carved'} ${formatLength(Math.abs(surface.z), this.unit())}`;
-    return `${along} along: ${height}, ${formatLength(surface.to - surface.from, this.unit())} wide`;
+    const share = (here.mm - surface.from) / (surface.to - surface.from);
+    const z = surface.z + share * (surface.zEnd - surface.z);
+    const unit = this.unit();
+    const height = Math.abs(z) < 1e-9 ? 'the face' : `${z > 0 ? 'raised' : 'carved'} ${formatLength(Number(Math.abs(z).toFixed(3)), unit)}`;
+    const width = `${formatLength(Number((surface.to - surface.from).toFixed(3)), unit)} wide`;
+    const rise = Math.atan2(surface.zEnd - surface.z, surface.to - surface.from) * (180 / Math.PI);
+    return `${along} along: ${height}, ${Math.abs(rise) < 0.01 ? width : `a slope of ${Math.abs(rise).toFixed(1)}° over ${width}`}`;
   });
 
   constructor() {

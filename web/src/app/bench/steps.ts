@@ -23,7 +23,7 @@ export function stepsOf(sign: Sign, notes: readonly Note[], tasks: readonly Task
     return done.some((task) => task.revision === revision) ? 'done' : done.length > 0 ? 'begun' : 'open';
   };
   const proof = made(['proof', 'package']);
-  const files = made(['stl', 'svg', 'dxf', 'package']);
+  const files = made(['stl', '3mf', 'glb', 'pieces', 'svg', 'dxf', 'package']);
   return [
     {
       name: 'Brief',

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../shell/api';
 
-export type TaskKind = 'proof' | 'stl' | 'svg' | 'dxf' | 'package';
+export type TaskKind = 'proof' | 'stl' | '3mf' | 'glb' | 'pieces' | 'picture' | 'svg' | 'dxf' | 'package';
 
 export interface Task {
   readonly id: string;

@@ -1,6 +1,6 @@
 import { heightColour, heightReach } from '@plain-relief/core/drawing';
 import { type Contour, type Polygon, polygonsOf, ringsOf } from '@plain-relief/core/outline';
-import { type Evaluation, HOLE } from '@plain-relief/core/relief';
+import { type Evaluation, HOLE, placeOf, slopeBands } from '@plain-relief/core/relief';
 import { screenPath } from './screen-path';
 import type { DrawnPath } from './views';
 
@@ -16,14 +16,14 @@ type Fill = Pick<DrawnPath, 'fill' | 'isHole'>;
  * it; the other places; then the letters that lie apart, part by part, so that an edit of one part changes the paths of no other.
  */
 export function planPaths(evaluation: Evaluation): DrawnPath[] {
-  const { arrangement, levels, parts, rungs } = evaluation;
-  const reach = heightReach(levels);
+  const { arrangement, places: ofPlan, parts, layers } = evaluation;
+  const reach = heightReach(evaluation);
   const fills = new Map<number, Fill>([[HOLE, { fill: 'none', isHole: true }]]);
   // Labels are given anew by every evaluation, heights stay.
   const names = new Map([[HOLE, 'holes']]);
-  for (const { label, z } of levels) {
+  for (const { label, surface, z } of ofPlan) {
     fills.set(label, { fill: heightColour(z, reach), isHole: false });
-    names.set(label, `level ${z}`);
+    names.set(label, surface.kind === 'woven' ? `slope ${surface.layer} ${surface.band}` : `level ${z}`);
   }
 
   const grounds: { polygon: Polygon; fill: Fill }[] = [];
@@ -42,12 +42,12 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
   }
   grounds.sort((a, b) => boxArea(b.polygon.outer) - boxArea(a.polygon.outer));
 
-  // Layer 0 is the blank; the others are the rungs in turn.
+  // Layer 0 of the plan is the blank.
   const letters = new Map<string, { fill: Fill; pieces: (readonly Contour[])[] }>();
-  for (const { contours, layers, inside } of arrangement.insets) {
+  for (const { contours, layers: of, inside } of arrangement.insets) {
     const fill = fills.get(inside);
-    if (!fill) continue;
-    const key = `letters of ${rungs[layers[layers.length - 1] - 1]?.part} at ${names.get(inside)}`;
+    if (!fill || placeOf(evaluation, inside)?.surface.kind === 'ramp') continue;
+    const key = `letters of ${layers[of[of.length - 1] - 1]?.part} at ${names.get(inside)}`;
     let group = letters.get(key);
     if (!group) letters.set(key, (group = { fill, pieces: [] }));
     group.pieces.push(contours);
@@ -61,6 +61,7 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
     })),
     ...places,
     ...[...letters].flatMap(([key, { fill, pieces }]) => inPaths(key, pieces, fill)),
+    ...slopePaths(evaluation, reach),
     ...parts.flatMap(({ id, strokes }) =>
       strokes.map(({ points, closed }, i) => ({
         key: `stroke ${id} ${i}`,
@@ -71,6 +72,20 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
       })),
     ),
   ];
+}
+
+/** Slopes of letters that keep them to themselves, lower bands first. */
+function slopePaths(evaluation: Evaluation, reach: number): DrawnPath[] {
+  const groups = new Map<string, { fill: Fill; pieces: (readonly Contour[])[] }>();
+  for (const { z, outline, layer, rank } of slopeBands(evaluation)) {
+    if (rank === undefined || outline.length === 0) continue;
+    // Of all letters the lowest bands are painted first: they touch nobody else's.
+    const key = `${rank} slopes of ${evaluation.layers[layer]?.part ?? ''}, ${layer}`;
+    let group = groups.get(`${key} ${z}`);
+    if (!group) groups.set(`${key} ${z}`, (group = { fill: { fill: heightColour(z, reach), isHole: false }, pieces: [] }));
+    group.pieces.push(outline);
+  }
+  return [...groups].sort(([a], [b]) => parseInt(a) - parseInt(b)).flatMap(([key, { fill, pieces }]) => inPaths(key, pieces, fill));
 }
 
 function inPaths(key: string, pieces: readonly (readonly Contour[])[], fill: Fill): DrawnPath[] {

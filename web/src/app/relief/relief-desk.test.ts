@@ -55,9 +55,9 @@ describe('ReliefDesk', () => {
       Promise.resolve(new Uint8Array(readFileSync(join(ROOT, 'fonts', file)))),
     );
     const evaluation = await new Evaluator(book).evaluate(sign);
-    const reach = heightReach(evaluation.levels);
-    const regions = evaluation.levels.map(({ label, z }) => ({
-      outline: regionOf(evaluation, label),
+    const reach = heightReach(evaluation);
+    const regions = evaluation.levels.map(({ labels, z }) => ({
+      outline: regionOf(evaluation, ...labels),
       colour: heightColour(z, reach),
     }));
     const painted = plan.paths.filter(({ isLine }) => !isLine).map((path) => ({ ...path, runs: runsOf(path.d) }));

@@ -3,7 +3,7 @@ import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnRun } from '@plain-relief/core/outline';
 import { type Evaluation, Evaluator, TextPartsError } from '@plain-relief/core/relief';
 import type { Part, SectionLine, Sign } from '@plain-relief/core/sign';
-import { solidOf, volumeOfLevels } from '@plain-relief/core/solid';
+import { solidOf, volumeOf } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
@@ -60,16 +60,16 @@ export class ReliefDesk {
     const began = performance.now();
     const evaluation = await this.evaluator.evaluate(sign);
     this.last = evaluation;
-    const { levels, notes, parts } = evaluation;
+    const { highest, lowest, notes, parts } = evaluation;
     const view = {
       plan: planView(evaluation),
       section: sectionView(evaluation, sign.section),
       ladder: ladderView(evaluation),
       notes,
       facts: {
-        volumeMm3: volumeOfLevels(evaluation),
-        highest: Math.max(0, ...levels.map(({ z }) => z)),
-        deepest: Math.min(0, ...levels.map(({ z }) => z)),
+        volumeMm3: volumeOf(evaluation),
+        highest: Math.max(0, highest),
+        deepest: Math.min(0, lowest),
         letters: parts.reduce((sum, part) => sum + part.letters, 0),
       },
     };
@@ -140,7 +140,7 @@ export class ReliefDesk {
   /** The model of the last evaluation. */
   model(): ModelView | undefined {
     if (!this.last) return undefined;
-    const model = modelOf(solidOf(this.last), heightReach(this.last.levels));
+    const model = modelOf(solidOf(this.last), heightReach(this.last));
     return transfer(model, [model.positions.buffer, model.normals.buffer, model.colours.buffer]);
   }
 }
@@ -168,37 +168,39 @@ function planView(evaluation: Evaluation): PlanView {
 function sectionView(evaluation: Evaluation, line: SectionLine): SectionView {
   const spans = sectionSpans(evaluation, line);
   const back = -evaluation.sign.blank.thickness;
-  const reach = heightReach(evaluation.levels);
+  const reach = heightReach(evaluation);
   const bodies: string[] = [];
   let run: number[] = [];
   const close = (end: number) => {
     if (run.length > 0) bodies.push(runPath(Float64Array.from([...run, end, back, run[0], back]), true));
     run = [];
   };
-  spans.forEach(({ from, to, z }, i) => {
+  spans.forEach(({ from, to, z, zEnd }, i) => {
     if (i > 0 && from - spans[i - 1].to > 1e-6) close(spans[i - 1].to);
-    run.push(from, z, to, z);
+    run.push(from, z, to, zEnd);
   });
   if (spans.length > 0) close(spans[spans.length - 1].to);
   return {
     bodies,
-    surfaces: spans.map(({ from, to, z }) => ({ from, to, z, colour: heightColour(z, reach) })),
+    surfaces: spans.map(({ from, to, z, zEnd }) => ({ from, to, z, zEnd, colour: heightColour((z + zEnd) / 2, reach) })),
     from: spans[0]?.from ?? 0,
     to: spans[spans.length - 1]?.to ?? 0,
-    top: Math.max(0, ...evaluation.levels.map(({ z }) => z)),
+    top: Math.max(0, evaluation.highest),
     bottom: back,
   };
 }
 
-function ladderView({ sign, levels, rungs }: Evaluation): LadderView {
-  const reach = heightReach(levels);
+function ladderView(evaluation: Evaluation): LadderView {
+  const { sign, levels, rungs } = evaluation;
+  const reach = heightReach(evaluation);
   const back = -sign.blank.thickness;
   const names = new Map(sign.parts.map((part) => [part.id, part.name]));
-  const shown = rungs.map(({ part, tier, z }) => ({
+  const shown = rungs.map(({ part, tier, z, reached }) => ({
     part,
     tier,
     name: names.get(part) ?? part,
     z: Number.isFinite(z) ? z : back,
+    reached,
     isThrough: !Number.isFinite(z),
     colour: Number.isFinite(z) ? heightColour(z, reach) : 'none',
   }));

@@ -50,11 +50,20 @@ export interface PartView {
 export interface SectionView {
   /** Closed bodies, y downwards, heights not exaggerated. */
   readonly bodies: readonly string[];
-  readonly surfaces: readonly { readonly from: number; readonly to: number; readonly z: number; readonly colour: string }[];
+  readonly surfaces: readonly Surface[];
   readonly from: number;
   readonly to: number;
   readonly top: number;
   readonly bottom: number;
+}
+
+/** A stretch of the surface that is cut, with its heights at both ends. */
+export interface Surface {
+  readonly from: number;
+  readonly to: number;
+  readonly z: number;
+  readonly zEnd: number;
+  readonly colour: string;
 }
 
 export interface RungView {
@@ -62,6 +71,8 @@ export interface RungView {
   readonly tier: string;
   readonly name: string;
   readonly z: number;
+  /** The level that its strokes let a slope come to, where that is another. */
+  readonly reached?: number;
   readonly isThrough: boolean;
   readonly colour: string;
 }

@@ -1,0 +1,45 @@
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import type { ManifoldToplevel } from 'manifold-3d';
+import { crossSection, referee } from '../../testing/referee.js';
+import { area, circle, join, offset, perimeter, rectangle, regularPolygon } from './index.js';
+
+let m: ManifoldToplevel;
+beforeAll(async () => {
+  m = await referee();
+});
+
+describe('offset', () => {
+  it('grows a convex outline by Steiner’s formula A + P·r + π·r² (textbook)', () => {
+    for (const outline of [[rectangle(40, 25)], [regularPolygon(5, 30, 'flat')], [circle(0, 0, 12)]]) {
+      const [r, tolerance] = [3, 0.0005];
+      const wanted = area(outline) + perimeter(outline) * r + Math.PI * r * r;
+      expect(Math.abs(area(offset(outline, r, tolerance)) - wanted)).toBeLessThan(0.01);
+    }
+  });
+
+  it('runs the corners of a square on until they meet, and cuts them square at the distance of the growth', () => {
+    const side = 20;
+    const r = 2;
+    expect(area(offset([rectangle(side, side)], r, undefined, 'mitred'))).toBeCloseTo((side + 2 * r) ** 2, 6);
+    // Each corner loses a triangle with legs r·(2 − √2) to the cut at the distance r from the corner.
+    const leg = r * (2 - Math.SQRT2);
+    expect(area(offset([rectangle(side, side)], r, undefined, 'square'))).toBeCloseTo((side + 2 * r) ** 2 - 2 * leg * leg, 3);
+  });
+
+  it('cuts a mitre that would run further than four times the growth', () => {
+    const needle = [Float64Array.of(0, 0, 40, 0, 0, 4)];
+    const mitred = offset(needle, 1, undefined, 'mitred');
+    const furthest = Math.max(...mitred[0].filter((_, i) => i % 2 === 0));
+    expect(furthest).toBeLessThan(42);
+    expect(furthest).toBeGreaterThan(40.9);
+  });
+
+  it.each(['mitred', 'square', 'round'] as const)('with %s corners agrees with a general library on shapes with holes', (corners) => {
+    const outline = join([rectangle(50, 30)], [regularPolygon(3, 40, 'point')]);
+    const kind = ({ mitred: 'Miter', square: 'Square', round: 'Round' } as const)[corners];
+    for (const by of [2.5, -2.5]) {
+      const theirs = crossSection(m, outline).offset(by, kind, 4, 4000).area();
+      expect(Math.abs(area(offset(outline, by, 0.0005, corners)) - theirs)).toBeLessThan(0.02);
+    }
+  });
+});

@@ -1,0 +1,188 @@
+/**
+ * Slivers out of a closed mesh: triangles so thin that slicers and machines stumble over them. A sliver with a short edge loses
+ * that edge, one whose corner nearly lies on its longest edge gives that edge the other diagonal. What it moves is thousandths of
+ * a millimetre; the surface stays closed and keeps its sides.
+ */
+
+/** Triangles over corners in space, with what each is part of. */
+export interface Surface3D {
+  /** x, y, z of every corner in mm. */
+  readonly positions: Float64Array;
+  readonly triangles: Uint32Array;
+  readonly belongs: Int32Array;
+}
+
+/** Triangles smaller than this, in mm², are slivers. */
+export const LEAST_AREA = 1e-6;
+
+/** Edges shorter than this, in mm, may be drawn together. */
+const SHORT = 0.004;
+
+const MOST_PASSES = 12;
+
+interface Worked {
+  readonly p: Float64Array;
+  readonly t: Int32Array;
+  readonly belongs: Int32Array;
+  /** Triangles at each corner; those that are gone have −1 for their corners. */
+  readonly at: number[][];
+}
+
+/** A mesh without the slivers that can be taken out; the mesh itself where it has none. */
+export function withoutSlivers(mesh: Surface3D): Surface3D {
+  const { positions, triangles, belongs } = mesh;
+  const work: Worked = { p: positions, t: Int32Array.from(triangles), belongs, at: [] };
+  let slivers = sliversOf(work);
+  if (slivers.length === 0) return mesh;
+  // Only the neighbourhood of slivers is worked on.
+  const near = new Uint8Array(positions.length / 3);
+  for (let ring = 0; ring < 2; ring++) {
+    const mark: number[] = [];
+    if (ring === 0) for (const f of slivers) mark.push(triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]);
+    else
+      for (let f = 0; f < belongs.length; f++) {
+        const [a, b, c] = [triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]];
+        if (near[a] || near[b] || near[c]) mark.push(a, b, c);
+      }
+    for (const v of mark) near[v] = 1;
+  }
+  for (let i = 0; i < triangles.length; i++) if (near[triangles[i]]) (work.at[triangles[i]] ??= []).push(Math.floor(i / 3));
+  for (let pass = 0; pass < MOST_PASSES && slivers.length > 0; pass++) {
+    let changed = 0;
+    for (const f of slivers) if (isSliver(work, f) && (collapse(work, f) || flip(work, f))) changed++;
+    if (changed === 0) break;
+    slivers = [...new Set(slivers.flatMap((f) => [f, ...neighboursOf(work, f)]))].filter((f) => isSliver(work, f));
+  }
+  return packed(work);
+}
+
+const isSliver = (work: Worked, f: number): boolean => isThere(work, f) && areaOf(work, f) < LEAST_AREA;
+
+/** Triangles that share a corner with one. */
+const neighboursOf = ({ t, at }: Worked, f: number): number[] => (t[3 * f] < 0 ? [] : [0, 1, 2].flatMap((k) => at[t[3 * f + k]] ?? []));
+
+const isThere = ({ t }: Worked, f: number): boolean => t[3 * f] >= 0;
+
+function sliversOf({ p, t }: Worked): number[] {
+  const out: number[] = [];
+  for (let f = 0; f < t.length / 3; f++) {
+    // One by one: all triangles come through here.
+    const [a, b, c] = [3 * t[3 * f], 3 * t[3 * f + 1], 3 * t[3 * f + 2]];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const x = uy * vz - uz * vy;
+    const y = uz * vx - ux * vz;
+    const z = ux * vy - uy * vx;
+    if (x * x + y * y + z * z < 4 * LEAST_AREA * LEAST_AREA) out.push(f);
+  }
+  return out;
+}
+
+function cross(p: Float64Array, a: number, b: number, c: number): readonly [number, number, number] {
+  const [ux, uy, uz] = [p[3 * b] - p[3 * a], p[3 * b + 1] - p[3 * a + 1], p[3 * b + 2] - p[3 * a + 2]];
+  const [vx, vy, vz] = [p[3 * c] - p[3 * a], p[3 * c + 1] - p[3 * a + 1], p[3 * c + 2] - p[3 * a + 2]];
+  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+}
+
+const areaOf = ({ p, t }: Worked, f: number): number => Math.hypot(...cross(p, t[3 * f], t[3 * f + 1], t[3 * f + 2])) / 2;
+
+const distance = (p: Float64Array, a: number, b: number): number =>
+  Math.hypot(p[3 * a] - p[3 * b], p[3 * a + 1] - p[3 * b + 1], p[3 * a + 2] - p[3 * b + 2]);
+
+const has = ({ t }: Worked, f: number, v: number): boolean => t[3 * f] === v || t[3 * f + 1] === v || t[3 * f + 2] === v;
+
+/** Draws a short edge of a sliver together, where that keeps the surface closed and no other triangle turns over. */
+function collapse(work: Worked, f: number): boolean {
+  const { p, t } = work;
+  const edges = [0, 1, 2]
+    .map((k) => [t[3 * f + k], t[3 * f + ((k + 1) % 3)]] as const)
+    .map(([a, b]) => ({ a, b, length: distance(p, a, b) }))
+    .filter(({ length }) => length < SHORT)
+    .sort((one, other) => one.length - other.length);
+  for (const { a, b } of edges) if (drawTogether(work, a, b) || drawTogether(work, b, a)) return true;
+  return false;
+}
+
+/** Corner `gone` becomes `kept`. */
+function drawTogether(work: Worked, gone: number, kept: number): boolean {
+  const { p, t, at, belongs } = work;
+  const around = (at[gone] ?? []).filter((f) => isThere(work, f));
+  const both = around.filter((f) => has(work, f, kept));
+  if (both.length !== 2) return false;
+  // The two corners may share no other neighbours than those of the edge's two triangles.
+  const neighbours = (v: number) => new Set((at[v] ?? []).filter((f) => isThere(work, f)).flatMap((f) => [t[3 * f], t[3 * f + 1], t[3 * f + 2]]));
+  const ofKept = neighbours(kept);
+  const common = [...neighbours(gone)].filter((v) => v !== gone && v !== kept && ofKept.has(v));
+  if (common.length !== 2) return false;
+  // Nor may one on the rim of an open mesh move.
+  if (neighbours(gone).size - 1 !== around.length) return false;
+  // A corner on the border between parts must stay on it: it only moves along the border.
+  const parts = new Set(around.map((f) => belongs[f]));
+  const keptParts = new Set((at[kept] ?? []).filter((f) => isThere(work, f)).map((f) => belongs[f]));
+  if ([...parts].some((part) => !keptParts.has(part))) return false;
+  if (parts.size > 1 && belongs[both[0]] === belongs[both[1]]) return false;
+  for (const f of around) {
+    if (both.includes(f)) continue;
+    const corners = [t[3 * f], t[3 * f + 1], t[3 * f + 2]];
+    const moved = corners.map((v) => (v === gone ? kept : v));
+    const before = cross(p, corners[0], corners[1], corners[2]);
+    const after = cross(p, moved[0], moved[1], moved[2]);
+    const size = Math.hypot(...before);
+    if (size / 2 < LEAST_AREA) continue;
+    const turned = (before[0] * after[0] + before[1] * after[1] + before[2] * after[2]) / (size * Math.hypot(...after) || 1);
+    if (turned < 0.9) return false;
+  }
+  for (const f of around) {
+    if (both.includes(f)) {
+      t[3 * f] = t[3 * f + 1] = t[3 * f + 2] = -1;
+      continue;
+    }
+    for (let k = 0; k < 3; k++) if (t[3 * f + k] === gone) t[3 * f + k] = kept;
+    (at[kept] ??= []).push(f);
+  }
+  at[gone] = [];
+  return true;
+}
+
+/** Gives the longest edge of a sliver the other diagonal, where both new triangles look the same way and are no worse. */
+function flip(work: Worked, f: number): boolean {
+  const { p, t, at, belongs } = work;
+  const k = [0, 1, 2].sort((i, j) => edgeLength(work, f, j) - edgeLength(work, f, i))[0];
+  const [a, b, c] = [t[3 * f + k], t[3 * f + ((k + 1) % 3)], t[3 * f + ((k + 2) % 3)]];
+  const others = at[b].filter((other) => other !== f && isThere(work, other) && has(work, other, a) && has(work, other, b));
+  if (others.length !== 1 || belongs[others[0]] !== belongs[f]) return false;
+  const [g] = others;
+  const d = [0, 1, 2].map((i) => t[3 * g + i]).find((v) => v !== a && v !== b)!;
+  if (d === c || at[c].some((other) => isThere(work, other) && has(work, other, d))) return false;
+  // (a, b, c) and (b, a, d) become (a, d, c) and (d, b, c).
+  const before = cross(p, t[3 * g], t[3 * g + 1], t[3 * g + 2]);
+  const [one, two] = [cross(p, a, d, c), cross(p, d, b, c)];
+  const looksAs = (n: readonly number[]) => {
+    const size = Math.hypot(...before) * Math.hypot(n[0], n[1], n[2]);
+    return size === 0 || (before[0] * n[0] + before[1] * n[1] + before[2] * n[2]) / size > 0.9;
+  };
+  if (!looksAs(one) || !looksAs(two)) return false;
+  if (Math.min(Math.hypot(...one), Math.hypot(...two)) <= Math.min(Math.hypot(...before), 2 * areaOf(work, f))) return false;
+  t.set([a, d, c], 3 * f);
+  t.set([d, b, c], 3 * g);
+  at[d].push(f);
+  at[c].push(g);
+  at[b] = at[b].filter((other) => other !== f);
+  at[a] = at[a].filter((other) => other !== g);
+  return true;
+}
+
+const edgeLength = ({ p, t }: Worked, f: number, k: number): number => distance(p, t[3 * f + k], t[3 * f + ((k + 1) % 3)]);
+
+/** Without what is gone. Corners keep their numbers. */
+function packed({ p, t, belongs }: Worked): Surface3D {
+  const kept: number[] = [];
+  for (let f = 0; f < t.length / 3; f++) if (t[3 * f] >= 0) kept.push(f);
+  const triangles = new Uint32Array(3 * kept.length);
+  kept.forEach((f, i) => triangles.set(t.subarray(3 * f, 3 * f + 3), 3 * i));
+  return { positions: p, triangles, belongs: Int32Array.from(kept, (f) => belongs[f]) };
+}

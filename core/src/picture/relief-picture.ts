@@ -1,0 +1,95 @@
+import { bounds } from '../outline/index.js';
+import type { Evaluation } from '../relief/index.js';
+import type { ColouredMesh } from '../solid/index.js';
+import type { Finish } from '../sign/index.js';
+import { type DepthBuffer, NOTHING } from './depth-buffer.js';
+import { bufferFor, drawAll, LIGHT, normalOf, type Paint, type Picture, type Rgb, shaded } from './picture.js';
+
+/** Share of the light that comes from everywhere. */
+const AMBIENT = 0.46;
+/** Steps towards the light in which shadows are looked for; each is as long as the one before and a little more. */
+const SHADOW_STEPS = 28;
+const FIRST_STEP = 1.2;
+const STEP_GROWTH = 1.09;
+/** Half the width of the light, as the tangent of an angle: how soft shadows are. */
+const SOFTNESS = 0.16;
+
+/** How a finish throws light back: how bright its gleam is and how small. */
+const GLEAM: Readonly<Record<Finish['gloss'], readonly [number, number]>> = {
+  matt: [0, 1],
+  satin: [0.18, 18],
+  gloss: [0.38, 60],
+  metal: [0.5, 12],
+};
+
+/** Width and height in pixels of a picture of the whole blank, the longer side as given. */
+export function pictureSize({ blank }: Evaluation, longest: number): { width: number; height: number } {
+  const { minX, minY, maxX, maxY } = bounds([blank])!;
+  const scale = longest / Math.max(maxX - minX, maxY - minY);
+  const side = (mm: number) => Math.max(1, Math.min(longest, Math.round(mm * scale)));
+  return { width: side(maxX - minX), height: side(maxY - minY) };
+}
+
+/**
+ * The sign as seen straight from the front, as far as it reaches: lit from the upper left, with soft shadows, in its finishes or in
+ * any other paint. Worked out from the heights of the solid, without a graphics card.
+ */
+export function reliefPicture({ mesh, finishes, wears }: ColouredMesh, width: number, height: number, paint?: Paint): Picture {
+  const { positions, triangles } = mesh;
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < positions.length; i += 3) {
+    minX = Math.min(minX, positions[i]);
+    maxX = Math.max(maxX, positions[i]);
+    minY = Math.min(minY, positions[i + 1]);
+    maxY = Math.max(maxY, positions[i + 1]);
+  }
+  const buffer = bufferFor(width, height);
+  const scale = Math.min(buffer.width / (maxX - minX), buffer.height / (maxY - minY));
+  drawAll(buffer, positions, triangles, scale, (minX + maxX) / 2, (minY + maxY) / 2);
+
+  const colours = finishes.map(({ colour }) => [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)) as unknown as Rgb);
+  const facets = new Map<number, { base: Rgb; facing: number; gleam: number }>();
+  const facetOf = (f: number) => {
+    let known = facets.get(f);
+    if (!known) {
+      const n = normalOf(positions, triangles, f);
+      const facing = Math.max(0, n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * LIGHT[2]);
+      // The eye is straight above: half-way between it and the light (B. Phong, J. Blinn, from memory).
+      const half = Math.hypot(LIGHT[0], LIGHT[1], LIGHT[2] + 1);
+      const towards = Math.max(0, (n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * (LIGHT[2] + 1)) / half);
+      const [strength, sharpness] = paint ? GLEAM.matt : GLEAM[finishes[wears[f]].gloss];
+      known = { base: paint ? paint(f) : colours[wears[f]], facing: facing / LIGHT[2], gleam: strength * towards ** sharpness };
+      facets.set(f, known);
+    }
+    return known;
+  };
+  return shaded(buffer, (at, f) => {
+    const { base, facing, gleam } = facetOf(f);
+    const share = facing > 0 ? 1 - shadowAt(buffer, at, scale) : 0;
+    const light = AMBIENT + (1 - AMBIENT) * facing * share;
+    return base.map((channel) => Math.min(255, channel * Math.min(1.25, light) + 255 * gleam * share)) as unknown as Rgb;
+  });
+}
+
+/** How much of the light is kept from a sample by what stands between: 0 none, 1 all. */
+function shadowAt({ width, height, depth, facet }: DepthBuffer, at: number, scale: number): number {
+  const reach = Math.hypot(LIGHT[0], LIGHT[1]);
+  const [dx, dy, rise] = [LIGHT[0] / reach, -LIGHT[1] / reach, LIGHT[2] / reach];
+  const [x0, y0, z0] = [at % width, Math.floor(at / width), depth[at]];
+  let kept = 0;
+  let way = 0;
+  for (let i = 0, step = FIRST_STEP; i < SHADOW_STEPS; i++, step *= STEP_GROWTH) {
+    way += step;
+    const x = Math.round(x0 + dx * way);
+    const y = Math.round(y0 + dy * way);
+    if (x < 0 || y < 0 || x >= width || y >= height) break;
+    const other = y * width + x;
+    if (facet[other] === NOTHING) continue;
+    const distance = way / scale;
+    // Tangent of the angle under which the other place stands, against that of the light.
+    const over = (depth[other] - z0) / distance - rise;
+    if (over > -SOFTNESS) kept = Math.max(kept, Math.min(1, (over + SOFTNESS) / (2 * SOFTNESS)));
+    if (kept >= 1) break;
+  }
+  return kept;
+}

@@ -1,0 +1,141 @@
+import type { Windings } from '../outline/index.js';
+import type { Layer } from './layers.js';
+import { higher, lower, Ramp } from './ramp.js';
+import type { Crossing } from './crossings.js';
+import type { Woven } from './weave.js';
+
+/** The surface over a place of the plan. */
+export type Surface =
+  /** Level. */
+  | { readonly kind: 'level'; readonly z: number; readonly layer: number }
+  /** The slope of a letter that nothing comes near, by the distance from its edge. */
+  | { readonly kind: 'ramp'; readonly ramp: Ramp; readonly layer: number }
+  /** A slope that is woven into the plan, between two of its lines. */
+  | { readonly kind: 'woven'; readonly woven: Woven; readonly band: number; readonly layer: number };
+
+/** Layer of a surface that is the face of the blank. */
+export const FACE_LAYER = -1;
+
+/** What the relief function makes of a place: a surface, or that it is cut through; with what had an effect. */
+export interface Folded {
+  /** Undefined where it is cut through. */
+  readonly surface?: Surface;
+  /** Layers that changed what was there. */
+  readonly effective: readonly number[];
+  /** Layers that lie over the place. */
+  readonly present: readonly number[];
+  /** Sloped letters, taken for lonely ones, that stand on a slope and must be woven too. */
+  readonly unwoven: readonly number[];
+}
+
+/** Levels nearer than this are one: it is far below what any machine can make. */
+export const LEVEL_STEP = 1e-6;
+
+/** The relief function on the windings of a place. Layer 0 of the plan is the blank, layer i + 1 the layer i, then come lines. */
+export class Fold {
+  private readonly wovenAt = new Map<number, Woven>();
+
+  constructor(
+    private readonly layers: readonly Layer[],
+    woven: readonly Woven[],
+    private readonly crossings: readonly Crossing[],
+    private readonly thickness: number,
+  ) {
+    for (const each of woven) this.wovenAt.set(each.layer, each);
+  }
+
+  /** @param windings of a place on the blank */
+  at(windings: Windings): Folded {
+    const { layers, thickness } = this;
+    const there = new Set<number>();
+    for (let i = 0; i < windings.length; i += 2) there.add(windings[i]);
+    const effective: number[] = [];
+    const present: number[] = [];
+    const unwoven: number[] = [];
+    let surface: Surface | undefined = { kind: 'level', z: 0, layer: FACE_LAYER };
+    for (let i = 2; i < windings.length && windings[i] <= layers.length; i += 2) {
+      const index = windings[i] - 1;
+      const layer = layers[index];
+      present.push(index);
+      if (!surface) continue;
+      const before: Surface = surface;
+      if (layer.does === 'through') {
+        surface = undefined;
+        effective.push(index);
+        continue;
+      }
+      if (layer.does === 'mark') {
+        // What is there keeps its height and takes the looks of this layer.
+        surface = { ...before, layer: index };
+        effective.push(index);
+        continue;
+      }
+      const own = this.surfaceOf(index, there);
+      if ((own.kind === 'ramp' && before.kind === 'woven') || (own.kind === 'woven' && before.kind === 'ramp'))
+        unwoven.push(own.kind === 'ramp' ? index : before.layer);
+      if (layer.does === 'set') surface = own;
+      else surface = this.chosen(before, own, layer.does === 'raise', there);
+      if (surface !== before && !isSame(surface, before)) effective.push(index);
+      else surface = before;
+      // A line stands where a slope comes out at the back.
+      if (surface.kind !== 'ramp' && middleHeight(surface) <= -thickness) surface = undefined;
+    }
+    return { surface, effective, present, unwoven };
+  }
+
+  private surfaceOf(index: number, there: ReadonlySet<number>): Surface {
+    const { ramp, z } = this.layers[index];
+    if (!ramp) return { kind: 'level', z, layer: index };
+    const woven = this.wovenAt.get(index);
+    if (!woven || !there.has(woven.plan)) return { kind: 'ramp', ramp, layer: index };
+    let band = 0;
+    while (band < woven.levels.length && there.has(woven.plan + 1 + band)) band++;
+    // From the line of its run on it is level; slopes over the same area may have lines beyond.
+    if (band > 0 && woven.levels[band - 1] >= ramp.run - 1e-9) return { kind: 'level', z: ramp.end, layer: index };
+    return { kind: 'woven', woven, band, layer: index };
+  }
+
+  private chosen(a: Surface, b: Surface, isHigher: boolean, there: ReadonlySet<number>): Surface {
+    if (a.kind === 'level' && b.kind === 'level') return b.z > a.z === isHigher && Math.abs(a.z - b.z) > LEVEL_STEP ? b : a;
+    if (a.kind !== 'woven' && b.kind !== 'woven') {
+      const [p, q] = [rampOf(a), rampOf(b)];
+      const ramp = isHigher ? higher(p, q) : lower(p, q);
+      if (ramp.key === p.key) return a;
+      // As long as it comes to the level of the newer one, that is what it is made of.
+      const layer = Math.abs(ramp.end - q.end) < LEVEL_STEP ? b.layer : a.layer;
+      return ramp.isLevel ? { kind: 'level', z: ramp.end, layer } : { kind: 'ramp', ramp, layer };
+    }
+    return this.isAbove(b, a, there) === isHigher ? b : a;
+  }
+
+  /** Whether a surface lies above another here; lines stand wherever that changes. */
+  private isAbove(b: Surface, a: Surface, there: ReadonlySet<number>): boolean {
+    if (a.kind === 'woven' && b.kind === 'woven' && a.woven.area !== b.woven.area) {
+      const crossing = this.crossings.find(
+        ({ first, second }) =>
+          (first === a.woven.layer && second === b.woven.layer) || (first === b.woven.layer && second === a.woven.layer),
+      );
+      if (crossing) return there.has(crossing.layer) === (crossing.first === b.woven.layer);
+    }
+    return middleHeight(b) > middleHeight(a);
+  }
+}
+
+const rampOf = (surface: Exclude<Surface, { kind: 'woven' }>): Ramp =>
+  surface.kind === 'level' ? Ramp.level(surface.z) : surface.ramp;
+
+/** A height in the middle of a surface over one place. */
+export function middleHeight(surface: Surface): number {
+  if (surface.kind === 'level') return surface.z;
+  if (surface.kind === 'ramp') return (surface.ramp.start + surface.ramp.end) / 2;
+  const { woven, band } = surface;
+  const { levels, ramp } = woven;
+  const from = band === 0 ? 0 : levels[band - 1];
+  return band < levels.length ? ramp.at((from + levels[band]) / 2) : ramp.at(from + 1e-3);
+}
+
+/** Whether two surfaces have the same height everywhere over a place. */
+function isSame(a: Surface, b: Surface): boolean {
+  if (a.kind === 'level' && b.kind === 'level') return Math.abs(a.z - b.z) <= LEVEL_STEP;
+  return a === b;
+}

@@ -1,0 +1,95 @@
+import { type Contour, type Outline } from '../outline/index.js';
+import { type BlankEdge, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
+import { edgeRamp } from './edge-form.js';
+import type { PlacedPart } from './part-outline.js';
+import { Ramp } from './ramp.js';
+import type { TierAreas } from './tier-area.js';
+
+/** What a layer does to what is there. */
+export type Does = 'raise' | 'carve' | 'set' | 'mark' | 'through';
+
+/** A tier that is on, as it acts on the relief: an area with a height over it. */
+export interface Layer {
+  readonly part: string;
+  readonly tier: string;
+  readonly does: Does;
+  /** The level that it comes to; {@link THROUGH} for a cut through. */
+  readonly z: number;
+  /** Heights by the distance from the area's edge; undefined where the edge is upright. */
+  readonly ramp?: Ramp;
+  readonly contours: readonly Contour[];
+  /** Ids of the finishes of its level places and of its sides. */
+  readonly top?: string;
+  readonly sides?: string;
+}
+
+const DOES = { raise: 'raise', carve: 'carve', line: 'carve', set: 'set', mark: 'mark', 'cut-through': 'through' } as const;
+
+/** How far a tier rises or sinks, as a positive length. */
+export function amountOfTier({ action }: Tier): number {
+  switch (action.kind) {
+    case 'raise':
+    case 'carve':
+      return action.by;
+    case 'line':
+      return action.depth;
+    case 'set':
+      return Math.abs(action.to);
+    case 'mark':
+    case 'cut-through':
+      return 0;
+  }
+}
+
+/** Whether a tier's surface lies below the level that its part sits on. */
+export const isSunk = ({ action }: Tier): boolean =>
+  action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
+
+/** The height over a tier's area, by the distance from its edge; undefined where it is upright. */
+export function tierRamp(tier: Tier, base: number): Ramp | undefined {
+  if (tier.action.kind === 'cut-through' || tier.action.kind === 'mark' || !tier.edge) return undefined;
+  const rise = edgeRamp(tier.edge, amountOfTier(tier));
+  if (rise.isLevel) return undefined;
+  const sign = isSunk(tier) ? -1 : 1;
+  return new Ramp(
+    rise.distances,
+    rise.heights.map((h) => Number((base + sign * h).toFixed(9))),
+  );
+}
+
+/** The layers of a part's tiers that are on, in order. */
+export function layersOf(part: Part, placed: PlacedPart, base: number, areas: TierAreas): (Layer & { readonly of: Tier })[] {
+  return part.tiers
+    .filter(({ on }) => on)
+    .map((tier) => {
+      const ramp = tierRamp(tier, base);
+      return {
+        of: tier,
+        part: part.id,
+        tier: tier.id,
+        does: DOES[tier.action.kind],
+        z: ramp ? ramp.end : tierLevel(tier, base),
+        ramp,
+        contours: areas.of(placed, tier, amountOfTier(tier)),
+        top: tier.finish?.top,
+        sides: tier.finish?.sides,
+      };
+    });
+}
+
+/** How far below the face the edge of a blank with an edge form begins, in mm. */
+export const edgeHeight = (edge: BlankEdge): number => (edge.kind === 'chamfered' ? edge.height : edge.radius);
+
+/** The edge form of the blank as a first layer: it sinks from the face to the blank's edge. */
+export function blankLayer({ blank }: Sign, contour: Contour): Layer | undefined {
+  if (!blank.edge) return undefined;
+  const height = Math.min(edgeHeight(blank.edge), blank.thickness);
+  const rise = edgeRamp(blank.edge, height);
+  const ramp = new Ramp(
+    rise.distances,
+    rise.heights.map((h) => h - height),
+  );
+  return { part: '', tier: '', does: 'set', z: 0, ramp, contours: [contour.slice()] as Outline, top: blank.finish?.face, sides: blank.finish?.sides };
+}
+
+export { THROUGH };

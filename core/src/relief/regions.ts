@@ -1,0 +1,55 @@
+import type { Outline } from '../outline/index.js';
+import { type Evaluation, type Level, placeOf, regionOf } from './evaluate.js';
+import { placedRings, topOfPatch } from './patches.js';
+import { BANDS, insideLeft, linesOf } from './weave.js';
+
+const SAME = 1e-6;
+
+/** Everything at a level, the level tops of sloped letters among it. */
+export function levelOutline(evaluation: Evaluation, { z, labels }: Level): Outline {
+  const tops = [...evaluation.patches].flatMap(([{ inside }, placed]) => {
+    const surface = placeOf(evaluation, inside)?.surface;
+    if (surface?.kind !== 'ramp' || Math.abs(surface.ramp.end - z) >= SAME) return [];
+    return placedRings(topOfPatch(placed, surface.ramp) ?? [], placed);
+  });
+  return labels.length === 0 ? tops : [...regionOf(evaluation, ...labels), ...tops];
+}
+
+/** A part of a slope between two heights. */
+export interface Band {
+  /** A height in its middle. */
+  readonly z: number;
+  /** Its rings; of a letter's slopes the higher bands lie on the lower ones, to be painted in turn. */
+  readonly outline: Outline;
+  /** The layer that it is part of. */
+  readonly layer: number;
+  /** Of a letter's slopes its place from the edge inwards; undefined for slopes that are places of the plan. */
+  readonly rank?: number;
+}
+
+/** All slopes in bands of height, in painting order. */
+export function slopeBands(evaluation: Evaluation): Band[] {
+  const bands: Band[] = [];
+  for (const { label, surface, z, areaMm2 } of evaluation.places)
+    if (surface.kind === 'woven' && areaMm2 > 0) bands.push({ z, outline: regionOf(evaluation, label), layer: surface.layer });
+  for (const [{ inside, contours }, placed] of evaluation.patches) {
+    const surface = placeOf(evaluation, inside)?.surface;
+    if (surface?.kind !== 'ramp') continue;
+    const { patch } = placed;
+    const step = Math.max(1, -evaluation.lowest, evaluation.highest) / BANDS;
+    const levels = linesOf(surface.ramp, [], step, patch.deepest);
+    const rings = levels.length === patch.levels.length ? patch.drawn.rings : patch.drawn.field.drawn(levels).rings;
+    for (let k = 0; k <= levels.length; k++) {
+      const from = k === 0 ? 0 : levels[k - 1];
+      const to = k < levels.length ? levels[k] : patch.deepest;
+      const z = surface.ramp.at((from + to) / 2);
+      bands.push({
+        z,
+        outline: k === 0 ? insideLeft(contours) : placedRings(rings[k - 1], placed),
+        layer: surface.layer,
+        rank: k,
+      });
+    }
+  }
+  return bands;
+}

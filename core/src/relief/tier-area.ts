@@ -1,0 +1,197 @@
+import {
+  area,
+  type Contour,
+  type CornerForm,
+  contourArea,
+  cut,
+  join,
+  markLetter,
+  movedBy,
+  neighbourhoods,
+  type Outline,
+  offset,
+  partedLetters,
+  ShapeCache,
+  strokeArea,
+} from '../outline/index.js';
+import type { Area, Tier } from '../sign/index.js';
+import { growthOf } from './edge-form.js';
+import type { PlacedPart } from './part-outline.js';
+
+/** What a tier's area is measured by where it scales with its part: mm that 100 % are. */
+export const scaleOf = (placed: PlacedPart): number =>
+  placed.text?.capHeight ?? (placed.ink ? placed.ink.maxY - placed.ink.minY : 0);
+
+/** mm of an amount that may be in percent of the part's height. */
+const lengthOf = (value: number, scales: boolean | undefined, placed: PlacedPart): number =>
+  scales ? (value / 100) * scaleOf(placed) : value;
+
+/** How far a tier's area reaches from the outline, in mm: outwards above 0, inwards below; 0 for the outline itself. */
+export function reachOf(chosen: Area, placed: PlacedPart): number {
+  switch (chosen.kind) {
+    case 'outline':
+      return 0;
+    case 'offset':
+      return lengthOf(chosen.by, chosen.scales, placed);
+    case 'stroke': {
+      const width = lengthOf(chosen.width, chosen.scales, placed);
+      return chosen.side === 'outside' ? width : chosen.side === 'on' ? width / 2 : -width;
+    }
+  }
+}
+
+/** An area that swallows something: a letter whose strokes or counters are not all left, and what would still keep them. */
+export interface Swallowed {
+  /** The greatest growth, or shrinking, in mm at which the letter keeps its strokes and counters. */
+  readonly largest: number;
+  readonly x: number;
+  readonly y: number;
+  /** Letters that lose something. */
+  readonly count: number;
+  /** Whether nothing at all is left. */
+  readonly isGone: boolean;
+}
+
+/** Makes the areas that tiers act on, letter by letter: every different letter once. */
+export class TierAreas {
+  private readonly shapes = new ShapeCache<Outline>();
+  private readonly largest = new ShapeCache<number>();
+
+  /**
+   * The area that a tier of a placed part acts on.
+   * @param amount mm that the tier rises or sinks, by which sloped sides reach out where the outline is their inner end
+   */
+  of(placed: PlacedPart, tier: Tier, amount: number): readonly Contour[] {
+    const { action, edge } = tier;
+    if (action.kind === 'cut-through' || action.kind === 'mark') return this.chosen(placed, tier.area);
+    const sinks = action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
+    const out = growthOf(edge, amount, sinks);
+    const key = JSON.stringify([tier.area, action.kind === 'line' ? action.width : 0, out]);
+    return remembered(placed, key, () => {
+      const first = action.kind === 'line' ? this.lines(placed, action.width) : this.chosen(placed, tier.area);
+      return out > 0 ? this.grown(first, out, 'mitred') : first;
+    });
+  }
+
+  /** Where an area loses strokes or counters of its outline; undefined where it keeps all. */
+  swallowed(placed: PlacedPart, { area: chosen, action }: Tier): Swallowed | undefined {
+    if (action.kind === 'line' || chosen.kind === 'outline' || placed.contours.length === 0) return undefined;
+    const corners = chosen.corners ?? 'round';
+    const reaches = chosen.kind === 'stroke' && chosen.side === 'on' ? [reachOf(chosen, placed), -reachOf(chosen, placed)] : [reachOf(chosen, placed)];
+    let worst: Swallowed | undefined;
+    for (const letter of this.lettersOf(placed.contours)) {
+      for (const by of reaches) {
+        if (by === 0) continue;
+        const most = this.largest.get(letter, `${by} ${corners}`, (contours) => largestKept(contours, by, corners)).value;
+        if (most >= Math.abs(by)) continue;
+        const count = (worst?.count ?? 0) + 1;
+        if (worst && worst.largest <= most) worst = { ...worst, count };
+        else {
+          const [x, y] = middleOf(letter);
+          worst = { largest: most, x, y, count, isGone: false };
+        }
+      }
+    }
+    if (!worst) return undefined;
+    return { ...worst, isGone: area(this.chosen(placed, chosen)) <= 0 };
+  }
+
+  private chosen(placed: PlacedPart, chosen: Area): readonly Contour[] {
+    const { contours } = placed;
+    const by = reachOf(chosen, placed);
+    if (by === 0) return contours;
+    return remembered(placed, `area ${JSON.stringify(chosen)}`, () => {
+      if (chosen.kind === 'offset') return this.grown(contours, by, chosen.corners);
+      if (chosen.kind !== 'stroke') return contours as Outline;
+      switch (chosen.side) {
+        case 'outside':
+          return this.less(this.grown(contours, by, chosen.corners), contours);
+        case 'inside':
+          return this.less(contours, this.grown(contours, by, chosen.corners));
+        case 'on':
+          return this.less(this.grown(contours, by, chosen.corners), this.grown(contours, -by, chosen.corners));
+      }
+    });
+  }
+
+  private lines(placed: PlacedPart, width: number): Outline {
+    return remembered(placed, `line ${width}`, () =>
+      strokeArea([...placed.strokes, ...placed.contours.map((points) => ({ points, closed: true }))], width),
+    );
+  }
+
+  /** Contours as letters that do not touch each other; what touches is one. */
+  private lettersOf(contours: readonly Contour[]): Outline[] {
+    const { letters, others } = partedLetters(contours);
+    const all = others.length > 0 ? [...letters, join(others)].filter((each) => each.length > 0) : letters;
+    return neighbourhoods(all, TOUCHING).map((group) => (group.length === 1 ? all[group[0]] : join(group.flatMap((i) => all[i]))));
+  }
+
+  /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
+  private grown(contours: readonly Contour[], by: number, corners: CornerForm = 'round'): Outline {
+    const one = this.lettersOf(contours).flatMap((letter) => {
+      const { value, dx, dy } = this.shapes.get(letter, `${by} ${corners}`, (rings) => offset(rings, by, undefined, corners));
+      return value.length > 0 ? [movedBy(value, dx, dy)] : [];
+    });
+    const groups = by > 0 ? neighbourhoods(one, TOUCHING) : one.map((_, i) => [i]);
+    return groups.flatMap((group) => marked(group.length === 1 ? one[group[0]] : join(group.flatMap((i) => one[i]))));
+  }
+
+  /** What the first area covers and the second does not, letter by letter where they lie apart. */
+  private less(whole: readonly Contour[], taken: readonly Contour[]): Outline {
+    const first = this.lettersOf(whole);
+    const second = this.lettersOf(taken);
+    const groups = neighbourhoods([...first, ...second], TOUCHING);
+    return groups.flatMap((group) => {
+      const outer = group.filter((i) => i < first.length).flatMap((i) => first[i]);
+      if (outer.length === 0) return [];
+      const inner = group.filter((i) => i >= first.length).flatMap((i) => second[i - first.length]);
+      return marked(inner.length === 0 ? outer : cut(outer, inner));
+    });
+  }
+}
+
+/** Nearer than this, in mm, two outlines are worked on together. */
+const TOUCHING = 0.001;
+
+function marked(outline: Outline): Outline {
+  if (outline.length > 0) markLetter(outline);
+  return outline;
+}
+
+const middleOf = (outline: Outline): readonly [number, number] => {
+  const largest = [...outline].sort((a, b) => Math.abs(contourArea(b)) - Math.abs(contourArea(a)))[0];
+  return [largest[0], largest[1]];
+};
+
+/** Pieces and counters of an outline. */
+function countsOf(outline: Outline): string {
+  const pieces = outline.filter((ring) => contourArea(ring) > 0).length;
+  return `${pieces} ${outline.length - pieces}`;
+}
+
+const SEARCH_STEPS = 12;
+
+/** The greatest growth (or shrinking) at which a letter has as many pieces and counters as before; by search. */
+function largestKept(letter: readonly Contour[], by: number, corners: CornerForm): number {
+  const whole = join(letter);
+  const wanted = countsOf(whole);
+  const keeps = (share: number): boolean => countsOf(offset(whole, by * share, undefined, corners)) === wanted;
+  if (keeps(1)) return Math.abs(by);
+  let [low, high] = [0, 1];
+  for (let i = 0; i < SEARCH_STEPS; i++) {
+    const middle = (low + high) / 2;
+    if (keeps(middle)) low = middle;
+    else high = middle;
+  }
+  return low * Math.abs(by);
+}
+
+function remembered(placed: PlacedPart, key: string, make: () => Outline): Outline {
+  let outline = placed.areas.get(key);
+  if (!outline) {
+    outline = make();
+    placed.areas.set(key, outline);
+  }
+  return outline;
+}

@@ -1,0 +1,240 @@
+import Flatbush from 'flatbush';
+import {
+  bounds,
+  contains,
+  type Contour,
+  contourArea,
+  type Creases,
+  DistanceField,
+  type DrawnField,
+  join,
+  lonelyLetters,
+  movedBy,
+  neighbourhoods,
+  type Outline,
+  partedLetters,
+  reversed,
+  ShapeCache,
+  STEPS_PER_MM,
+  toStep,
+} from '../outline/index.js';
+import type { Layer } from './layers.js';
+import { higher, type Ramp } from './ramp.js';
+
+/** A distance field where an outline lies now. */
+export interface PlacedField {
+  readonly drawn: DrawnField;
+  /** Whole steps by which the outline has been moved since the field was made. */
+  readonly stepX: number;
+  readonly stepY: number;
+}
+
+/** The sloped part of a layer that others meet: it is woven into the plan with the lines on which its slopes break. */
+export interface Woven {
+  readonly layer: number;
+  readonly ramp: Ramp;
+  /** Layers of the same area have the same number: heights over it compare by the distance alone. */
+  readonly area: number;
+  /** Its pieces that lie apart, each with its field. */
+  readonly pieces: readonly Piece[];
+  /** The boxes of the pieces. */
+  readonly index: Flatbush;
+  /** Distances of its lines, ascending; the last is that of its level top where it has one. */
+  readonly levels: readonly number[];
+  readonly rings: readonly (readonly Contour[])[];
+  /** Layer of the plan that its outlines are once more, to tell them from letters of the same layer; its lines follow. */
+  plan: number;
+}
+
+/** An outline with its field. */
+export interface Piece extends PlacedField {
+  readonly outline: Outline;
+}
+
+/** Lines nearer to each other than this, in mm, are one. */
+const LINE_GAP = 0.0015;
+
+/** mm by which distances may be off so that heights are right to within 0.01 mm on this ramp. */
+export function toleranceFor(ramp: Ramp): number {
+  // Round forms are steep for a hair only, where an error aside is none across.
+  if (ramp.distances.length > 2) return 0.001;
+  const wished = 0.004 / Math.max(ramp.steepest, 1e-6);
+  // Powers of two, so that a field serves many ramps.
+  return Math.min(0.002, Math.max(0.0005, 2 ** Math.floor(Math.log2(wished))));
+}
+
+/** A run that a field is made for: the next power of two, so that it serves while a height is dragged. */
+const runFor = (run: number): number => Math.min(4200, 2 ** Math.ceil(Math.log2(Math.max(run, 0.25))));
+
+/** Distance fields and what was drawn from them, by shape. */
+export class Fields {
+  private readonly fields = new ShapeCache<DistanceField>();
+  private readonly drawings = new ShapeCache<DrawnField>();
+
+  /** The field of an outline with rings that have the inside on their left. */
+  field(outline: readonly Contour[], ...ramps: readonly Ramp[]): { field: DistanceField; dx: number; dy: number } {
+    const run = runFor(Math.max(...ramps.map((ramp) => ramp.run)));
+    const tolerance = Math.min(...ramps.map(toleranceFor));
+    const { value, dx, dy } = this.fields.get(outline, `${run} ${tolerance}`, (rings) => new DistanceField(rings, run, tolerance));
+    return { field: value, dx, dy };
+  }
+
+  drawn(outline: readonly Contour[], ramps: readonly Ramp[], levels: readonly number[]): PlacedField {
+    const { field } = this.field(outline, ...ramps);
+    const name = `${field.run} ${field.tolerance} ${levels.join()}`;
+    const { value, dx, dy } = this.drawings.get(outline, name, () => field.drawn(levels));
+    return { drawn: value, stepX: toStep(dx), stepY: toStep(dy) };
+  }
+}
+
+/** Distance of a grid point from the edge of a placed field's outline. */
+export const distanceIn = ({ drawn, stepX, stepY }: PlacedField, x: number, y: number): number =>
+  drawn.distanceOfPoint(x - stepX, y - stepY);
+
+/** Height of a woven slope over a grid point. */
+export function heightOn({ ramp, pieces, index }: Woven, x: number, y: number): number {
+  const [mmX, mmY] = [x / STEPS_PER_MM, y / STEPS_PER_MM];
+  const found = index.search(mmX - NEAR, mmY - NEAR, mmX + NEAR, mmY + NEAR);
+  // Where boxes overlap the point lies in at most one of the pieces, and on the edge of the others at most.
+  let most = 0;
+  for (const i of found) if (found.length === 1 || contains(pieces[i].outline, mmX, mmY)) most = Math.max(most, distanceIn(pieces[i], x, y));
+  return ramp.at(most);
+}
+
+/** mm by which a point may have been bent aside on the grid. */
+const NEAR = 0.001;
+
+/**
+ * Distances of the lines that a ramp is parted by: where it breaks, where it comes to one of the given levels, and so often between
+ * that no stretch takes more than `step` of height.
+ */
+export function linesOf(ramp: Ramp, levels: Iterable<number>, step: number, deepest: number): number[] {
+  const wanted = ramp.distances.filter((d) => d > 0 && d < deepest + LINE_GAP);
+  const add = (d: number | undefined) => {
+    if (d !== undefined && d > LINE_GAP && d < deepest && wanted.every((other) => Math.abs(other - d) > LINE_GAP)) wanted.push(d);
+  };
+  for (const level of levels) add(ramp.reaches(level));
+  wanted.sort((a, b) => a - b);
+  // Where a stretch between two lines takes in too much height.
+  const marks = [0, ...wanted, ...(wanted.length === 0 || wanted[wanted.length - 1] < deepest ? [deepest] : [])];
+  for (let i = 0; i + 1 < marks.length; i++) {
+    const [from, to] = [ramp.at(marks[i]), ramp.at(marks[i + 1])];
+    const parts = Math.min(MOST_BANDS, Math.round(Math.abs(to - from) / step));
+    for (let k = 1; k < parts; k++) add(marks[i] + ((marks[i + 1] - marks[i]) * k) / parts);
+  }
+  return wanted.sort((a, b) => a - b);
+}
+
+/** The same rings with the inside on their left. */
+export function insideLeft(contours: readonly Contour[]): readonly Contour[] {
+  return contours.reduce((sum, contour) => sum + contourArea(contour), 0) < 0 ? contours.map(reversed) : contours;
+}
+
+export interface Weave {
+  /** Contours of every layer, those that are woven without crossings. */
+  readonly contours: (readonly Contour[])[];
+  readonly woven: readonly Woven[];
+  readonly creases: Creases;
+}
+
+const MOST_ROUNDS = 5;
+/** Colour tells this many heights apart between the face and the farthest level. */
+export const BANDS = 6;
+const MOST_BANDS = 2 * BANDS;
+
+/**
+ * Finds which sloped areas are letters that nothing comes near, which keep their slopes to themselves, and weaves the others into
+ * the plan.
+ * @param must contours that are to be woven in any case
+ */
+export function weave(layers: readonly Layer[], fields: Fields, levels: Iterable<number>, step: number, must: ReadonlySet<Contour>): Weave {
+  const contours = layers.map((layer) => layer.contours);
+  const sloped = layers.flatMap(({ ramp }, i) => (ramp ? [i] : []));
+  if (sloped.length === 0) return { contours, woven: [], creases: [] };
+  const heights = [...levels];
+  let woven: Woven[] = [];
+  let creases: number[] = [];
+  let before = -1;
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const isLast = round === MOST_ROUNDS - 1;
+    const lonely = new Set(isLast ? [] : lonelyLetters(contours, creases).flatMap((letter) => letter.contours));
+    const now = sloped.map((i) => layers[i].contours.filter((contour) => must.has(contour) || !lonely.has(contour)));
+    const count = now.reduce((sum, list) => sum + list.length, 0);
+    if (count === before) break;
+    before = count;
+    woven = [];
+    creases = [];
+    const areas: Area[] = [];
+    sloped.forEach((i, at) => {
+      const { ramp, contours: all } = layers[i];
+      const meet = now[at];
+      if (!ramp || meet.length === 0) return;
+      const meeting = new Set(meet);
+      const outlines = apart(meet);
+      contours[i] = [...all.filter((contour) => !meeting.has(contour)), ...outlines.flat()];
+      if (outlines.length === 0) return;
+      const known = areas.find((other) => areSame(other.outlines, outlines));
+      if (known) known.slopes.push({ layer: i, ramp });
+      else areas.push({ outlines, slopes: [{ layer: i, ramp }] });
+    });
+    areas.forEach((each, number) => {
+      const made = wovenArea(each, number, fields, heights, step);
+      woven.push(...made);
+      for (const { drawn, stepX, stepY } of made[0].pieces)
+        drawn.creases.forEach((value, k) => creases.push(value + (k % 2 === 0 ? stepX : stepY)));
+    });
+    woven.sort((a, b) => a.layer - b.layer);
+  }
+  return { contours, woven, creases };
+}
+
+/** An area with all slopes over it. */
+interface Area {
+  readonly outlines: readonly Outline[];
+  readonly slopes: { readonly layer: number; readonly ramp: Ramp }[];
+}
+
+const areSame = (a: readonly Outline[], b: readonly Outline[]): boolean => {
+  const [p, q] = [a.flat(), b.flat()];
+  return p.length === q.length && p.every((ring, i) => ring.length === q[i].length && ring.every((value, k) => value === q[i][k]));
+};
+
+/** The slopes over one area, all parted by the same lines: where any of them breaks, comes to a level, or crosses another. */
+function wovenArea(
+  { outlines, slopes }: Area,
+  number: number,
+  fields: Fields,
+  heights: readonly number[],
+  step: number,
+): Woven[] {
+  const ramps = slopes.map(({ ramp }) => ramp);
+  const deepest = Math.max(...outlines.map((outline) => fields.field(outline, ...ramps).field.deepest));
+  const lines: number[] = [];
+  const add = (d: number) => {
+    if (lines.every((other) => Math.abs(other - d) > LINE_GAP)) lines.push(d);
+  };
+  for (const ramp of ramps) linesOf(ramp, heights, step, deepest).forEach(add);
+  ramps.forEach((a, i) =>
+    ramps.slice(i + 1).forEach((b) => higher(a, b).distances.filter((d) => d > LINE_GAP && d < deepest).forEach(add)),
+  );
+  lines.sort((a, b) => a - b);
+  const index = new Flatbush(outlines.length);
+  const pieces = outlines.map((outline): Piece => {
+    const { minX, minY, maxX, maxY } = bounds(outline)!;
+    index.add(minX, minY, maxX, maxY);
+    return { outline, ...fields.drawn(outline, ramps, lines) };
+  });
+  index.finish();
+  const rings = lines.map((_, k) =>
+    pieces.flatMap(({ drawn, stepX, stepY }) => movedBy(drawn.rings[k], stepX / STEPS_PER_MM, stepY / STEPS_PER_MM)),
+  );
+  return slopes.map(({ layer, ramp }) => ({ layer, ramp, area: number, pieces, index, levels: lines, rings, plan: 0 }));
+}
+
+/** Contours as outlines that do not touch each other, with the inside on their left. */
+function apart(contours: readonly Contour[]): Outline[] {
+  const { letters, others } = partedLetters(contours);
+  const all = [...letters, ...(others.length > 0 ? [others] : [])];
+  const groups = all.length === 1 ? [[0]] : neighbourhoods(all, NEAR);
+  return groups.map((group) => join(group.flatMap((i) => all[i]))).filter((outline) => outline.length > 0);
+}

@@ -1,0 +1,70 @@
+import type { Finish, Sign } from './schema.js';
+
+/** Value of a choice that stands for the material itself. */
+export const BARE = 'bare';
+
+/** What bare material is shown as: the paper colour of the face. */
+export const BARE_FINISH: Finish = { id: BARE, name: 'bare material', colour: '#efe4cc', gloss: 'matt' };
+
+/** Finishes at hand in every sign: a few paints, leaf and metals. Colours are ours. */
+export const FINISHES: readonly Finish[] = [
+  { id: 'white', name: 'white', colour: '#f4f3ee', gloss: 'satin' },
+  { id: 'ivory', name: 'ivory', colour: '#ece2c6', gloss: 'matt' },
+  { id: 'black', name: 'black', colour: '#1f1f1d', gloss: 'satin' },
+  { id: 'graphite', name: 'graphite', colour: '#4b4d4f', gloss: 'matt' },
+  { id: 'signal-red', name: 'signal red', colour: '#a5281f', gloss: 'gloss' },
+  { id: 'moss', name: 'moss green', colour: '#4d5b3a', gloss: 'matt' },
+  { id: 'verdigris', name: 'verdigris', colour: '#3f7d6e', gloss: 'matt' },
+  { id: 'harbour-blue', name: 'harbour blue', colour: '#2d4c6b', gloss: 'satin' },
+  { id: 'ochre', name: 'ochre', colour: '#b9852f', gloss: 'matt' },
+  { id: 'gold-leaf', name: 'gold leaf', colour: '#d3a93f', gloss: 'metal' },
+  { id: 'brass', name: 'brass', colour: '#b89a4e', gloss: 'metal' },
+  { id: 'bronze', name: 'bronze', colour: '#7c5a36', gloss: 'metal' },
+  { id: 'aluminium', name: 'aluminium', colour: '#b9bcbe', gloss: 'metal' },
+  { id: 'slate', name: 'slate', colour: '#565b60', gloss: 'matt' },
+  { id: 'oak', name: 'oak, oiled', colour: '#b08a58', gloss: 'matt' },
+];
+
+/** The finish of an id: one of the sign's own, else one of those at hand. */
+export const finishOf = (sign: Sign, id: string | undefined): Finish | undefined =>
+  id === undefined ? undefined : (sign.finishes?.find((finish) => finish.id === id) ?? FINISHES.find((finish) => finish.id === id));
+
+/** Bare material, the sign's own finishes, and those at hand, as values of a choice. */
+export function finishChoices(sign: Sign): (readonly [string, string])[] {
+  const own = sign.finishes ?? [];
+  const more = FINISHES.filter(({ id }) => !own.some((finish) => finish.id === id));
+  return [[BARE, 'bare'] as const, ...[...own, ...more].map(({ id, name }) => [id, name] as const)];
+}
+
+/** Sets one place of a finish in a sign that may be changed; a finish at hand becomes one of the sign's own. */
+export function chooseFinish(sign: Sign, holder: { finish?: Record<string, string> }, place: string, id: string): void {
+  if (id === BARE) {
+    const { [place]: gone, ...rest } = holder.finish ?? {};
+    if (gone === undefined) return;
+    if (Object.keys(rest).length > 0) holder.finish = rest;
+    else delete holder.finish;
+    return;
+  }
+  const finish = finishOf(sign, id);
+  if (!finish) return;
+  if (!sign.finishes?.some((own) => own.id === id)) sign.finishes = [...(sign.finishes ?? []), finish];
+  holder.finish = { ...holder.finish, [place]: id };
+}
+
+/** Channels of an sRGB colour as light, 0 to 1 (transfer function of IEC 61966-2-1). */
+export const linearColour = (hex: string): readonly [number, number, number] => {
+  const channel = (at: number): number => {
+    const value = parseInt(hex.slice(at, at + 2), 16) / 255;
+    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
+  };
+  return [channel(1), channel(3), channel(5)];
+};
+
+/**
+ * Light reflectance value of a colour in percent: its relative luminance (WCAG 2, "relative luminance", which takes the weights of
+ * ITU-R BT.709).
+ */
+export function lightReflectance(hex: string): number {
+  const [r, g, b] = linearColour(hex);
+  return 100 * (0.2126 * r + 0.7152 * g + 0.0722 * b);
+}
