@@ -8,7 +8,10 @@ function isInside(outline: Outline, x: number, y: number): boolean {
   let inside = false;
   for (const ring of outline)
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-      if (ring[i + 1] > y !== ring[j + 1] > y && x < ((ring[j] - ring[i]) * (y - ring[i + 1])) / (ring[j + 1] - ring[i + 1]) + ring[i])
+      if (
+        ring[i + 1] > y !== ring[j + 1] > y &&
+        x < ((ring[j] - ring[i]) * (y - ring[i + 1])) / (ring[j + 1] - ring[i + 1]) + ring[i]
+      )
         inside = !inside;
   return inside;
 }

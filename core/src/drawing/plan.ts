@@ -89,8 +89,7 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   const pen = { width: 0.1, colour: INK };
   const area = (layer: string, outline: Outline): AreaItem => ({ kind: 'area', layer, outline, pen });
   const items: Item[] = [area('blank edge', [blank])];
-  for (const level of levels)
-    if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), levelOutline(evaluation, level)));
+  for (const level of levels) if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), levelOutline(evaluation, level)));
   // Slopes by the outlines of the tiers that make them.
   const sloped = new Set(slopeBands(evaluation).map(({ layer }) => layer));
   for (const index of sloped) {

@@ -154,7 +154,9 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
   if (!box) return { items, bounds: { minX: -1, minY: back, maxX: 1, maxY: 1 } };
 
   // Levels, and no slopes.
-  const seen = [...new Set(spans.filter(({ z, zEnd }) => Math.abs(z - zEnd) < 1e-6).map(({ z }) => Number(z.toFixed(6))))].sort((a, b) => b - a);
+  const seen = [...new Set(spans.filter(({ z, zEnd }) => Math.abs(z - zEnd) < 1e-6).map(({ z }) => Number(z.toFixed(6))))].sort(
+    (a, b) => b - a,
+  );
   let lowest = Infinity;
   for (const z of seen) {
     // Labels one under the other where levels are close.

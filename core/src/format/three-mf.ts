@@ -25,7 +25,9 @@ export function threeMfFile(pieces: readonly ColouredMesh[], title: string, date
     '<?xml version="1.0" encoding="UTF-8"?>\n<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02">\n',
     ` <metadata name="Title">${escaped(title)}</metadata>\n <resources>\n`,
   ];
-  const finishes = pieces.flatMap((piece) => piece.finishes).filter(({ id }, i, all) => all.findIndex((other) => other.id === id) === i);
+  const finishes = pieces
+    .flatMap((piece) => piece.finishes)
+    .filter(({ id }, i, all) => all.findIndex((other) => other.id === id) === i);
   out.push('  <basematerials id="1">\n');
   for (const { name, colour } of finishes)
     out.push(`   <base name="${escaped(name)}" displaycolor="${colour.toUpperCase()}FF"/>\n`);
@@ -33,7 +35,9 @@ export function threeMfFile(pieces: readonly ColouredMesh[], title: string, date
   pieces.forEach(({ mesh, wears, finishes: own }, i) => {
     const { positions: p, triangles } = mesh;
     const materials = own.map(({ id }) => finishes.findIndex((finish) => finish.id === id));
-    out.push(`  <object id="${i + 2}" type="model" name="${escaped(`${title}, piece ${i + 1}`)}" pid="1" pindex="0">\n   <mesh>\n    <vertices>\n`);
+    out.push(
+      `  <object id="${i + 2}" type="model" name="${escaped(`${title}, piece ${i + 1}`)}" pid="1" pindex="0">\n   <mesh>\n    <vertices>\n`,
+    );
     for (let v = 0; v < p.length; v += 3)
       out.push(`     <vertex x="${figure(p[v])}" y="${figure(p[v + 1])}" z="${figure(p[v + 2])}"/>\n`);
     out.push('    </vertices>\n    <triangles>\n');

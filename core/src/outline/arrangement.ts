@@ -297,8 +297,7 @@ function mergeCoincident(
     const isUp = y[a] < y[b] || (y[a] === y[b] && x[a] < x[b]);
     const low = isUp ? a : b;
     const high = isUp ? b : a;
-    const change =
-      tag[s] === CREASE ? nothing : (single[2 * tag[s] + (isUp ? 1 : 0)] ??= steps.number([tag[s], isUp ? 1 : -1]));
+    const change = tag[s] === CREASE ? nothing : (single[2 * tag[s] + (isUp ? 1 : 0)] ??= steps.number([tag[s], isUp ? 1 : -1]));
     let known = newest[low];
     while (known >= 0 && hi[known] !== high) known = older[known];
     if (known >= 0) {

@@ -232,10 +232,10 @@ function linked(steps: readonly Step[]): Contour[] {
       step.isUsed = true;
       ring.push(step.from);
       step =
-        leaving.get(step.to)?.find(({ isUsed }) => !isUsed) ??
-        (step.to === first.from ? undefined : nearestStep(steps, step.to));
+        leaving.get(step.to)?.find(({ isUsed }) => !isUsed) ?? (step.to === first.from ? undefined : nearestStep(steps, step.to));
     }
-    if (ring.length >= 3) rings.push(Float64Array.from(ring.flatMap((key) => [xOf(key) / STEPS_PER_MM, yOf(key) / STEPS_PER_MM])));
+    if (ring.length >= 3)
+      rings.push(Float64Array.from(ring.flatMap((key) => [xOf(key) / STEPS_PER_MM, yOf(key) / STEPS_PER_MM])));
   }
   return rings;
 }
@@ -265,7 +265,14 @@ function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Fla
 }
 
 /** Where a piece is parted so that its chords stray by no more than the tolerance; the same places from either side of the axis. */
-function cutsOf(front: Front, piece: EnvelopePiece, from: number, to: number, fronts: readonly Front[], tolerance: number): number[] {
+function cutsOf(
+  front: Front,
+  piece: EnvelopePiece,
+  from: number,
+  to: number,
+  fronts: readonly Front[],
+  tolerance: number,
+): number[] {
   const other = piece.owner === FREE ? undefined : fronts[piece.owner];
   if (front.kind === 'edge') {
     if (other?.kind !== 'corner') return [];
@@ -283,7 +290,11 @@ function cutsOf(front: Front, piece: EnvelopePiece, from: number, to: number, fr
     };
     const foot = (front.x - x) * tx + (front.y - y) * ty;
     return evenly(along(from), along(to), Math.sqrt(8 * height * tolerance)).map((u) =>
-      near(from, to, Math.atan2(y + u * ty + middle(u - foot, height) * tx - front.y, x + u * tx - middle(u - foot, height) * ty - front.x)),
+      near(
+        from,
+        to,
+        Math.atan2(y + u * ty + middle(u - foot, height) * tx - front.y, x + u * tx - middle(u - foot, height) * ty - front.x),
+      ),
     );
   }
   // Along the line between two corners' discs, measured from the middle between them.

@@ -61,7 +61,8 @@ export function frontsOf(outline: Outline, run: number): Front[] {
   if (fronts.length === 0) return fronts;
   const index = new Flatbush(fronts.length);
   for (const front of fronts) {
-    const [x, y] = front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+    const [x, y] =
+      front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
     index.add(Math.min(front.x, x), Math.min(front.y, y), Math.max(front.x, x), Math.max(front.y, y));
   }
   index.finish();
@@ -72,7 +73,8 @@ export function frontsOf(outline: Outline, run: number): Front[] {
     // What is touched lies within twice the disc's radius of its foot; discs of neighbours are about alike.
     let reach = Math.min(2 * run, Math.max(near * 1.1, front.kind === 'edge' ? front.length / 4 : 0, 1e-3));
     for (;;) {
-      const end = front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+      const end =
+        front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
       const found = index.search(
         Math.min(front.x, end[0]) - reach,
         Math.min(front.y, end[1]) - reach,

@@ -204,7 +204,8 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: 
   };
   for (const contour of others) {
     const n = contour.length;
-    for (let i = 0, j = n - 2; i < n; j = i, i += 2) takeOff(boxOfSegment(contour[i], contour[i + 1], contour[j], contour[j + 1]));
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2)
+      takeOff(boxOfSegment(contour[i], contour[i + 1], contour[j], contour[j + 1]));
   }
   for (let i = 0; i < creases.length; i += 4) {
     const [ax, ay, bx, by] = creases.slice(i, i + 4).map((step) => step / STEPS_PER_MM);

@@ -34,12 +34,15 @@ describe('offset', () => {
     expect(furthest).toBeGreaterThan(40.9);
   });
 
-  it.each(['mitred', 'square', 'round'] as const)('with %s corners agrees with a general library on shapes with holes', (corners) => {
-    const outline = join([rectangle(50, 30)], [regularPolygon(3, 40, 'point')]);
-    const kind = ({ mitred: 'Miter', square: 'Square', round: 'Round' } as const)[corners];
-    for (const by of [2.5, -2.5]) {
-      const theirs = crossSection(m, outline).offset(by, kind, 4, 4000).area();
-      expect(Math.abs(area(offset(outline, by, 0.0005, corners)) - theirs)).toBeLessThan(0.02);
-    }
-  });
+  it.each(['mitred', 'square', 'round'] as const)(
+    'with %s corners agrees with a general library on shapes with holes',
+    (corners) => {
+      const outline = join([rectangle(50, 30)], [regularPolygon(3, 40, 'point')]);
+      const kind = ({ mitred: 'Miter', square: 'Square', round: 'Round' } as const)[corners];
+      for (const by of [2.5, -2.5]) {
+        const theirs = crossSection(m, outline).offset(by, kind, 4, 4000).area();
+        expect(Math.abs(area(offset(outline, by, 0.0005, corners)) - theirs)).toBeLessThan(0.02);
+      }
+    },
+  );
 });

@@ -91,7 +91,8 @@ function pointed(x: number, y: number, from: number, through: number, radius: nu
   const at = (angle: number, distance: number) => [x + distance * Math.cos(angle), y + distance * Math.sin(angle)];
   const ends = [at(from, radius), at(from + through, radius)];
   const tip = radius / Math.cos(through / 2);
-  if (isMitred && tip <= MITRE_LIMIT * radius && tip > 0) return snapRun([x, y, ...ends[0], ...at(middle, tip), ...ends[1]], true);
+  if (isMitred && tip <= MITRE_LIMIT * radius && tip > 0)
+    return snapRun([x, y, ...ends[0], ...at(middle, tip), ...ends[1]], true);
   // Half of the cut lies as far along as the tangents of a quarter of the turn.
   const aside = through / 4;
   const reach = radius / Math.cos(aside);

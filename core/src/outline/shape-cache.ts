@@ -62,9 +62,7 @@ export class ShapeCache<T> {
 export function movedBy(contours: readonly Contour[], dx: number, dy: number): Contour[] {
   if (dx === 0 && dy === 0) return [...contours];
   const [sx, sy] = [toStep(dx), toStep(dy)];
-  return contours.map((contour) =>
-    contour.map((value, i) => (toStep(value) + (i % 2 === 0 ? sx : sy)) / STEPS_PER_MM),
-  );
+  return contours.map((contour) => contour.map((value, i) => (toStep(value) + (i % 2 === 0 ? sx : sy)) / STEPS_PER_MM));
 }
 
 function shapeOf(contours: readonly Contour[]): { shape: Int32Array; hash: number } {

@@ -59,7 +59,8 @@ export function withoutSlivers(mesh: Surface3D): Surface3D {
 const isSliver = (work: Worked, f: number): boolean => isThere(work, f) && areaOf(work, f) < LEAST_AREA;
 
 /** Triangles that share a corner with one. */
-const neighboursOf = ({ t, at }: Worked, f: number): number[] => (t[3 * f] < 0 ? [] : [0, 1, 2].flatMap((k) => at[t[3 * f + k]] ?? []));
+const neighboursOf = ({ t, at }: Worked, f: number): number[] =>
+  t[3 * f] < 0 ? [] : [0, 1, 2].flatMap((k) => at[t[3 * f + k]] ?? []);
 
 const isThere = ({ t }: Worked, f: number): boolean => t[3 * f] >= 0;
 
@@ -114,7 +115,8 @@ function drawTogether(work: Worked, gone: number, kept: number): boolean {
   const both = around.filter((f) => has(work, f, kept));
   if (both.length !== 2) return false;
   // The two corners may share no other neighbours than those of the edge's two triangles.
-  const neighbours = (v: number) => new Set((at[v] ?? []).filter((f) => isThere(work, f)).flatMap((f) => [t[3 * f], t[3 * f + 1], t[3 * f + 2]]));
+  const neighbours = (v: number) =>
+    new Set((at[v] ?? []).filter((f) => isThere(work, f)).flatMap((f) => [t[3 * f], t[3 * f + 1], t[3 * f + 2]]));
   const ofKept = neighbours(kept);
   const common = [...neighbours(gone)].filter((v) => v !== gone && v !== kept && ofKept.has(v));
   if (common.length !== 2) return false;

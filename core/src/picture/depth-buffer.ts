@@ -1,6 +1,9 @@
 /** No triangle is seen at a sample. */
 export const NOTHING = -1;
 
+/** Share of a triangle by which it reaches over its edges, so that no sample falls between two. */
+const SEAM = 1e-6;
+
 /** For every sample of a picture the triangle that is nearest to the eye there, and how near. */
 export class DepthBuffer {
   /** Greater is nearer. */
@@ -47,7 +50,7 @@ export class DepthBuffer {
       let u = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / twice;
       let v = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / twice;
       for (let x = x0, at = y * width + x0; x <= x1; x++, at++, u += stepU, v += stepV) {
-        if (u < 0 || v < 0 || u + v > 1) continue;
+        if (u < -SEAM || v < -SEAM || u + v > 1 + SEAM) continue;
         const z = u * az + v * bz + (1 - u - v) * cz;
         if (z <= depth[at]) continue;
         depth[at] = z;

@@ -86,19 +86,18 @@ export function pictureOf(mesh: Mesh, paint: Paint, view: View, width: number, h
   const buffer = new DepthBuffer(width * SAMPLES, height * SAMPLES);
   const scale = Math.min((buffer.width * 0.94) / (maxX - minX), (buffer.height * 0.94) / (maxY - minY));
   drawAll(buffer, seen, triangles, scale, (minX + maxX) / 2, (minY + maxY) / 2);
-  const lit = new Map<number, Rgb>();
-  return shaded(buffer, (_, f) => {
-    let colour = lit.get(f);
-    if (!colour) {
-      // The light is fixed to the sign: a surface that looks straight out of the face has its plain colour.
-      const n = normalOf(positions, triangles, f);
-      const facing = Math.max(0, n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * LIGHT[2]) / LIGHT[2];
-      const light = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
-      colour = paint(f).map((channel) => Math.min(255, channel * light)) as unknown as Rgb;
-      lit.set(f, colour);
-    }
-    return colour;
-  });
+  const colours = new Float32Array(triangles.length);
+  for (let f = 0; f < triangles.length / 3; f++) {
+    // The light is fixed to the sign: a surface that looks straight out of the face has its plain colour.
+    const n = normalOf(positions, triangles, f);
+    const facing = Math.max(0, n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * LIGHT[2]) / LIGHT[2];
+    const light = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
+    colours.set(
+      paint(f).map((channel) => Math.min(255, channel * light)),
+      3 * f,
+    );
+  }
+  return shaded(buffer, colours);
 }
 
 /** Draws all triangles of a mesh, (middleX, middleY) in the middle of the buffer, `scale` samples a mm. */
@@ -138,22 +137,47 @@ export function normalOf(p: Float64Array, triangles: Uint32Array, f: number): Rg
 
 const GROUND = rgb(PAPER);
 
-/** A buffer as a picture, every pixel the mean of its samples, the ground of the paper where nothing is. */
-export function shaded(buffer: DepthBuffer, colourOf: (at: number, facet: number) => Rgb): Picture {
+/** What the light of a lamp adds: red, green and blue of every triangle, and which share of it comes to a sample. */
+export interface Lamp {
+  readonly colours: Float32Array;
+  shareAt(sample: number): number;
+}
+
+/**
+ * A buffer as a picture, every pixel the mean of its samples, the ground of the paper where nothing is.
+ * @param colours red, green and blue of every triangle, 0 to 255
+ * @param isCutOut whether the ground is left clear
+ */
+export function shaded(buffer: DepthBuffer, colours: Float32Array, lamp?: Lamp, isCutOut = false): Picture {
   const [width, height] = [buffer.width / SAMPLES, buffer.height / SAMPLES];
   const rgba = new Uint8Array(width * height * 4);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      let [red, green, blue] = [0, 0, 0];
+      const first = y * SAMPLES * buffer.width + x * SAMPLES;
+      // One sample tells whether a pixel lies in shadow.
+      const share = lamp && buffer.facet[first] !== NOTHING ? lamp.shareAt(first) : 1;
+      let red = 0;
+      let green = 0;
+      let blue = 0;
+      let seen = 0;
       for (let s = 0; s < SAMPLES * SAMPLES; s++) {
-        const at = (y * SAMPLES + Math.floor(s / SAMPLES)) * buffer.width + x * SAMPLES + (s % SAMPLES);
-        const facet = buffer.facet[at];
-        const [r, g, b] = facet === NOTHING ? GROUND : colourOf(at, facet);
-        red += Math.floor(r);
-        green += Math.floor(g);
-        blue += Math.floor(b);
+        const at = 3 * buffer.facet[first + Math.floor(s / SAMPLES) * buffer.width + (s % SAMPLES)];
+        if (at < 0) {
+          red += GROUND[0];
+          green += GROUND[1];
+          blue += GROUND[2];
+        } else {
+          seen++;
+          red += Math.min(255, Math.floor(colours[at] + (lamp ? share * lamp.colours[at] : 0)));
+          green += Math.min(255, Math.floor(colours[at + 1] + (lamp ? share * lamp.colours[at + 1] : 0)));
+          blue += Math.min(255, Math.floor(colours[at + 2] + (lamp ? share * lamp.colours[at + 2] : 0)));
+        }
       }
-      rgba.set([red, green, blue, 4 * 255].map((sum) => sum / (SAMPLES * SAMPLES)), 4 * (y * width + x));
+      const to = 4 * (y * width + x);
+      rgba[to] = red / (SAMPLES * SAMPLES);
+      rgba[to + 1] = green / (SAMPLES * SAMPLES);
+      rgba[to + 2] = blue / (SAMPLES * SAMPLES);
+      rgba[to + 3] = isCutOut ? (255 * seen) / (SAMPLES * SAMPLES) : 255;
     }
   }
   return { width, height, rgba };

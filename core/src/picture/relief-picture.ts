@@ -3,7 +3,10 @@ import type { Evaluation } from '../relief/index.js';
 import type { ColouredMesh } from '../solid/index.js';
 import type { Finish } from '../sign/index.js';
 import { type DepthBuffer, NOTHING } from './depth-buffer.js';
-import { bufferFor, drawAll, LIGHT, normalOf, type Paint, type Picture, type Rgb, shaded } from './picture.js';
+import { bufferFor, drawAll, LIGHT, normalised, normalOf, type Paint, type Picture, type Rgb, rgb, shaded } from './picture.js';
+
+/** The most that a side turned to the light gets of it, over the share from everywhere. */
+const MOST_LIGHT = 0.8;
 
 /** Share of the light that comes from everywhere. */
 const AMBIENT = 0.46;
@@ -32,7 +35,7 @@ export function pictureSize({ blank }: Evaluation, longest: number): { width: nu
 
 /**
  * The sign as seen straight from the front, as far as it reaches: lit from the upper left, with soft shadows, in its finishes or in
- * any other paint. Worked out from the heights of the solid, without a graphics card.
+ * any other paint; clear where there is no material. Worked out from the heights of the solid, without a graphics card.
  */
 export function reliefPicture({ mesh, finishes, wears }: ColouredMesh, width: number, height: number, paint?: Paint): Picture {
   const { positions, triangles } = mesh;
@@ -47,29 +50,26 @@ export function reliefPicture({ mesh, finishes, wears }: ColouredMesh, width: nu
   const scale = Math.min(buffer.width / (maxX - minX), buffer.height / (maxY - minY));
   drawAll(buffer, positions, triangles, scale, (minX + maxX) / 2, (minY + maxY) / 2);
 
-  const colours = finishes.map(({ colour }) => [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16)) as unknown as Rgb);
-  const facets = new Map<number, { base: Rgb; facing: number; gleam: number }>();
-  const facetOf = (f: number) => {
-    let known = facets.get(f);
-    if (!known) {
-      const n = normalOf(positions, triangles, f);
-      const facing = Math.max(0, n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * LIGHT[2]);
-      // The eye is straight above: half-way between it and the light (B. Phong, J. Blinn, from memory).
-      const half = Math.hypot(LIGHT[0], LIGHT[1], LIGHT[2] + 1);
-      const towards = Math.max(0, (n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * (LIGHT[2] + 1)) / half);
-      const [strength, sharpness] = paint ? GLEAM.matt : GLEAM[finishes[wears[f]].gloss];
-      known = { base: paint ? paint(f) : colours[wears[f]], facing: facing / LIGHT[2], gleam: strength * towards ** sharpness };
-      facets.set(f, known);
-    }
-    return known;
-  };
-  return shaded(buffer, (at, f) => {
-    const { base, facing, gleam } = facetOf(f);
-    const share = facing > 0 ? 1 - shadowAt(buffer, at, scale) : 0;
-    const light = AMBIENT + (1 - AMBIENT) * facing * share;
-    return base.map((channel) => Math.min(255, channel * Math.min(1.25, light) + 255 * gleam * share)) as unknown as Rgb;
-  });
+  const worn = finishes.map(({ colour }) => rgb(colour));
+  const ambient = new Float32Array(triangles.length);
+  const lamp = new Float32Array(triangles.length);
+  // The eye is straight above: half-way between it and the light (B. Phong, J. Blinn, from memory).
+  const half = normalised(LIGHT[0], LIGHT[1], LIGHT[2] + 1);
+  for (let f = 0; f < triangles.length / 3; f++) {
+    const n = normalOf(positions, triangles, f);
+    const facing = Math.max(0, dot(n, LIGHT)) / LIGHT[2];
+    const [strength, sharpness] = paint ? GLEAM.matt : GLEAM[finishes[wears[f]].gloss];
+    const gleam = facing > 0 ? strength * Math.max(0, dot(n, half)) ** sharpness : 0;
+    const base = paint ? paint(f) : worn[wears[f]];
+    base.forEach((channel, k) => {
+      ambient[3 * f + k] = channel * AMBIENT;
+      lamp[3 * f + k] = channel * Math.min(MOST_LIGHT, (1 - AMBIENT) * facing) + 255 * gleam;
+    });
+  }
+  return shaded(buffer, ambient, { colours: lamp, shareAt: (sample) => 1 - shadowAt(buffer, sample, scale) }, true);
 }
+
+const dot = (a: Rgb, b: Rgb): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** How much of the light is kept from a sample by what stands between: 0 none, 1 all. */
 function shadowAt({ width, height, depth, facet }: DepthBuffer, at: number, scale: number): number {

@@ -43,10 +43,18 @@ function facetsOf({ pieces, ramp }: Woven): Facets {
   for (const piece of pieces) {
     const { drawn, stepX, stepY } = piece;
     const segments = drawn.creases.map((value, k) => value + (k % 2 === 0 ? stepX : stepY));
-    const { edges } = arrange([piece.outline], (windings) => (windings.length > 0 ? 1 : 0), { segments, on: (label) => label === 1 });
+    const { edges } = arrange([piece.outline], (windings) => (windings.length > 0 ? 1 : 0), {
+      segments,
+      on: (label) => label === 1,
+    });
     const { corners } = triangulate(edges, (label) => label === 1);
-    for (const v of corners)
-      out.push(edges.x[v] / STEPS_PER_MM, edges.y[v] / STEPS_PER_MM, ramp.at(distanceIn(piece, edges.x[v], edges.y[v])));
+    for (let t = 0; t < corners.length; t += 3) {
+      const points = [corners[t], corners[t + 1], corners[t + 2]];
+      const distances = points.map((v) => distanceIn(piece, edges.x[v], edges.y[v]));
+      // Its level top is a level like others.
+      if (distances.every((d) => d >= ramp.run)) continue;
+      points.forEach((v, k) => out.push(edges.x[v] / STEPS_PER_MM, edges.y[v] / STEPS_PER_MM, ramp.at(distances[k])));
+    }
   }
   return Float64Array.from(out);
 }

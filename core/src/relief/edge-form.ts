@@ -45,7 +45,7 @@ export function edgeRamp(edge: Edge | BlankEdge | undefined, amount: number): Ra
 /** A quarter circle in as few chords as keep to the tolerance, from its start at d = 0 to its end at the radius. */
 function quarter(radius: number, height: (d: number) => number): Ramp {
   const distances = [0];
-  for (let from = 0; from < radius; ) {
+  for (let from = 0; from < radius;) {
     let [low, high] = [Math.min(radius, from + UPRIGHT_WIDTH), radius];
     if (strayOf(height, from, high) <= ROUND_TOLERANCE) low = high;
     while (high - low > radius * 1e-4) {

@@ -327,7 +327,8 @@ function tierNotes(
   const out: Note[] = [];
   const { thickness } = sign.blank;
   const deepest = short ? short.highest : z;
-  if (z !== THROUGH && tier.action.kind !== 'mark' && deepest <= -thickness) out.push(note('through-back', at, part.name, -deepest, thickness, sign.unit));
+  if (z !== THROUGH && tier.action.kind !== 'mark' && deepest <= -thickness)
+    out.push(note('through-back', at, part.name, -deepest, thickness, sign.unit));
   if (placed.strokes.length > 0 && tier.action.kind !== 'line') out.push(note('open-strokes', at, part.name));
   const swallowed = areas.swallowed(placed, tier);
   if (swallowed) {
@@ -390,13 +391,18 @@ function lay(
   patches: Patches,
 ): Laid {
   const { thickness } = sign.blank;
-  const heights = layers.flatMap(({ z, ramp, does }) => (z === THROUGH || does === 'mark' ? [] : ramp ? [z, ramp.start] : [z])).filter(isNear);
+  const heights = layers
+    .flatMap(({ z, ramp, does }) => (z === THROUGH || does === 'mark' ? [] : ramp ? [z, ramp.start] : [z]))
+    .filter(isNear);
   const step = Math.max(1, ...heights.map(Math.abs)) / BANDS;
   const { contours, woven, creases } = weave(layers, fields, [0, -thickness, ...heights], step, must);
   const lines: (readonly Contour[])[] = [];
   for (const each of woven) {
     each.plan = 1 + layers.length + lines.length;
-    lines.push(each.pieces.flatMap(({ outline }) => outline), ...each.rings);
+    lines.push(
+      each.pieces.flatMap(({ outline }) => outline),
+      ...each.rings,
+    );
   }
   const crossings = crossingsOf(woven);
   crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
@@ -456,7 +462,8 @@ const lowestOf = (ramp: Ramp, deepest: number): number =>
 
 const isNear = (z: number): boolean => Math.abs(z) < 4000;
 
-const looksOf = (layer: Layer | undefined): string => (layer?.top || layer?.sides ? `${layer.top ?? ''} ${layer.sides ?? ''}` : '');
+const looksOf = (layer: Layer | undefined): string =>
+  layer?.top || layer?.sides ? `${layer.top ?? ''} ${layer.sides ?? ''}` : '';
 
 function keyOf(surface: Surface): string {
   switch (surface.kind) {

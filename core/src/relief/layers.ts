@@ -21,6 +21,8 @@ export interface Layer {
   /** Ids of the finishes of its level places and of its sides. */
   readonly top?: string;
   readonly sides?: string;
+  /** Its slopes run from the edge to the middle: what is seen of them is its top. */
+  readonly isRidged?: boolean;
 }
 
 const DOES = { raise: 'raise', carve: 'carve', line: 'carve', set: 'set', mark: 'mark', 'cut-through': 'through' } as const;
@@ -73,6 +75,7 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
         contours: areas.of(placed, tier, amountOfTier(tier)),
         top: tier.finish?.top,
         sides: tier.finish?.sides,
+        isRidged: tier.edge?.kind === 'ridged',
       };
     });
 }
@@ -89,7 +92,16 @@ export function blankLayer({ blank }: Sign, contour: Contour): Layer | undefined
     rise.distances,
     rise.heights.map((h) => h - height),
   );
-  return { part: '', tier: '', does: 'set', z: 0, ramp, contours: [contour.slice()] as Outline, top: blank.finish?.face, sides: blank.finish?.sides };
+  return {
+    part: '',
+    tier: '',
+    does: 'set',
+    z: 0,
+    ramp,
+    contours: [contour.slice()] as Outline,
+    top: blank.finish?.face,
+    sides: blank.finish?.sides,
+  };
 }
 
 export { THROUGH };

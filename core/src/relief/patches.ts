@@ -1,4 +1,15 @@
-import { arrange, type Contour, type DrawnField, movedBy, type Outline, ShapeCache, STEPS_PER_MM, toStep, triangulate, withoutSlivers } from '../outline/index.js';
+import {
+  arrange,
+  type Contour,
+  type DrawnField,
+  movedBy,
+  type Outline,
+  ShapeCache,
+  STEPS_PER_MM,
+  toStep,
+  triangulate,
+  withoutSlivers,
+} from '../outline/index.js';
 import type { Ramp } from './ramp.js';
 import { type Fields, insideLeft, linesOf } from './weave.js';
 

@@ -62,7 +62,10 @@ describe('Ramp', () => {
     .map((steps) => {
       let d = 0;
       const distances = [0, ...steps.slice(1).map(([step]) => (d += step))];
-      return new Ramp(distances, steps.map(([, z]) => z));
+      return new Ramp(
+        distances,
+        steps.map(([, z]) => z),
+      );
     });
 
   it('is the higher or the lower of two everywhere', () => {

@@ -25,13 +25,16 @@ export interface Band {
   readonly layer: number;
   /** Of a letter's slopes its place from the edge inwards; undefined for slopes that are places of the plan. */
   readonly rank?: number;
+  /** Its level top. */
+  readonly isTop: boolean;
 }
 
 /** All slopes in bands of height, in painting order. */
 export function slopeBands(evaluation: Evaluation): Band[] {
   const bands: Band[] = [];
   for (const { label, surface, z, areaMm2 } of evaluation.places)
-    if (surface.kind === 'woven' && areaMm2 > 0) bands.push({ z, outline: regionOf(evaluation, label), layer: surface.layer });
+    if (surface.kind === 'woven' && areaMm2 > 0)
+      bands.push({ z, outline: regionOf(evaluation, label), layer: surface.layer, isTop: false });
   for (const [{ inside, contours }, placed] of evaluation.patches) {
     const surface = placeOf(evaluation, inside)?.surface;
     if (surface?.kind !== 'ramp') continue;
@@ -48,8 +51,32 @@ export function slopeBands(evaluation: Evaluation): Band[] {
         outline: k === 0 ? insideLeft(contours) : placedRings(rings[k - 1], placed),
         layer: surface.layer,
         rank: k,
+        isTop: k > 0 && levels[k - 1] >= surface.ramp.run,
       });
     }
   }
   return bands;
+}
+
+/** What is bare is seen as: the material, or the cap or the core of a laminate. */
+export type Bare = 'bare' | 'cap' | 'core';
+
+/** What a surface wears: the id of a finish, or which bare material it shows. */
+export interface Worn {
+  readonly finish?: string;
+  readonly bare: Bare;
+}
+
+/**
+ * What a place made by a layer wears.
+ * @param layer of the evaluation, or less than 0 for the face of the blank
+ * @param z of the place, which tells the plies of a laminate apart
+ */
+export function wornBy({ layers, sign }: Evaluation, layer: number, isSloped: boolean, z: number): Worn {
+  const own = layers[layer];
+  const { laminate, finish: onBlank } = sign.blank;
+  const bare = !laminate ? 'bare' : z < -laminate.cap + SAME ? 'core' : 'cap';
+  if (!own) return { finish: isSloped ? onBlank?.sides : onBlank?.face, bare };
+  if (!isSloped) return { finish: own.top, bare };
+  return { finish: own.isRidged ? (own.top ?? own.sides) : own.sides, bare };
 }

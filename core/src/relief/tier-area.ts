@@ -77,7 +77,10 @@ export class TierAreas {
   swallowed(placed: PlacedPart, { area: chosen, action }: Tier): Swallowed | undefined {
     if (action.kind === 'line' || chosen.kind === 'outline' || placed.contours.length === 0) return undefined;
     const corners = chosen.corners ?? 'round';
-    const reaches = chosen.kind === 'stroke' && chosen.side === 'on' ? [reachOf(chosen, placed), -reachOf(chosen, placed)] : [reachOf(chosen, placed)];
+    const reaches =
+      chosen.kind === 'stroke' && chosen.side === 'on'
+        ? [reachOf(chosen, placed), -reachOf(chosen, placed)]
+        : [reachOf(chosen, placed)];
     let worst: Swallowed | undefined;
     for (const letter of this.lettersOf(placed.contours)) {
       for (const by of reaches) {
@@ -124,7 +127,9 @@ export class TierAreas {
   private lettersOf(contours: readonly Contour[]): Outline[] {
     const { letters, others } = partedLetters(contours);
     const all = others.length > 0 ? [...letters, join(others)].filter((each) => each.length > 0) : letters;
-    return neighbourhoods(all, TOUCHING).map((group) => (group.length === 1 ? all[group[0]] : join(group.flatMap((i) => all[i]))));
+    return neighbourhoods(all, TOUCHING).map((group) =>
+      group.length === 1 ? all[group[0]] : join(group.flatMap((i) => all[i])),
+    );
   }
 
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */

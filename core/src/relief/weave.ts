@@ -75,7 +75,11 @@ export class Fields {
   field(outline: readonly Contour[], ...ramps: readonly Ramp[]): { field: DistanceField; dx: number; dy: number } {
     const run = runFor(Math.max(...ramps.map((ramp) => ramp.run)));
     const tolerance = Math.min(...ramps.map(toleranceFor));
-    const { value, dx, dy } = this.fields.get(outline, `${run} ${tolerance}`, (rings) => new DistanceField(rings, run, tolerance));
+    const { value, dx, dy } = this.fields.get(
+      outline,
+      `${run} ${tolerance}`,
+      (rings) => new DistanceField(rings, run, tolerance),
+    );
     return { field: value, dx, dy };
   }
 
@@ -97,7 +101,8 @@ export function heightOn({ ramp, pieces, index }: Woven, x: number, y: number): 
   const found = index.search(mmX - NEAR, mmY - NEAR, mmX + NEAR, mmY + NEAR);
   // Where boxes overlap the point lies in at most one of the pieces, and on the edge of the others at most.
   let most = 0;
-  for (const i of found) if (found.length === 1 || contains(pieces[i].outline, mmX, mmY)) most = Math.max(most, distanceIn(pieces[i], x, y));
+  for (const i of found)
+    if (found.length === 1 || contains(pieces[i].outline, mmX, mmY)) most = Math.max(most, distanceIn(pieces[i], x, y));
   return ramp.at(most);
 }
 
@@ -147,7 +152,13 @@ const MOST_BANDS = 2 * BANDS;
  * the plan.
  * @param must contours that are to be woven in any case
  */
-export function weave(layers: readonly Layer[], fields: Fields, levels: Iterable<number>, step: number, must: ReadonlySet<Contour>): Weave {
+export function weave(
+  layers: readonly Layer[],
+  fields: Fields,
+  levels: Iterable<number>,
+  step: number,
+  must: ReadonlySet<Contour>,
+): Weave {
   const contours = layers.map((layer) => layer.contours);
   const sloped = layers.flatMap(({ ramp }, i) => (ramp ? [i] : []));
   if (sloped.length === 0) return { contours, woven: [], creases: [] };
@@ -196,7 +207,9 @@ interface Area {
 
 const areSame = (a: readonly Outline[], b: readonly Outline[]): boolean => {
   const [p, q] = [a.flat(), b.flat()];
-  return p.length === q.length && p.every((ring, i) => ring.length === q[i].length && ring.every((value, k) => value === q[i][k]));
+  return (
+    p.length === q.length && p.every((ring, i) => ring.length === q[i].length && ring.every((value, k) => value === q[i][k]))
+  );
 };
 
 /** The slopes over one area, all parted by the same lines: where any of them breaks, comes to a level, or crosses another. */
@@ -215,7 +228,11 @@ function wovenArea(
   };
   for (const ramp of ramps) linesOf(ramp, heights, step, deepest).forEach(add);
   ramps.forEach((a, i) =>
-    ramps.slice(i + 1).forEach((b) => higher(a, b).distances.filter((d) => d > LINE_GAP && d < deepest).forEach(add)),
+    ramps.slice(i + 1).forEach((b) =>
+      higher(a, b)
+        .distances.filter((d) => d > LINE_GAP && d < deepest)
+        .forEach(add),
+    ),
   );
   lines.sort((a, b) => a - b);
   const index = new Flatbush(outlines.length);

@@ -1,10 +1,25 @@
+import { colord, extend, type Plugin } from 'colord';
+import namesPlugin from 'colord/plugins/names';
 import type { Finish, Sign } from './schema.js';
+
+// The package's types describe its other module form.
+extend([namesPlugin as unknown as Plugin]);
 
 /** Value of a choice that stands for the material itself. */
 export const BARE = 'bare';
 
 /** What bare material is shown as: the paper colour of the face. */
 export const BARE_FINISH: Finish = { id: BARE, name: 'bare material', colour: '#efe4cc', gloss: 'matt' };
+
+/** The finish that a colour by its name stands for: one at hand, else a colour of CSS (W3C, CSS Color 4), else that of bare material. */
+export function finishNamed(name: string): Finish {
+  const known = FINISHES.find((finish) => finish.name === name.trim().toLowerCase());
+  if (known) return known;
+  const colour = colord(name.trim().toLowerCase());
+  return colour.isValid()
+    ? { id: `colour-${colour.toHex().slice(1, 7)}`, name, colour: colour.toHex().slice(0, 7), gloss: 'satin' }
+    : { ...BARE_FINISH, name };
+}
 
 /** Finishes at hand in every sign: a few paints, leaf and metals. Colours are ours. */
 export const FINISHES: readonly Finish[] = [
@@ -27,7 +42,9 @@ export const FINISHES: readonly Finish[] = [
 
 /** The finish of an id: one of the sign's own, else one of those at hand. */
 export const finishOf = (sign: Sign, id: string | undefined): Finish | undefined =>
-  id === undefined ? undefined : (sign.finishes?.find((finish) => finish.id === id) ?? FINISHES.find((finish) => finish.id === id));
+  id === undefined
+    ? undefined
+    : (sign.finishes?.find((finish) => finish.id === id) ?? FINISHES.find((finish) => finish.id === id));
 
 /** Bare material, the sign's own finishes, and those at hand, as values of a choice. */
 export function finishChoices(sign: Sign): (readonly [string, string])[] {

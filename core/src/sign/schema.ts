@@ -165,8 +165,14 @@ const Edge = byKind(
     'sides that lean by this angle from upright; the outline is their foot or their top',
   ),
   closed({ kind: Type.Literal('rounded'), radius: Radius }, 'a quarter circle where the sides meet the top, or the floor'),
-  closed({ kind: Type.Literal('chamfered'), width: Radius, height: Radius }, 'a flat slope where the sides meet the top, or the floor'),
-  closed({ kind: Type.Literal('cove'), radius: Radius }, 'a hollow quarter circle in place of the upper, or the lower, part of the sides'),
+  closed(
+    { kind: Type.Literal('chamfered'), width: Radius, height: Radius },
+    'a flat slope where the sides meet the top, or the floor',
+  ),
+  closed(
+    { kind: Type.Literal('cove'), radius: Radius },
+    'a hollow quarter circle in place of the upper, or the lower, part of the sides',
+  ),
   closed(
     { kind: Type.Literal('ridged'), angle: Type.Number({ minimum: 5, maximum: 170 }), capped: Type.Boolean() },
     'slopes from both sides that meet in the middle of the stroke at this included angle: a ridge, or a vee groove; capped at the amount of the action, or as high as the stroke is wide',

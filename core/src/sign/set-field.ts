@@ -155,7 +155,10 @@ function newFrame(seen: SeenText | undefined, part: TextPart): TextFrame {
 function areaOf(kind: Area['kind'], before: Area): Area {
   if (kind === before.kind) return before;
   const reach = before.kind === 'outline' ? 1 : Math.abs(before.kind === 'offset' ? before.by : before.width) || 1;
-  const more = before.kind === 'outline' ? {} : { ...(before.corners && { corners: before.corners }), ...(before.scales && { scales: true }) };
+  const more =
+    before.kind === 'outline'
+      ? {}
+      : { ...(before.corners && { corners: before.corners }), ...(before.scales && { scales: true }) };
   switch (kind) {
     case 'outline':
       return { kind };
@@ -179,7 +182,11 @@ function setScales(area: Area, scales: boolean, part: Part, seen: SeenText | und
 }
 
 /** Another edge form of about the same size; none for an upright edge. */
-function edgeOf<E extends Edge | BlankEdge>(kind: Edge['kind'] | 'upright' | 'none', before: E | undefined, isBlank: boolean): Edge | BlankEdge | undefined {
+function edgeOf<E extends Edge | BlankEdge>(
+  kind: Edge['kind'] | 'upright' | 'none',
+  before: E | undefined,
+  isBlank: boolean,
+): Edge | BlankEdge | undefined {
   if (kind === 'upright' || kind === 'none') return undefined;
   if (kind === before?.kind) return before;
   const size = before && 'radius' in before ? before.radius : before && 'width' in before ? before.width : isBlank ? 3 : 1;

@@ -166,7 +166,8 @@ function areaWords(area: Area, path: FieldPath, write: Writer): TicketWord[] {
     plain(', corners '),
     write.choice('corners', area.corners ?? 'round', CORNERS, ...at, 'corners'),
   );
-  if (area.kind === 'offset') return [plain(', over '), kind, plain(' by '), amount('growth', area.by, 'by'), ...scales, ...corners];
+  if (area.kind === 'offset')
+    return [plain(', over '), kind, plain(' by '), amount('growth', area.by, 'by'), ...scales, ...corners];
   return [
     plain(', over '),
     kind,
@@ -249,7 +250,11 @@ function blankFinishWords(sign: Sign, write: Writer): TicketWord[] {
   const choices = finishChoices(sign);
   const at = ['blank', 'finish'] as const;
   return [
-    ...quietIf(finish?.face === undefined, plain(', face '), write.choice('finish of the face', finish?.face ?? BARE, choices, ...at, 'face')),
+    ...quietIf(
+      finish?.face === undefined,
+      plain(', face '),
+      write.choice('finish of the face', finish?.face ?? BARE, choices, ...at, 'face'),
+    ),
     ...quietIf(
       finish?.sides === undefined,
       plain(', edge '),
@@ -318,6 +323,11 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
     case 'cut-through':
       break;
   }
-  words.push(...areaWords(tier.area, path, write), ...edgeWords(tier, path, write), ...finishWords(sign, tier, path, write), plain(tier.on ? '.' : ' (switched off).'));
+  words.push(
+    ...areaWords(tier.area, path, write),
+    ...edgeWords(tier, path, write),
+    ...finishWords(sign, tier, path, write),
+    plain(tier.on ? '.' : ' (switched off).'),
+  );
   return { part: part.id, tier: tier.id, words };
 }

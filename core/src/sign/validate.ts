@@ -147,7 +147,10 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
   const wear = (finish: Readonly<Record<string, string | undefined>> | undefined, at: string) => {
     for (const [place, id] of Object.entries(finish ?? {}))
       if (id !== undefined && !finishes.has(id))
-        faults.push({ path: `${at}.finish.${place}`, message: `“${id}” is not the id of a finish of this sign: add it to its finishes.` });
+        faults.push({
+          path: `${at}.finish.${place}`,
+          message: `“${id}” is not the id of a finish of this sign: add it to its finishes.`,
+        });
   };
   wear(sign.blank.finish, 'blank');
   sign.parts.forEach((part, index) => {

@@ -1,13 +1,13 @@
-import { type Evaluation, placeOf } from '../relief/index.js';
-import { BARE, BARE_FINISH, type Finish, finishOf } from '../sign/index.js';
+import { type Evaluation, placeOf, type Worn, wornBy } from '../relief/index.js';
+import { BARE_FINISH, type Finish, finishNamed, finishOf } from '../sign/index.js';
 import type { ReliefMesh } from './mesh.js';
 
 /** What a triangle of a relief is seen as. */
 export type Side = 'top' | 'side' | 'back';
 
 export interface Look {
-  /** Id of the finish, or {@link BARE}. */
-  readonly finish: string;
+  /** Id of the finish; of bare material one that its laminate, or nothing, gives it. */
+  readonly finish: Finish;
   readonly side: Side;
 }
 
@@ -18,46 +18,40 @@ const LEVEL = 1 - 1e-9;
 export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
   const { positions: p, triangles, belongs } = mesh;
   const known = new Map<string, Look>();
-  const look = (finish: string | undefined, side: Side): Look => {
-    const key = `${finish ?? BARE} ${side}`;
+  const look = ({ finish, bare }: Worn, side: Side): Look => {
+    const key = `${finish ?? bare} ${side}`;
     let one = known.get(key);
-    if (!one) known.set(key, (one = { finish: finish ?? BARE, side }));
+    if (!one) known.set(key, (one = { finish: finishWorn(evaluation, { finish, bare }), side }));
     return one;
   };
-  const { blank } = evaluation.sign;
-  const ridges = ridgedLayers(evaluation);
+  const back = -evaluation.sign.blank.thickness;
   return Array.from(belongs, (label, f) => {
-    if (label === 0) return look(undefined, 'back');
-    const place = placeOf(evaluation, Math.abs(label));
-    const index = place?.surface.layer ?? -1;
-    const layer = evaluation.layers[index];
-    const [top, sides] = layer ? [layer.top, layer.sides] : [blank.finish?.face, blank.finish?.sides];
-    if (label < 0) return look(wallFinish(evaluation, index) ?? sides, 'side');
-    if (place?.surface.kind === 'level') return look(top, 'top');
+    if (label === 0) return look({ bare: wornBy(evaluation, -1, false, back).bare }, 'back');
+    const { surface } = placeOf(evaluation, Math.abs(label))!;
     const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
+    const z = (p[a + 2] + p[b + 2] + p[c + 2]) / 3;
+    if (label < 0) return look(wornBy(evaluation, surface.layer, true, z), 'side');
+    if (surface.kind === 'level') return look(wornBy(evaluation, surface.layer, false, z), 'top');
     const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
     const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
     const normal = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
     const isLevel = normal[2] / Math.hypot(...normal) > LEVEL;
-    if (isLevel) return look(top, 'top');
-    return look(ridges.has(index) ? (top ?? sides) : sides, 'side');
+    return look(wornBy(evaluation, surface.layer, !isLevel, z), isLevel ? 'top' : 'side');
   });
 }
 
-/** Walls of the bare face are those of the blank. */
-const wallFinish = ({ sign }: Evaluation, layer: number): string | undefined => (layer < 0 ? sign.blank.finish?.sides : undefined);
-
-/** Layers that are slopes from edge to middle: what is seen of them is their top. */
-function ridgedLayers({ sign, layers }: Evaluation): ReadonlySet<number> {
-  const ridged = new Set(
-    sign.parts.flatMap(({ id, tiers }) => tiers.filter(({ edge }) => edge?.kind === 'ridged').map((tier) => `${id} ${tier.id}`)),
-  );
-  return new Set(layers.flatMap(({ part, tier }, i) => (ridged.has(`${part} ${tier}`) ? [i] : [])));
+/** The finish that is seen where this is worn. */
+export function finishWorn({ sign }: Evaluation, { finish, bare }: Worn): Finish {
+  const { laminate } = sign.blank;
+  const chosen = finishOf(sign, finish);
+  if (chosen) return chosen;
+  if (!laminate || bare === 'bare') return BARE_FINISH;
+  return finishNamed(bare === 'cap' ? laminate.capColour : laminate.coreColour);
 }
 
 /** Areas that wear a finish. */
 export interface FinishArea {
-  readonly finish: string;
+  readonly finish: Finish;
   readonly topMm2: number;
   readonly sidesMm2: number;
 }
@@ -76,7 +70,7 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh, blankAreaMm2
   const { positions: p, triangles } = mesh;
   const { thickness } = evaluation.sign.blank;
   const looks = looksOf(evaluation, mesh);
-  const areas = new Map<string, { topMm2: number; sidesMm2: number }>();
+  const areas = new Map<Finish, { topMm2: number; sidesMm2: number }>();
   let [volume, removed, covered] = [0, 0, 0];
   looks.forEach(({ finish, side }, f) => {
     const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
@@ -125,11 +119,11 @@ export function coloured(evaluation: Evaluation, mesh: ReliefMesh): ColouredMesh
   const finishes: Finish[] = [];
   const places = new Map<string, number>();
   const wears = Int32Array.from(looksOf(evaluation, mesh), ({ finish }) => {
-    let place = places.get(finish);
+    let place = places.get(finish.id);
     if (place === undefined) {
       place = finishes.length;
-      places.set(finish, place);
-      finishes.push(finishOf(evaluation.sign, finish) ?? BARE_FINISH);
+      places.set(finish.id, place);
+      finishes.push(finish);
     }
     return place;
   });

@@ -94,7 +94,10 @@ class FacetList {
   }
 
   arrays(): { triangles: Uint32Array; belongs: Int32Array } {
-    return { triangles: Uint32Array.from(this.triangles.subarray(0, 3 * this.count)), belongs: this.belongs.slice(0, this.count) };
+    return {
+      triangles: Uint32Array.from(this.triangles.subarray(0, 3 * this.count)),
+      belongs: this.belongs.slice(0, this.count),
+    };
   }
 }
 
@@ -108,7 +111,15 @@ function grownTo(values: Int32Array, length: number): Int32Array {
  * A wall between two uprights, seen from its lower side with `a` on the left: from corner `low` to corner `top` of each. Where the
  * sides change places along it, which only happens by a rounding, it is turned over itself.
  */
-function wall(lowA: number, topA: number, lowB: number, topB: number, { heights }: Corners, facets: FacetList, part: number): void {
+function wall(
+  lowA: number,
+  topA: number,
+  lowB: number,
+  topB: number,
+  { heights }: Corners,
+  facets: FacetList,
+  part: number,
+): void {
   if (lowA > topA || lowB > topB) {
     crossedWall(lowA, topA, lowB, topB, facets, part);
     return;

@@ -1,11 +1,15 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
-import { dxfFile, stlFile, svgFile } from '@plain-relief/core/format';
+import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
+import { contourArea } from '@plain-relief/core/outline';
+import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, SignError } from '@plain-relief/core/sign';
-import { isWatertight, meshBounds, solidOf, volume } from '@plain-relief/core/solid';
+import { coloured, figuresOf, isWatertight, meshBounds, piecesOf, solidOf, volume } from '@plain-relief/core/solid';
 import { openFontBook } from '../fonts/font-files.js';
+import { PICTURE_PIXELS } from '../production/make-file.js';
+import { pngFile } from '../production/png.js';
 import { proofSheet } from '../production/proof-sheet.js';
 import { readSettings } from '../settings.js';
 
@@ -13,7 +17,9 @@ const USAGE = `Usage:
   ./relief inspect SIGN.json                 what the sign is, as JSON
   ./relief export SIGN.json [options]        writes any of its files
     --stl FILE    the solid                  --svg FILE   the outlines by level
-    --dxf FILE    the outlines by level      --pdf FILE   the proof
+    --3mf FILE    the solid with finishes    --dxf FILE   the outlines by level
+    --glb FILE    the model with finishes    --pdf FILE   the proof
+    --png FILE    a picture from the front
     --date DATE   the date on the proof, as 2026-11-25 (today where none is given)
 SIGN.json may be - for standard input. The document is described in docs/sign-format.md.`;
 
@@ -46,6 +52,11 @@ function inspection(evaluation: Evaluation): object {
     volumeMm3: hasMaterial ? volume(mesh) : 0,
     watertight: isWatertight(mesh),
     triangles: mesh.triangles.length / 3,
+    finishes: figuresOf(evaluation, mesh, contourArea(evaluation.blank)).areas.map(({ finish, topMm2, sidesMm2 }) => ({
+      name: finish.name,
+      topMm2,
+      sidesMm2,
+    })),
     levels: levels.map(({ z, areaMm2 }) => ({ z, areaMm2 })),
     letters: evaluation.parts.reduce((sum, part) => sum + part.letters, 0),
     notes: notes.map(({ code, weight, text, part, tier }) => ({ code, weight, text, part, tier })),
@@ -57,6 +68,8 @@ function dateFrom(text: string | undefined): Date {
   if (Number.isNaN(date.getTime())) throw new CommandError(`--date ${text} is not a date: write it as 2026-11-25.`);
   return date;
 }
+
+const FILE_OPTIONS = ['stl', '3mf', 'glb', 'png', 'svg', 'dxf', 'pdf'] as const;
 
 function write(path: string, content: Uint8Array | string): void {
   try {
@@ -73,7 +86,17 @@ async function run(args: readonly string[]): Promise<void> {
     parsed = parseArgs({
       args: [...args],
       allowPositionals: true,
-      options: { stl: text, svg: text, dxf: text, pdf: text, date: text, help: { type: 'boolean', short: 'h' } },
+      options: {
+        stl: text,
+        '3mf': text,
+        glb: text,
+        png: text,
+        svg: text,
+        dxf: text,
+        pdf: text,
+        date: text,
+        help: { type: 'boolean', short: 'h' },
+      },
     });
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${USAGE}`);
@@ -94,9 +117,21 @@ async function run(args: readonly string[]): Promise<void> {
     console.log(JSON.stringify(inspection(evaluation), null, 2));
     return;
   }
-  if (!values.stl && !values.svg && !values.dxf && !values.pdf)
-    throw new CommandError(`Nothing to write: name at least one of --stl, --svg, --dxf and --pdf.\n\n${USAGE}`);
-  if (values.stl) write(values.stl, stlFile(solidOf(evaluation), sign.title));
+  if (FILE_OPTIONS.every((name) => values[name] === undefined))
+    throw new CommandError(
+      `Nothing to write: name at least one of ${FILE_OPTIONS.map((name) => `--${name}`).join(', ')}.\n\n${USAGE}`,
+    );
+  const solid = solidOf(evaluation);
+  if (values.stl) write(values.stl, stlFile(solid, sign.title));
+  if (values['3mf']) {
+    const pieces = piecesOf(solid).map((piece) => coloured(evaluation, piece));
+    write(values['3mf'], threeMfFile(pieces, sign.title, dateFrom(values.date)));
+  }
+  if (values.glb) write(values.glb, glbFile(coloured(evaluation, solid), sign.title));
+  if (values.png) {
+    const { width, height } = pictureSize(evaluation, PICTURE_PIXELS);
+    write(values.png, pngFile(reliefPicture(coloured(evaluation, solid), width, height)));
+  }
   const outlines = productionOutlines(evaluation);
   if (values.svg) write(values.svg, svgFile(outlines, { unit: sign.unit, title: sign.title }));
   if (values.dxf) write(values.dxf, dxfFile(outlines, sign.unit));

@@ -16,7 +16,7 @@ export interface MadeFile {
 }
 
 /** Pixels along the longer side of a picture of the sign. */
-const PICTURE_PIXELS = 2400;
+export const PICTURE_PIXELS = 2400;
 
 /** A name that is safe on any file system, from a job number and a title. */
 export function fileStem(job: string, title: string): string {
@@ -69,7 +69,11 @@ export class FileMaker {
           `${name}-piece-${String(i + 1).padStart(width, '0')}.stl`,
           stlFile(piece, `${sign.title}, piece ${i + 1}`),
         ]);
-        return { name: `${name}-pieces.zip`, type: 'application/zip', bytes: zipSync(Object.fromEntries(files), { mtime: subject.date }) };
+        return {
+          name: `${name}-pieces.zip`,
+          type: 'application/zip',
+          bytes: zipSync(Object.fromEntries(files), { mtime: subject.date }),
+        };
       }
       case 'picture': {
         await report(0.2, 'building the solid');

@@ -50,6 +50,7 @@ describe('the worker', () => {
     const names = Object.keys(unzipSync(new Uint8Array(task.file!)));
     expect(names).toEqual([
       'OP-0101-Bilge-pump-plate-r1.stl',
+      'OP-0101-Bilge-pump-plate-r1.3mf',
       'OP-0101-Bilge-pump-plate-r1.svg',
       'OP-0101-Bilge-pump-plate-r1.dxf',
       'OP-0101-Bilge-pump-plate-r1-proof.pdf',
@@ -59,6 +60,23 @@ describe('the worker', () => {
     expect(answer.headers['content-disposition']).toContain('OP-0101-Bilge-pump-plate-r1.zip');
     expect(answer.rawPayload.equals(task.file!)).toBe(true);
   }, 90_000);
+
+  it.each([
+    ['3mf', 'model/3mf', 'PK'],
+    ['glb', 'model/gltf-binary', 'glTF'],
+    ['pieces', 'application/zip', 'PK'],
+    ['picture', 'image/png', '\x89PNG'],
+  ])(
+    'makes %s as %s',
+    async (kind, type, magic) => {
+      const id = await ask(kind);
+      await boss.send(QUEUE, { taskId: id });
+      const task = await ended(id);
+      expect([task.state, task.fileType]).toEqual(['done', type]);
+      expect(task.file!.subarray(0, magic.length).toString('latin1')).toBe(magic);
+    },
+    60_000,
+  );
 
   it('makes a task once, however often it is handed out', async () => {
     const id = await ask('stl');

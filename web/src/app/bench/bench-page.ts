@@ -17,7 +17,7 @@ import { factorsToSize, hasSize, moveToDistance, type SectionLine } from '@plain
 import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
-import type { SectionView } from '../relief/views';
+import type { FiguresView, SectionView } from '../relief/views';
 import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
 import { Masthead } from '../shell/masthead';
 import type { Arranging } from './arrange-strip';
@@ -32,13 +32,17 @@ import { ModelViewer } from './model-view';
 import { NotesList } from './notes-list';
 import { OutputPanel } from './output-panel';
 import type { TypedDimension } from './plan-dimensions';
-import { type PartStretch, type PlanMode, PlanViewer } from './plan-view';
+import { PictureOfRelief } from './picture-of-relief';
+import { type PartStretch, type PlanMode, type PlanPaint, PlanViewer } from './plan-view';
 import { SaveMark } from './save-mark';
 import { SectionViewer } from './section-view';
 import { SignStore } from './sign-store';
 import { type StepName, stepsOf } from './steps';
 import { TasksService } from './tasks.service';
 import { type AddedShape, TicketPanel } from './ticket-panel';
+
+/** Quiet after which the solid is measured, in ms. */
+const QUIET_MS = 400;
 
 type Panel = 'ticket' | 'brief' | 'proof' | 'make' | 'artwork';
 type Showing = 'plan' | 'model' | 'both';
@@ -62,7 +66,7 @@ const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Pro
     SectionViewer,
     TicketPanel,
   ],
-  providers: [SignStore, TasksService, Arranger],
+  providers: [SignStore, TasksService, Arranger, PictureOfRelief],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
   styleUrl: './bench-page.scss',
@@ -105,8 +109,21 @@ export class BenchPage implements OnDestroy {
   });
   protected readonly facts = computed(() => {
     const [state, view] = [this.state(), this.view()];
-    return state && view ? facts(view.facts, state.sign.unit) : [];
+    if (!state || !view) return [];
+    const { unit, blank } = state.sign;
+    return facts(view.facts, unit, blank.thickness, blank.material, this.figures());
   });
+  protected readonly paints: readonly { readonly value: PlanPaint; readonly words: string }[] = [
+    { value: 'heights', words: 'heights' },
+    { value: 'finishes', words: 'finishes' },
+    { value: 'relief', words: 'light and shade' },
+    { value: 'outlines', words: 'outlines only' },
+  ];
+  protected readonly paint = signal<PlanPaint>('heights');
+  /** What the solid measures, once nothing else is to be worked out. */
+  private readonly figures = signal<FiguresView | undefined>(undefined);
+  private readonly lit = inject(PictureOfRelief);
+  protected readonly picture = this.lit.address;
   /** Gaps between the letters of the selected text, after every evaluation. */
   protected readonly gaps = signal<readonly LetterGap[]>([]);
   protected readonly flush = (): Promise<void> => this.store.flush();
@@ -122,6 +139,15 @@ export class BenchPage implements OnDestroy {
     effect(() => {
       this.view();
       this.liveSection.set(undefined);
+    });
+    effect((onCleanup) => {
+      if (this.isBusy() || !this.view()) return;
+      // Not while somebody drags or types.
+      const wait = setTimeout(() => void this.relief.figures().then((figures) => this.figures.set(figures)), QUIET_MS);
+      onCleanup(() => clearTimeout(wait));
+    });
+    effect(() => {
+      if (this.paint() === 'relief' && !this.isBusy() && this.view()) void this.lit.draw();
     });
     // Gaps are those of the newest sign, once it is worked out; a text that is only moved keeps its own.
     let known = '';
@@ -238,6 +264,10 @@ export class BenchPage implements OnDestroy {
   protected takeArtwork({ name, colours }: TakenArtwork): void {
     this.store.addArtwork(name, colours);
     this.panel.set('ticket');
+  }
+
+  protected setPaint(paint: PlanPaint): void {
+    this.paint.set(paint);
   }
 
   protected retry(): void {

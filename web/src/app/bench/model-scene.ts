@@ -52,10 +52,10 @@ export class ModelScene {
     this.controls.addEventListener('change', () => this.draw());
   }
 
-  show({ positions, normals, colours }: ModelView): void {
+  show({ positions, normals, colours, finishes }: ModelView, isInFinishes: boolean): void {
     this.geometry.setAttribute('position', new BufferAttribute(positions, 3));
     this.geometry.setAttribute('normal', new BufferAttribute(normals, 3));
-    this.geometry.setAttribute('color', new BufferAttribute(colours, 3));
+    this.geometry.setAttribute('color', new BufferAttribute(isInFinishes ? finishes : colours, 3));
     this.geometry.setDrawRange(0, positions.length / 3);
     this.geometry.computeBoundingSphere();
     if (!this.hasModel && positions.length > 0) {

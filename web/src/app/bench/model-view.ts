@@ -36,6 +36,7 @@ const NAMES: readonly ViewName[] = ['three-quarter', 'front', 'left', 'right', '
 })
 export class ModelViewer implements OnDestroy {
   readonly model = input<ModelView>();
+  readonly isInFinishes = input(false);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly names = NAMES;
@@ -49,7 +50,7 @@ export class ModelViewer implements OnDestroy {
   constructor() {
     effect(() => {
       const [scene, model] = [this.scene(), this.model()];
-      if (scene && model) scene.show(model);
+      if (scene && model) scene.show(model, this.isInFinishes());
     });
     effect((onCleanup) => {
       const canvas = this.canvas().nativeElement;

@@ -19,6 +19,14 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
   make: [
     { kind: 'package', name: 'Everything (ZIP)', words: 'All files below with the proof and the sign document.' },
     { kind: 'stl', name: 'Solid (STL)', words: 'The closed solid, in millimetres.' },
+    {
+      kind: '3mf',
+      name: 'Solid with finishes (3MF)',
+      words: 'In millimetres, every piece closed, each surface with its finish.',
+    },
+    { kind: 'glb', name: 'Model (GLB)', words: 'In metres, with finishes, to be shown on a page or in a room.' },
+    { kind: 'pieces', name: 'Pieces (ZIP of STL)', words: 'Every piece that hangs together as a solid of its own.' },
+    { kind: 'picture', name: 'Picture (PNG)', words: 'The sign from the front in its finishes, lit from the upper left.' },
     { kind: 'svg', name: 'Outlines (SVG)', words: 'Outlines by level at true size, one group a level.' },
     { kind: 'dxf', name: 'Outlines (DXF)', words: 'Outlines by level at true size, one layer a level.' },
   ],
@@ -27,7 +35,11 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
 const KIND_WORDS: Readonly<Record<TaskKind, string>> = {
   proof: 'Proof',
   package: 'Everything',
-  stl: 'Solid',
+  stl: 'Solid STL',
+  '3mf': 'Solid 3MF',
+  glb: 'Model GLB',
+  pieces: 'Pieces',
+  picture: 'Picture',
   svg: 'Outlines SVG',
   dxf: 'Outlines DXF',
 };

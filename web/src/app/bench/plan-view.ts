@@ -46,6 +46,8 @@ export interface PartStretch {
   readonly y: number;
 }
 
+/** What the plan's places are painted with. */
+export type PlanPaint = 'heights' | 'finishes' | 'relief' | 'outlines';
 export type PlanMode = 'choose' | 'points' | 'measure';
 
 type Drag =
@@ -73,6 +75,9 @@ export class PlanViewer {
   readonly plan = input.required<PlanView>();
   readonly sign = input.required<Sign>();
   readonly chosen = input<readonly string[]>([]);
+  readonly paint = input<PlanPaint>('heights');
+  /** Address of the picture of the relief, for that paint. */
+  readonly picture = input<string>();
   readonly mode = input<PlanMode>('choose');
   readonly picked = output<{ readonly id: string | undefined; readonly isAdding: boolean }>();
   readonly pickedAll = output<readonly string[]>();

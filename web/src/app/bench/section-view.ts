@@ -93,7 +93,8 @@ export class SectionViewer {
     const share = (here.mm - surface.from) / (surface.to - surface.from);
     const z = surface.z + share * (surface.zEnd - surface.z);
     const unit = this.unit();
-    const height = Math.abs(z) < 1e-9 ? 'the face' : `${z > 0 ? 'raised' : 'carved'} ${formatLength(Number(Math.abs(z).toFixed(3)), unit)}`;
+    const height =
+      Math.abs(z) < 1e-9 ? 'the face' : `${z > 0 ? 'raised' : 'carved'} ${formatLength(Number(Math.abs(z).toFixed(3)), unit)}`;
     const width = `${formatLength(Number((surface.to - surface.from).toFixed(3)), unit)} wide`;
     const rise = Math.atan2(surface.zEnd - surface.z, surface.to - surface.from) * (180 / Math.PI);
     return `${along} along: ${height}, ${Math.abs(rise) < 0.01 ? width : `a slope of ${Math.abs(rise).toFixed(1)}° over ${width}`}`;

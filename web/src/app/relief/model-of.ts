@@ -1,44 +1,105 @@
 import { FACE, heightColour } from '@plain-relief/core/drawing';
-import type { Mesh } from '@plain-relief/core/solid';
+import { linearColour } from '@plain-relief/core/sign';
+import type { ColouredMesh } from '@plain-relief/core/solid';
 import type { ModelView } from './views';
 
-const linear = (hex: string): readonly number[] =>
-  [1, 3, 5].map((at) => {
-    const value = parseInt(hex.slice(at, at + 2), 16) / 255;
-    // The sRGB transfer function (IEC 61966-2-1).
-    return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
-  });
+/** Facets that meet at less than this are one curved surface: the cosine of 32°. */
+const CREASE = Math.cos((32 * Math.PI) / 180);
 
-/** Triangles with flat normals; caps in the colour of their height, walls and back in that of the blank. */
-export function modelOf({ positions: p, triangles }: Mesh, reach: number): ModelView {
+/**
+ * Triangles with the colours of their heights and of their finishes. Caps are flat; sides and slopes that bend gently are shaded
+ * as the curves that they stand for.
+ */
+export function modelOf({ mesh, finishes, wears }: ColouredMesh, reach: number): ModelView {
+  const { positions: p, triangles } = mesh;
   const n = triangles.length;
   const positions = new Float32Array(3 * n);
-  const normals = new Float32Array(3 * n);
   const colours = new Float32Array(3 * n);
-  const side = linear(FACE).map((c) => c * 0.8);
+  const worn = new Float32Array(3 * n);
+  const facets = facetNormals(p, triangles);
+  const normals = smoothed(facets, triangles, p.length / 3);
+  const side = linearColour(FACE).map((c) => c * 0.8);
+  const ofFinish = finishes.map(({ colour }) => linearColour(colour));
   const caps = new Map<number, readonly number[]>();
   for (let t = 0; t < n; t += 3) {
-    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-    const length = Math.hypot(nx, ny, nz) || 1;
     let colour: readonly number[] = side;
-    if (nz > 0) {
-      const z = p[a + 2];
-      let known = caps.get(z);
-      if (!known) caps.set(z, (known = linear(heightColour(z, reach))));
+    if (facets[t + 2] > 1e-6) {
+      const z = (p[3 * triangles[t] + 2] + p[3 * triangles[t + 1] + 2] + p[3 * triangles[t + 2] + 2]) / 3;
+      // Slopes in steps that nobody tells apart.
+      const step = facets[t + 2] > 1 - 1e-9 ? z : Math.round(z * 50) / 50;
+      let known = caps.get(step);
+      if (!known) caps.set(step, (known = linearColour(heightColour(step, reach))));
       colour = known;
     }
+    const finish = ofFinish[wears[t / 3]];
     for (let k = 0; k < 3; k++) {
       const at = 3 * (t + k);
-      const from = [a, b, c][k];
-      for (let axis = 0; axis < 3; axis++) positions[at + axis] = p[from + axis];
-      normals[at] = nx / length;
-      normals[at + 1] = ny / length;
-      normals[at + 2] = nz / length;
-      for (let channel = 0; channel < 3; channel++) colours[at + channel] = colour[channel];
+      const from = 3 * triangles[t + k];
+      for (let axis = 0; axis < 3; axis++) {
+        positions[at + axis] = p[from + axis];
+        colours[at + axis] = colour[axis];
+        worn[at + axis] = finish[axis];
+      }
     }
   }
-  return { positions, normals, colours };
+  return { positions, normals, colours, finishes: worn };
+}
+
+function facetNormals(p: Float64Array, triangles: Uint32Array): Float32Array {
+  const out = new Float32Array(triangles.length);
+  for (let t = 0; t < triangles.length; t += 3) {
+    const a = 3 * triangles[t];
+    const b = 3 * triangles[t + 1];
+    const c = 3 * triangles[t + 2];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const x = uy * vz - uz * vy;
+    const y = uz * vx - ux * vz;
+    const z = ux * vy - uy * vx;
+    const length = Math.hypot(x, y, z) || 1;
+    out[t] = x / length;
+    out[t + 1] = y / length;
+    out[t + 2] = z / length;
+  }
+  return out;
+}
+
+/** Normals of all corners of all triangles: the mean over the facets around that meet gently; level caps stay as they are. */
+function smoothed(facets: Float32Array, triangles: Uint32Array, corners: number): Float32Array {
+  const start = new Int32Array(corners + 1);
+  for (const v of triangles) start[v + 1]++;
+  for (let v = 0; v < corners; v++) start[v + 1] += start[v];
+  const around = new Int32Array(triangles.length);
+  const fill = start.slice(0, -1);
+  for (let i = 0; i < triangles.length; i++) around[fill[triangles[i]]++] = i - (i % 3);
+  const out = new Float32Array(3 * triangles.length);
+  for (let i = 0; i < triangles.length; i++) {
+    const own = i - (i % 3);
+    let x = facets[own];
+    let y = facets[own + 1];
+    let z = facets[own + 2];
+    if (Math.abs(z) < 1 - 1e-6) {
+      const v = triangles[i];
+      const [ox, oy, oz] = [x, y, z];
+      for (let k = start[v]; k < start[v + 1]; k++) {
+        const other = around[k];
+        if (other === own || ox * facets[other] + oy * facets[other + 1] + oz * facets[other + 2] < CREASE) continue;
+        x += facets[other];
+        y += facets[other + 1];
+        z += facets[other + 2];
+      }
+      const length = Math.hypot(x, y, z) || 1;
+      x /= length;
+      y /= length;
+      z /= length;
+    }
+    out[3 * i] = x;
+    out[3 * i + 1] = y;
+    out[3 * i + 2] = z;
+  }
+  return out;
 }

@@ -1,6 +1,7 @@
 import { heightColour, heightReach } from '@plain-relief/core/drawing';
 import { type Contour, type Polygon, polygonsOf, ringsOf } from '@plain-relief/core/outline';
-import { type Evaluation, HOLE, placeOf, slopeBands } from '@plain-relief/core/relief';
+import { type Evaluation, HOLE, placeOf, slopeBands, wornBy } from '@plain-relief/core/relief';
+import { finishWorn } from '@plain-relief/core/solid';
 import { screenPath } from './screen-path';
 import type { DrawnPath } from './views';
 
@@ -9,7 +10,7 @@ const MOST_HOLES = 12;
 /** Pieces in one path: browsers draw many small paths far sooner than one with all outlines of a sign. */
 const PIECES_A_PATH = 24;
 
-type Fill = Pick<DrawnPath, 'fill' | 'isHole'>;
+type Fill = Pick<DrawnPath, 'fill' | 'finish' | 'isHole'>;
 
 /**
  * The plan's areas as paths in painting order: grounds with many holes whole, since every place in such a hole is painted over
@@ -18,12 +19,14 @@ type Fill = Pick<DrawnPath, 'fill' | 'isHole'>;
 export function planPaths(evaluation: Evaluation): DrawnPath[] {
   const { arrangement, places: ofPlan, parts, layers } = evaluation;
   const reach = heightReach(evaluation);
-  const fills = new Map<number, Fill>([[HOLE, { fill: 'none', isHole: true }]]);
+  const fills = new Map<number, Fill>([[HOLE, { fill: 'none', finish: 'none', isHole: true }]]);
   // Labels are given anew by every evaluation, heights stay.
   const names = new Map([[HOLE, 'holes']]);
   for (const { label, surface, z } of ofPlan) {
-    fills.set(label, { fill: heightColour(z, reach), isHole: false });
-    names.set(label, surface.kind === 'woven' ? `slope ${surface.layer} ${surface.band}` : `level ${z}`);
+    const worn = wornBy(evaluation, surface.layer, surface.kind !== 'level', z);
+    fills.set(label, { fill: heightColour(z, reach), finish: finishWorn(evaluation, worn).colour, isHole: false });
+    const name = surface.kind === 'woven' ? `slope ${surface.woven.layer} ${surface.band}` : `level ${z}`;
+    names.set(label, worn.finish ? `${name} in ${worn.finish}` : name);
   }
 
   const grounds: { polygon: Polygon; fill: Fill }[] = [];
@@ -67,6 +70,7 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
         key: `stroke ${id} ${i}`,
         d: screenPath([points], closed),
         fill: 'none',
+        finish: 'none',
         isHole: false,
         isLine: true,
       })),
@@ -77,16 +81,24 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
 /** Slopes of letters that keep them to themselves, lower bands first. */
 function slopePaths(evaluation: Evaluation, reach: number): DrawnPath[] {
   const groups = new Map<string, { fill: Fill; pieces: (readonly Contour[])[] }>();
-  for (const { z, outline, layer, rank } of slopeBands(evaluation)) {
+  for (const { z, outline, layer, rank, isTop } of slopeBands(evaluation)) {
     if (rank === undefined || outline.length === 0) continue;
     // Of all letters the lowest bands are painted first: they touch nobody else's.
     const key = `${rank} slopes of ${evaluation.layers[layer]?.part ?? ''}, ${layer}`;
     let group = groups.get(`${key} ${z}`);
-    if (!group) groups.set(`${key} ${z}`, (group = { fill: { fill: heightColour(z, reach), isHole: false }, pieces: [] }));
+    if (!group) groups.set(`${key} ${z}`, (group = { fill: slopeFill(evaluation, layer, z, isTop, reach), pieces: [] }));
     group.pieces.push(outline);
   }
-  return [...groups].sort(([a], [b]) => parseInt(a) - parseInt(b)).flatMap(([key, { fill, pieces }]) => inPaths(key, pieces, fill));
+  return [...groups]
+    .sort(([a], [b]) => parseInt(a) - parseInt(b))
+    .flatMap(([key, { fill, pieces }]) => inPaths(key, pieces, fill));
 }
+
+const slopeFill = (evaluation: Evaluation, layer: number, z: number, isTop: boolean, reach: number): Fill => ({
+  fill: heightColour(z, reach),
+  finish: finishWorn(evaluation, wornBy(evaluation, layer, !isTop, z)).colour,
+  isHole: false,
+});
 
 function inPaths(key: string, pieces: readonly (readonly Contour[])[], fill: Fill): DrawnPath[] {
   const out: DrawnPath[] = [];

@@ -1,15 +1,16 @@
 import { heightColour, heightReach, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
-import { bounds, nearestOn, type OnRun } from '@plain-relief/core/outline';
+import { bounds, contourArea, nearestOn, type OnRun } from '@plain-relief/core/outline';
+import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator, TextPartsError } from '@plain-relief/core/relief';
 import type { Part, SectionLine, Sign } from '@plain-relief/core/sign';
-import { solidOf, volumeOf } from '@plain-relief/core/solid';
+import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
 import { planPaths } from './plan-paths';
 import { screenPath } from './screen-path';
-import type { LadderView, ModelView, PlanView, ReliefView, SectionView, TextPieces } from './views';
+import type { FiguresView, LadderView, ModelView, PictureView, PlanView, ReliefView, SectionView, TextPieces } from './views';
 
 /** Brings a file of the server. */
 export type Fetch = (path: string) => Promise<Uint8Array>;
@@ -25,6 +26,7 @@ export class ReliefDesk {
   private book: Promise<FontBook> | undefined;
   private evaluator: Evaluator | undefined;
   private last: Evaluation | undefined;
+  private solid: { readonly of: Evaluation; readonly coloured: ColouredMesh } | undefined;
 
   private practised = 0;
   private practice: ReturnType<typeof setTimeout> | undefined;
@@ -67,7 +69,6 @@ export class ReliefDesk {
       ladder: ladderView(evaluation),
       notes,
       facts: {
-        volumeMm3: volumeOf(evaluation),
         highest: Math.max(0, highest),
         deepest: Math.min(0, lowest),
         letters: parts.reduce((sum, part) => sum + part.letters, 0),
@@ -140,8 +141,39 @@ export class ReliefDesk {
   /** The model of the last evaluation. */
   model(): ModelView | undefined {
     if (!this.last) return undefined;
-    const model = modelOf(solidOf(this.last), heightReach(this.last));
-    return transfer(model, [model.positions.buffer, model.normals.buffer, model.colours.buffer]);
+    const model = modelOf(this.colouredSolid(this.last), heightReach(this.last));
+    return transfer(model, [model.positions.buffer, model.normals.buffer, model.colours.buffer, model.finishes.buffer]);
+  }
+
+  /** The last sign lit from the upper left, in its finishes or in the colours of its heights. */
+  picture(longest: number, isInFinishes: boolean): PictureView | undefined {
+    if (!this.last) return undefined;
+    const solid = this.colouredSolid(this.last);
+    const { width, height } = pictureSize(this.last, longest);
+    const paint = isInFinishes ? undefined : heightPaint(solid.mesh, heightReach(this.last));
+    const picture = reliefPicture(solid, width, height, paint);
+    return transfer(picture, [picture.rgba.buffer]);
+  }
+
+  /** What the solid of the last sign measures. */
+  figures(): FiguresView | undefined {
+    if (!this.last) return undefined;
+    const { volumeMm3, removedMm3, areas } = figuresOf(
+      this.last,
+      this.colouredSolid(this.last).mesh,
+      contourArea(this.last.blank),
+    );
+    return {
+      volumeMm3,
+      removedMm3,
+      areas: areas.map(({ finish, ...sizes }) => ({ name: finish.name, colour: finish.colour, ...sizes })),
+    };
+  }
+
+  /** The solid is made once for model, picture and figures. */
+  private colouredSolid(evaluation: Evaluation): ColouredMesh {
+    if (this.solid?.of !== evaluation) this.solid = { of: evaluation, coloured: coloured(evaluation, solidOf(evaluation)) };
+    return this.solid.coloured;
   }
 }
 

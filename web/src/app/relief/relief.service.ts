@@ -5,7 +5,7 @@ import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable, Subject } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
-import type { ModelView, ReliefView, SectionView, TextPieces } from './views';
+import type { FiguresView, ModelView, PictureView, ReliefView, SectionView, TextPieces } from './views';
 
 /**
  * The page's side of the worker. Of signs that arrive while one is being worked out only the newest is taken next, so
@@ -85,6 +85,16 @@ export class ReliefService {
 
   section(line: SectionLine): Promise<SectionView | undefined> {
     return this.desk.section(line);
+  }
+
+  /** The last sign lit from the upper left. */
+  picture(longest: number, isInFinishes: boolean): Promise<PictureView | undefined> {
+    return this.desk.picture(longest, isInFinishes);
+  }
+
+  /** What the solid of the last sign measures. */
+  figures(): Promise<FiguresView | undefined> {
+    return this.desk.figures();
   }
 
   private async work(): Promise<void> {

@@ -22,6 +22,8 @@ const counter = {
   nearest: async (x: number, y: number, reach: number) => (await desk).nearest(x, y, reach),
   openUp: async (part: string, diameter: number) => (await desk).openUp(part, diameter),
   model: async () => (await desk).model(),
+  picture: async (longest: number, isInFinishes: boolean) => (await desk).picture(longest, isInFinishes),
+  figures: async () => (await desk).figures(),
 };
 export type ReliefCounter = typeof counter;
 

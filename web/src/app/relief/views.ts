@@ -18,7 +18,9 @@ export interface DrawnPath {
   /** Stays with what is drawn from one evaluation to the next. */
   readonly key: string;
   readonly d: string;
+  /** Colour of its height, and of its finish. */
   readonly fill: string;
+  readonly finish: string;
   /** Cross-hatched places are cut through. */
   readonly isHole: boolean;
   readonly isLine: boolean;
@@ -85,17 +87,37 @@ export interface LadderView {
 }
 
 export interface Facts {
-  readonly volumeMm3: number;
   readonly highest: number;
   readonly deepest: number;
   readonly letters: number;
 }
 
-/** Triangles for the model, three corners each, with flat normals and colours. */
+/** Triangles for the model, three corners each, with normals and colours. */
 export interface ModelView {
   readonly positions: Float32Array;
   readonly normals: Float32Array;
+  /** Red, green, blue as light, by height and by finish. */
   readonly colours: Float32Array;
+  readonly finishes: Float32Array;
+}
+
+/** A picture of the relief lit from the upper left, four bytes a pixel. */
+export interface PictureView {
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8Array;
+}
+
+/** What the solid measures; worked out when nothing else is. */
+export interface FiguresView {
+  readonly volumeMm3: number;
+  readonly removedMm3: number;
+  readonly areas: readonly {
+    readonly name: string;
+    readonly colour: string;
+    readonly topMm2: number;
+    readonly sidesMm2: number;
+  }[];
 }
 
 /** What a text was taken apart into, or why it could not be. */
