@@ -47,7 +47,7 @@ describe('from the words to the files', () => {
     for (const customer of ['Fernhollow Arboretum', 'Quill Street Library', 'Osprey Point Ferry'])
       await page.getByText(customer).first().waitFor();
     const pictures = page.locator('.sign img');
-    expect(await pictures.count()).toBe(7);
+    expect(await pictures.count()).toBe(10);
     await page.waitForFunction(() =>
       [...document.querySelectorAll<HTMLImageElement>('.sign img')].slice(0, 3).every((img) => img.naturalWidth === 360),
     );

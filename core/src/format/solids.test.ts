@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import { strFromU8, unzipSync } from 'fflate';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { SaxesParser } from 'saxes';
-import { type BufferGeometry, type Mesh as ThreeMesh, type MeshStandardMaterial, Object3D } from 'three';
+import { type BufferGeometry, type Mesh as ThreeMesh, type MeshStandardMaterial, type Object3D } from 'three';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { contourArea } from '../outline/index.js';
 import { pictureSize, reliefPicture } from '../picture/index.js';

@@ -1,0 +1,126 @@
+import { readFileSync } from 'node:fs';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { Sign } from '@plain-relief/core/sign';
+import { strFromU8, unzipSync } from 'fflate';
+import ManifoldModule from 'manifold-3d';
+import type { Browser, Page } from 'playwright-core';
+import { Application, openBrowser } from './application.js';
+import { BenchPage } from './bench-page.js';
+
+const application = new Application('heights');
+let browser: Browser;
+let page: Page;
+let bench: BenchPage;
+const faults: string[] = [];
+
+beforeAll(async () => {
+  await application.start();
+  browser = await openBrowser();
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(30_000);
+  page.on('pageerror', (error) => faults.push(error.message));
+  bench = new BenchPage(page);
+}, 300_000);
+
+afterAll(async () => {
+  await browser?.close();
+  await application.stop();
+}, 60_000);
+
+async function openSign(title: string): Promise<string> {
+  const { body } = await application.api<{ jobs: { signs: { id: string; title: string }[] }[] }>('/jobs');
+  const { id } = body.jobs.flatMap(({ signs }) => signs).find((sign) => sign.title === title)!;
+  await bench.open(application.url, id);
+  return id;
+}
+
+const stored = async (id: string): Promise<Sign> => (await application.api<{ document: Sign }>(`/signs/${id}`)).body.document;
+
+/** The objects of a 3MF package as a general geometry library takes them: status and volume in mm³. */
+async function solids(bytes: Uint8Array): Promise<{ status: string; volume: number }[]> {
+  const m = await ManifoldModule();
+  m.setup();
+  const text = strFromU8(unzipSync(bytes)['3D/3dmodel.model']);
+  return text
+    .split('<object ')
+    .slice(1)
+    .map((object) => {
+      const numbers = (tag: string, keys: readonly string[]) =>
+        [...object.matchAll(new RegExp(`<${tag} [^>]*>`, 'gu'))].flatMap(([element]) =>
+          keys.map((key) => Number(new RegExp(` ${key}="([^"]+)"`, 'u').exec(element)![1])),
+        );
+      const solid = new m.Manifold(
+        new m.Mesh({
+          numProp: 3,
+          vertProperties: Float32Array.from(numbers('vertex', ['x', 'y', 'z'])),
+          triVerts: Uint32Array.from(numbers('triangle', ['v1', 'v2', 'v3'])),
+        }),
+      );
+      return { status: solid.status(), volume: solid.volume() };
+    });
+}
+
+const figure = async (name: string): Promise<string> =>
+  (await page.locator('.facts div', { hasText: name }).locator('dd').first().textContent()) ?? '';
+
+describe('heights', () => {
+  it('shows the carved panel by heights, finishes, light and shade, and outlines', async () => {
+    await openSign('Map room panel');
+    await page.locator('.facts div', { hasText: 'gold leaf' }).waitFor();
+    expect(await figure('deepest carve')).toBe('7 mm');
+    expect(await figure('thinnest floor')).toBe('12 mm');
+    expect(await figure('weight')).toMatch(/kg$/u);
+    const paint = page.getByLabel('What the plan is painted by');
+    const fills = () =>
+      page
+        .locator('pr-plan-view path.level')
+        .evaluateAll((paths) => [...new Set(paths.map((path) => path.getAttribute('fill')))]);
+    const byHeight = await fills();
+    await paint.selectOption('finishes');
+    expect(await fills()).toEqual(expect.arrayContaining(['#4d5b3a', '#d3a93f', '#ece2c6', '#b08a58']));
+    expect(byHeight).not.toContain('#4d5b3a');
+    await paint.selectOption('relief');
+    await page.locator('pr-plan-view image.relief').waitFor({ state: 'attached' });
+    await paint.selectOption('outlines');
+    await page.locator('pr-plan-view .outlines').waitFor({ state: 'attached' });
+    await paint.selectOption('heights');
+  }, 90_000);
+
+  it('gives a ridge to letters in the ticket, says how high it comes, and takes it back', async () => {
+    const id = await openSign('Keyring plate');
+    const order = bench.order('Name');
+    const [edge] = await order.getByLabel('edge', { exact: true }).all();
+    await edge.selectOption('ridged');
+    await page.locator('pr-notes-list', { hasText: 'runs to the middle of its strokes and comes to' }).waitFor();
+    await order.getByLabel('included angle').waitFor();
+    await bench.saved();
+    expect((await stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'ridged', angle: 90, capped: false });
+    await page.getByRole('button', { name: /^Undo/u }).click();
+    await page.locator('pr-notes-list', { hasText: 'Nothing to note' }).waitFor();
+    await bench.saved();
+    expect((await stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'sloped', angle: 10, sized: 'foot' });
+  }, 90_000);
+
+  it.each(['Map room panel', 'Hollow letters', 'Keyring plate'])(
+    'exports %s as closed solids of the same volume',
+    async (title) => {
+      await openSign(title);
+      await page.locator('.facts div', { hasText: 'taken out' }).waitFor();
+      await page.getByRole('button', { name: /^Make/u }).first().click();
+      const solid = await bench.make(/^Make Solid with finishes/u, '3mf');
+      const found = await solids(new Uint8Array(readFileSync(await solid.path())));
+      expect(found.map(({ status }) => status)).toEqual(found.map(() => 'NoError'));
+      const stl = await bench.make(/^Make Solid \(STL\)/u, 'stl');
+      const bytes = readFileSync(await stl.path());
+      let six = 0;
+      for (let at = 84; at < bytes.length; at += 50) {
+        const [a, b, c] = [12, 24, 36].map((from) => [0, 4, 8].map((k) => bytes.readFloatLE(at + from + k)));
+        six += a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
+      }
+      const sum = found.reduce((all, { volume }) => all + volume, 0);
+      expect(Math.abs(sum / (six / 6) - 1)).toBeLessThan(1e-5);
+      expect(faults).toEqual([]);
+    },
+    150_000,
+  );
+});
