@@ -101,6 +101,22 @@ describe('heights', () => {
     expect((await stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'sloped', angle: 10, sized: 'foot' });
   }, 90_000);
 
+  it('offers bridges for letters that are cut through, and makes them', async () => {
+    const id = await openSign('Hollow letters');
+    const order = bench.order('Word');
+    const [action] = await order.getByLabel('action', { exact: true }).all();
+    await action.selectOption('cut-through');
+    await page.getByRole('button', { name: 'Hold them by bridges' }).click();
+    await order.getByLabel('bridge width').waitFor();
+    await page.locator('pr-notes-list', { hasText: 'cut loose' }).waitFor({ state: 'detached' });
+    await bench.saved();
+    expect((await stored(id)).parts[0].bridges?.count).toBe(2);
+    for (let undone = 0; undone < 2; undone++) await page.getByRole('button', { name: /^Undo: / }).click();
+    await bench.saved();
+    expect((await stored(id)).parts[0].bridges).toBeUndefined();
+    expect((await stored(id)).parts[0].tiers[0].action.kind).toBe('raise');
+  }, 60_000);
+
   it.each(['Map room panel', 'Hollow letters', 'Keyring plate'])(
     'exports %s as closed solids of the same volume',
     async (title) => {

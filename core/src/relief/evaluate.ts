@@ -280,7 +280,7 @@ export class Evaluator {
       part.kind === 'shape' && ((part.shape.kind === 'border' && part.shape.of === 'blank') || part.shape.kind === 'fixings');
     const key = JSON.stringify([
       sign.unit,
-      { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0 },
+      { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0, bridges: 0 },
       followed,
       followsBlank ? sign.blank.outline : 0,
     ]);
@@ -504,7 +504,7 @@ function told(
     }
     if (onBlank.has(index) && !effective.has(index)) notes.push(note('not-seen', at, name, layer.z, sign.unit));
   });
-  notes.push(...materialNotes(sign, arrangement, places.length > 0, lowest));
+  notes.push(...materialNotes(sign, arrangement, layers, places.length > 0, lowest));
   return { sign, blank, arrangement, places, levels, lowest, highest, layers, patches, ...found };
 }
 
@@ -555,7 +555,14 @@ function levelsOf(
 const overhang = (box: Box, over: Box): number =>
   Math.max(over.minX - box.minX, over.minY - box.minY, box.maxX - over.maxX, box.maxY - over.maxY, 0);
 
-function materialNotes(sign: Sign, arrangement: Arrangement, isThere: boolean, lowest: number): Note[] {
+const liesIn = (inner: Box, outer: Box | undefined): boolean =>
+  outer !== undefined &&
+  inner.minX >= outer.minX &&
+  inner.maxX <= outer.maxX &&
+  inner.minY >= outer.minY &&
+  inner.maxY <= outer.maxY;
+
+function materialNotes(sign: Sign, arrangement: Arrangement, layers: readonly Layer[], isThere: boolean, lowest: number): Note[] {
   if (!isThere) return [note('no-material', {})];
   const out: Note[] = [];
   const floor = sign.blank.thickness + lowest;
@@ -568,7 +575,11 @@ function materialNotes(sign: Sign, arrangement: Arrangement, isThere: boolean, l
   if (loose.length > 0) {
     const box = bounds([loose[0].ring])!;
     const place = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
-    out.push(note('loose-pieces', place, loose.length, loose[0].size, sign.unit));
+    // Whose cut it is that has the piece in it.
+    const layer = [...layers].reverse().find(({ does, contours }) => does === 'through' && liesIn(box, bounds(contours)));
+    const part = sign.parts.find(({ id }) => id === layer?.part);
+    const mend = part && !part.bridges ? ({ part: part.id, remedy: 'bridges' } as const) : { part: part?.id };
+    out.push(note('loose-pieces', { ...place, ...mend }, loose.length, loose[0].size, sign.unit));
   }
   return out;
 }

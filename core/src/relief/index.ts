@@ -1,6 +1,6 @@
 export * from './evaluate.js';
 export type { TextMeasures } from './part-outline.js';
-export { type Note, type NoteCode, note } from './notes.js';
+export { type Note, type NoteCode, note, type Remedy } from './notes.js';
 export { TextPartsError } from './text-parts.js';
 export { edgeRamp, exactRise } from './edge-form.js';
 export type { Layer } from './layers.js';

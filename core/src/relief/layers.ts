@@ -72,7 +72,7 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
         does: DOES[tier.action.kind],
         z: ramp ? ramp.end : tierLevel(tier, base),
         ramp,
-        contours: areas.of(placed, tier, amountOfTier(tier)),
+        contours: areas.of(placed, tier, amountOfTier(tier), part.bridges),
         top: tier.finish?.top,
         sides: tier.finish?.sides,
         isRidged: tier.edge?.kind === 'ridged',

@@ -8,10 +8,15 @@ export interface Note {
   readonly text: string;
   readonly part?: string;
   readonly tier?: string;
+  /** What would mend it, and can be done with one click. */
+  readonly remedy?: Remedy;
   /** The place in the plan, in mm. */
   readonly x?: number;
   readonly y?: number;
 }
+
+/** Bridges that hold the islands of a part that is cut through. */
+export type Remedy = 'bridges';
 
 export type NoteCode = keyof typeof NOTES;
 
@@ -155,7 +160,7 @@ export const NOTES = {
 /** Builds a note of the catalogue. */
 export function note<C extends NoteCode>(
   code: C,
-  at: Pick<Note, 'part' | 'tier' | 'x' | 'y'>,
+  at: Pick<Note, 'part' | 'tier' | 'x' | 'y' | 'remedy'>,
   ...args: Parameters<(typeof NOTES)[C]>
 ): Note {
   const make = NOTES[code] as (...values: unknown[]) => { weight: Note['weight']; text: string };

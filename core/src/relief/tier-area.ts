@@ -14,9 +14,11 @@ import {
   ShapeCache,
   strokeArea,
 } from '../outline/index.js';
-import type { Area, Tier } from '../sign/index.js';
+import type { Area, Bridges, Tier } from '../sign/index.js';
+import { bridged } from './bridges.js';
 import { growthOf } from './edge-form.js';
 import type { PlacedPart } from './part-outline.js';
+import { insideLeft } from './weave.js';
 
 /** What a tier's area is measured by where it scales with its part: mm that 100 % are. */
 export const scaleOf = (placed: PlacedPart): number =>
@@ -60,9 +62,19 @@ export class TierAreas {
   /**
    * The area that a tier of a placed part acts on.
    * @param amount mm that the tier rises or sinks, by which sloped sides reach out where the outline is their inner end
+   * @param bridges left standing where the tier cuts through
    */
-  of(placed: PlacedPart, tier: Tier, amount: number): readonly Contour[] {
+  of(placed: PlacedPart, tier: Tier, amount: number, bridges?: Bridges): readonly Contour[] {
     const { action, edge } = tier;
+    if (action.kind === 'cut-through' && bridges) {
+      const key = JSON.stringify(bridges);
+      return remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
+        this.lettersOf(this.chosen(placed, tier.area)).flatMap((letter) => {
+          const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, (rings) => bridged(insideLeft(rings), bridges));
+          return marked(movedBy(value, dx, dy));
+        }),
+      );
+    }
     if (action.kind === 'cut-through' || action.kind === 'mark') return this.chosen(placed, tier.area);
     const sinks = action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
     const out = growthOf(edge, amount, sinks);

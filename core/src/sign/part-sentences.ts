@@ -70,7 +70,9 @@ function cornerWords(shape: Extract<Shape, { kind: 'rectangle' }>, write: Writer
 export function partSentences(sign: Sign, part: Part, index: number, write: Writer): Sentence[] {
   const sentences = part.kind === 'text' ? textSentences(sign, part, index, write) : [shapeSentence(sign, part, index, write)];
   const bench = part.hidden ? [[plain(`${part.name} is hidden and is not made.`)]] : [];
-  return [...sentences, copiesSentence(part.copies, index, write), ...bench].map((words) => ({ part: part.id, words }));
+  return [...sentences, copiesSentence(part.copies, index, write), ...bridgeSentence(part, index, write), ...bench].map(
+    (words) => ({ part: part.id, words }),
+  );
 }
 
 function placeWords(part: Part, index: number, write: Writer): TicketWord[] {
@@ -189,6 +191,32 @@ const COPIES = [
   ['row', 'in a row'],
   ['ring', 'in a ring'],
 ] as const;
+
+const HELD = [
+  ['free', 'not held'],
+  ['bridged', 'held by bridges'],
+] as const;
+
+/** How the islands of a part that is cut through are held. */
+function bridgeSentence({ bridges, tiers }: Part, index: number, write: Writer): TicketWord[][] {
+  if (!bridges && !tiers.some(({ action }) => action.kind === 'cut-through')) return [];
+  const path = ['parts', index, 'bridges'] as const;
+  const kind = write.choice('islands', bridges ? 'bridged' : 'free', HELD, ...path, 'kind');
+  if (!bridges) return [quietIf(true, plain('Its islands are '), kind, plain('.'))];
+  return [
+    [
+      plain('Its islands are '),
+      kind,
+      plain(', '),
+      write.number('number of bridges', bridges.count, '', ...path, 'count'),
+      plain(' from each, '),
+      write.length('bridge width', bridges.width, ...path, 'width'),
+      plain(' wide, the first at '),
+      write.number('direction of the first bridge', bridges.turn, '°', ...path, 'turn'),
+      plain('.'),
+    ],
+  ];
+}
 
 function copiesSentence(copies: Copies | undefined, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'copies'] as const;

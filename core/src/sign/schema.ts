@@ -223,6 +223,15 @@ const Copies = byKind(
   ),
 );
 
+const Bridges = closed(
+  {
+    width: Type.Number({ minimum: 0.1, maximum: 500 }),
+    count: Type.Integer({ minimum: 1, maximum: 8 }),
+    turn: Type.Number({ minimum: -360, maximum: 360 }),
+  },
+  'what holds the islands of letters that are cut through: so many bridges of this width from every island, the first in this direction',
+);
+
 const common = {
   id: Id,
   name: Name,
@@ -230,6 +239,7 @@ const common = {
   sitsOn: SitsOn,
   tiers: Type.Array(Tier, { maxItems: 20 }),
   copies: Type.Optional(Copies),
+  bridges: Type.Optional(Bridges),
   group: Type.Optional(Id),
   locked: Type.Optional(Type.Boolean({ description: 'held in its place on the bench' })),
   hidden: Type.Optional(Type.Boolean({ description: 'left out of the sign until it is shown again' })),
@@ -406,6 +416,7 @@ export type Shape = ShapePart['shape'];
 export type Tier = Static<typeof Tier>;
 export type Action = Static<typeof Action>;
 export type Area = Static<typeof Area>;
+export type Bridges = Static<typeof Bridges>;
 export type Finish = Static<typeof Finish>;
 export type Edge = Static<typeof Edge>;
 export type CornerForm = Static<typeof CornerForm>;

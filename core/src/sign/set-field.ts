@@ -2,13 +2,14 @@ import { plainWords } from '../type/index.js';
 import { actionOf } from './edit.js';
 import { movedLetters } from './letters-by-hand.js';
 import { chooseFinish } from './finishes.js';
-import { extentOfShape } from './new-sign.js';
+import { extentOfShape, sizeAbout } from './new-sign.js';
 import { NO_FEATURES } from './part-sentences.js';
 import type {
   Action,
   Area,
   Blank,
   BlankEdge,
+  Bridges,
   Copies,
   Edge,
   Part,
@@ -56,6 +57,9 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
     tier.area = areaOf(value as Area['kind'], tier.area);
   } else if (last === 'scales' && owner === 'area' && part) {
     setScales(holderOf(sign, path.slice(0, -1)) as Area, value === 'true', part, seen);
+  } else if (part && last === 'kind' && owner === 'bridges') {
+    if (value === 'bridged') part.bridges ??= bridgesFor(part);
+    else delete part.bridges;
   } else if (owner === 'finish') {
     const holder = holderOf(sign, path.slice(0, -2)) as { finish?: Record<string, string> };
     chooseFinish(sign, holder, last as string, value as string);
@@ -149,6 +153,12 @@ function newFrame(seen: SeenText | undefined, part: TextPart): TextFrame {
       { kind: 'reduce', floor: 60 },
     ],
   };
+}
+
+/** Bridges to begin with: two, up and down, a tenth of the letters' height wide and at least 1.5 mm. */
+export function bridgesFor(part: Part): Bridges {
+  const height = part.kind === 'text' ? sizeAbout(part) : 20;
+  return { width: Math.max(1.5, tidy(Math.round(height) / 10)), count: 2, turn: 90 };
 }
 
 /** Another area of the same reach. */

@@ -292,6 +292,81 @@ describe('the ticket', () => {
     ]);
   });
 
+  it('tells areas, edges and finishes, each to be edited where it stands', () => {
+    const made = sign();
+    made.finishes = [{ id: 'leaf', name: 'gold leaf', colour: '#d3a93f', gloss: 'metal' }];
+    made.blank.edge = { kind: 'chamfered', width: 3, height: 2 };
+    made.blank.finish = { face: 'leaf' };
+    const [panel, text] = made.parts;
+    panel.tiers[0].edge = { kind: 'cove', radius: 2 };
+    Object.assign(text.tiers[0], {
+      area: { kind: 'stroke', width: 5, side: 'outside', corners: 'mitred', scales: true },
+      edge: { kind: 'sloped', angle: 10, sized: 'top' },
+      finish: { top: 'leaf', sides: 'leaf' },
+    });
+    const [tier] = text.tiers;
+    text.tiers.push(
+      { ...tier, id: 'ridge', area: { kind: 'offset', by: -0.5 }, edge: { kind: 'ridged', angle: 90, capped: true }, finish: {} },
+      { ...tier, id: 'mark', area: { kind: 'outline' }, action: { kind: 'mark' }, finish: { top: 'leaf' } },
+      { ...tier, id: 'cut', area: { kind: 'outline' }, action: { kind: 'cut-through' } },
+    );
+    text.bridges = { width: 2, count: 3, turn: 0 };
+    expect(faultsOf(made)).toEqual([]);
+    expect(ticketParagraphs(ticket(made, catalogue))).toEqual([
+      'The blank is a rectangle 300 mm wide and 200 mm high, 12 mm thick, in oak, its edge chamfered by 3 mm across and 2 mm in height, face gold leaf.',
+      'Part-1: a rectangle 280 mm wide and 180 mm high, middle at 0 mm across and 0 mm up from the middle. ' +
+        'Carved by 2 mm from the face, sides hollowed by a cove of 2 mm.',
+      '“HERBARIUM” set in Barlow Semibold, capitals 18 mm tall, centred at 0 mm across and 0 mm up from the middle. ' +
+        'Its islands are held by bridges, 3 from each, 2 mm wide, the first at 0°. ' +
+        'Raised by 3 mm from the floor of part-1, over a stroke of 5 % of its height outside the line, corners mitred, ' +
+        'sides sloped by 10° from upright, the outline being their top, top gold leaf, sides gold leaf. ' +
+        'Raised by 3 mm from the floor of part-1, over its outline grown by −0.5 mm, ' +
+        'sides sloped to the middle at an included angle of 90°, and no further than that. Coloured in gold leaf. Cut through.',
+    ]);
+    const sentences = ticket(made, catalogue);
+    for (const { words } of sentences) {
+      for (const { field } of words) {
+        if (!field) continue;
+        const again = structuredClone(made);
+        setField(again, field.path, field.value);
+        expect([field.path.join('.'), ticketParagraphs(ticket(again, catalogue))]).toEqual([
+          field.path.join('.'),
+          ticketParagraphs(sentences),
+        ]);
+        expect(faultsOf(again)).toEqual([]);
+      }
+    }
+  });
+
+  it('refuses slopes that are none, unknown finishes, and colours that are none, by name', () => {
+    const made = sign();
+    made.parts[0].tiers[0].edge = { kind: 'sloped', angle: 90, sized: 'foot' };
+    expect(faultsOf(made)).toEqual(['parts[0].tiers[0].edge.angle is 90 and must be <= 85.']);
+    made.parts[0].tiers[0].edge = { kind: 'sloped', angle: 0, sized: 'foot' };
+    expect(faultsOf(made)).toEqual(['parts[0].tiers[0].edge.angle is 0 and must be >= 0.5.']);
+    delete made.parts[0].tiers[0].edge;
+    made.parts[0].tiers[0].finish = { top: 'tinsel' };
+    expect(faultsOf(made)).toEqual([
+      'parts[0].tiers[0].finish.top “tinsel” is not the id of a finish of this sign: add it to its finishes.',
+    ]);
+    delete made.parts[0].tiers[0].finish;
+    made.finishes = [{ id: 'leaf', name: 'leaf', colour: 'golden', gloss: 'metal' }];
+    expect(faultsOf(made)).toEqual(['finishes[0].colour is "golden" and must be a colour such as "#3f7d6e".']);
+  });
+
+  it('keeps the size of an amount that comes to scale with its part', () => {
+    const made = sign();
+    const text = made.parts[1];
+    text.tiers[0].area = { kind: 'offset', by: 0.9 };
+    const seen = { width: 60, height: 20, capHeight: 18, em: 25, stretch: 100 };
+    setField(made, ['parts', 1, 'tiers', 0, 'area', 'scales'], 'true', seen);
+    expect(text.tiers[0].area).toEqual({ kind: 'offset', by: 5, scales: true });
+    setField(made, ['parts', 1, 'tiers', 0, 'area', 'scales'], 'false', seen);
+    expect(text.tiers[0].area).toEqual({ kind: 'offset', by: 0.9 });
+    setField(made, ['parts', 1, 'tiers', 0, 'area', 'kind'], 'stroke', seen);
+    expect(text.tiers[0].area).toEqual({ kind: 'stroke', width: 0.9, side: 'outside' });
+  });
+
   it('speaks inches and fractions where the sign does', () => {
     const inches = sign();
     inches.unit = 'in';

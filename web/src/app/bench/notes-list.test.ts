@@ -27,6 +27,18 @@ describe('NotesList', () => {
     expect(items[1].querySelector('button')).toBeNull();
   });
 
+  it('offers the remedy that there is', async () => {
+    const fixture = await show([
+      { code: 'loose-pieces', weight: 'warning', text: '2 pieces are cut loose.', part: 'line-1', remedy: 'bridges' },
+    ]);
+    const mended: unknown[] = [];
+    fixture.componentInstance.mended.subscribe((mending) => mended.push(mending));
+    const remedy = (fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('.remedy')!;
+    expect(remedy.textContent.trim()).toBe('Hold them by bridges');
+    remedy.click();
+    expect(mended).toEqual([{ part: 'line-1', remedy: 'bridges' }]);
+  });
+
   it('says when there is nothing to note', async () => {
     expect(((await show([])).nativeElement as HTMLElement).textContent).toContain('Nothing to note');
   });

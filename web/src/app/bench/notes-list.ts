@@ -1,5 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Note } from '@plain-relief/core/relief';
+import type { Note, Remedy } from '@plain-relief/core/relief';
+
+/** A remedy that is to be applied to a part. */
+export interface Mending {
+  readonly part: string;
+  readonly remedy: Remedy;
+}
 
 const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, said: 2 };
 
@@ -17,6 +23,11 @@ const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, 
           } @else {
             <span>{{ note.text }}</span>
           }
+          @if (note.remedy && note.part) {
+            <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy: note.remedy })">
+              {{ remedies[note.remedy] }}
+            </button>
+          }
         </li>
       } @empty {
         <li class="clear">Nothing to note: what the ticket says can be made.</li>
@@ -28,5 +39,7 @@ const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, 
 export class NotesList {
   readonly notes = input.required<readonly Note[]>();
   readonly picked = output<string>();
+  readonly mended = output<Mending>();
+  protected readonly remedies: Readonly<Record<Remedy, string>> = { bridges: 'Hold them by bridges' };
   protected readonly sorted = computed(() => [...this.notes()].sort((a, b) => ORDER[a.weight] - ORDER[b.weight]));
 }

@@ -1,5 +1,6 @@
 import { inject, Injectable, type OnDestroy } from '@angular/core';
 import {
+  bridgesFor,
   actionAtLevel,
   baseLevels,
   type Blank,
@@ -175,6 +176,14 @@ export class SignStore implements OnDestroy {
     this.change(`spacing of ${this.nameOf(id)}`, `open up ${id}`, (sign) => {
       const part = sign.parts.find((other) => other.id === id);
       if (part?.kind === 'text') part.tracking = Number(tracking.toFixed(3));
+    });
+  }
+
+  /** Holds the islands of a part that is cut through by bridges. */
+  holdByBridges(id: string): void {
+    this.change(`bridges of ${this.nameOf(id)}`, `bridges ${id}`, (sign) => {
+      const part = sign.parts.find((other) => other.id === id);
+      if (part) part.bridges ??= bridgesFor(part);
     });
   }
 
