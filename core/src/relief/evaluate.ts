@@ -27,13 +27,12 @@ import {
   type Sign,
   type TextPart,
   THROUGH,
-  type Tier,
   tierLevel,
 } from '../sign/index.js';
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../type/index.js';
 import { crossingsOf } from './crossings.js';
 import { Fold, LEVEL_STEP, middleHeight, type Surface } from './fold.js';
-import { blankLayer, type Layer, layersOf } from './layers.js';
+import { blankLayer, type Layer, layersOf, type TierLayer } from './layers.js';
 import { type Note, note } from './notes.js';
 import {
   blankOutline,
@@ -244,6 +243,7 @@ export class Evaluator {
     const rungs: Rung[] = [];
     const notes: Note[] = [];
     for (const layer of layers) {
+      if (layer.isMore) continue;
       const nominal = tierLevel(layer.of, base);
       const short = this.shortOf(layer, base);
       rungs.push({ part: part.id, tier: layer.tier, z: nominal, reached: short?.highest });
@@ -317,7 +317,7 @@ const LEAST_SHORT = 0.01;
 function tierNotes(
   sign: Sign,
   part: Part,
-  { of: tier, contours }: Layer & { readonly of: Tier },
+  { of: tier, contours }: TierLayer,
   z: number,
   placed: PlacedPart,
   areas: TierAreas,

@@ -1,5 +1,5 @@
 import { type Contour, type Outline } from '../outline/index.js';
-import { type BlankEdge, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
+import { type Action, type BlankEdge, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
 import { edgeRamp } from './edge-form.js';
 import type { PlacedPart } from './part-outline.js';
 import { Ramp } from './ramp.js';
@@ -59,25 +59,54 @@ export function tierRamp(tier: Tier, base: number): Ramp | undefined {
   );
 }
 
+/** A layer with the tier that it comes of; letters that rise or sink more than the others have layers of their own. */
+export interface TierLayer extends Layer {
+  readonly of: Tier;
+  readonly isMore: boolean;
+}
+
 /** The layers of a part's tiers that are on, in order. */
-export function layersOf(part: Part, placed: PlacedPart, base: number, areas: TierAreas): (Layer & { readonly of: Tier })[] {
+export function layersOf(part: Part, placed: PlacedPart, base: number, areas: TierAreas): TierLayer[] {
+  const groups = placed.groups ?? [{ more: 0, placed }];
   return part.tiers
     .filter(({ on }) => on)
-    .map((tier) => {
-      const ramp = tierRamp(tier, base);
-      return {
-        of: tier,
-        part: part.id,
-        tier: tier.id,
-        does: DOES[tier.action.kind],
-        z: ramp ? ramp.end : tierLevel(tier, base),
-        ramp,
-        contours: areas.of(placed, tier, amountOfTier(tier), part.bridges),
-        top: tier.finish?.top,
-        sides: tier.finish?.sides,
-        isRidged: tier.edge?.kind === 'ridged',
-      };
-    });
+    .flatMap((of) =>
+      groups
+        .filter(({ more, placed: letters }) => more === 0 || letters.contours.length + letters.strokes.length > 0)
+        .map(({ more, placed: letters }): TierLayer => {
+          const tier = more === 0 ? of : { ...of, action: withMore(of.action, more) };
+          const ramp = tierRamp(tier, base);
+          return {
+            of,
+            isMore: more !== 0,
+            part: part.id,
+            tier: tier.id,
+            does: DOES[tier.action.kind],
+            z: ramp ? ramp.end : tierLevel(tier, base),
+            ramp,
+            contours: areas.of(letters, tier, amountOfTier(tier), part.bridges),
+            top: tier.finish?.top,
+            sides: tier.finish?.sides,
+            isRidged: tier.edge?.kind === 'ridged',
+          };
+        }),
+    );
+}
+
+/** An action that rises or sinks by more, and at least not at all. */
+function withMore(action: Action, more: number): Action {
+  switch (action.kind) {
+    case 'raise':
+    case 'carve':
+      return { ...action, by: Math.max(0, action.by + more) };
+    case 'line':
+      return { ...action, depth: Math.max(0, action.depth + more) };
+    case 'set':
+      return { ...action, to: action.to < 0 ? Math.min(0, action.to - more) : Math.max(0, action.to + more) };
+    case 'mark':
+    case 'cut-through':
+      return action;
+  }
 }
 
 /** How far below the face the edge of a blank with an edge form begins, in mm. */

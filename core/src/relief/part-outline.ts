@@ -50,6 +50,15 @@ export interface PlacedPart {
   readonly caps?: Box;
   /** Areas of tiers, filled as they are asked for. */
   readonly areas: Map<string, Outline>;
+  /** Where letters rise or sink more than the others: those that do not, then the others by how much more. */
+  readonly groups?: readonly LetterGroup[];
+}
+
+/** Letters of a part that rise or sink by the same. */
+export interface LetterGroup {
+  /** mm more than the part's tiers say. */
+  readonly more: number;
+  readonly placed: PlacedPart;
 }
 
 /** Sizes of a text as it was set, in its own directions. */
@@ -260,6 +269,7 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
     frame: ink ? cornersOf(ink) : one.frame,
     letters: one.letters * puts.length,
     areas: new Map(),
+    ...(one.groups && { groups: one.groups.map(({ more, placed }) => ({ more, placed: copied(placed, copies, place) })) }),
   };
 }
 
@@ -346,7 +356,7 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
   const strokes = placed.flatMap((letter) => letter.strokes);
   const { ink, capHeight, stretch } = block;
   const { font } = choice;
-  return {
+  const whole: PlacedPart = {
     contours,
     strokes,
     ink: bounds([...contours, ...strokes.map(({ points }) => points)]),
@@ -364,6 +374,14 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
     },
     areas: new Map(),
   };
+  const mores = block.letters.map(({ at }) => part.letters?.find((letter) => letter.at === at)?.more ?? 0);
+  if (mores.every((more) => more === 0)) return whole;
+  const groups = [...new Set([0, ...mores])].map((more): LetterGroup => {
+    const own = placed.filter((_, i) => mores[i] === more);
+    const group = { contours: own.flatMap(({ outline }) => outline), strokes: own.flatMap((letter) => letter.strokes) };
+    return { more, placed: { ...whole, ...group, areas: new Map() } };
+  });
+  return { ...whole, groups };
 }
 
 const boxOf = ({ width, height }: { width: number; height: number }): Box => ({

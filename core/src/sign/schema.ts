@@ -281,8 +281,9 @@ const Letter = closed(
     y: Type.Optional(Coordinate),
     turn: Type.Optional(Type.Number({ minimum: -360, maximum: 360 })),
     size: Type.Optional(Percent(10, 1000)),
+    more: Type.Optional(Type.Number({ minimum: -100, maximum: 100 })),
   },
-  'what was set by hand on the letter at this index of the words: space to the next, shift, turn, size in percent',
+  'what was set by hand on the letter at this index of the words: space to the next, shift, turn, size in percent, and mm that it rises or sinks more than the others',
 );
 const Margin = byKind(
   closed({ kind: Type.Literal('length'), length: Type.Number({ minimum: 0, maximum: 4000 }) }, 'in mm'),

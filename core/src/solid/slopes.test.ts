@@ -311,6 +311,26 @@ describe('slopes that meet', () => {
   });
 });
 
+describe('letters by hand', () => {
+  it('rise or sink more than the others, with their edges', () => {
+    const sign = bareSign(200, 60, 10);
+    const words = addText(sign, 'RISE', 'barlow-bold', 30, { kind: 'raise', by: 2 });
+    const even = evaluate(sign).levels.find(({ z }) => z === 2)!.areaMm2;
+    words.letters = [{ at: 2, more: 1.5 }];
+    const [first, second] = evaluate(sign).levels;
+    expect([first.z, second.z]).toEqual([3.5, 2]);
+    expect(first.areaMm2 + second.areaMm2).toBeCloseTo(even, 6);
+    edged(sign, { kind: 'sloped', angle: 10, sized: 'foot' });
+    const sloped = evaluate(sign);
+    soundVolume(sloped);
+    expect(sloped.highest).toBe(3.5);
+    expectAsDefined(sloped, solidOf(sloped), 200, 60, 300);
+    words.tiers[0].action = { kind: 'carve', by: 2 };
+    words.letters = [{ at: 0, more: -9 }];
+    expect(evaluate(sign).levels.map(({ z }) => z)).toEqual([0, -2]);
+  });
+});
+
 describe('strokes', () => {
   const areaOf = (on: Area): number => {
     const sign = bareSign(200, 60, 10);
