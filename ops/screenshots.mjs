@@ -59,6 +59,17 @@ main(async () => {
   await page.locator('.progress-line').waitFor();
   await take('busy');
 
+  // Heights: the carved panel lit from the upper left, and its model.
+  await open(signs.get('Map room panel'));
+  await page.locator('.facts div', { hasText: 'gold leaf' }).waitFor();
+  await page.getByLabel('What the plan is painted by').selectOption('relief');
+  await page.locator('pr-plan-view image.relief').waitFor({ state: 'attached' });
+  await take('heights');
+  await page.getByRole('button', { name: 'Model', exact: true }).click();
+  await page.locator('pr-model-view .say').waitFor({ state: 'detached' });
+  await page.waitForTimeout(1500);
+  await take('model');
+
   const bare = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Mooring notice' });
   await open(bare.id);
   await take('empty');

@@ -58,7 +58,8 @@ main(async () => {
 
   const database = await startPostgres(join(HOME, 'test', 'postgres'), { fromPort: 54710 });
   try {
-    jest(['core', 'server', 'web'], { TEST_DATABASE_URL: database.url, LOG_LEVEL: 'silent' });
+    // Each suite of the server has a database of its own, so that two may run at once.
+    jest(['core', 'server', 'web'], { TEST_DATABASE_URL: database.url, LOG_LEVEL: 'silent' }, ['--maxWorkers=2']);
   } finally {
     await database.stop();
   }

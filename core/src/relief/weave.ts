@@ -63,8 +63,11 @@ export function toleranceFor(ramp: Ramp): number {
   return Math.min(0.002, Math.max(0.0005, 2 ** Math.floor(Math.log2(wished))));
 }
 
-/** A run that a field is made for: the next power of two, so that it serves while a height is dragged. */
-const runFor = (run: number): number => Math.min(4200, 2 ** Math.ceil(Math.log2(Math.max(run, 0.25))));
+/**
+ * A run that a field is made for: a power of two, so that it serves while a height is dragged, and always a little more than what is
+ * asked, so that the line of the run lies inside of it.
+ */
+const runFor = (run: number): number => Math.min(4300, 2 ** Math.ceil(Math.log2(Math.max(run * 1.02, 0.25))));
 
 /** Distance fields and what was drawn from them, by shape. */
 export class Fields {

@@ -233,6 +233,16 @@ describe('slopes that meet', () => {
     expectAsDefined(evaluation, solidOf(evaluation), 120, 60, 600);
   });
 
+  it('are level beyond their run, also where the run is the whole field: a cove carved over a sloped letter', () => {
+    const sign = bareSign(60, 44, 8);
+    addText(sign, 'R', 'lora-bold', 14, { kind: 'set', to: 2 });
+    edged(sign, { kind: 'sloped', angle: 35, sized: 'top' });
+    addText(sign, 'R', 'lora-bold', 14, { kind: 'carve', by: 0.5 }).place.turn = 90;
+    edged(sign, { kind: 'cove', radius: 1.5 }, { kind: 'offset', by: 1 });
+    const evaluation = evaluate(sign);
+    expectAsDefined(evaluation, solidOf(evaluation), 30, 30, 500);
+  });
+
   it('give the same solid whatever the order of parts that do not meet', () => {
     const build = (order: readonly number[]): number => {
       const sign = bareSign(100, 80, 20);
@@ -306,7 +316,7 @@ describe('slopes that meet', () => {
         expect(max[2]).toBeLessThanOrEqual(tallest + 1e-6);
         expectAsDefined(evaluation, mesh, 60, 44, 150);
       }),
-      { numRuns: 8, seed: 20261125 },
+      { numRuns: 6, seed: 20261125, endOnFailure: true },
     );
   });
 });
