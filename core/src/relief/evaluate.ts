@@ -1,7 +1,6 @@
 import {
   area,
   areasByLabel,
-  arrange,
   type Arrangement,
   bounds,
   type Box,
@@ -16,7 +15,6 @@ import {
   partedLetters,
   ringsOf,
   type Stroke,
-  type Windings,
 } from '../outline/index.js';
 import {
   baseLevels,
@@ -30,8 +28,8 @@ import {
   tierLevel,
 } from '../sign/index.js';
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../type/index.js';
-import { crossingsOf } from './crossings.js';
-import { Fold, LEVEL_STEP, middleHeight, type Surface } from './fold.js';
+import { LEVEL_STEP, middleHeight, type Surface } from './fold.js';
+import { FIRST_PLACE, isSolid, type Laid, layOut } from './laying.js';
 import { blankLayer, type Layer, layersOf, type TierLayer } from './layers.js';
 import { type Note, note } from './notes.js';
 import {
@@ -47,18 +45,9 @@ import {
   trackOf,
 } from './part-outline.js';
 import { Patches, type PlacedPatch, topOfPatch } from './patches.js';
-import type { Ramp } from './ramp.js';
 import { outlinedText, splitText, TextPartsError } from './text-parts.js';
 import { reachOf, TierAreas } from './tier-area.js';
-import { BANDS, Fields, heightOn, insideLeft, weave } from './weave.js';
-
-/** Labels of the relief's plan: outside the blank, cut through, and from 2 on the places with material. */
-export const OUTSIDE = 0;
-export const HOLE = 1;
-const FIRST_PLACE = 2;
-
-/** Whether a label of the plan is a place with material. */
-export const isSolid = (label: number): boolean => label >= FIRST_PLACE;
+import { Fields, heightOn, insideLeft } from './weave.js';
 
 /** Places of the plan with one surface over them, and what it is made by. */
 export interface Place {
@@ -210,7 +199,7 @@ export class Evaluator {
         parts.push({ id: part.id, frame: new Float64Array(), letters: 0, contours: [], strokes: [] });
       }
     }
-    return finish(sign, blank, layers, { rungs, parts, notes }, this.fields, this.patches);
+    return told(sign, blank, layers, { rungs, parts, notes }, layOut(sign, blank, layers, this.fields, this.patches));
   }
 
   /** The gaps between the letters of a text part, from left to right in each line. */
@@ -351,129 +340,6 @@ function edgeNotes(part: Part, { contours }: PlacedPart, blank: Contour, { unit 
   const inside = contours.filter((hole) => contains([blank], hole[0], hole[1]));
   const left = Math.min(...inside.map((hole) => gapBetween([hole], [blank])));
   return left > 0 && left < shape.diameter ? [note('near-edge', { part: part.id }, part.name, left, shape.diameter, unit)] : [];
-}
-
-/** The relief function on the places of the plan, and what follows from it. */
-function finish(
-  sign: Sign,
-  blank: Contour,
-  layers: readonly Layer[],
-  found: { rungs: Rung[]; parts: PartPlan[]; notes: Note[] },
-  fields: Fields,
-  patches: Patches,
-): Evaluation {
-  const must = new Set<Contour>();
-  for (;;) {
-    const built = lay(sign, blank, layers, must, fields, patches);
-    const fresh = built.unwoven.filter((contour) => !must.has(contour));
-    if (fresh.length === 0) return told(sign, blank, layers, found, built);
-    for (const contour of fresh) must.add(contour);
-  }
-}
-
-interface Laid {
-  readonly arrangement: Arrangement;
-  readonly surfaces: readonly Surface[];
-  readonly patches: ReadonlyMap<Inset, PlacedPatch>;
-  readonly overhanging: ReadonlySet<number>;
-  readonly onBlank: ReadonlySet<number>;
-  readonly effective: ReadonlySet<number>;
-  /** Contours that must be woven after all; the rest does not count then. */
-  readonly unwoven: readonly Contour[];
-}
-
-function lay(
-  sign: Sign,
-  blank: Contour,
-  layers: readonly Layer[],
-  must: ReadonlySet<Contour>,
-  fields: Fields,
-  patches: Patches,
-): Laid {
-  const { thickness } = sign.blank;
-  const heights = layers
-    .flatMap(({ z, ramp, does }) => (z === THROUGH || does === 'mark' ? [] : ramp ? [z, ramp.start] : [z]))
-    .filter(isNear);
-  const step = Math.max(1, ...heights.map(Math.abs)) / BANDS;
-  const { contours, woven, creases } = weave(layers, fields, [0, -thickness, ...heights], step, must);
-  const lines: (readonly Contour[])[] = [];
-  for (const each of woven) {
-    each.plan = 1 + layers.length + lines.length;
-    lines.push(
-      each.pieces.flatMap(({ outline }) => outline),
-      ...each.rings,
-    );
-  }
-  const crossings = crossingsOf(woven);
-  crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
-  const fold = new Fold(layers, woven, crossings, thickness);
-
-  const surfaces: Surface[] = [];
-  const labels = new Map<string, number>();
-  const labelOf = (surface: Surface): number => {
-    const key = `${keyOf(surface)} ${looksOf(layers[surface.layer])}`;
-    let label = labels.get(key);
-    if (label === undefined) {
-      label = FIRST_PLACE + surfaces.length;
-      labels.set(key, label);
-      surfaces.push(surface);
-    }
-    return label;
-  };
-  const overhanging = new Set<number>();
-  const onBlank = new Set<number>();
-  const effective = new Set<number>();
-  const unwoven: Contour[] = [];
-  /** Build order is layer order, and windings list their layers in that order. */
-  const relief = (windings: Windings): number => {
-    if (windings.length === 0) return OUTSIDE;
-    if (windings[0] !== 0) {
-      for (let i = 0; i < windings.length; i += 2) overhanging.add(windings[i] - 1);
-      return OUTSIDE;
-    }
-    const folded = fold.at(windings);
-    for (const layer of folded.present) onBlank.add(layer);
-    for (const layer of folded.effective) effective.add(layer);
-    for (const layer of folded.unwoven) unwoven.push(...layers[layer].contours);
-    return folded.surface ? labelOf(folded.surface) : HOLE;
-  };
-  const isWoven = (label: number): boolean => surfaces[label - FIRST_PLACE]?.kind === 'woven';
-  const arrangement = arrange([[blank], ...contours, ...lines], relief, {
-    segments: creases,
-    on: isWoven,
-    borders: crossings.map(({ layer, border }) => ({ layer, segments: border })),
-  });
-  const made = new Map<Inset, PlacedPatch>();
-  if (unwoven.length === 0) {
-    for (const inset of arrangement.insets) {
-      const surface = surfaces[inset.inside - FIRST_PLACE];
-      if (surface?.kind !== 'ramp') continue;
-      const placed = patches.of(inset.contours, surface.ramp);
-      // One that comes out at the back is woven, so that a line stands where it does.
-      if (placed.patch.isWhole && lowestOf(surface.ramp, placed.patch.deepest) > -thickness) made.set(inset, placed);
-      else unwoven.push(...inset.contours);
-    }
-  }
-  return { arrangement, surfaces, patches: made, overhanging, onBlank, effective, unwoven };
-}
-
-const lowestOf = (ramp: Ramp, deepest: number): number =>
-  Math.min(ramp.start, ramp.at(deepest), ...ramp.heights.filter((_, i) => ramp.distances[i] <= deepest));
-
-const isNear = (z: number): boolean => Math.abs(z) < 4000;
-
-const looksOf = (layer: Layer | undefined): string =>
-  layer?.top || layer?.sides ? `${layer.top ?? ''} ${layer.sides ?? ''}` : '';
-
-function keyOf(surface: Surface): string {
-  switch (surface.kind) {
-    case 'level':
-      return `${Math.round(surface.z / LEVEL_STEP)}`;
-    case 'ramp':
-      return surface.ramp.key;
-    case 'woven':
-      return `${surface.woven.layer} ${surface.band}`;
-  }
 }
 
 /** The evaluation of what was laid, with the notes that follow. */

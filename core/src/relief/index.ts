@@ -1,3 +1,4 @@
+export { HOLE, isSolid, OUTSIDE } from './laying.js';
 export * from './evaluate.js';
 export type { TextMeasures } from './part-outline.js';
 export { type Note, type NoteCode, note, type Remedy } from './notes.js';
