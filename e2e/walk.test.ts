@@ -48,8 +48,10 @@ describe('from the words to the files', () => {
       await page.getByText(customer).first().waitFor();
     const pictures = page.locator('.sign img');
     expect(await pictures.count()).toBe(10);
-    await page.waitForFunction(() =>
-      [...document.querySelectorAll<HTMLImageElement>('.sign img')].slice(0, 3).every((img) => img.naturalWidth === 360),
+    await page.waitForFunction(
+      () => [...document.querySelectorAll<HTMLImageElement>('.sign img')].slice(0, 3).every((img) => img.naturalWidth === 360),
+      undefined,
+      { timeout: 45_000 },
     );
   }, 60_000);
 
@@ -199,7 +201,7 @@ describe('from the words to the files', () => {
   it('makes the production files at true size', async () => {
     await page.getByRole('button', { name: /^Make/u }).first().click();
     await page.getByRole('button', { name: 'Make Solid (STL)' }).waitFor();
-    const stl = await fileOf(await bench.make(/^Make Solid/u, 'stl'));
+    const stl = await fileOf(await bench.make(/^Make Solid \(STL\)/u, 'stl'));
     const facets = stl.bytes.readUInt32LE(80);
     expect(stl.bytes.length).toBe(84 + 50 * facets);
     let [min, max] = [Infinity, -Infinity];

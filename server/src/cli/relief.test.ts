@@ -80,6 +80,17 @@ describe('./relief export', () => {
     expect(readFileSync(join(folder, 'a.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
   });
 
+  it('writes solids with finishes and a picture', () => {
+    const sign = join(ROOT, 'demo', 'keyring.sign.json');
+    const { status } = relief('export', sign, '--3mf', 'k.3mf', '--glb', 'k.glb', '--png', 'k.png', '--date', '2026-11-25');
+    expect(status).toBe(0);
+    const begins = (name: string) => readFileSync(join(folder, name)).subarray(0, 4).toString('latin1');
+    expect([begins('k.3mf'), begins('k.glb'), begins('k.png')]).toEqual(['PK\x03\x04', 'glTF', '\x89PNG']);
+    // Width and height of a PNG stand at bytes 16 to 23 (ISO/IEC 15948): 100 × 26 mm, the longer side 2400 pixels.
+    const png = readFileSync(join(folder, 'k.png'));
+    expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([2400, 624]);
+  });
+
   it('says when there is nothing to write and where it cannot', () => {
     const sign = join(ROOT, 'demo', 'bilge-pump.sign.json');
     expect(relief('export', sign).error).toContain('Nothing to write');

@@ -65,7 +65,6 @@ describe('the worker', () => {
     ['3mf', 'model/3mf', 'PK'],
     ['glb', 'model/gltf-binary', 'glTF'],
     ['pieces', 'application/zip', 'PK'],
-    ['picture', 'image/png', '\x89PNG'],
   ])(
     'makes %s as %s',
     async (kind, type, magic) => {

@@ -54,7 +54,14 @@ describe('LetterStrip', () => {
     await fixture.whenStable();
     button('Letter Ü').click();
     await fixture.whenStable();
-    expect([...page().querySelectorAll('input')].map((input) => input.value)).toEqual(['0 mm', '0 mm', '0°', '100 %', '3 mm']);
+    expect([...page().querySelectorAll('input')].map((input) => input.value)).toEqual([
+      '0 mm',
+      '0 mm',
+      '0°',
+      '100 %',
+      '0 mm',
+      '3 mm',
+    ]);
     button('Open up').click();
     expect(changes).toEqual([3]);
   });
