@@ -1,36 +1,16 @@
 import { readFileSync } from 'node:fs';
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import type { Sign } from '@plain-relief/core/sign';
 import { strFromU8, unzipSync } from 'fflate';
 import ManifoldModule from 'manifold-3d';
-import type { Browser, Page } from 'playwright-core';
-import { Application, openBrowser } from './application.js';
-import { BenchPage } from './bench-page.js';
+import { Visit } from './visit.js';
 
-const application = new Application('heights');
-let browser: Browser;
-let page: Page;
-let bench: BenchPage;
-const faults: string[] = [];
-
-beforeAll(async () => {
-  await application.start();
-  browser = await openBrowser();
-  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  page.setDefaultTimeout(30_000);
-  page.on('pageerror', (error) => faults.push(error.message));
-  bench = new BenchPage(page);
-}, 300_000);
-
-afterAll(async () => {
-  await browser?.close();
-  await application.stop();
-}, 60_000);
+const visit = new Visit('heights', 30_000);
+const { application, faults } = visit;
 
 async function openSign(title: string): Promise<string> {
-  const { body } = await application.api<{ jobs: { signs: { id: string; title: string }[] }[] }>('/jobs');
-  const { id } = body.jobs.flatMap(({ signs }) => signs).find((sign) => sign.title === title)!;
-  await bench.open(application.url, id);
+  const id = await visit.signId(title);
+  await visit.bench.open(application.url, id);
   return id;
 }
 
@@ -61,18 +41,18 @@ async function solids(bytes: Uint8Array): Promise<{ status: string; volume: numb
 }
 
 const figure = async (name: string): Promise<string> =>
-  (await page.locator('.facts div', { hasText: name }).locator('dd').first().textContent()) ?? '';
+  (await visit.page.locator('.facts div', { hasText: name }).locator('dd').first().textContent()) ?? '';
 
 describe('heights', () => {
   it('shows the carved panel by heights, finishes, light and shade, and outlines', async () => {
     await openSign('Map room panel');
-    await page.locator('.facts div', { hasText: 'gold leaf' }).waitFor();
+    await visit.page.locator('.facts div', { hasText: 'gold leaf' }).waitFor();
     expect(await figure('deepest carve')).toBe('7 mm');
     expect(await figure('thinnest floor')).toBe('12 mm');
     expect(await figure('weight')).toMatch(/kg$/u);
-    const paint = page.getByLabel('What the plan is painted by');
+    const paint = visit.page.getByLabel('What the plan is painted by');
     const fills = () =>
-      page
+      visit.page
         .locator('pr-plan-view path.level')
         .evaluateAll((paths) => [...new Set(paths.map((path) => path.getAttribute('fill')))]);
     const byHeight = await fills();
@@ -80,39 +60,39 @@ describe('heights', () => {
     expect(await fills()).toEqual(expect.arrayContaining(['#4d5b3a', '#d3a93f', '#ece2c6', '#b08a58']));
     expect(byHeight).not.toContain('#4d5b3a');
     await paint.selectOption('relief');
-    await page.locator('pr-plan-view image.relief').waitFor({ state: 'attached' });
+    await visit.page.locator('pr-plan-view image.relief').waitFor({ state: 'attached' });
     await paint.selectOption('outlines');
-    await page.locator('pr-plan-view .outlines').waitFor({ state: 'attached' });
+    await visit.page.locator('pr-plan-view .outlines').waitFor({ state: 'attached' });
     await paint.selectOption('heights');
   }, 90_000);
 
   it('gives a ridge to letters in the ticket, says how high it comes, and takes it back', async () => {
     const id = await openSign('Keyring plate');
-    const order = bench.order('Name');
+    const order = visit.bench.order('Name');
     const [edge] = await order.getByLabel('edge', { exact: true }).all();
     await edge.selectOption('ridged');
-    await page.locator('pr-notes-list', { hasText: 'runs to the middle of its strokes and comes to' }).waitFor();
+    await visit.page.locator('pr-notes-list', { hasText: 'runs to the middle of its strokes and comes to' }).waitFor();
     await order.getByLabel('included angle').waitFor();
-    await bench.saved();
+    await visit.bench.saved();
     expect((await stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'ridged', angle: 90, capped: false });
-    await page.getByRole('button', { name: /^Undo/u }).click();
-    await page.locator('pr-notes-list', { hasText: 'Nothing to note' }).waitFor();
-    await bench.saved();
+    await visit.page.getByRole('button', { name: /^Undo/u }).click();
+    await visit.page.locator('pr-notes-list', { hasText: 'Nothing to note' }).waitFor();
+    await visit.bench.saved();
     expect((await stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'sloped', angle: 10, sized: 'foot' });
   }, 90_000);
 
   it('offers bridges for letters that are cut through, and makes them', async () => {
     const id = await openSign('Hollow letters');
-    const order = bench.order('Word');
+    const order = visit.bench.order('Word');
     const [action] = await order.getByLabel('action', { exact: true }).all();
     await action.selectOption('cut-through');
-    await page.getByRole('button', { name: 'Hold them by bridges' }).click();
+    await visit.page.getByRole('button', { name: 'Hold them by bridges' }).click();
     await order.getByLabel('bridge width').waitFor();
-    await page.locator('pr-notes-list', { hasText: 'cut loose' }).waitFor({ state: 'detached' });
-    await bench.saved();
+    await visit.page.locator('pr-notes-list', { hasText: 'cut loose' }).waitFor({ state: 'detached' });
+    await visit.bench.saved();
     expect((await stored(id)).parts[0].bridges?.count).toBe(2);
-    for (let undone = 0; undone < 2; undone++) await page.getByRole('button', { name: /^Undo: / }).click();
-    await bench.saved();
+    for (let undone = 0; undone < 2; undone++) await visit.page.getByRole('button', { name: /^Undo: / }).click();
+    await visit.bench.saved();
     expect((await stored(id)).parts[0].bridges).toBeUndefined();
     expect((await stored(id)).parts[0].tiers[0].action.kind).toBe('raise');
   }, 60_000);
@@ -121,12 +101,12 @@ describe('heights', () => {
     'exports %s as closed solids of the same volume',
     async (title) => {
       await openSign(title);
-      await page.locator('.facts div', { hasText: 'taken out' }).waitFor();
-      await page.getByRole('button', { name: /^Make/u }).first().click();
-      const solid = await bench.make(/^Make Solid with finishes/u, '3mf');
+      await visit.page.locator('.facts div', { hasText: 'taken out' }).waitFor();
+      await visit.page.getByRole('button', { name: /^Make/u }).first().click();
+      const solid = await visit.bench.make(/^Make Solid with finishes/u, '3mf');
       const found = await solids(new Uint8Array(readFileSync(await solid.path())));
       expect(found.map(({ status }) => status)).toEqual(found.map(() => 'NoError'));
-      const stl = await bench.make(/^Make Solid \(STL\)/u, 'stl');
+      const stl = await visit.bench.make(/^Make Solid \(STL\)/u, 'stl');
       const bytes = readFileSync(await stl.path());
       let six = 0;
       for (let at = 84; at < bytes.length; at += 50) {

@@ -1,33 +1,15 @@
 import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import type { Sign } from '@plain-relief/core/sign';
-import type { Browser, Page } from 'playwright-core';
 import { PNG } from 'pngjs';
-import { Application, openBrowser, ROOT } from './application.js';
-import { BenchPage } from './bench-page.js';
+import { ROOT } from './application.js';
 import { type Hand, KeyboardHand, MouseHand } from './hands.js';
+import { Visit } from './visit.js';
 
-const application = new Application('layout');
-let browser: Browser;
-let page: Page;
-let bench: BenchPage;
-const faults: string[] = [];
-
-beforeAll(async () => {
-  await application.start();
-  browser = await openBrowser();
-  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  page.setDefaultTimeout(15_000);
-  page.on('pageerror', (error) => faults.push(error.message));
-  bench = new BenchPage(page);
-}, 300_000);
-
-afterAll(async () => {
-  await browser?.close();
-  await application.stop();
-}, 60_000);
+const visit = new Visit('layout', 15_000);
+const { application, faults } = visit;
 
 let job = '';
 async function newSign(title: string): Promise<string> {
@@ -43,7 +25,7 @@ async function newSign(title: string): Promise<string> {
 async function saved(
   id: string,
 ): Promise<{ sign: Sign; inspected: { watertight: boolean; notes: { code: string; text: string }[] } }> {
-  await bench.saved();
+  await visit.bench.saved();
   const { body } = await application.api<{ document: Sign }>(`/signs/${id}`);
   const path = join(application.home, 'layout.sign.json');
   writeFileSync(path, JSON.stringify(body.document));
@@ -69,9 +51,9 @@ async function treeLabel(hand: Hand): Promise<void> {
   await hand.add('A logo or other artwork …');
   await hand.file('Choose a drawing or a picture', join(ROOT, 'demo/artwork/crozier.svg'));
   await hand.figure('page width', '20');
-  await page.getByText('Take over 2 parts').waitFor();
+  await visit.page.getByText('Take over 2 parts').waitFor();
   await hand.press('Take over 2 parts');
-  await page.locator('pr-ladder', { hasText: 'crozier 2' }).waitFor();
+  await visit.page.locator('pr-ladder', { hasText: 'crozier 2' }).waitFor();
   await hand.pick('crozier 1', 'crozier 2');
   await hand.press('group');
   await hand.figure('distance to the left edge', '9 mm');
@@ -111,15 +93,15 @@ async function archGate(hand: Hand): Promise<void> {
 describe('a designer lays out', () => {
   const made: Record<string, Sign> = {};
   const hands: readonly (readonly [string, () => Hand])[] = [
-    ['by mouse', () => new MouseHand(page)],
-    ['by keyboard alone', () => new KeyboardHand(page)],
+    ['by mouse', () => new MouseHand(visit.page)],
+    ['by keyboard alone', () => new KeyboardHand(visit.page)],
   ];
 
   it.each(hands)(
     'the tree label %s',
     async (how, handOf) => {
       const id = await newSign('Tree label');
-      await bench.open(application.url, id);
+      await visit.bench.open(application.url, id);
       await treeLabel(handOf());
       const { sign, inspected } = await saved(id);
       expect(inspected.watertight).toBe(true);
@@ -142,7 +124,7 @@ describe('a designer lays out', () => {
     'the arch-topped gate sign with words around a circle, %s',
     async (how, handOf) => {
       const id = await newSign('West gate');
-      await bench.open(application.url, id);
+      await visit.bench.open(application.url, id);
       await archGate(handOf());
       const { sign, inspected } = await saved(id);
       expect(inspected.watertight).toBe(true);
@@ -164,8 +146,8 @@ describe('a designer lays out', () => {
 
   it('takes over a traced picture and a drawing with faults, and sets words in a font of the shop', async () => {
     const id = await newSign('Artwork');
-    await bench.open(application.url, id);
-    const hand = new MouseHand(page);
+    await visit.bench.open(application.url, id);
+    const hand = new MouseHand(visit.page);
     const picture = new PNG({ width: 120, height: 80 });
     for (let i = 0; i < 120 * 80; i++) {
       const isDark = Math.hypot((i % 120) - 60, Math.floor(i / 120) - 40) < 30;
@@ -176,12 +158,12 @@ describe('a designer lays out', () => {
     await hand.add('A logo or other artwork …');
     await hand.file('Choose a drawing or a picture', path);
     await hand.figure('picture width', '60');
-    await page.getByText('Take over one part').click();
-    await page.locator('pr-ladder', { hasText: 'seal' }).waitFor();
+    await visit.page.getByText('Take over one part').click();
+    await visit.page.locator('pr-ladder', { hasText: 'seal' }).waitFor();
     await hand.add('A logo or other artwork …');
     await hand.file('Choose a drawing or a picture', join(ROOT, 'demo/artwork/leaf.dxf'));
-    await page.locator('.report li', { hasText: '4 open ends joined over 0.06 mm at most.' }).waitFor();
-    expect(await page.locator('.preview .mark').count()).toBeGreaterThan(5);
+    await visit.page.locator('.report li', { hasText: '4 open ends joined over 0.06 mm at most.' }).waitFor();
+    expect(await visit.page.locator('.preview .mark').count()).toBeGreaterThan(5);
     await hand.press('Take over 2 parts');
     const { sign } = await saved(id);
     expect(sign.parts.map(({ name }) => name)).toEqual(['seal', 'leaf 1', 'leaf 2']);
@@ -190,57 +172,57 @@ describe('a designer lays out', () => {
     const width = seal.kind === 'shape' && seal.shape.kind === 'outline' ? seal.shape.width : 0;
     expect(Math.abs(width - 30)).toBeLessThan(1);
 
-    await page.goto(`${application.url}/shop`);
-    await page.setInputFiles('input[type=file]', join(ROOT, 'fonts/lora/Lora_700Bold.ttf'));
-    await page.getByText('Lora Bold is at hand on every sign.').waitFor();
-    await bench.open(application.url, id);
-    const line = await bench.addLine('Seal cove');
+    await visit.page.goto(`${application.url}/shop`);
+    await visit.page.setInputFiles('input[type=file]', join(ROOT, 'fonts/lora/Lora_700Bold.ttf'));
+    await visit.page.getByText('Lora Bold is at hand on every sign.').waitFor();
+    await visit.bench.open(application.url, id);
+    const line = await visit.bench.addLine('Seal cove');
     await line.getByRole('button', { name: /^Font:/u }).click();
-    await page.locator('.fonts .choice', { hasText: 'Lora Bold' }).first().click();
-    await page.locator('.fonts').waitFor({ state: 'hidden' });
+    await visit.page.locator('.fonts .choice', { hasText: 'Lora Bold' }).first().click();
+    await visit.page.locator('.fonts').waitFor({ state: 'hidden' });
     await line.getByRole('button', { name: /^Font:/u }).click();
-    const own = page.locator('h6', { hasText: 'fonts of the shop' }).locator('~ button').first();
+    const own = visit.page.locator('h6', { hasText: 'fonts of the shop' }).locator('~ button').first();
     await own.click();
-    await bench.saved();
+    await visit.bench.saved();
     const { body } = await application.api<{ document: Sign }>(`/signs/${id}`);
     expect(body.document.parts[3]).toMatchObject({ font: 'shop-lora-bold', words: 'Seal cove' });
-    const notes = await page.locator('pr-notes-list').textContent();
+    const notes = await visit.page.locator('pr-notes-list').textContent();
     expect(notes).not.toContain('not a font at hand');
   }, 90_000);
 
   it('drags a part to the middle of another, which says so, and stretches it by a handle', async () => {
     const id = await newSign('Panel');
-    await bench.open(application.url, id);
-    const hand = new MouseHand(page);
+    await visit.bench.open(application.url, id);
+    const hand = new MouseHand(visit.page);
     await hand.add('A panel');
     await hand.set('Panel 1', 'place across', '40');
-    const grab = (await page.locator('rect.grab').boundingBox())!;
+    const grab = (await visit.page.locator('rect.grab').boundingBox())!;
     // Off the cut line, which lies across the middle.
     const [x, y] = [grab.x + grab.width / 2, grab.y + grab.height * 0.8];
-    await page.mouse.move(x, y);
-    await page.mouse.down();
+    await visit.page.mouse.move(x, y);
+    await visit.page.mouse.down();
     const perMm = grab.width / 240;
-    await page.mouse.move(x - 39 * perMm, y + 2, { steps: 6 });
-    await page.locator('.held text', { hasText: 'middle of the blank' }).first().waitFor();
-    await page.mouse.up();
+    await visit.page.mouse.move(x - 39 * perMm, y + 2, { steps: 6 });
+    await visit.page.locator('.held text', { hasText: 'middle of the blank' }).first().waitFor();
+    await visit.page.mouse.up();
     const { sign } = await saved(id);
     expect(sign.parts[0].place).toMatchObject({ x: 0, y: 0 });
-    const side = (await page.locator('.handle.side').nth(1).boundingBox())!;
-    await page.mouse.move(side.x + 4, side.y + 4);
-    await page.mouse.down();
-    await page.mouse.move(side.x + 4 - 60 * perMm, side.y + 4, { steps: 5 });
-    await page.mouse.up();
+    const side = (await visit.page.locator('.handle.side').nth(1).boundingBox())!;
+    await visit.page.mouse.move(side.x + 4, side.y + 4);
+    await visit.page.mouse.down();
+    await visit.page.mouse.move(side.x + 4 - 60 * perMm, side.y + 4, { steps: 5 });
+    await visit.page.mouse.up();
     const after = (await saved(id)).sign.parts[0];
     expect(after).toMatchObject({ shape: { kind: 'rectangle', height: 120 } });
     expect(after.kind === 'shape' && after.shape.kind === 'rectangle' && after.shape.width).toBeCloseTo(180, -1);
     expect(after.place.x).toBeCloseTo(-30, -1);
 
     // Copied here and put into another sign, it lies in the same place.
-    await page.keyboard.press('Control+c');
+    await visit.page.keyboard.press('Control+c');
     const other = await newSign('Another panel');
-    await bench.open(application.url, other);
-    await page.keyboard.press('Control+v');
-    await page.locator('.order[data-part="panel-1"]').waitFor();
+    await visit.bench.open(application.url, other);
+    await visit.page.keyboard.press('Control+v');
+    await visit.page.locator('.order[data-part="panel-1"]').waitFor();
     expect((await saved(other)).sign.parts).toEqual([after]);
   }, 60_000);
 });

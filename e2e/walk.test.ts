@@ -2,37 +2,16 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import type { IDxf } from 'dxf-parser';
-import type { Browser, Page } from 'playwright-core';
-import { Application, openBrowser, ROOT } from './application.js';
-import { BenchPage } from './bench-page.js';
+import { ROOT } from './application.js';
+import { Visit } from './visit.js';
 
 // The package's module form cannot be loaded by Node.js.
 const DxfParser = createRequire(import.meta.url)('dxf-parser') as new () => { parseSync(text: string): IDxf | null };
 
-const application = new Application('walk');
-let browser: Browser;
-let page: Page;
-let bench: BenchPage;
-const faults: string[] = [];
-
-beforeAll(async () => {
-  await application.start();
-  browser = await openBrowser();
-  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  page.setDefaultTimeout(10_000);
-  page.on('pageerror', (error) => faults.push(error.message));
-  page.on('console', (message) => {
-    if (message.type() === 'error') faults.push(message.text());
-  });
-  bench = new BenchPage(page);
-}, 300_000);
-
-afterAll(async () => {
-  await browser?.close();
-  await application.stop();
-}, 60_000);
+const visit = new Visit('walk', 10_000);
+const { application, faults } = visit;
 
 async function fileOf(download: { path(): Promise<string> }): Promise<{ path: string; bytes: Buffer }> {
   const path = await download.path();
@@ -43,12 +22,12 @@ const command = (program: string, ...args: string[]): string => spawnSync(progra
 
 describe('from the words to the files', () => {
   it('shows the jobs of the three customers with pictures of their signs', async () => {
-    await page.goto(application.url);
+    await visit.page.goto(application.url);
     for (const customer of ['Fernhollow Arboretum', 'Quill Street Library', 'Osprey Point Ferry'])
-      await page.getByText(customer).first().waitFor();
-    const pictures = page.locator('.sign img');
+      await visit.page.getByText(customer).first().waitFor();
+    const pictures = visit.page.locator('.sign img');
     expect(await pictures.count()).toBe(10);
-    await page.waitForFunction(
+    await visit.page.waitForFunction(
       () => [...document.querySelectorAll<HTMLImageElement>('.sign img')].slice(0, 3).every((img) => img.naturalWidth === 360),
       undefined,
       { timeout: 45_000 },
@@ -56,134 +35,134 @@ describe('from the words to the files', () => {
   }, 60_000);
 
   it('makes a job and a sign', async () => {
-    await page.getByRole('button', { name: 'New job' }).click();
-    await page.getByRole('button', { name: 'Make the job' }).click();
-    await page.getByText('Whose job is it?').waitFor();
-    await page.getByLabel('Customer', { exact: true }).fill('Fernhollow Arboretum');
-    await page.getByLabel('What is wanted').fill('Heron pond plaque');
-    await page.getByLabel('Due on').fill('2027-03-05');
-    await page.getByLabel('How many').fill('2');
-    await page.getByRole('button', { name: 'Make the job' }).click();
-    const card = page.locator('.card-job', { hasText: 'Heron pond plaque' });
+    await visit.page.getByRole('button', { name: 'New job' }).click();
+    await visit.page.getByRole('button', { name: 'Make the job' }).click();
+    await visit.page.getByText('Whose job is it?').waitFor();
+    await visit.page.getByLabel('Customer', { exact: true }).fill('Fernhollow Arboretum');
+    await visit.page.getByLabel('What is wanted').fill('Heron pond plaque');
+    await visit.page.getByLabel('Due on').fill('2027-03-05');
+    await visit.page.getByLabel('How many').fill('2');
+    await visit.page.getByRole('button', { name: 'Make the job' }).click();
+    const card = visit.page.locator('.card-job', { hasText: 'Heron pond plaque' });
     await card.waitFor();
     expect(await card.textContent()).toContain('2 to make');
     await card.getByRole('button', { name: 'Add a sign' }).click();
     await card.getByLabel('Name of the sign').fill('Heron pond');
     await card.getByRole('button', { name: 'Add', exact: true }).click();
-    await page.waitForURL(/\/signs\//u);
-    await page.getByText('The blank is bare').waitFor();
+    await visit.page.waitForURL(/\/signs\//u);
+    await visit.page.getByText('The blank is bare').waitFor();
   }, 60_000);
 
   it('sets blank and lines in any unit and shows them everywhere', async () => {
-    const blank = bench.order('Blank');
-    await bench.set(blank, 'width', '1 ft');
-    await bench.set(blank, 'height', '150mm');
-    await bench.set(blank, 'thickness', '6 mm + 1/8 in');
-    await bench.set(blank, 'corner radius', '1/4 in');
-    await bench.shows(blank, 'width', '304.8 mm');
-    await bench.shows(blank, 'thickness', '9.18 mm');
+    const blank = visit.bench.order('Blank');
+    await visit.bench.set(blank, 'width', '1 ft');
+    await visit.bench.set(blank, 'height', '150mm');
+    await visit.bench.set(blank, 'thickness', '6 mm + 1/8 in');
+    await visit.bench.set(blank, 'corner radius', '1/4 in');
+    await visit.bench.shows(blank, 'width', '304.8 mm');
+    await visit.bench.shows(blank, 'thickness', '9.18 mm');
 
-    const first = await bench.addLine('HERON POND');
-    await bench.set(first, 'cap height', '3/4 in');
-    await bench.set(first, 'place up', '40');
-    await bench.set(first, 'height', '2 mm');
-    const second = await bench.addLine('please keep the gate shut');
-    await bench.set(second, 'cap height', '8');
-    await bench.set(second, 'place up', '5');
+    const first = await visit.bench.addLine('HERON POND');
+    await visit.bench.set(first, 'cap height', '3/4 in');
+    await visit.bench.set(first, 'place up', '40');
+    await visit.bench.set(first, 'height', '2 mm');
+    const second = await visit.bench.addLine('please keep the gate shut');
+    await visit.bench.set(second, 'cap height', '8');
+    await visit.bench.set(second, 'place up', '5');
     await second.getByLabel('action').selectOption('carve');
-    await bench.set(second, 'depth', '1.5 mm');
-    const third = await bench.addLine('IO');
-    await bench.set(third, 'place up', '-40');
+    await visit.bench.set(second, 'depth', '1.5 mm');
+    const third = await visit.bench.addLine('IO');
+    await visit.bench.set(third, 'place up', '-40');
     await third.getByLabel('action').selectOption('cut-through');
 
-    const rungs = page.locator('pr-ladder li');
-    await page.locator('pr-ladder li', { hasText: 'cut through' }).waitFor();
+    const rungs = visit.page.locator('pr-ladder li');
+    await visit.page.locator('pr-ladder li', { hasText: 'cut through' }).waitFor();
     expect(await rungs.count()).toBe(3);
-    await bench.shows(page.locator('pr-ladder'), 'level of Line 1', '2 mm');
-    await bench.shows(page.locator('pr-ladder'), 'level of Line 2', '−1.5 mm');
-    await page.locator('pr-notes-list', { hasText: 'One piece of' }).waitFor();
-    expect(await page.locator('pr-plan-view path.level').count()).toBeGreaterThan(3);
-    expect(await page.locator('pr-section-view .surface').count()).toBeGreaterThan(0);
+    await visit.bench.shows(visit.page.locator('pr-ladder'), 'level of Line 1', '2 mm');
+    await visit.bench.shows(visit.page.locator('pr-ladder'), 'level of Line 2', '−1.5 mm');
+    await visit.page.locator('pr-notes-list', { hasText: 'One piece of' }).waitFor();
+    expect(await visit.page.locator('pr-plan-view path.level').count()).toBeGreaterThan(3);
+    expect(await visit.page.locator('pr-section-view .surface').count()).toBeGreaterThan(0);
   }, 60_000);
 
   it('keeps what is not a length in its field and says what was not understood', async () => {
-    const blank = bench.order('Blank');
-    await bench.set(blank, 'width', '30 parsecs');
-    await page.getByText('“parsecs” in “30 parsecs” was not understood').waitFor();
+    const blank = visit.bench.order('Blank');
+    await visit.bench.set(blank, 'width', '30 parsecs');
+    await visit.page.getByText('“parsecs” in “30 parsecs” was not understood').waitFor();
     await blank.getByLabel('width', { exact: true }).press('Escape');
-    await bench.shows(blank, 'width', '304.8 mm');
+    await visit.bench.shows(blank, 'width', '304.8 mm');
   });
 
   it('drags the cut line, and the section follows', async () => {
-    const before = await page.locator('pr-section-view .surface').count();
-    const box = (await page.locator('pr-plan-view').boundingBox())!;
-    const line = (await page.locator('pr-plan-view .cut .mark').boundingBox())!;
+    const before = await visit.page.locator('pr-section-view .surface').count();
+    const box = (await visit.page.locator('pr-plan-view').boundingBox())!;
+    const line = (await visit.page.locator('pr-plan-view .cut .mark').boundingBox())!;
     const x = line.x + line.width * 0.2;
-    await page.mouse.move(x, line.y);
-    await page.mouse.down();
+    await visit.page.mouse.move(x, line.y);
+    await visit.page.mouse.down();
     // The capitals of the first line stand 40 mm above the middle; the blank is 304.8 mm wide in the window.
-    const scale = (await page.locator('pr-plan-view path.edge').boundingBox())!.width / 304.8;
-    await page.mouse.move(x, line.y - 40 * scale, { steps: 6 });
-    await page.mouse.up();
+    const scale = (await visit.page.locator('pr-plan-view path.edge').boundingBox())!.width / 304.8;
+    await visit.page.mouse.move(x, line.y - 40 * scale, { steps: 6 });
+    await visit.page.mouse.up();
     expect(box.width).toBeGreaterThan(300);
-    await page.waitForFunction((count) => document.querySelectorAll('pr-section-view .surface').length > count, before);
-    await page.locator('pr-section-view').hover();
-    expect(await page.locator('pr-section-view .read').textContent()).toMatch(/along: (the face|raised 2 mm)/u);
+    await visit.page.waitForFunction((count) => document.querySelectorAll('pr-section-view .surface').length > count, before);
+    await visit.page.locator('pr-section-view').hover();
+    expect(await visit.page.locator('pr-section-view .read').textContent()).toMatch(/along: (the face|raised 2 mm)/u);
   }, 30_000);
 
   it('drags a rung, undoes and redoes it by name', async () => {
-    const level = page.getByLabel('level of Line 1');
-    const grip = (await page.locator('pr-ladder li', { hasText: 'Line 1' }).locator('.grip').boundingBox())!;
-    await page.mouse.move(grip.x + 8, grip.y + 10);
-    await page.mouse.down();
-    await page.mouse.move(grip.x + 8, grip.y - 20, { steps: 4 });
-    await page.mouse.up();
-    await page.waitForFunction(
+    const level = visit.page.getByLabel('level of Line 1');
+    const grip = (await visit.page.locator('pr-ladder li', { hasText: 'Line 1' }).locator('.grip').boundingBox())!;
+    await visit.page.mouse.move(grip.x + 8, grip.y + 10);
+    await visit.page.mouse.down();
+    await visit.page.mouse.move(grip.x + 8, grip.y - 20, { steps: 4 });
+    await visit.page.mouse.up();
+    await visit.page.waitForFunction(
       () => (document.querySelector<HTMLInputElement>('[aria-label="level of Line 1"]')?.value ?? '') !== '2 mm',
     );
     const dragged = await level.inputValue();
     expect(parseFloat(dragged)).toBeGreaterThan(2);
-    await page.getByRole('button', { name: 'Undo: height of Line 1' }).click();
-    await page.waitForFunction(
+    await visit.page.getByRole('button', { name: 'Undo: height of Line 1' }).click();
+    await visit.page.waitForFunction(
       () => document.querySelector<HTMLInputElement>('[aria-label="level of Line 1"]')?.value === '2 mm',
     );
-    await page.keyboard.press('Control+Shift+Z');
-    await page.waitForFunction(
+    await visit.page.keyboard.press('Control+Shift+Z');
+    await visit.page.waitForFunction(
       (value) => document.querySelector<HTMLInputElement>('[aria-label="level of Line 1"]')?.value === value,
       dragged,
     );
-    await page.keyboard.press('Control+Z');
+    await visit.page.keyboard.press('Control+Z');
   }, 30_000);
 
   it('turns the model', async () => {
-    await page.getByRole('button', { name: 'Model', exact: true }).click();
-    await page.locator('pr-model-view .say').waitFor({ state: 'detached', timeout: 30_000 });
-    const canvas = page.locator('pr-model-view canvas');
-    await page.waitForTimeout(600);
+    await visit.page.getByRole('button', { name: 'Model', exact: true }).click();
+    await visit.page.locator('pr-model-view .say').waitFor({ state: 'detached', timeout: 30_000 });
+    const canvas = visit.page.locator('pr-model-view canvas');
+    await visit.page.waitForTimeout(600);
     const before = await canvas.screenshot();
-    await page.getByRole('button', { name: 'left', exact: true }).click();
-    await page.waitForTimeout(600);
+    await visit.page.getByRole('button', { name: 'left', exact: true }).click();
+    await visit.page.waitForTimeout(600);
     expect((await canvas.screenshot()).equals(before)).toBe(false);
-    await page.getByRole('button', { name: 'Plan', exact: true }).click();
+    await visit.page.getByRole('button', { name: 'Plan', exact: true }).click();
   }, 60_000);
 
   it('has everything after a reload', async () => {
-    const revision = await bench.saved();
+    const revision = await visit.bench.saved();
     expect(revision).toBeGreaterThan(1);
-    await page.reload();
-    await page.locator('pr-ladder li', { hasText: 'cut through' }).waitFor();
+    await visit.page.reload();
+    await visit.page.locator('pr-ladder li', { hasText: 'cut through' }).waitFor();
     expect(
-      await bench
+      await visit.bench
         .order('Line 1')
         .getByRole('textbox', { name: /^Words/u })
         .inputValue(),
     ).toBe('HERON POND');
-    expect(await bench.order('Line 2').getByLabel('depth').inputValue()).toBe('1.5 mm');
+    expect(await visit.bench.order('Line 2').getByLabel('depth').inputValue()).toBe('1.5 mm');
   }, 30_000);
 
   it('makes the proof: A4, the sign’s words, to scale', async () => {
-    await page.getByRole('button', { name: /^Proof/u }).click();
-    const { path } = await fileOf(await bench.make(/^Make Proof/u, 'proof'));
+    await visit.page.getByRole('button', { name: /^Proof/u }).click();
+    const { path } = await fileOf(await visit.bench.make(/^Make Proof/u, 'proof'));
     expect(command('pdfinfo', path)).toMatch(/Page size:\s+841\.89 x 595\.27/u);
     const text = command('pdftotext', path, '-').replace(/\s+/gu, ' ');
     for (const words of [
@@ -199,9 +178,9 @@ describe('from the words to the files', () => {
   }, 90_000);
 
   it('makes the production files at true size', async () => {
-    await page.getByRole('button', { name: /^Make/u }).first().click();
-    await page.getByRole('button', { name: 'Make Solid (STL)' }).waitFor();
-    const stl = await fileOf(await bench.make(/^Make Solid \(STL\)/u, 'stl'));
+    await visit.page.getByRole('button', { name: /^Make/u }).first().click();
+    await visit.page.getByRole('button', { name: 'Make Solid (STL)' }).waitFor();
+    const stl = await fileOf(await visit.bench.make(/^Make Solid \(STL\)/u, 'stl'));
     const facets = stl.bytes.readUInt32LE(80);
     expect(stl.bytes.length).toBe(84 + 50 * facets);
     let [min, max] = [Infinity, -Infinity];
@@ -213,8 +192,8 @@ describe('from the words to the files', () => {
     }
     expect(max - min).toBeCloseTo(304.8, 3);
 
-    const svg = await fileOf(await bench.make(/^Make Outlines \(SVG\)/u, 'svg'));
-    const viewer = await browser.newPage();
+    const svg = await fileOf(await visit.bench.make(/^Make Outlines \(SVG\)/u, 'svg'));
+    const viewer = await visit.browser.newPage();
     await viewer.setContent(svg.bytes.toString('utf8').replace(/^<\?xml[^>]*>/u, ''));
     // CSS: 96 px are an inch, so that 304.8 mm are 1152 px.
     const measured = await viewer.locator('svg').first().boundingBox();
@@ -222,7 +201,7 @@ describe('from the words to the files', () => {
     expect(measured!.height).toBeCloseTo((150 * 96) / 25.4, 1);
     await viewer.close();
 
-    const dxf = await fileOf(await bench.make(/^Make Outlines \(DXF\)/u, 'dxf'));
+    const dxf = await fileOf(await visit.bench.make(/^Make Outlines \(DXF\)/u, 'dxf'));
     const parsed = new DxfParser().parseSync(dxf.bytes.toString('utf8'))!;
     expect(parsed.header.$INSUNITS).toBe(4);
     expect(Object.keys(parsed.tables.layer.layers)).toEqual(
@@ -231,7 +210,7 @@ describe('from the words to the files', () => {
   }, 120_000);
 
   it('gives the same from the command line', async () => {
-    const signId = page.url().split('/').at(-1)!;
+    const signId = visit.page.url().split('/').at(-1)!;
     const { body } = await application.api<{ document: object }>(`/signs/${signId}`);
     const inspected = spawnSync(join(ROOT, 'relief'), ['inspect', '-'], {
       input: JSON.stringify(body.document),

@@ -98,15 +98,17 @@ function patchSpans(
   return spans;
 }
 
+/** mm by which a point between two spans may lie beside the straight line over both. */
+const STRAIGHT = 0.0005;
+
 /** Spans that go on straight become one. */
 function merged(spans: readonly Span[]): Span[] {
   const out: Span[] = [];
   for (const span of spans) {
     const last = out[out.length - 1];
-    if (last && Math.abs(span.from - last.to) < 1e-9 && Math.abs(last.zEnd - span.z) < 1e-6) {
-      const slope = (last.zEnd - last.z) / (last.to - last.from);
-      const next = (span.zEnd - span.z) / (span.to - span.from);
-      if (Math.abs(slope - next) < 1e-4) {
+    if (last && Math.abs(span.from - last.to) < 1e-9 && Math.abs(last.zEnd - span.z) < STRAIGHT) {
+      const between = last.z + ((span.zEnd - last.z) * (last.to - last.from)) / (span.to - last.from);
+      if (Math.abs(between - last.zEnd) < STRAIGHT) {
         out[out.length - 1] = { ...last, to: span.to, zEnd: span.zEnd };
         continue;
       }

@@ -1,4 +1,5 @@
 import { strToU8 } from 'fflate';
+import { unitNormals } from '../outline/index.js';
 import { type Finish, linearColour } from '../sign/index.js';
 import type { ColouredMesh } from '../solid/index.js';
 
@@ -14,6 +15,7 @@ const ARRAY_BUFFER = 34962;
  */
 export function glbFile({ mesh, finishes, wears }: ColouredMesh, title: string): Uint8Array {
   const { positions: p, triangles } = mesh;
+  const normals = unitNormals(p, triangles);
   const counts = finishes.map((_, i) => wears.reduce((sum, wear) => sum + (wear === i ? 1 : 0), 0));
   const views: object[] = [];
   const accessors: object[] = [];
@@ -31,12 +33,11 @@ export function glbFile({ mesh, finishes, wears }: ColouredMesh, title: string):
     for (let f = 0; f < wears.length; f++) {
       if (wears[f] !== i) continue;
       const corners = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
-      const normal = normalOf(p, corners[0], corners[1], corners[2]);
       for (const corner of corners) {
         for (let axis = 0; axis < 3; axis++) {
           const value = Math.fround(p[corner + axis] / MM_PER_METRE);
           floats[start + 3 * k + axis] = value;
-          floats[normalsAt + 3 * k + axis] = normal[axis];
+          floats[normalsAt + 3 * k + axis] = normals[3 * f + axis];
           least[axis] = Math.min(least[axis], value);
           most[axis] = Math.max(most[axis], value);
         }
@@ -87,12 +88,4 @@ function container(json: Uint8Array, binary: Uint8Array): Uint8Array {
   put(20 + jsonLength, binaryLength, 0x004e4942);
   out.set(binary, 28 + jsonLength);
   return out;
-}
-
-function normalOf(p: Float64Array, a: number, b: number, c: number): readonly number[] {
-  const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-  const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-  const n = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-  const length = Math.hypot(...n) || 1;
-  return n.map((value) => value / length);
 }

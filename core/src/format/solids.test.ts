@@ -1,27 +1,19 @@
-import { beforeAll, describe, expect, it } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import { strFromU8, unzipSync } from 'fflate';
-import type { ManifoldToplevel } from 'manifold-3d';
 import { SaxesParser } from 'saxes';
 import { type BufferGeometry, type Mesh as ThreeMesh, type MeshStandardMaterial, type Object3D } from 'three';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { contourArea } from '../outline/index.js';
 import { pictureSize, reliefPicture } from '../picture/index.js';
-import { type Evaluation, Evaluator } from '../relief/index.js';
+import type { Evaluation } from '../relief/index.js';
 import { finishNamed, lightReflectance, readSign, type Sign } from '../sign/index.js';
 import { coloured, figuresOf, piecesOf, solidOf, volume } from '../solid/index.js';
-import { loadedBook } from '../../testing/fonts.js';
-import { manifoldOf, referee } from '../../testing/referee.js';
+import { manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
-import type { FontBook } from '../type/index.js';
+import { Workshop } from '../../testing/workshop.js';
 import { glbFile, threeMfFile } from './index.js';
 
-let m: ManifoldToplevel;
-let book: FontBook;
-beforeAll(async () => {
-  m = await referee();
-  book = await loadedBook();
-});
-const evaluate = (sign: Sign): Evaluation => new Evaluator(book).evaluateLoaded(sign);
+const workshop = new Workshop();
+const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);
 const DATE = new Date('2026-11-25T12:00:00Z');
 
 /** A white word with red sides on a blue plate, and a loose disc in a hole. */
@@ -84,7 +76,7 @@ describe('3MF', () => {
     expect(model.materials.find(({ name }) => name === 'deep <blue>')?.colour).toBe('#2D4C6BFF');
     let sum = 0;
     for (const { positions, triangles, materials } of model.objects) {
-      const solid = manifoldOf(m, { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) });
+      const solid = manifoldOf(workshop.m, { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) });
       expect(solid.status()).toBe('NoError');
       expect(materials.every((material) => model.materials[material] !== undefined)).toBe(true);
       sum += solid.volume();
@@ -129,7 +121,7 @@ describe('finishes', () => {
     sign.parts[0].tiers[0].finish = { top: 'white', sides: 'red' };
     addShape(sign, [10, 10], { kind: 'carve', by: 2 }, { x: 30 });
     const evaluation = evaluate(sign);
-    const { areas, removedMm3, volumeMm3 } = figuresOf(evaluation, solidOf(evaluation), contourArea(evaluation.blank));
+    const { areas, removedMm3, volumeMm3 } = figuresOf(evaluation, solidOf(evaluation));
     const of = (name: string) => {
       const { topMm2, sidesMm2 } = areas.find(({ finish }) => finish.name === name)!;
       return [Math.round(topMm2 * 1e3) / 1e3, Math.round(sidesMm2 * 1e3) / 1e3];
@@ -155,10 +147,47 @@ describe('finishes', () => {
       [0, 5800],
       [-0.4, 200],
     ]);
-    const { areas } = figuresOf(evaluation, solidOf(evaluation), contourArea(evaluation.blank));
+    const { areas } = figuresOf(evaluation, solidOf(evaluation));
     const tops = Object.fromEntries(areas.map(({ finish, topMm2 }) => [finish.name, Math.round(topMm2)]));
     expect(tops).toMatchObject({ red: 200, white: 5600, black: 200 });
     expect(evaluation.notes).toEqual([]);
+  });
+
+  it('of a pocket’s walls are those of its tier, of a letter’s those of its own; a mark colours tops and no sides', () => {
+    const sign = bareSign(100, 60, 10);
+    sign.finishes = finishedSign().finishes;
+    sign.blank.finish = { face: 'blue', sides: 'blue' };
+    addShape(sign, [60, 40], { kind: 'carve', by: 4 });
+    sign.parts[0].tiers[0].finish = { sides: 'red' };
+    addShape(sign, [20, 10], { kind: 'raise', by: 3 });
+    sign.parts[1].tiers[0].finish = { top: 'white', sides: 'white' };
+    addShape(sign, [90, 50], { kind: 'mark' });
+    sign.parts[2].tiers[0].finish = { top: 'red' };
+    const evaluation = evaluate(sign);
+    const { areas } = figuresOf(evaluation, solidOf(evaluation));
+    const of = (name: string) => {
+      const found = areas.find(({ finish }) => finish.name === name);
+      return [Math.round(found?.topMm2 ?? 0), Math.round(found?.sidesMm2 ?? 0)];
+    };
+    // The pocket’s walls are 200 mm long and 4 mm high, the letter’s 60 mm and, from the pocket’s floor, 7 mm.
+    expect(of('red')).toEqual([90 * 50, 800]);
+    expect(of('white')).toEqual([0, 420]);
+    expect(of('deep <blue>')).toEqual([6000 - 4500, 3200]);
+  });
+
+  it('tell the painted face from what was brought to its level', () => {
+    const sign = bareSign(100, 60, 10);
+    sign.finishes = finishedSign().finishes;
+    sign.blank.finish = { face: 'blue' };
+    addShape(sign, [60, 40], { kind: 'carve', by: 4 });
+    addShape(sign, [20, 10], { kind: 'set', to: 0 });
+    const evaluation = evaluate(sign);
+    expect(evaluation.levels.map(({ z, areaMm2, labels }) => [z, areaMm2, labels.length])).toEqual([
+      [0, 6000 - 2400 + 200, 2],
+      [-4, 2200, 1],
+    ]);
+    const { areas } = figuresOf(evaluation, solidOf(evaluation));
+    expect(areas.find(({ finish }) => finish.id === 'blue')?.topMm2).toBeCloseTo(3600, 6);
   });
 
   it('know how much light they throw back', () => {

@@ -3,7 +3,7 @@ import type { Creases } from './arrangement.js';
 import type { Contour, Outline } from './contour.js';
 import type { EnvelopePiece } from './envelope.js';
 import { discAt, FREE, type Front, frontsOf } from './fronts.js';
-import { STEPS_PER_MM, toStep } from './grid.js';
+import { keyX, keyY, pointKey, STEPS_PER_MM, toStep } from './grid.js';
 
 /** A point at which a disc that touches the edge can grow no more. */
 interface AxisPoint {
@@ -141,7 +141,7 @@ export class DrawnField {
 
   /** Distance of a grid point, in steps: what was meant where a crease or a line has it, else as measured. */
   distanceOfPoint(x: number, y: number): number {
-    const known = this.known.get(keyOf(x, y));
+    const known = this.known.get(pointKey(x, y));
     if (known !== undefined) return known;
     const measured = this.field.distanceAt(x / STEPS_PER_MM, y / STEPS_PER_MM);
     if (measured < ON_LINE) return 0;
@@ -193,7 +193,7 @@ export class DrawnField {
 }
 
 function push(a: number, b: number, creases: number[]): void {
-  if (a !== b) creases.push(xOf(a), yOf(a), xOf(b), yOf(b));
+  if (a !== b) creases.push(keyX(a), keyY(a), keyX(b), keyY(b));
 }
 
 /** A stretch of a line of equal distance. */
@@ -211,7 +211,7 @@ function nearestStep(steps: readonly Step[], key: number): Step | undefined {
   let best: Step | undefined;
   let least = GAP;
   for (const step of steps) {
-    const distance = Math.hypot(xOf(step.from) - xOf(key), yOf(step.from) - yOf(key));
+    const distance = Math.hypot(keyX(step.from) - keyX(key), keyY(step.from) - keyY(key));
     if (step.isUsed || distance >= least) continue;
     least = distance;
     best = step;
@@ -238,7 +238,7 @@ function linked(steps: readonly Step[]): Contour[] {
         leaving.get(step.to)?.find(({ isUsed }) => !isUsed) ?? (step.to === first.from ? undefined : nearestStep(steps, step.to));
     }
     if (ring.length >= 3)
-      rings.push(Float64Array.from(ring.flatMap((key) => [xOf(key) / STEPS_PER_MM, yOf(key) / STEPS_PER_MM])));
+      rings.push(Float64Array.from(ring.flatMap((key) => [keyX(key) / STEPS_PER_MM, keyY(key) / STEPS_PER_MM])));
   }
   return rings;
 }
@@ -326,12 +326,6 @@ function near(from: number, to: number, angle: number): number {
   return angle + 2 * Math.PI * Math.round((half - angle) / (2 * Math.PI));
 }
 
-const SHIFT = 2 ** 26;
-const MIDDLE = 2 ** 25;
-const keyOf = (x: number, y: number): number => (x + MIDDLE) * SHIFT + (y + MIDDLE);
-const xOf = (key: number): number => Math.floor(key / SHIFT) - MIDDLE;
-const yOf = (key: number): number => (key % SHIFT) - MIDDLE;
-
 /** Grid points of which none are nearer to each other than a few steps: a new one that is becomes the old one. */
 class Weld {
   private readonly cells = new Map<number, number[]>();
@@ -347,8 +341,8 @@ class Weld {
     let least = steps * steps;
     for (let i = cx - 1; i <= cx + 1; i++) {
       for (let j = cy - 1; j <= cy + 1; j++) {
-        for (const key of cells.get(keyOf(i, j)) ?? []) {
-          const square = (xOf(key) - x) ** 2 + (yOf(key) - y) ** 2;
+        for (const key of cells.get(pointKey(i, j)) ?? []) {
+          const square = (keyX(key) - x) ** 2 + (keyY(key) - y) ** 2;
           if (square >= least) continue;
           least = square;
           best = key;
@@ -356,10 +350,10 @@ class Weld {
       }
     }
     if (best !== undefined) return best;
-    const key = keyOf(x, y);
-    const cell = cells.get(keyOf(cx, cy));
+    const key = pointKey(x, y);
+    const cell = cells.get(pointKey(cx, cy));
     if (cell) cell.push(key);
-    else cells.set(keyOf(cx, cy), [key]);
+    else cells.set(pointKey(cx, cy), [key]);
     return key;
   }
 }

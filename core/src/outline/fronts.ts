@@ -61,8 +61,7 @@ export function frontsOf(outline: Outline, run: number): Front[] {
   if (fronts.length === 0) return fronts;
   const index = new Flatbush(fronts.length);
   for (const front of fronts) {
-    const [x, y] =
-      front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+    const [x, y] = endOf(front);
     index.add(Math.min(front.x, x), Math.min(front.y, y), Math.max(front.x, x), Math.max(front.y, y));
   }
   index.finish();
@@ -70,16 +69,15 @@ export function frontsOf(outline: Outline, run: number): Front[] {
   let near = 0;
   fronts.forEach((front, self) => {
     const envelope = emptyEnvelope(front, run);
+    const [x, y] = endOf(front);
     // What is touched lies within twice the disc's radius of its foot; discs of neighbours are about alike.
     let reach = Math.min(2 * run, Math.max(near * 1.1, front.kind === 'edge' ? front.length / 4 : 0, 1e-3));
     for (;;) {
-      const end =
-        front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
       const found = index.search(
-        Math.min(front.x, end[0]) - reach,
-        Math.min(front.y, end[1]) - reach,
-        Math.max(front.x, end[0]) + reach,
-        Math.max(front.y, end[1]) + reach,
+        Math.min(front.x, x) - reach,
+        Math.min(front.y, y) - reach,
+        Math.max(front.x, x) + reach,
+        Math.max(front.y, y) + reach,
       );
       for (const other of found) {
         if (asked[other] === self || other === self) continue;
@@ -97,6 +95,9 @@ export function frontsOf(outline: Outline, run: number): Front[] {
   return fronts;
 }
 
+const endOf = (front: Front): readonly [number, number] =>
+  front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+
 function addFronts(contour: Float64Array, fronts: Front[]): void {
   const n = contour.length / 2;
   if (n < 3) return;
@@ -110,31 +111,22 @@ function addFronts(contour: Float64Array, fronts: Front[]): void {
     if (length === 0) continue;
     edges.push({ kind: 'edge', x: contour[2 * i], y: contour[2 * i + 1], tx: dx / length, ty: dy / length, length, pieces: [] });
   }
+  // Where each edge will stand among the fronts, and how far the outline turns after it: to the right at inner corners.
   const places: number[] = [];
-  const reflex: boolean[] = [];
-  edges.forEach((edge, i) => {
+  const turns = edges.map((edge, i) => {
     const next = edges[(i + 1) % edges.length];
-    places.push(first + count);
     const turned = Math.atan2(edge.tx * next.ty - edge.ty * next.tx, edge.tx * next.tx + edge.ty * next.ty);
-    reflex.push(turned < -STRAIGHT);
-    count += reflex[i] ? 2 : 1;
+    places.push(first + count);
+    count += turned < -STRAIGHT ? 2 : 1;
+    return turned;
   });
   edges.forEach((edge, i) => {
     fronts.push(edge);
-    if (!reflex[i]) return;
-    const next = edges[(i + 1) % edges.length];
+    if (turns[i] >= -STRAIGHT) return;
+    const after = (i + 1) % edges.length;
+    const { x, y } = edges[after];
     const to = Math.atan2(edge.tx, -edge.ty);
-    const turned = Math.atan2(edge.tx * next.ty - edge.ty * next.tx, edge.tx * next.tx + edge.ty * next.ty);
-    fronts.push({
-      kind: 'corner',
-      x: next.x,
-      y: next.y,
-      from: to + turned,
-      to,
-      before: places[i],
-      after: places[(i + 1) % edges.length],
-      pieces: [],
-    });
+    fronts.push({ kind: 'corner', x, y, from: to + turns[i], to, before: places[i], after: places[after], pieces: [] });
   });
 }
 

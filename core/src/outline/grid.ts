@@ -31,6 +31,14 @@ export function toStep(mm: number): number {
   return step;
 }
 
+/** A number for a grid point, by which it is found again; {@link keyX} and {@link keyY} take it apart. */
+export const pointKey = (x: number, y: number): number => (x + KEY_MIDDLE) * KEY_SIDE + (y + KEY_MIDDLE);
+export const keyX = (key: number): number => Math.floor(key / KEY_SIDE) - KEY_MIDDLE;
+export const keyY = (key: number): number => (key % KEY_SIDE) - KEY_MIDDLE;
+
+const KEY_SIDE = 2 ** 26;
+const KEY_MIDDLE = KEY_SIDE / 2;
+
 /** The nearest point of the grid, in mm. @throws CoordinateError */
 export const snap = (mm: number): number => toStep(mm) / STEPS_PER_MM;
 

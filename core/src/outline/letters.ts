@@ -23,9 +23,6 @@ export function markLetter(contours: readonly Contour[]): void {
   for (const contour of rings) letters.set(contour, letter);
 }
 
-/** The rings of the letter that a contour was marked as part of. */
-export const letterOf = (contour: Contour): readonly Contour[] | undefined => letters.get(contour)?.contours;
-
 /**
  * Contours as what was marked as letters, in order, and what was not. A letter of which not every ring is there counts as not
  * marked.

@@ -1,3 +1,5 @@
+import { facetNormals } from './facets.js';
+
 /**
  * Slivers out of a closed mesh: triangles so thin that slicers and machines stumble over them. A sliver with a short edge loses
  * that edge, one whose corner nearly lies on its longest edge gives that edge the other diagonal. What it moves is thousandths of
@@ -65,29 +67,14 @@ const neighboursOf = ({ t, at }: Worked, f: number): number[] =>
 const isThere = ({ t }: Worked, f: number): boolean => t[3 * f] >= 0;
 
 function sliversOf({ p, t }: Worked): number[] {
+  const normals = facetNormals(p, t);
   const out: number[] = [];
-  for (let f = 0; f < t.length / 3; f++) {
-    // One by one: all triangles come through here.
-    const [a, b, c] = [3 * t[3 * f], 3 * t[3 * f + 1], 3 * t[3 * f + 2]];
-    const ux = p[b] - p[a];
-    const uy = p[b + 1] - p[a + 1];
-    const uz = p[b + 2] - p[a + 2];
-    const vx = p[c] - p[a];
-    const vy = p[c + 1] - p[a + 1];
-    const vz = p[c + 2] - p[a + 2];
-    const x = uy * vz - uz * vy;
-    const y = uz * vx - ux * vz;
-    const z = ux * vy - uy * vx;
-    if (x * x + y * y + z * z < 4 * LEAST_AREA * LEAST_AREA) out.push(f);
-  }
+  for (let f = 0; f < t.length; f += 3)
+    if (Math.hypot(normals[f], normals[f + 1], normals[f + 2]) < 2 * LEAST_AREA) out.push(f / 3);
   return out;
 }
 
-function cross(p: Float64Array, a: number, b: number, c: number): readonly [number, number, number] {
-  const [ux, uy, uz] = [p[3 * b] - p[3 * a], p[3 * b + 1] - p[3 * a + 1], p[3 * b + 2] - p[3 * a + 2]];
-  const [vx, vy, vz] = [p[3 * c] - p[3 * a], p[3 * c + 1] - p[3 * a + 1], p[3 * c + 2] - p[3 * a + 2]];
-  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-}
+const cross = (p: Float64Array, ...corners: readonly [number, number, number]): Float64Array => facetNormals(p, corners);
 
 const areaOf = ({ p, t }: Worked, f: number): number => Math.hypot(...cross(p, t[3 * f], t[3 * f + 1], t[3 * f + 2])) / 2;
 
@@ -163,7 +150,7 @@ function flip(work: Worked, f: number): boolean {
   // (a, b, c) and (b, a, d) become (a, d, c) and (d, b, c).
   const before = cross(p, t[3 * g], t[3 * g + 1], t[3 * g + 2]);
   const [one, two] = [cross(p, a, d, c), cross(p, d, b, c)];
-  const looksAs = (n: readonly number[]) => {
+  const looksAs = (n: Float64Array) => {
     const size = Math.hypot(...before) * Math.hypot(n[0], n[1], n[2]);
     return size === 0 || (before[0] * n[0] + before[1] * n[1] + before[2] * n[2]) / size > 0.9;
   };

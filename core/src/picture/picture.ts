@@ -1,4 +1,5 @@
 import { FACE, heightColour, PAPER } from '../drawing/index.js';
+import { unitNormals } from '../outline/index.js';
 import type { ColouredMesh, Mesh } from '../solid/index.js';
 import { DepthBuffer, NOTHING } from './depth-buffer.js';
 
@@ -27,6 +28,8 @@ export type Paint = (facet: number) => Rgb;
 /** From the upper left, towards the reader. */
 export const LIGHT = normalised(-0.45, 0.6, 0.66);
 const AMBIENT = 0.42;
+/** Normals that lean less than this from the plan belong to upright sides. */
+const UPRIGHT = 1e-6;
 const SAMPLES = 2;
 
 export function normalised(x: number, y: number, z: number): Rgb {
@@ -41,12 +44,12 @@ export const rgb = (hex: string): Rgb => [1, 3, 5].map((at) => parseInt(hex.slic
  * @param reach where the colours end, mm from the face
  */
 export function heightPaint({ positions, triangles }: Mesh, reach: number): Paint {
+  const normals = unitNormals(positions, triangles);
   const side = rgb(FACE).map((c) => c * 0.86) as unknown as Rgb;
   const caps = new Map<number, Rgb>();
   return (f) => {
     const [z0, z1, z2] = [0, 1, 2].map((k) => positions[3 * triangles[3 * f + k] + 2]);
-    const isUpright = Math.abs(normalOf(positions, triangles, f)[2]) < 1e-6;
-    if (isUpright) return side;
+    if (Math.abs(normals[3 * f + 2]) < UPRIGHT) return side;
     // Slopes in steps that nobody tells apart.
     const z = z0 === z1 && z1 === z2 ? z0 : Math.round(((z0 + z1 + z2) / 3) * 50) / 50;
     let known = caps.get(z);
@@ -87,10 +90,10 @@ export function pictureOf(mesh: Mesh, paint: Paint, view: View, width: number, h
   const scale = Math.min((buffer.width * 0.94) / (maxX - minX), (buffer.height * 0.94) / (maxY - minY));
   drawAll(buffer, seen, triangles, scale, (minX + maxX) / 2, (minY + maxY) / 2);
   const colours = new Float32Array(triangles.length);
+  const normals = unitNormals(positions, triangles);
   for (let f = 0; f < triangles.length / 3; f++) {
     // The light is fixed to the sign: a surface that looks straight out of the face has its plain colour.
-    const n = normalOf(positions, triangles, f);
-    const facing = Math.max(0, n[0] * LIGHT[0] + n[1] * LIGHT[1] + n[2] * LIGHT[2]) / LIGHT[2];
+    const facing = Math.max(0, towards(normals, f, LIGHT)) / LIGHT[2];
     const light = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
     colours.set(
       paint(f).map((channel) => Math.min(255, channel * light)),
@@ -99,6 +102,10 @@ export function pictureOf(mesh: Mesh, paint: Paint, view: View, width: number, h
   }
   return shaded(buffer, colours);
 }
+
+/** Cosine between the normal of a triangle and a direction. */
+export const towards = (normals: Float64Array, f: number, [x, y, z]: Rgb): number =>
+  normals[3 * f] * x + normals[3 * f + 1] * y + normals[3 * f + 2] * z;
 
 /** Draws all triangles of a mesh, (middleX, middleY) in the middle of the buffer, `scale` samples a mm. */
 export function drawAll(
@@ -125,14 +132,6 @@ export function drawAll(
       p[k + 2],
     );
   }
-}
-
-/** Unit normal of a triangle. */
-export function normalOf(p: Float64Array, triangles: Uint32Array, f: number): Rgb {
-  const [i, j, k] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
-  const [ux, uy, uz] = [p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]];
-  const [vx, vy, vz] = [p[k] - p[i], p[k + 1] - p[i + 1], p[k + 2] - p[i + 2]];
-  return normalised(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
 }
 
 const GROUND = rgb(PAPER);

@@ -1,9 +1,9 @@
-import { bounds } from '../outline/index.js';
+import { bounds, unitNormals } from '../outline/index.js';
 import type { Evaluation } from '../relief/index.js';
 import type { ColouredMesh } from '../solid/index.js';
 import type { Finish } from '../sign/index.js';
 import { type DepthBuffer, NOTHING } from './depth-buffer.js';
-import { bufferFor, drawAll, LIGHT, normalised, normalOf, type Paint, type Picture, type Rgb, rgb, shaded } from './picture.js';
+import { bufferFor, drawAll, LIGHT, normalised, type Paint, type Picture, rgb, shaded, towards } from './picture.js';
 
 /** The most that a side turned to the light gets of it, over the share from everywhere. */
 const MOST_LIGHT = 0.8;
@@ -50,16 +50,16 @@ export function reliefPicture({ mesh, finishes, wears }: ColouredMesh, width: nu
   const scale = Math.min(buffer.width / (maxX - minX), buffer.height / (maxY - minY));
   drawAll(buffer, positions, triangles, scale, (minX + maxX) / 2, (minY + maxY) / 2);
 
+  const normals = unitNormals(positions, triangles);
   const worn = finishes.map(({ colour }) => rgb(colour));
   const ambient = new Float32Array(triangles.length);
   const lamp = new Float32Array(triangles.length);
   // The eye is straight above: half-way between it and the light (B. Phong, J. Blinn, from memory).
   const half = normalised(LIGHT[0], LIGHT[1], LIGHT[2] + 1);
   for (let f = 0; f < triangles.length / 3; f++) {
-    const n = normalOf(positions, triangles, f);
-    const facing = Math.max(0, dot(n, LIGHT)) / LIGHT[2];
+    const facing = Math.max(0, towards(normals, f, LIGHT)) / LIGHT[2];
     const [strength, sharpness] = paint ? GLEAM.matt : GLEAM[finishes[wears[f]].gloss];
-    const gleam = facing > 0 ? strength * Math.max(0, dot(n, half)) ** sharpness : 0;
+    const gleam = facing > 0 ? strength * Math.max(0, towards(normals, f, half)) ** sharpness : 0;
     const base = paint ? paint(f) : worn[wears[f]];
     base.forEach((channel, k) => {
       ambient[3 * f + k] = channel * AMBIENT;
@@ -68,8 +68,6 @@ export function reliefPicture({ mesh, finishes, wears }: ColouredMesh, width: nu
   }
   return shaded(buffer, ambient, { colours: lamp, shareAt: (sample) => 1 - shadowAt(buffer, sample, scale) }, true);
 }
-
-const dot = (a: Rgb, b: Rgb): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** How much of the light is kept from a sample by what stands between: 0 none, 1 all. */
 function shadowAt({ width, height, depth, facet }: DepthBuffer, at: number, scale: number): number {

@@ -1,4 +1,5 @@
 import {
+  apart,
   area,
   areasByLabel,
   type Arrangement,
@@ -10,9 +11,7 @@ import {
   CoordinateError,
   gapBetween,
   type Inset,
-  join,
   type Outline,
-  partedLetters,
   ringsOf,
   type Stroke,
 } from '../outline/index.js';
@@ -244,11 +243,9 @@ export class Evaluator {
   /** Where strokes are too narrow for a slope to come to its height: the heights above the base that it comes to. */
   private shortOf({ ramp, contours }: Layer, base: number): Short | undefined {
     if (!ramp || contours.length === 0) return undefined;
-    const { letters, others } = partedLetters(contours);
-    const reached = [...letters, ...(others.length > 0 ? [join(others)] : [])]
-      .filter((outline) => outline.length > 0)
-      .map((outline) => ramp.at(this.fields.field(insideLeft(outline), ramp).field.deepest) - base);
-    const heights = reached.map((height) => Math.abs(height));
+    const heights = apart(contours).map((outline) =>
+      Math.abs(ramp.at(this.fields.field(insideLeft(outline), ramp).field.deepest) - base),
+    );
     const sign = ramp.end < base ? -1 : 1;
     const full = Math.abs(ramp.end - base);
     if (heights.every((height) => height > full - LEAST_SHORT)) return undefined;
@@ -368,7 +365,10 @@ function told(
       const by = overhang(bounds(layer.contours)!, blankBox);
       notes.push(note('over-edge', at, name, by, sign.unit));
     }
-    if (onBlank.has(index) && !effective.has(index)) notes.push(note('not-seen', at, name, layer.z, sign.unit));
+    if (onBlank.has(index) && !effective.has(index)) {
+      const rung = found.rungs.find(({ part, tier }) => part === layer.part && tier === layer.tier);
+      notes.push(note('not-seen', at, name, rung?.reached ?? rung?.z ?? layer.z, sign.unit));
+    }
   });
   notes.push(...materialNotes(sign, arrangement, layers, places.length > 0, lowest));
   return { sign, blank, arrangement, places, levels, lowest, highest, layers, patches, ...found };

@@ -4,14 +4,23 @@ import { higher, lower, Ramp } from './ramp.js';
 import type { Crossing } from './crossings.js';
 import type { Woven } from './weave.js';
 
+/** What a surface over a place of the plan is made by. */
+interface Made {
+  /** Of the relief; {@link FACE_LAYER} for the face of the blank. */
+  readonly layer: number;
+  /** The layer that coloured it since. */
+  readonly marked?: number;
+}
+
 /** The surface over a place of the plan. */
-export type Surface =
-  /** Level. */
-  | { readonly kind: 'level'; readonly z: number; readonly layer: number }
-  /** The slope of a letter that nothing comes near, by the distance from its edge. */
-  | { readonly kind: 'ramp'; readonly ramp: Ramp; readonly layer: number }
-  /** A slope that is woven into the plan, between two of its lines. */
-  | { readonly kind: 'woven'; readonly woven: Woven; readonly band: number; readonly layer: number };
+export type Surface = Made &
+  (
+    | /** Level. */ { readonly kind: 'level'; readonly z: number }
+      /** The slope of a letter that nothing comes near, by the distance from its edge. */
+    | { readonly kind: 'ramp'; readonly ramp: Ramp }
+    /** A slope that is woven into the plan, between two of its lines. */
+    | { readonly kind: 'woven'; readonly woven: Woven; readonly band: number }
+  );
 
 /** Layer of a surface that is the face of the blank. */
 export const FACE_LAYER = -1;
@@ -65,8 +74,7 @@ export class Fold {
         continue;
       }
       if (layer.does === 'mark') {
-        // What is there keeps its height and takes the looks of this layer.
-        surface = { ...before, layer: index };
+        surface = { ...before, marked: index };
         effective.push(index);
         continue;
       }

@@ -1,5 +1,5 @@
 import { type Contour, type Outline } from '../outline/index.js';
-import { type Action, type BlankEdge, type Part, type Sign, THROUGH, type Tier, tierLevel } from '../sign/index.js';
+import { type Action, type BlankEdge, type Part, type Sign, sinks, type Tier, tierLevel } from '../sign/index.js';
 import { edgeRamp } from './edge-form.js';
 import type { PlacedPart } from './part-outline.js';
 import { Ramp } from './ramp.js';
@@ -43,16 +43,12 @@ export function amountOfTier({ action }: Tier): number {
   }
 }
 
-/** Whether a tier's surface lies below the level that its part sits on. */
-export const isSunk = ({ action }: Tier): boolean =>
-  action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
-
 /** The height over a tier's area, by the distance from its edge; undefined where it is upright. */
 export function tierRamp(tier: Tier, base: number): Ramp | undefined {
   if (tier.action.kind === 'cut-through' || tier.action.kind === 'mark' || !tier.edge) return undefined;
   const rise = edgeRamp(tier.edge, amountOfTier(tier));
   if (rise.isLevel) return undefined;
-  const sign = isSunk(tier) ? -1 : 1;
+  const sign = sinks(tier.action) ? -1 : 1;
   return new Ramp(
     rise.distances,
     rise.heights.map((h) => Number((base + sign * h).toFixed(9))),
@@ -132,5 +128,3 @@ export function blankLayer({ blank }: Sign, contour: Contour): Layer | undefined
     sides: blank.finish?.sides,
   };
 }
-
-export { THROUGH };

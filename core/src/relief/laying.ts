@@ -67,7 +67,7 @@ function lay(
   const surfaces: Surface[] = [];
   const labels = new Map<string, number>();
   const labelOf = (surface: Surface): number => {
-    const key = `${keyOf(surface)} ${looksOf(layers[surface.layer])}`;
+    const key = `${keyOf(surface)} ${looksOf(sign, layers[surface.layer])} ${surface.marked ?? ''}`;
     let label = labels.get(key);
     if (label === undefined) {
       label = FIRST_PLACE + surfaces.length;
@@ -118,8 +118,11 @@ const lowestOf = (ramp: Ramp, deepest: number): number =>
 
 const isNear = (z: number): boolean => Math.abs(z) < 4000;
 
-const looksOf = (layer: Layer | undefined): string =>
-  layer?.top || layer?.sides ? `${layer.top ?? ''} ${layer.sides ?? ''}` : '';
+/** What tells places of one surface apart: their finishes, and the painted face from what was brought to its level. */
+function looksOf({ blank }: Sign, layer: Layer | undefined): string {
+  if (!layer) return blank.finish ? 'face' : '';
+  return layer.top || layer.sides ? `${layer.top ?? ''} ${layer.sides ?? ''}` : '';
+}
 
 function keyOf(surface: Surface): string {
   switch (surface.kind) {

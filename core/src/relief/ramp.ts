@@ -41,6 +41,7 @@ export class Ramp {
     if (d <= 0) return heights[0];
     let i = 1;
     while (distances[i] < d) i++;
+    if (distances[i] === d) return heights[i];
     const t = (d - distances[i - 1]) / (distances[i] - distances[i - 1]);
     return heights[i - 1] + t * (heights[i] - heights[i - 1]);
   }

@@ -1,5 +1,6 @@
 import type { Outline } from '../outline/index.js';
 import { type Evaluation, type Level, placeOf, regionOf } from './evaluate.js';
+import type { Surface } from './fold.js';
 import { placedRings, topOfPatch } from './patches.js';
 import { BANDS, insideLeft, linesOf } from './weave.js';
 
@@ -21,8 +22,9 @@ export interface Band {
   readonly z: number;
   /** Its rings; of a letter's slopes the higher bands lie on the lower ones, to be painted in turn. */
   readonly outline: Outline;
-  /** The layer that it is part of. */
+  /** The layer that it is part of, and the one that coloured it since. */
   readonly layer: number;
+  readonly marked?: number;
   /** Of a letter's slopes its place from the edge inwards; undefined for slopes that are places of the plan. */
   readonly rank?: number;
   /** Its level top. */
@@ -34,7 +36,7 @@ export function slopeBands(evaluation: Evaluation): Band[] {
   const bands: Band[] = [];
   for (const { label, surface, z, areaMm2 } of evaluation.places)
     if (surface.kind === 'woven' && areaMm2 > 0)
-      bands.push({ z, outline: regionOf(evaluation, label), layer: surface.layer, isTop: false });
+      bands.push({ z, outline: regionOf(evaluation, label), layer: surface.layer, marked: surface.marked, isTop: false });
   for (const [{ inside, contours }, placed] of evaluation.patches) {
     const surface = placeOf(evaluation, inside)?.surface;
     if (surface?.kind !== 'ramp') continue;
@@ -50,6 +52,7 @@ export function slopeBands(evaluation: Evaluation): Band[] {
         z,
         outline: k === 0 ? insideLeft(contours) : placedRings(rings[k - 1], placed),
         layer: surface.layer,
+        marked: surface.marked,
         rank: k,
         isTop: k > 0 && levels[k - 1] >= surface.ramp.run,
       });
@@ -68,15 +71,21 @@ export interface Worn {
 }
 
 /**
- * What a place made by a layer wears.
- * @param layer of the evaluation, or less than 0 for the face of the blank
+ * What a place wears.
+ * @param made by which layers of the evaluation, less than 0 for the face of the blank
  * @param z of the place, which tells the plies of a laminate apart
  */
-export function wornBy({ layers, sign }: Evaluation, layer: number, isSloped: boolean, z: number): Worn {
-  const own = layers[layer];
+export function wornBy(
+  { layers, sign }: Evaluation,
+  { layer, marked }: Pick<Surface, 'layer' | 'marked'>,
+  isSloped: boolean,
+  z: number,
+): Worn {
   const { laminate, finish: onBlank } = sign.blank;
   const bare = !laminate ? 'bare' : z < -laminate.cap + SAME ? 'core' : 'cap';
-  if (!own) return { finish: isSloped ? onBlank?.sides : onBlank?.face, bare };
-  if (!isSloped) return { finish: own.top, bare };
-  return { finish: own.isRidged ? (own.top ?? own.sides) : own.sides, bare };
+  const own = layers[layer];
+  const top = layers[marked ?? -1]?.top ?? (own ? own.top : onBlank?.face);
+  if (!isSloped) return { finish: top, bare };
+  if (!own) return { finish: onBlank?.sides, bare };
+  return { finish: own.isRidged ? (top ?? own.sides) : own.sides, bare };
 }

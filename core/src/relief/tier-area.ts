@@ -1,4 +1,5 @@
 import {
+  apart,
   area,
   type Contour,
   type CornerForm,
@@ -7,14 +8,13 @@ import {
   join,
   markLetter,
   movedBy,
-  neighbourhoods,
   type Outline,
   offset,
-  partedLetters,
   ShapeCache,
   strokeArea,
+  touching,
 } from '../outline/index.js';
-import type { Area, Bridges, Tier } from '../sign/index.js';
+import { type Area, type Bridges, sinks, type Tier } from '../sign/index.js';
 import { bridged } from './bridges.js';
 import { growthOf } from './edge-form.js';
 import type { PlacedPart } from './part-outline.js';
@@ -69,15 +69,14 @@ export class TierAreas {
     if (action.kind === 'cut-through' && bridges) {
       const key = JSON.stringify(bridges);
       return remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
-        this.lettersOf(this.chosen(placed, tier.area)).flatMap((letter) => {
+        apart(this.chosen(placed, tier.area)).flatMap((letter) => {
           const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, (rings) => bridged(insideLeft(rings), bridges));
           return marked(movedBy(value, dx, dy));
         }),
       );
     }
     if (action.kind === 'cut-through' || action.kind === 'mark') return this.chosen(placed, tier.area);
-    const sinks = action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
-    const out = growthOf(edge, amount, sinks);
+    const out = growthOf(edge, amount, sinks(action));
     const key = JSON.stringify([tier.area, action.kind === 'line' ? action.width : 0, out]);
     return remembered(placed, key, () => {
       const first = action.kind === 'line' ? this.lines(placed, action.width) : this.chosen(placed, tier.area);
@@ -94,7 +93,7 @@ export class TierAreas {
         ? [reachOf(chosen, placed), -reachOf(chosen, placed)]
         : [reachOf(chosen, placed)];
     let worst: Swallowed | undefined;
-    for (const letter of this.lettersOf(placed.contours)) {
+    for (const letter of apart(placed.contours)) {
       for (const by of reaches) {
         if (by === 0) continue;
         const most = this.largest.get(letter, `${by} ${corners}`, (contours) => largestKept(contours, by, corners)).value;
@@ -135,30 +134,21 @@ export class TierAreas {
     );
   }
 
-  /** Contours as letters that do not touch each other; what touches is one. */
-  private lettersOf(contours: readonly Contour[]): Outline[] {
-    const { letters, others } = partedLetters(contours);
-    const all = others.length > 0 ? [...letters, join(others)].filter((each) => each.length > 0) : letters;
-    return neighbourhoods(all, TOUCHING).map((group) =>
-      group.length === 1 ? all[group[0]] : join(group.flatMap((i) => all[i])),
-    );
-  }
-
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
   private grown(contours: readonly Contour[], by: number, corners: CornerForm = 'round'): Outline {
-    const one = this.lettersOf(contours).flatMap((letter) => {
+    const one = apart(contours).flatMap((letter) => {
       const { value, dx, dy } = this.shapes.get(letter, `${by} ${corners}`, (rings) => offset(rings, by, undefined, corners));
       return value.length > 0 ? [movedBy(value, dx, dy)] : [];
     });
-    const groups = by > 0 ? neighbourhoods(one, TOUCHING) : one.map((_, i) => [i]);
+    const groups = by > 0 ? touching(one) : one.map((_, i) => [i]);
     return groups.flatMap((group) => marked(group.length === 1 ? one[group[0]] : join(group.flatMap((i) => one[i]))));
   }
 
   /** What the first area covers and the second does not, letter by letter where they lie apart. */
   private less(whole: readonly Contour[], taken: readonly Contour[]): Outline {
-    const first = this.lettersOf(whole);
-    const second = this.lettersOf(taken);
-    const groups = neighbourhoods([...first, ...second], TOUCHING);
+    const first = apart(whole);
+    const second = apart(taken);
+    const groups = touching([...first, ...second]);
     return groups.flatMap((group) => {
       const outer = group.filter((i) => i < first.length).flatMap((i) => first[i]);
       if (outer.length === 0) return [];
@@ -167,9 +157,6 @@ export class TierAreas {
     });
   }
 }
-
-/** Nearer than this, in mm, two outlines are worked on together. */
-const TOUCHING = 0.001;
 
 function marked(outline: Outline): Outline {
   if (outline.length > 0) markLetter(outline);

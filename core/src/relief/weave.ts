@@ -1,5 +1,6 @@
 import Flatbush from 'flatbush';
 import {
+  apart,
   bounds,
   contains,
   type Contour,
@@ -10,9 +11,7 @@ import {
   join,
   lonelyLetters,
   movedBy,
-  neighbourhoods,
   type Outline,
-  partedLetters,
   reversed,
   ShapeCache,
   STEPS_PER_MM,
@@ -184,7 +183,10 @@ export function weave(
       const meet = now[at];
       if (!ramp || meet.length === 0) return;
       const meeting = new Set(meet);
-      const outlines = apart(meet);
+      // Free of crossings and with the inside on their left.
+      const outlines = apart(meet)
+        .map((outline) => join(outline))
+        .filter((outline) => outline.length > 0);
       contours[i] = [...all.filter((contour) => !meeting.has(contour)), ...outlines.flat()];
       if (outlines.length === 0) return;
       const known = areas.find((other) => areSame(other.outlines, outlines));
@@ -249,12 +251,4 @@ function wovenArea(
     pieces.flatMap(({ drawn, stepX, stepY }) => movedBy(drawn.rings[k], stepX / STEPS_PER_MM, stepY / STEPS_PER_MM)),
   );
   return slopes.map(({ layer, ramp }) => ({ layer, ramp, area: number, pieces, index, levels: lines, rings, plan: 0 }));
-}
-
-/** Contours as outlines that do not touch each other, with the inside on their left. */
-function apart(contours: readonly Contour[]): Outline[] {
-  const { letters, others } = partedLetters(contours);
-  const all = [...letters, ...(others.length > 0 ? [others] : [])];
-  const groups = all.length === 1 ? [[0]] : neighbourhoods(all, NEAR);
-  return groups.map((group) => join(group.flatMap((i) => all[i]))).filter((outline) => outline.length > 0);
 }

@@ -1,4 +1,4 @@
-import type { Part, Sign, Tier } from './schema.js';
+import type { Action, Part, Sign, Tier } from './schema.js';
 
 /** The level of a cut through, below every other. */
 export const THROUGH = -Infinity;
@@ -26,6 +26,10 @@ function rawLevel({ action }: Tier, base: number): number {
       return THROUGH;
   }
 }
+
+/** Whether what an action makes lies below the level that its part sits on. */
+export const sinks = (action: Action): boolean =>
+  action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
 
 /**
  * The level that each part's heights are measured from, by part id: 0 for the face, else the lowest (floor) or highest

@@ -1,7 +1,7 @@
 import type { FontEntry } from '../type/index.js';
 import { formatLength, type LengthUnit } from '../units/index.js';
 
-/** Where a value stands in the sign document. */
+/** Where a value stands in a sign. */
 export type FieldPath = readonly (string | number)[];
 
 /** A value that is edited where it stands in the sentence. */

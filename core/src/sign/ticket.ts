@@ -1,5 +1,6 @@
 import type { FontEntry } from '../type/index.js';
 import { BARE, finishChoices } from './finishes.js';
+import { sinks } from './levels.js';
 import { partSentences, shapeWords } from './part-sentences.js';
 import type { Action, Area, BlankEdge, Laminate, Part, Sign, Tier } from './schema.js';
 import { type FieldPath, plain, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
@@ -234,9 +235,8 @@ function finishWords(sign: Sign, { finish, action }: Tier, path: FieldPath, writ
   const at = [...path, 'finish'];
   const top = write.choice('finish of the top', finish?.top ?? BARE, choices, ...at, 'top');
   if (action.kind === 'mark') return [plain(' in '), top];
-  const sinks = action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
   return [
-    ...quietIf(finish?.top === undefined, plain(sinks ? ', floor ' : ', top '), top),
+    ...quietIf(finish?.top === undefined, plain(sinks(action) ? ', floor ' : ', top '), top),
     ...quietIf(
       finish?.sides === undefined,
       plain(', sides '),

@@ -2,13 +2,13 @@ import { SIGN_VERSION } from './version.js';
 
 type Json = Record<string, unknown>;
 
-/** Upgrades by the version they start from; each gives a document of the next version. They never meet a checked document. */
-const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
+/** Upgrades by the version they start from; each gives a document of the next version. A checked one never meets them. */
+const UPGRADES: Readonly<Record<number, (older: Json) => Json>> = {
   // Words got more ways to be sized and set apart.
-  1: (document) => ({
-    ...document,
+  1: (older) => ({
+    ...older,
     version: 2,
-    parts: Array.isArray(document.parts) ? document.parts.map(upgradedPart1) : document.parts,
+    parts: Array.isArray(older.parts) ? older.parts.map(upgradedPart1) : older.parts,
   }),
 };
 

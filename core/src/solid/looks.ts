@@ -1,3 +1,4 @@
+import { contourArea, facetNormals, unitNormals } from '../outline/index.js';
 import { type Evaluation, placeOf, type Worn, wornBy } from '../relief/index.js';
 import { BARE_FINISH, type Finish, finishNamed, finishOf } from '../sign/index.js';
 import type { ReliefMesh } from './mesh.js';
@@ -6,7 +7,7 @@ import type { ReliefMesh } from './mesh.js';
 export type Side = 'top' | 'side' | 'back';
 
 export interface Look {
-  /** Id of the finish; of bare material one that its laminate, or nothing, gives it. */
+  /** That of a tier or of the blank; of bare material the one that its laminate, or nothing, gives it. */
   readonly finish: Finish;
   readonly side: Side;
 }
@@ -24,19 +25,14 @@ export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
     if (!one) known.set(key, (one = { finish: finishWorn(evaluation, { finish, bare }), side }));
     return one;
   };
+  const normals = unitNormals(p, triangles);
   const back = -evaluation.sign.blank.thickness;
   return Array.from(belongs, (label, f) => {
-    if (label === 0) return look({ bare: wornBy(evaluation, -1, false, back).bare }, 'back');
+    if (label === 0) return look({ bare: wornBy(evaluation, { layer: -1 }, false, back).bare }, 'back');
     const { surface } = placeOf(evaluation, Math.abs(label))!;
-    const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
-    const z = (p[a + 2] + p[b + 2] + p[c + 2]) / 3;
-    if (label < 0) return look(wornBy(evaluation, surface.layer, true, z), 'side');
-    if (surface.kind === 'level') return look(wornBy(evaluation, surface.layer, false, z), 'top');
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-    const normal = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-    const isLevel = normal[2] / Math.hypot(...normal) > LEVEL;
-    return look(wornBy(evaluation, surface.layer, !isLevel, z), isLevel ? 'top' : 'side');
+    const isTop = label > 0 && normals[3 * f + 2] > LEVEL;
+    const z = (p[3 * triangles[3 * f] + 2] + p[3 * triangles[3 * f + 1] + 2] + p[3 * triangles[3 * f + 2] + 2]) / 3;
+    return look(wornBy(evaluation, surface, !isTop, z), isTop ? 'top' : 'side');
   });
 }
 
@@ -66,29 +62,27 @@ export interface Figures {
 }
 
 /** Volume, what is taken out of the blank, and areas by finish. */
-export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh, blankAreaMm2: number): Figures {
-  const { positions: p, triangles } = mesh;
+export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
+  const { positions: p, triangles, belongs } = mesh;
   const { thickness } = evaluation.sign.blank;
-  const looks = looksOf(evaluation, mesh);
+  const normals = facetNormals(p, triangles);
   const areas = new Map<Finish, { topMm2: number; sidesMm2: number }>();
   let [volume, removed, covered] = [0, 0, 0];
-  looks.forEach(({ finish, side }, f) => {
-    const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-    const plan = (ux * vy - uy * vx) / 2;
+  looksOf(evaluation, mesh).forEach(({ finish, side }, f) => {
     if (side === 'back') return;
-    const size = Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+    const size = Math.hypot(normals[3 * f], normals[3 * f + 1], normals[3 * f + 2]) / 2;
     let sum = areas.get(finish);
     if (!sum) areas.set(finish, (sum = { topMm2: 0, sidesMm2: 0 }));
     if (side === 'top') sum.topMm2 += size;
     else sum.sidesMm2 += size;
-    if (mesh.belongs[f] < 0) return;
+    if (belongs[f] < 0) return;
+    const plan = normals[3 * f + 2] / 2;
+    const [za, zb, zc] = [p[3 * triangles[3 * f] + 2], p[3 * triangles[3 * f + 1] + 2], p[3 * triangles[3 * f + 2] + 2]];
     covered += plan;
-    volume += plan * ((p[a + 2] + p[b + 2] + p[c + 2]) / 3 + thickness);
-    removed += plan * meanBelow(p[a + 2], p[b + 2], p[c + 2]);
+    volume += plan * ((za + zb + zc) / 3 + thickness);
+    removed += plan * meanBelow(za, zb, zc);
   });
-  removed += Math.max(0, blankAreaMm2 - covered) * thickness;
+  removed += Math.max(0, contourArea(evaluation.blank) - covered) * thickness;
   return {
     volumeMm3: volume,
     removedMm3: removed,

@@ -1,3 +1,5 @@
+import { facetNormals } from '../outline/index.js';
+
 /** A closed surface of triangles. */
 export interface Mesh {
   /** x, y, z of every corner in mm. */
@@ -8,7 +10,7 @@ export interface Mesh {
 
 /** The mesh of a relief, with what each triangle is part of. */
 export interface ReliefMesh extends Mesh {
-  /** For every triangle the label of the place whose top it is, the label below 0 of the place whose side it is, or 0 at the back. */
+  /** For every triangle the label of the place whose top it is, the label below 0 of the place that its side was made with, or 0 at the back. */
   readonly belongs: Int32Array;
 }
 
@@ -27,14 +29,10 @@ export function volume({ positions: p, triangles }: Mesh): number {
 }
 
 /** Area of all triangles in mm². */
-export function surfaceArea({ positions: p, triangles }: Mesh): number {
+export function surfaceArea({ positions, triangles }: Mesh): number {
+  const normals = facetNormals(positions, triangles);
   let twice = 0;
-  for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-    twice += Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
-  }
+  for (let t = 0; t < normals.length; t += 3) twice += Math.hypot(normals[t], normals[t + 1], normals[t + 2]);
   return twice / 2;
 }
 

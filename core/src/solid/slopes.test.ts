@@ -1,23 +1,16 @@
-import { beforeAll, describe, expect, it } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { ManifoldToplevel } from 'manifold-3d';
 import { area, circle, perimeter, rectangle } from '../outline/index.js';
-import { type Evaluation, Evaluator, regionOf } from '../relief/index.js';
+import { type Evaluation, regionOf } from '../relief/index.js';
 import type { Action, Area, Edge, Sign } from '../sign/index.js';
-import { loadedBook } from '../../testing/fonts.js';
 import { Definition, Tops } from '../../testing/heights.js';
-import { manifoldOf, referee } from '../../testing/referee.js';
+import { manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
-import type { FontBook } from '../type/index.js';
+import { Workshop } from '../../testing/workshop.js';
 import { isWatertight, type Mesh, meshBounds, solidOf, volume, volumeOf } from './index.js';
 
-let m: ManifoldToplevel;
-let book: FontBook;
-beforeAll(async () => {
-  m = await referee();
-  book = await loadedBook();
-});
-const evaluate = (sign: Sign): Evaluation => new Evaluator(book).evaluateLoaded(sign);
+const workshop = new Workshop();
+const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);
 
 /** Gives the last part's only tier an edge, and another area. */
 function edged(sign: Sign, edge: Edge | undefined, on: Area = { kind: 'outline' }): Sign {
@@ -39,7 +32,7 @@ function soundVolume(evaluation: Evaluation): number {
   const mesh = solidOf(evaluation);
   expect(isWatertight(mesh)).toBe(true);
   const ours = volume(mesh);
-  const solid = manifoldOf(m, mesh);
+  const solid = manifoldOf(workshop.m, mesh);
   expect(solid.status()).toBe('NoError');
   expect(Math.abs(solid.volume() - ours)).toBeLessThan(2e-6 * ours);
   expect(Math.abs(volumeOf(evaluation) - ours)).toBeLessThan(1e-6 * ours);
@@ -309,7 +302,7 @@ describe('slopes that meet', () => {
         if (evaluation.places.length === 0) return;
         const mesh = solidOf(evaluation);
         expect(isWatertight(mesh)).toBe(true);
-        expect(manifoldOf(m, mesh).status()).toBe('NoError');
+        expect(manifoldOf(workshop.m, mesh).status()).toBe('NoError');
         const { min, max } = meshBounds(mesh);
         expect(min[2]).toBeGreaterThanOrEqual(-8);
         const tallest = Math.max(0, ...evaluation.rungs.map(({ z, reached }) => Math.max(z, reached ?? z)));

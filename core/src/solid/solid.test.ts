@@ -1,22 +1,16 @@
-import { beforeAll, describe, expect, it } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import type { Manifold } from 'manifold-3d';
 import { contourArea, rectangle } from '../outline/index.js';
-import { type Evaluation, Evaluator, regionOf } from '../relief/index.js';
+import { type Evaluation, regionOf } from '../relief/index.js';
 import { type Action, readSign, type Sign } from '../sign/index.js';
-import { loadedBook } from '../../testing/fonts.js';
-import { crossSection, manifoldOf, referee } from '../../testing/referee.js';
+import { crossSection, manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
-import type { FontBook } from '../type/index.js';
+import { Workshop } from '../../testing/workshop.js';
 import { isWatertight, meshBounds, solidOf, surfaceArea, volume, volumeOf } from './index.js';
 
-let m: ManifoldToplevel;
-let book: FontBook;
-const evaluate = (sign: Sign): Evaluation => new Evaluator(book).evaluateLoaded(sign);
-beforeAll(async () => {
-  m = await referee();
-  book = await loadedBook();
-});
+const workshop = new Workshop();
+const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);
 
 /** The same sign by general 3D booleans on extruded outlines, as the relief function reads: raise, carve, cut through. */
 function byBooleans(evaluation: Evaluation): Manifold {
@@ -24,12 +18,12 @@ function byBooleans(evaluation: Evaluation): Manifold {
   const { thickness } = sign.blank;
   const ceiling = Math.max(0, ...rungs.map(({ z }) => z).filter(Number.isFinite)) + 1;
   const above = (contours: readonly Float64Array[], from: number, to: number) =>
-    crossSection(m, contours)
+    crossSection(workshop.m, contours)
       .extrude(to - from)
       .translate(0, 0, from);
   const column = above([blank], -thickness, ceiling);
   let solid = above([blank], -thickness, 0);
-  let holes = m.Manifold.union([]);
+  let holes = workshop.m.Manifold.union([]);
   for (const part of sign.parts) {
     const { contours } = parts.find(({ id }) => id === part.id)!;
     for (const tier of part.tiers) {
@@ -51,7 +45,7 @@ function expectSound(evaluation: Evaluation, { compare = true } = {}): void {
   expect(isWatertight(mesh)).toBe(true);
   const ours = volume(mesh);
   expect(Math.abs(ours - volumeOf(evaluation))).toBeLessThan(1e-6 * ours);
-  const solid = manifoldOf(m, mesh);
+  const solid = manifoldOf(workshop.m, mesh);
   expect(solid.status()).toBe('NoError');
   expect(Math.abs(solid.volume() - ours)).toBeLessThan(1e-6 * ours);
   if (!compare) return;
@@ -71,10 +65,10 @@ describe('solidOf', () => {
   it('has the genus of its holes', () => {
     const sign = bareSign(100, 60, 8);
     for (const x of [-30, 0, 30]) addShape(sign, 10, { kind: 'cut-through' }, { x });
-    expect(manifoldOf(m, solidOf(evaluate(sign))).genus()).toBe(3);
+    expect(manifoldOf(workshop.m, solidOf(evaluate(sign))).genus()).toBe(3);
     const letters = bareSign(200, 60, 8);
     addText(letters, 'BOA', 'barlow-bold', 30, { kind: 'cut-through' });
-    const cut = manifoldOf(m, solidOf(evaluate(letters)));
+    const cut = manifoldOf(workshop.m, solidOf(evaluate(letters)));
     // B, O and A leave 4 islands; each of the three letters is a hole.
     expect(cut.decompose()).toHaveLength(5);
   });
@@ -115,7 +109,7 @@ describe('solidOf', () => {
     // Over a plan in k pieces with h holes stands a solid of genus h − k + 1 (by the Euler characteristic).
     const rings = regionOf(evaluation, ...evaluation.places.map(({ label }) => label));
     const pieces = rings.filter((ring) => contourArea(ring) > 0).length;
-    expect(manifoldOf(m, solidOf(evaluation)).genus()).toBe(rings.length - pieces - pieces + 1);
+    expect(manifoldOf(workshop.m, solidOf(evaluation)).genus()).toBe(rings.length - pieces - pieces + 1);
   });
 
   it('is closed and right for random signs', () => {
@@ -170,6 +164,6 @@ describe('isWatertight', () => {
     Object.assign(sign.blank.outline, { cornerRadius: 15 });
     const mesh = solidOf(evaluate(sign));
     expect(isWatertight(mesh)).toBe(true);
-    expect(volume(mesh)).toBeCloseTo(3 * crossSection(m, [rectangle(50, 30, 15)]).area(), 6);
+    expect(volume(mesh)).toBeCloseTo(3 * crossSection(workshop.m, [rectangle(50, 30, 15)]).area(), 6);
   });
 });

@@ -1,4 +1,4 @@
-import { relabelled, STEPS_PER_MM, triangulate, withoutSlivers } from '../outline/index.js';
+import { pointKey, relabelled, STEPS_PER_MM, triangulate, withoutSlivers } from '../outline/index.js';
 import { type Evaluation, heightAt, isSolid, type PlacedPatch, placeOf, type Ramp } from '../relief/index.js';
 import { type ReliefMesh, volume } from './mesh.js';
 
@@ -40,7 +40,7 @@ export function solidOf(evaluation: Evaluation): ReliefMesh {
   if (evaluation.patches.size > 0) {
     for (let e = 0; e < lo.length; e++) {
       if (!isRamp(left[e]) && !isRamp(right[e])) continue;
-      for (const v of [lo[e], hi[e]]) pointAt.set(keyOf(x[v], y[v]), v);
+      for (const v of [lo[e], hi[e]]) pointAt.set(pointKey(x[v], y[v]), v);
     }
   }
   const backs = triangulate(
@@ -62,12 +62,18 @@ export function solidOf(evaluation: Evaluation): ReliefMesh {
     const from = isLeftHigher ? a : b;
     const [lowA, topA, lowB, topB] = from === a ? [ar, al, br, bl] : [bl, br, al, ar];
     if (lowA === topA && lowB === topB) continue;
-    wall(lowA, topA, lowB, topB, corners, facets, isLeftHigher ? -l : -r);
+    wall(lowA, topA, lowB, topB, corners, facets, -makerOf(evaluation, isLeftHigher ? l : r, isLeftHigher ? r : l));
   }
   // Slopes of letters were cleaned when they were made.
   const mesh = withoutSlivers({ positions: corners.positions(), ...facets.arrays() });
   if (evaluation.patches.size === 0) return mesh;
   return withPatches(evaluation, mesh, pointAt, corners);
+}
+
+/** Which of two places a wall between them is made with: the later built, as a pocket's walls are made with its floor. */
+function makerOf(evaluation: Evaluation, higher: number, lower: number): number {
+  const [above, below] = [placeOf(evaluation, higher), placeOf(evaluation, lower)];
+  return below && above && below.surface.layer > above.surface.layer ? lower : higher;
 }
 
 /** Triangles as they are found, with what they are part of. */
@@ -148,9 +154,6 @@ function crossedWall(lowA: number, topA: number, lowB: number, topB: number, fac
   }
 }
 
-const SHIFT = 2 ** 26;
-const keyOf = (x: number, y: number): number => (x + SHIFT / 2) * SHIFT + (y + SHIFT / 2);
-
 /** The mesh with the slopes of letters, whose edges have the points of the plan. */
 function withPatches(
   evaluation: Evaluation,
@@ -182,7 +185,7 @@ function withPatches(
       const p = patch.corners[t];
       if (cornerOf[p] < 0) {
         const [px, py] = [patch.x[p] + stepX, patch.y[p] + stepY];
-        const point = patch.isOnEdge[p] ? pointAt.get(keyOf(px, py)) : undefined;
+        const point = patch.isOnEdge[p] ? pointAt.get(pointKey(px, py)) : undefined;
         if (point !== undefined) cornerOf[p] = corners.at(point, inside);
         else {
           positions[3 * corner] = px / STEPS_PER_MM;

@@ -2,7 +2,6 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
-import { contourArea } from '@plain-relief/core/outline';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, SignError } from '@plain-relief/core/sign';
@@ -52,7 +51,7 @@ function inspection(evaluation: Evaluation): object {
     volumeMm3: hasMaterial ? volume(mesh) : 0,
     watertight: isWatertight(mesh),
     triangles: mesh.triangles.length / 3,
-    finishes: figuresOf(evaluation, mesh, contourArea(evaluation.blank)).areas.map(({ finish, topMm2, sidesMm2 }) => ({
+    finishes: figuresOf(evaluation, mesh).areas.map(({ finish, topMm2, sidesMm2 }) => ({
       name: finish.name,
       topMm2,
       sidesMm2,

@@ -97,7 +97,7 @@ export class SectionViewer {
       Math.abs(z) < 1e-9 ? 'the face' : `${z > 0 ? 'raised' : 'carved'} ${formatLength(Number(Math.abs(z).toFixed(3)), unit)}`;
     const width = `${formatLength(Number((surface.to - surface.from).toFixed(3)), unit)} wide`;
     const rise = Math.atan2(surface.zEnd - surface.z, surface.to - surface.from) * (180 / Math.PI);
-    return `${along} along: ${height}, ${Math.abs(rise) < 0.01 ? width : `a slope of ${Math.abs(rise).toFixed(1)}° over ${width}`}`;
+    return `${along} along: ${height}, ${Math.abs(rise) < 0.01 ? width : `a slope of ${Math.abs(rise).toFixed(1)}°, ${width}`}`;
   });
 
   constructor() {

@@ -118,6 +118,25 @@ describe('SignStore', () => {
     expect(sign().parts.map(({ id }) => id)).toEqual(['panel-1', 'line-1']);
   });
 
+  it('gives edges, areas and finishes, and takes them back one by one', () => {
+    store.addText();
+    const id = sign().parts[0].id;
+    const before = sign();
+    store.setField(['parts', 0, 'tiers', 0, 'edge', 'kind'], 'ridged', 'edge');
+    store.setField(['parts', 0, 'tiers', 0, 'area', 'kind'], 'stroke', 'area');
+    store.setField(['parts', 0, 'tiers', 0, 'finish', 'top'], 'gold-leaf', 'finish of the top');
+    store.setField(['blank', 'edge', 'kind'], 'rounded', 'edge of the blank');
+    expect(readSign(sign())).toEqual(sign());
+    const [tier] = sign().parts[0].tiers;
+    expect([tier.edge?.kind, tier.area.kind, tier.finish?.top]).toEqual(['ridged', 'stroke', 'gold-leaf']);
+    expect(sign().finishes?.map(({ name }) => name)).toEqual(['gold leaf']);
+    expect(sign().blank.edge).toEqual({ kind: 'rounded', radius: 3 });
+    store.holdByBridges(id);
+    expect(sign().parts[0].bridges?.count).toBe(2);
+    for (let i = 0; i < 5; i++) store.undo();
+    expect(sign()).toEqual(before);
+  });
+
   it('copies parts, adds tiers, switches them and takes them out', () => {
     store.addText();
     store.duplicate();

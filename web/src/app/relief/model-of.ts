@@ -1,4 +1,5 @@
 import { FACE, heightColour } from '@plain-relief/core/drawing';
+import { unitNormals } from '@plain-relief/core/outline';
 import { linearColour } from '@plain-relief/core/sign';
 import type { ColouredMesh } from '@plain-relief/core/solid';
 import type { ModelView } from './views';
@@ -16,7 +17,7 @@ export function modelOf({ mesh, finishes, wears }: ColouredMesh, reach: number):
   const positions = new Float32Array(3 * n);
   const colours = new Float32Array(3 * n);
   const worn = new Float32Array(3 * n);
-  const facets = facetNormals(p, triangles);
+  const facets = unitNormals(p, triangles);
   const normals = smoothed(facets, triangles, p.length / 3);
   const side = linearColour(FACE).map((c) => c * 0.8);
   const ofFinish = finishes.map(({ colour }) => linearColour(colour));
@@ -45,31 +46,8 @@ export function modelOf({ mesh, finishes, wears }: ColouredMesh, reach: number):
   return { positions, normals, colours, finishes: worn };
 }
 
-function facetNormals(p: Float64Array, triangles: Uint32Array): Float32Array {
-  const out = new Float32Array(triangles.length);
-  for (let t = 0; t < triangles.length; t += 3) {
-    const a = 3 * triangles[t];
-    const b = 3 * triangles[t + 1];
-    const c = 3 * triangles[t + 2];
-    const ux = p[b] - p[a];
-    const uy = p[b + 1] - p[a + 1];
-    const uz = p[b + 2] - p[a + 2];
-    const vx = p[c] - p[a];
-    const vy = p[c + 1] - p[a + 1];
-    const vz = p[c + 2] - p[a + 2];
-    const x = uy * vz - uz * vy;
-    const y = uz * vx - ux * vz;
-    const z = ux * vy - uy * vx;
-    const length = Math.hypot(x, y, z) || 1;
-    out[t] = x / length;
-    out[t + 1] = y / length;
-    out[t + 2] = z / length;
-  }
-  return out;
-}
-
 /** Normals of all corners of all triangles: the mean over the facets around that meet gently; level caps stay as they are. */
-function smoothed(facets: Float32Array, triangles: Uint32Array, corners: number): Float32Array {
+function smoothed(facets: Float64Array, triangles: Uint32Array, corners: number): Float32Array {
   const start = new Int32Array(corners + 1);
   for (const v of triangles) start[v + 1]++;
   for (let v = 0; v < corners; v++) start[v + 1] += start[v];

@@ -1,6 +1,6 @@
 import { heightColour, heightReach } from '@plain-relief/core/drawing';
 import { type Contour, type Polygon, polygonsOf, ringsOf } from '@plain-relief/core/outline';
-import { type Evaluation, HOLE, placeOf, slopeBands, wornBy } from '@plain-relief/core/relief';
+import { type Band, type Evaluation, HOLE, placeOf, slopeBands, wornBy } from '@plain-relief/core/relief';
 import { finishWorn } from '@plain-relief/core/solid';
 import { screenPath } from './screen-path';
 import type { DrawnPath } from './views';
@@ -23,10 +23,12 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
   // Labels are given anew by every evaluation, heights stay.
   const names = new Map([[HOLE, 'holes']]);
   for (const { label, surface, z } of ofPlan) {
-    const worn = wornBy(evaluation, surface.layer, surface.kind !== 'level', z);
+    const worn = wornBy(evaluation, surface, surface.kind !== 'level', z);
     fills.set(label, { fill: heightColour(z, reach), finish: finishWorn(evaluation, worn).colour, isHole: false });
     const name = surface.kind === 'woven' ? `slope ${surface.woven.layer} ${surface.band}` : `level ${z}`;
-    names.set(label, worn.finish ? `${name} in ${worn.finish}` : name);
+    const full = worn.finish ? `${name} in ${worn.finish}` : name;
+    const alike = [...names.values()].filter((other) => other === full || other.startsWith(`${full} (`)).length;
+    names.set(label, alike === 0 ? full : `${full} (${alike + 1})`);
   }
 
   const grounds: { polygon: Polygon; fill: Fill }[] = [];
@@ -81,12 +83,13 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
 /** Slopes of letters that keep them to themselves, lower bands first. */
 function slopePaths(evaluation: Evaluation, reach: number): DrawnPath[] {
   const groups = new Map<string, { fill: Fill; pieces: (readonly Contour[])[] }>();
-  for (const { z, outline, layer, rank, isTop } of slopeBands(evaluation)) {
+  for (const band of slopeBands(evaluation)) {
+    const { z, outline, layer, rank } = band;
     if (rank === undefined || outline.length === 0) continue;
     // Of all letters the lowest bands are painted first: they touch nobody else's.
     const key = `${rank} slopes of ${evaluation.layers[layer]?.part ?? ''}, ${layer}`;
     let group = groups.get(`${key} ${z}`);
-    if (!group) groups.set(`${key} ${z}`, (group = { fill: slopeFill(evaluation, layer, z, isTop, reach), pieces: [] }));
+    if (!group) groups.set(`${key} ${z}`, (group = { fill: slopeFill(evaluation, band, reach), pieces: [] }));
     group.pieces.push(outline);
   }
   return [...groups]
@@ -94,9 +97,9 @@ function slopePaths(evaluation: Evaluation, reach: number): DrawnPath[] {
     .flatMap(([key, { fill, pieces }]) => inPaths(key, pieces, fill));
 }
 
-const slopeFill = (evaluation: Evaluation, layer: number, z: number, isTop: boolean, reach: number): Fill => ({
-  fill: heightColour(z, reach),
-  finish: finishWorn(evaluation, wornBy(evaluation, layer, !isTop, z)).colour,
+const slopeFill = (evaluation: Evaluation, band: Band, reach: number): Fill => ({
+  fill: heightColour(band.z, reach),
+  finish: finishWorn(evaluation, wornBy(evaluation, band, !band.isTop, band.z)).colour,
   isHole: false,
 });
 

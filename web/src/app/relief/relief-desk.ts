@@ -1,6 +1,6 @@
 import { heightColour, heightReach, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
-import { bounds, contourArea, nearestOn, type OnRun } from '@plain-relief/core/outline';
+import { bounds, nearestOn, type OnRun } from '@plain-relief/core/outline';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator, TextPartsError } from '@plain-relief/core/relief';
 import type { Part, SectionLine, Sign } from '@plain-relief/core/sign';
@@ -158,11 +158,7 @@ export class ReliefDesk {
   /** What the solid of the last sign measures. */
   figures(): FiguresView | undefined {
     if (!this.last) return undefined;
-    const { volumeMm3, removedMm3, areas } = figuresOf(
-      this.last,
-      this.colouredSolid(this.last).mesh,
-      contourArea(this.last.blank),
-    );
+    const { volumeMm3, removedMm3, areas } = figuresOf(this.last, this.colouredSolid(this.last).mesh);
     return {
       volumeMm3,
       removedMm3,

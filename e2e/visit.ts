@@ -1,0 +1,47 @@
+import { afterAll, beforeAll } from '@jest/globals';
+import type { Browser, Page } from 'playwright-core';
+import { Application, openBrowser } from './application.js';
+import { BenchPage } from './bench-page.js';
+
+/** The application as one file of tests uses it, with a page of a browser open on it and what went wrong on that page. */
+export class Visit {
+  readonly application: Application;
+  /** Errors of the page's scripts, and what it said was wrong. */
+  readonly faults: string[] = [];
+  browser!: Browser;
+  page!: Page;
+  bench!: BenchPage;
+
+  /** @param patience ms that a step of the page may take */
+  constructor(
+    name: string,
+    private readonly patience: number,
+  ) {
+    this.application = new Application(name);
+    beforeAll(() => this.begin(), 300_000);
+    afterAll(() => this.end(), 60_000);
+  }
+
+  /** The id of a sign of the demo by its title. */
+  async signId(title: string): Promise<string> {
+    const { body } = await this.application.api<{ jobs: { signs: { id: string; title: string }[] }[] }>('/jobs');
+    return body.jobs.flatMap(({ signs }) => signs).find((sign) => sign.title === title)!.id;
+  }
+
+  private async begin(): Promise<void> {
+    await this.application.start();
+    this.browser = await openBrowser();
+    this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
+    this.page.setDefaultTimeout(this.patience);
+    this.page.on('pageerror', (error) => this.faults.push(error.message));
+    this.page.on('console', (message) => {
+      if (message.type() === 'error') this.faults.push(message.text());
+    });
+    this.bench = new BenchPage(this.page);
+  }
+
+  private async end(): Promise<void> {
+    await this.browser?.close();
+    await this.application.stop();
+  }
+}
