@@ -99,6 +99,19 @@ async function typing(id, showing) {
   await page.close();
 }
 
+/** Frames a second of a page over so many seconds. */
+const framesOf = (page, seconds) =>
+  page.evaluate(
+    (ms) =>
+      new Promise((done) => {
+        let frames = 0;
+        const began = performance.now();
+        const frame = (now) => (now - began < ms ? (frames++, requestAnimationFrame(frame)) : done(frames / (ms / 1000)));
+        requestAnimationFrame(frame);
+      }),
+    seconds * 1000,
+  );
+
 /** A block of 300 letters dragged across its sign for three seconds: how many frames are painted, and the same of a bare page. */
 async function dragging() {
   const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Three hundred letters' });
@@ -117,18 +130,7 @@ async function dragging() {
   await page.locator('pr-plan-view rect.grab').first().waitFor({ state: 'attached' });
   await page.getByRole('button', { name: 'Line 1', exact: true }).click();
   await page.waitForTimeout(3000);
-  const count = (seconds) =>
-    page.evaluate(
-      (ms) =>
-        new Promise((done) => {
-          let frames = 0;
-          const began = performance.now();
-          const frame = (now) => (now - began < ms ? (frames++, requestAnimationFrame(frame)) : done(frames / (ms / 1000)));
-          requestAnimationFrame(frame);
-        }),
-      seconds * 1000,
-    );
-  const still = await count(1);
+  const still = await framesOf(page, 1);
   const box = await page.locator('pr-plan-view rect.grab').first().boundingBox();
   // Off the cut line.
   const [x, y] = [box.x + box.width / 2, box.y + box.height * 0.8];
@@ -148,12 +150,129 @@ async function dragging() {
       subtree: true, attributes: true, attributeFilter: ['d'],
     }); // prettier-ignore
     })
-    .then(() => count(3));
+    .then(() => framesOf(page, 3));
   await moving;
   await page.mouse.up();
   const plans = await page.evaluate(() => window.plans / 3);
   console.log(
     `dragging a block of 300 letters: ${moved.toFixed(0)} frames a second (${still.toFixed(0)} with nothing moving), the relief drawn anew ${plans.toFixed(0)} times a second`,
+  );
+  await page.close();
+}
+
+/**
+ * The rung of a line of a 60-letter sign dragged up and down for three seconds: frames painted, and from the last move of a burst to
+ * the model that shows it.
+ * @param edge of the letters, or none
+ */
+async function rung(id, showing, edge) {
+  const { revision, document } = await send('GET', `/signs/${id}`);
+  for (const part of document.parts) part.tiers = part.tiers.map((tier) => ({ ...tier, edge }));
+  await send('PUT', `/signs/${id}`, { base: revision, document });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${url}/signs/${id}`);
+  await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+  await page.getByRole('button', { name: showing, exact: true }).click();
+  await page.locator('.facts div', { hasText: 'taken out' }).waitFor();
+  await page.waitForTimeout(4000);
+  const still = await framesOf(page, 1);
+  const grip = page.getByRole('button', { name: /^Height of Line 1/u });
+  const box = await grip.boundingBox();
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  const moving = (async () => {
+    for (const end = Date.now() + 3200; Date.now() < end;) {
+      await page.mouse.move(x, y - 30 + 25 * Math.sin(Date.now() / 250));
+      await page.waitForTimeout(12);
+    }
+  })();
+  const moved = await framesOf(page, 3);
+  await moving;
+  // One step at a time: from the move to the model drawn.
+  await page.evaluate(() => {
+    window.follows = [];
+    let movedAt = 0;
+    document.addEventListener('pointermove', (event) => (movedAt = event.timeStamp), true);
+    document.addEventListener('model-drawn', () => {
+      if (movedAt > 0) window.follows.push(performance.now() - movedAt);
+      movedAt = 0;
+    });
+  });
+  for (let i = 0; i < 20; i++) {
+    await page.mouse.move(x, y - 40 + 8 * (i % 5));
+    await page.waitForTimeout(450);
+  }
+  await page.mouse.up();
+  const follows = await page.evaluate(() => window.follows);
+  const after =
+    follows.length > 0 ? `, the model follows after ${medianOf(follows).toFixed(0)} ms (median of ${follows.length})` : '';
+  console.log(
+    `dragging a rung of 60 letters ${edge ? `sloped by ${edge.angle}°` : 'with upright sides'}, ${showing.toLowerCase()} shown: ` +
+      `${moved.toFixed(0)} frames a second (${still.toFixed(0)} with nothing moving)${after}`,
+  );
+  await page.close();
+}
+
+/** A plaque of 2,000 letters opened: until its plan and until its model is drawn, and the memory that the browser takes for it. */
+async function plaque() {
+  const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Two thousand letters' });
+  const [model] = (await send('GET', `/signs/${jobs[0].signs[0].id}`)).document.parts.filter(({ kind }) => kind === 'text');
+  const names = 'Marit Solheim Tobias Renn Ida Brandt Alden Quarles Brisa Tamsin Corin Vale'.split(' ');
+  const lines = Array.from({ length: 198 }, (_, i) => `${names[(2 * i) % 12]} ${names[(7 * i + 3) % 12]}`);
+  sign.document.blank.outline = { kind: 'rectangle', width: 700, height: 900, cornerRadius: 8 };
+  sign.document.parts = [0, 1, 2].map((column) => ({
+    ...model, id: `column-${column}`, name: `Column ${column}`, words: lines.slice(66 * column, 66 * column + 66).join('\n'), font: 'lora-bold',
+    size: { kind: 'capitals', height: 9, stretch: 100 }, sitsOn: { kind: 'face' }, place: { ...model.place, x: -230 + 230 * column, y: 0 },
+    tiers: [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action: { kind: 'raise', by: 2 } }],
+  })); // prettier-ignore
+  await send('PUT', `/signs/${sign.id}`, { base: 1, document: sign.document });
+  const letters = lines.join('').replaceAll(' ', '').length;
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  // Opened as from the jobs, with the page's scripts at hand.
+  await page.goto(`${url}/signs/${jobs[0].signs[0].id}`, { waitUntil: 'networkidle' });
+  await page.evaluate(() => {
+    const watch = () => {
+      if (document.querySelectorAll('pr-plan-view path.level').length > 3 && !window.planAt)
+        requestAnimationFrame(() => setTimeout(() => (window.planAt ??= performance.now())));
+    };
+    window.open2 = (path) => {
+      window.planAt = undefined;
+      const link = document.createElement('a');
+      link.href = path;
+      window.began = performance.now();
+      history.pushState({}, '', path);
+      dispatchEvent(new PopStateEvent('popstate'));
+      new MutationObserver(watch).observe(document.body, { subtree: true, childList: true });
+    };
+  });
+  await page.evaluate((path) => window.open2(path), `/signs/${sign.id}`);
+  await page.waitForFunction(() => window.planAt !== undefined, undefined, { timeout: 60_000 });
+  const plan = await page.evaluate(() => window.planAt - window.began);
+  await page.waitForTimeout(1500);
+  await page.evaluate(() => (window.began = performance.now()));
+  await page.getByRole('button', { name: 'Model', exact: true }).click();
+  // Drawn for the first time in the frame after the words that it is being built are gone.
+  await page.locator('pr-model-view .say').waitFor({ state: 'attached' });
+  const drawn = await page.evaluate(
+    () =>
+      new Promise((done) => {
+        const look = () => {
+          if (document.querySelector('pr-model-view .say')) return requestAnimationFrame(look);
+          document.addEventListener('model-drawn', () => done(performance.now() - window.began), { once: true });
+        };
+        look();
+      }),
+  );
+  const session = await browser.newBrowserCDPSession();
+  const { processInfo } = await session.send('SystemInfo.getProcessInfo');
+  const { readFileSync } = await import('node:fs');
+  const megabytes = processInfo
+    .filter(({ type }) => type === 'renderer')
+    .map(({ id }) => Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${id}/status`, 'utf8'))?.[1] ?? 0) / 1000);
+  console.log(
+    `a plaque of ${letters} letters: plan drawn ${plan.toFixed(0)} ms after it is opened, model ${drawn.toFixed(0)} ms after it is asked for; ` +
+      `the page's process holds ${Math.max(...megabytes).toFixed(0)} MB`,
   );
   await page.close();
 }
@@ -177,14 +296,27 @@ async function floor() {
   await page.close();
 }
 
-await firstLoad();
 const id = await sixtyLetters();
-await floor();
-await typing(id, 'Plan');
-await dragging();
+/** What is measured, on a plain page and on one with WebGL; `node bench/browser.mjs NAME …` measures these alone. */
+const plain = { load: firstLoad, floor, typing: () => typing(id, 'Plan'), dragging, rung: () => rung(id, 'Plan') };
+const webgl = {
+  typing: () => typing(id, 'Model'),
+  rung: async () => {
+    // What the software that stands for a graphics card leaves: the same page without a model.
+    await rung(id, 'Plan');
+    await rung(id, 'Model');
+  },
+  sloped: () => rung(id, 'Model', { kind: 'sloped', angle: 10, sized: 'foot' }),
+  plaque,
+};
+const wanted = process.argv.slice(2);
+const measure = async (steps) => {
+  for (const [name, step] of Object.entries(steps)) if (wanted.length === 0 || wanted.includes(name)) await step();
+};
+await measure(plain);
 await browser.close();
 browser = await open(WEBGL);
-await typing(id, 'Model');
+await measure(webgl);
 await browser.close();
 await stop();
 process.exit(0);

@@ -1,51 +1,16 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
-import type { Sign } from '@plain-relief/core/sign';
-import { strFromU8, unzipSync } from 'fflate';
-import ManifoldModule from 'manifold-3d';
+import { solidsOf, stlVolume } from './solids.js';
 import { Visit } from './visit.js';
 
 const visit = new Visit('heights', 30_000);
-const { application, faults } = visit;
-
-async function openSign(title: string): Promise<string> {
-  const id = await visit.signId(title);
-  await visit.bench.open(application.url, id);
-  return id;
-}
-
-const stored = async (id: string): Promise<Sign> => (await application.api<{ document: Sign }>(`/signs/${id}`)).body.document;
-
-/** The objects of a 3MF package as a general geometry library takes them: status and volume in mm³. */
-async function solids(bytes: Uint8Array): Promise<{ status: string; volume: number }[]> {
-  const m = await ManifoldModule();
-  m.setup();
-  const text = strFromU8(unzipSync(bytes)['3D/3dmodel.model']);
-  return text
-    .split('<object ')
-    .slice(1)
-    .map((object) => {
-      const numbers = (tag: string, keys: readonly string[]) =>
-        [...object.matchAll(new RegExp(`<${tag} [^>]*>`, 'gu'))].flatMap(([element]) =>
-          keys.map((key) => Number(new RegExp(` ${key}="([^"]+)"`, 'u').exec(element)![1])),
-        );
-      const solid = new m.Manifold(
-        new m.Mesh({
-          numProp: 3,
-          vertProperties: Float32Array.from(numbers('vertex', ['x', 'y', 'z'])),
-          triVerts: Uint32Array.from(numbers('triangle', ['v1', 'v2', 'v3'])),
-        }),
-      );
-      return { status: solid.status(), volume: solid.volume() };
-    });
-}
+const { faults } = visit;
 
 const figure = async (name: string): Promise<string> =>
   (await visit.page.locator('.facts div', { hasText: name }).locator('dd').first().textContent()) ?? '';
 
 describe('heights', () => {
   it('shows the carved panel by heights, finishes, light and shade, and outlines', async () => {
-    await openSign('Map room panel');
+    await visit.openSign('Map room panel');
     await visit.page.locator('.facts div', { hasText: 'gold leaf' }).waitFor();
     expect(await figure('deepest carve')).toBe('7 mm');
     expect(await figure('thinnest floor')).toBe('12 mm');
@@ -67,22 +32,22 @@ describe('heights', () => {
   }, 90_000);
 
   it('gives a ridge to letters in the ticket, says how high it comes, and takes it back', async () => {
-    const id = await openSign('Keyring plate');
+    const id = await visit.openSign('Keyring plate');
     const order = visit.bench.order('Name');
     const [edge] = await order.getByLabel('edge', { exact: true }).all();
     await edge.selectOption('ridged');
     await visit.page.locator('pr-notes-list', { hasText: 'runs to the middle of its strokes and comes to' }).waitFor();
     await order.getByLabel('included angle').waitFor();
     await visit.bench.saved();
-    expect((await stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'ridged', angle: 90, capped: false });
+    expect((await visit.stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'ridged', angle: 90, capped: false });
     await visit.page.getByRole('button', { name: /^Undo/u }).click();
     await visit.page.locator('pr-notes-list', { hasText: 'Nothing to note' }).waitFor();
     await visit.bench.saved();
-    expect((await stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'sloped', angle: 10, sized: 'foot' });
+    expect((await visit.stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'sloped', angle: 10, sized: 'foot' });
   }, 90_000);
 
   it('offers bridges for letters that are cut through, and makes them', async () => {
-    const id = await openSign('Hollow letters');
+    const id = await visit.openSign('Hollow letters');
     const order = visit.bench.order('Word');
     const [action] = await order.getByLabel('action', { exact: true }).all();
     await action.selectOption('cut-through');
@@ -90,31 +55,25 @@ describe('heights', () => {
     await order.getByLabel('bridge width').waitFor();
     await visit.page.locator('pr-notes-list', { hasText: 'cut loose' }).waitFor({ state: 'detached' });
     await visit.bench.saved();
-    expect((await stored(id)).parts[0].bridges?.count).toBe(2);
+    expect((await visit.stored(id)).parts[0].bridges?.count).toBe(2);
     for (let undone = 0; undone < 2; undone++) await visit.page.getByRole('button', { name: /^Undo: / }).click();
     await visit.bench.saved();
-    expect((await stored(id)).parts[0].bridges).toBeUndefined();
-    expect((await stored(id)).parts[0].tiers[0].action.kind).toBe('raise');
+    expect((await visit.stored(id)).parts[0].bridges).toBeUndefined();
+    expect((await visit.stored(id)).parts[0].tiers[0].action.kind).toBe('raise');
   }, 60_000);
 
   it.each(['Map room panel', 'Hollow letters', 'Keyring plate'])(
     'exports %s as closed solids of the same volume',
     async (title) => {
-      await openSign(title);
+      await visit.openSign(title);
       await visit.page.locator('.facts div', { hasText: 'taken out' }).waitFor();
       await visit.page.getByRole('button', { name: /^Make/u }).first().click();
       const solid = await visit.bench.make(/^Make Solid with finishes/u, '3mf');
-      const found = await solids(new Uint8Array(readFileSync(await solid.path())));
+      const found = await solidsOf(await solid.path());
       expect(found.map(({ status }) => status)).toEqual(found.map(() => 'NoError'));
       const stl = await visit.bench.make(/^Make Solid \(STL\)/u, 'stl');
-      const bytes = readFileSync(await stl.path());
-      let six = 0;
-      for (let at = 84; at < bytes.length; at += 50) {
-        const [a, b, c] = [12, 24, 36].map((from) => [0, 4, 8].map((k) => bytes.readFloatLE(at + from + k)));
-        six += a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
-      }
       const sum = found.reduce((all, { volume }) => all + volume, 0);
-      expect(Math.abs(sum / (six / 6) - 1)).toBeLessThan(1e-5);
+      expect(Math.abs(sum / stlVolume(await stl.path()) - 1)).toBeLessThan(1e-5);
       expect(faults).toEqual([]);
     },
     150_000,

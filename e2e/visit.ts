@@ -1,4 +1,5 @@
 import { afterAll, beforeAll } from '@jest/globals';
+import type { Sign } from '@plain-relief/core/sign';
 import type { Browser, Page } from 'playwright-core';
 import { Application, openBrowser } from './application.js';
 import { BenchPage } from './bench-page.js';
@@ -26,6 +27,18 @@ export class Visit {
   async signId(title: string): Promise<string> {
     const { body } = await this.application.api<{ jobs: { signs: { id: string; title: string }[] }[] }>('/jobs');
     return body.jobs.flatMap(({ signs }) => signs).find((sign) => sign.title === title)!.id;
+  }
+
+  /** Opens a sign of the demo by its title; gives its id. */
+  async openSign(title: string): Promise<string> {
+    const id = await this.signId(title);
+    await this.bench.open(this.application.url, id);
+    return id;
+  }
+
+  /** A sign as it was saved last. */
+  async stored(id: string): Promise<Sign> {
+    return (await this.application.api<{ document: Sign }>(`/signs/${id}`)).body.document;
   }
 
   private async begin(): Promise<void> {

@@ -1,7 +1,7 @@
 import { beforeAll } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { type Evaluation, Evaluator } from '../src/relief/index.js';
-import type { Sign } from '../src/sign/index.js';
+import type { Side, Sign } from '../src/sign/index.js';
 import type { FontBook } from '../src/type/index.js';
 import { loadedBook } from './fonts.js';
 import { referee } from './referee.js';
@@ -19,7 +19,7 @@ export class Workshop {
   }
 
   /** An evaluation by an evaluator of its own, which remembers nothing. */
-  evaluate(sign: Sign): Evaluation {
-    return new Evaluator(this.book).evaluateLoaded(sign);
+  evaluate(sign: Sign, side: Side = 'front'): Evaluation {
+    return new Evaluator(this.book).evaluateLoaded(sign, side);
   }
 }

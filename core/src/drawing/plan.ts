@@ -1,5 +1,6 @@
-import { bounds, type Box, type Outline } from '../outline/index.js';
-import { type Evaluation, HOLE, levelOutline, regionOf, slopeBands } from '../relief/index.js';
+import { bounds, type Box, type Outline, ringsOf } from '../outline/index.js';
+import { type Evaluation, HOLE, isSolid, levelOutline, partsSeen, regionOf, slopeBands } from '../relief/index.js';
+import { type Blank, extentOfShape } from '../sign/index.js';
 import { formatLength } from '../units/index.js';
 import { dimension } from './dimension.js';
 import { type AreaItem, type Drawing, type Item, type LineItem, withMargin } from './drawing.js';
@@ -14,9 +15,14 @@ export interface PlanChoice {
   readonly textHeight: number;
 }
 
+/** Where the material ends in the plan: the edge of the blank, or of the letters that it is cut to with what is behind them. */
+export const edgeOf = (evaluation: Evaluation): Outline =>
+  evaluation.kept ? ringsOf(evaluation.arrangement, isSolid) : [evaluation.blank];
+
 /** The plan: every level in the colour of its height, holes cross-hatched, the edge of the blank. */
 export function planDrawing(evaluation: Evaluation, { textHeight }: PlanChoice): Drawing {
-  const { blank, levels, parts } = evaluation;
+  const { levels } = evaluation;
+  const edge = edgeOf(evaluation);
   const reach = heightReach(evaluation);
   const fine = { width: textHeight / 60, colour: INK };
   const items: Item[] = levels.map((level): AreaItem => ({
@@ -40,9 +46,11 @@ export function planDrawing(evaluation: Evaluation, { textHeight }: PlanChoice):
       pen: fine,
     });
   }
-  for (const part of parts) for (const { points, closed } of part.strokes) items.push(centreLine(points, closed, textHeight));
-  items.push({ kind: 'line', layer: 'blank edge', points: blank, closed: true, pen: { ...fine, width: textHeight / 10 } });
-  return { items, bounds: bounds([blank])! };
+  for (const part of partsSeen(evaluation))
+    for (const { points, closed } of part.strokes) items.push(centreLine(points, closed, textHeight));
+  for (const points of edge)
+    items.push({ kind: 'line', layer: 'blank edge', points, closed: true, pen: { ...fine, width: textHeight / 10 } });
+  return { items, bounds: bounds(edge) ?? bounds([evaluation.blank])! };
 }
 
 const centreLine = (points: Float64Array, closed: boolean, textHeight: number): LineItem => ({
@@ -58,7 +66,9 @@ export function dimensionedPlan(evaluation: Evaluation, choice: PlanChoice): Dra
   const plan = planDrawing(evaluation, choice);
   const { textHeight } = choice;
   const { minX, minY, maxX, maxY } = plan.bounds;
-  const { unit } = evaluation.sign;
+  const { unit, blank } = evaluation.sign;
+  // A curved edge is drawn in chords, and as large as it was asked for.
+  const { width, height } = evaluation.kept ? { width: maxX - minX, height: maxY - minY } : extentOfBlank(blank, plan.bounds);
   const beside = textHeight * 3;
   return {
     bounds: {
@@ -68,10 +78,15 @@ export function dimensionedPlan(evaluation: Evaluation, choice: PlanChoice): Dra
     },
     items: [
       ...plan.items,
-      ...dimension({ from: [maxX, minY], to: [minX, minY], beside, text: formatLength(maxX - minX, unit), textHeight }),
-      ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: formatLength(maxY - minY, unit), textHeight }),
+      ...dimension({ from: [maxX, minY], to: [minX, minY], beside, text: formatLength(width, unit), textHeight }),
+      ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: formatLength(height, unit), textHeight }),
     ],
   };
+}
+
+/** Overall width and height of a blank, as they were asked for; of a polygon, which is given by its circle, as it is. */
+function extentOfBlank({ outline }: Blank, { minX, minY, maxX, maxY }: Box): { width: number; height: number } {
+  return outline.kind === 'polygon' ? { width: maxX - minX, height: maxY - minY } : extentOfShape(outline);
 }
 
 /** "face", "raised 2 mm" or "carved 1.5 mm": the name of a level's layer in files. */
@@ -85,10 +100,10 @@ export function levelName(z: number): string {
  * and the centre lines of line engraving. Rings only, no fills.
  */
 export function productionOutlines(evaluation: Evaluation): Drawing {
-  const { blank, levels, parts } = evaluation;
+  const { kept, levels } = evaluation;
   const pen = { width: 0.1, colour: INK };
   const area = (layer: string, outline: Outline): AreaItem => ({ kind: 'area', layer, outline, pen });
-  const items: Item[] = [area('blank edge', [blank])];
+  const items: Item[] = [area(kept ? 'letters' : 'blank edge', edgeOf(evaluation))];
   for (const level of levels) if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), levelOutline(evaluation, level)));
   // Slopes by the outlines of the tiers that make them.
   const sloped = new Set(slopeBands(evaluation).map(({ layer }) => layer));
@@ -99,7 +114,7 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   }
   const holes = regionOf(evaluation, HOLE);
   if (holes.length > 0) items.push(area('cut through', holes));
-  for (const part of parts) {
+  for (const part of partsSeen(evaluation)) {
     for (const { points, closed } of part.strokes) items.push({ kind: 'line', layer: 'centre lines', points, closed, pen });
   }
   return { items, bounds: productionBounds(items) };

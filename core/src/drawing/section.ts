@@ -1,6 +1,6 @@
 import { bounds, type Box, direction, STEPS_PER_MM, visitEdges } from '../outline/index.js';
-import { type Evaluation, heightAt, isSolid, type PlacedPatch, placeOf, type Ramp } from '../relief/index.js';
-import type { SectionLine } from '../sign/index.js';
+import { type Evaluation, heightOf, isSolid, type Place, type PlacedPatch, placeOf } from '../relief/index.js';
+import type { SectionLine, Side } from '../sign/index.js';
 import { formatLength } from '../units/index.js';
 import { dimension } from './dimension.js';
 import type { Drawing, Item } from './drawing.js';
@@ -15,6 +15,9 @@ export interface Span {
   /** Height of the surface where it begins and where it ends, mm above the face. */
   readonly z: number;
   readonly zEnd: number;
+  /** The same of the side that is turned away. */
+  readonly under: number;
+  readonly underEnd: number;
 }
 
 /** A line that runs through no point of the grid: moved aside by less than a grid step. */
@@ -23,9 +26,15 @@ const ASIDE_STEPS = 0.3819660113;
 /** Where the line crosses an edge of the plan: the places before and after, and their heights there. */
 interface Crossed {
   readonly at: number;
-  readonly after: number;
-  readonly zBefore: number;
-  readonly zAfter: number;
+  readonly after: Place | undefined;
+  readonly before: Heights | undefined;
+  readonly here: Heights | undefined;
+}
+
+/** Heights of both sides. */
+interface Heights {
+  readonly z: number;
+  readonly under: number;
 }
 
 /** The relief along a line, from one end to the other; gaps are holes or outside. */
@@ -51,24 +60,34 @@ export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] 
     const sideA = sideOf(ax, ay);
     if (sideA > 0 === sideOf(bx, by) > 0) return;
     const { at, t } = crossing(ax, ay, bx, by);
-    const height = (label: number): number => {
-      const [a, b] = [heightAt(evaluation, label, ax, ay), heightAt(evaluation, label, bx, by)];
-      return a === b ? a : (1 - t) * a + t * b;
+    const heights = (place: Place | undefined): Heights | undefined => {
+      if (!place) return undefined;
+      const height = (surface: Place['surface']): number => {
+        const [a, b] = [heightOf(surface, ax, ay), heightOf(surface, bx, by)];
+        return a === b ? a : (1 - t) * a + t * b;
+      };
+      return { z: height(place.surface), under: height(place.under) };
     };
     const [before, after] = sideA <= 0 ? [left, right] : [right, left];
-    crossings.push({ at, after, zBefore: height(before), zAfter: height(after) });
+    const place = isSolid(after) ? placeOf(evaluation, after) : undefined;
+    crossings.push({
+      at,
+      after: place,
+      before: heights(isSolid(before) ? placeOf(evaluation, before) : undefined),
+      here: heights(place),
+    });
   });
   crossings.sort((a, b) => a.at - b.at);
   const spans: Span[] = [];
   for (let i = 0; i + 1 < crossings.length; i++) {
-    const { at, after, zAfter } = crossings[i];
-    const { at: end, zBefore } = crossings[i + 1];
-    if (!isSolid(after) || end - at < 1e-9 || placeOf(evaluation, after)?.surface.kind === 'ramp') continue;
-    spans.push({ from: at, to: end, z: zAfter, zEnd: zBefore });
+    const { at, after, here } = crossings[i];
+    const { at: end, before } = crossings[i + 1];
+    if (!after || !here || !before || end - at < 1e-9 || after.surface.kind === 'ramp') continue;
+    spans.push({ from: at, to: end, z: here.z, zEnd: before.z, under: here.under, underEnd: before.under });
   }
   for (const [{ inside, box }, placed] of evaluation.patches) {
-    const surface = placeOf(evaluation, inside)?.surface;
-    if (surface?.kind === 'ramp' && reaches(box)) spans.push(...patchSpans(placed, surface.ramp, sideOf, crossing));
+    const place = placeOf(evaluation, inside);
+    if (place?.surface.kind === 'ramp' && reaches(box)) spans.push(...patchSpans(placed, place, sideOf, crossing));
   }
   return merged(spans.sort((a, b) => a.from - b.from));
 }
@@ -76,11 +95,14 @@ export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] 
 /** The spans over the slopes of one letter. */
 function patchSpans(
   { patch, stepX, stepY }: PlacedPatch,
-  ramp: Ramp,
+  { surface, under: behind }: Place,
   sideOf: (x: number, y: number) => number,
   crossing: (ax: number, ay: number, bx: number, by: number) => { at: number; t: number },
 ): Span[] {
   const { x, y, corners, distances } = patch;
+  if (surface.kind !== 'ramp') return [];
+  const { ramp } = surface;
+  const under = heightOf(behind, 0, 0);
   const spans: Span[] = [];
   for (let f = 0; f < corners.length; f += 3) {
     const ends: { at: number; z: number }[] = [];
@@ -93,7 +115,7 @@ function patchSpans(
     }
     if (ends.length < 2) continue;
     const [a, b] = ends[0].at < ends[1].at ? ends : [ends[1], ends[0]];
-    if (b.at - a.at > 1e-9) spans.push({ from: a.at, to: b.at, z: a.z, zEnd: b.z });
+    if (b.at - a.at > 1e-9) spans.push({ from: a.at, to: b.at, z: a.z, zEnd: b.z, under, underEnd: under });
   }
   return spans;
 }
@@ -101,22 +123,35 @@ function patchSpans(
 /** mm by which a point between two spans may lie beside the straight line over both. */
 const STRAIGHT = 0.0005;
 
-/** Spans that go on straight become one. */
+/** Spans that go on straight on both sides become one. */
 function merged(spans: readonly Span[]): Span[] {
   const out: Span[] = [];
   for (const span of spans) {
     const last = out[out.length - 1];
-    if (last && Math.abs(span.from - last.to) < 1e-9 && Math.abs(last.zEnd - span.z) < STRAIGHT) {
-      const between = last.z + ((span.zEnd - last.z) * (last.to - last.from)) / (span.to - last.from);
-      if (Math.abs(between - last.zEnd) < STRAIGHT) {
-        out[out.length - 1] = { ...last, to: span.to, zEnd: span.zEnd };
-        continue;
-      }
-    }
-    out.push(span);
+    const goesOn = (start: number, end: number, next: number, nextEnd: number): boolean => {
+      const between = start + ((nextEnd - start) * (last.to - last.from)) / (span.to - last.from);
+      return Math.abs(end - next) < STRAIGHT && Math.abs(between - end) < STRAIGHT;
+    };
+    const isOne =
+      last &&
+      Math.abs(span.from - last.to) < 1e-9 &&
+      goesOn(last.z, last.zEnd, span.z, span.zEnd) &&
+      goesOn(last.under, last.underEnd, span.under, span.underEnd);
+    if (isOne) out[out.length - 1] = { ...last, to: span.to, zEnd: span.zEnd, underEnd: span.underEnd };
+    else out.push(span);
   }
   return out;
 }
+
+/** The outline of a body that is cut: along its surface, and back along the side that is turned away. */
+export const profileOf = (body: readonly Span[]): number[] => [
+  ...body.flatMap(({ from, to, z, zEnd }) => [from, z, to, zEnd]),
+  ...[...body].reverse().flatMap(({ from, to, under, underEnd }) => [to, underEnd, from, under]),
+];
+
+/** A line as it is seen from a side: the same line of the sign, x counted the other way from behind. */
+export const lineSeenFrom = ({ x, y, turn }: SectionLine, side: Side): SectionLine =>
+  side === 'front' ? { x, y, turn } : { x: x === 0 ? 0 : -x, y, turn: turn === 0 ? 0 : -turn };
 
 export interface SectionChoice {
   /** Heights are drawn this many times as tall as they are. */
@@ -133,8 +168,7 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
   const items: Item[] = [];
   const reach = heightReach(evaluation);
   for (const body of bodies(spans)) {
-    const profile = body.flatMap(({ from, to, z, zEnd }) => [from, z * k, to, zEnd * k]);
-    const outline = Float64Array.from([...profile, body[body.length - 1].to, back, body[0].from, back]);
+    const outline = Float64Array.from(profileOf(body), (value, i) => (i % 2 === 0 ? value : value * k));
     items.push({
       kind: 'area',
       layer: 'section',
@@ -208,11 +242,13 @@ const surfaceColour = (z: number, reach: number): string => (Math.abs(z) < 1e-9 
 const formatLevel = (z: number, unit: 'mm' | 'in'): string => `${levelName(z).split(' ')[0]} ${formatLength(Math.abs(z), unit)}`;
 
 /** Spans that touch, as one body each. */
-function bodies(spans: readonly Span[]): Span[][] {
+export function bodies(spans: readonly Span[]): Span[][] {
   const out: Span[][] = [];
   for (const span of spans) {
     const last = out[out.length - 1];
-    if (last && span.from - last[last.length - 1].to < 1e-6) last.push(span);
+    const before = last?.[last.length - 1];
+    const meet = before && span.from - before.to < 1e-6 && span.under < before.zEnd && before.underEnd < span.z;
+    if (meet) last.push(span);
     else out.push([span]);
   }
   return out;

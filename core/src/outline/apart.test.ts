@@ -13,6 +13,7 @@ import {
   rectangle,
   ShapeCache,
   touching,
+  widestGap,
 } from './index.js';
 
 const square = (x: number, y: number, side = 10): Contour => Float64Array.of(x, y, x + side, y, x + side, y + side, x, y + side);
@@ -88,5 +89,16 @@ describe('ShapeCache', () => {
     cache.get([square(0, 0)], 'area', (rings) => area(rings));
     const { value, dx } = cache.get([square(100, 0)], 'left', leftOf);
     expect(value + dx).toBe(100);
+  });
+});
+
+describe('widestGap', () => {
+  it('is the longest edge of the minimum spanning tree: squares in a row, and an odd one out', () => {
+    const square = (x: number, y: number): Contour[] => [Float64Array.of(x, y, x + 1, y, x + 1, y + 1, x, y + 1)];
+    expect(widestGap([square(0, 0), square(2, 0), square(3.5, 0), square(6, 0)])).toBeCloseTo(1.5, 9);
+    // The far one is reached over the diagonal: 3-4-5.
+    expect(widestGap([square(0, 0), square(1, 0), square(5, 5)])).toBeCloseTo(5, 9);
+    expect(widestGap([square(0, 0)])).toBe(0);
+    expect(widestGap(Array.from({ length: 1501 }, (_, i) => square(2 * i, 0)))).toBeUndefined();
   });
 });

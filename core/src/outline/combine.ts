@@ -1,4 +1,5 @@
-import { arrange, ringsOf, type Windings } from './arrangement.js';
+import { arrange, type Windings } from './arrangement.js';
+import { ringsOf } from './rings.js';
 import type { Contour, Outline } from './contour.js';
 
 /** Winding number of a layer, 0 where it does not reach. */

@@ -43,7 +43,7 @@ export class DistanceField {
    * @param tolerance mm by which a distance may be off, in the middle of its chords
    */
   constructor(
-    private readonly outline: Outline,
+    readonly outline: Outline,
     readonly run: number,
     readonly tolerance: number,
   ) {

@@ -1,4 +1,5 @@
 export * from './arrangement.js';
+export * from './rings.js';
 export * from './combine.js';
 export * from './contour.js';
 export * from './grid.js';
@@ -19,3 +20,4 @@ export * from './track.js';
 export * from './distance-field.js';
 export * from './facets.js';
 export { LEAST_AREA, withoutSlivers } from './slivers.js';
+export { NodingMemory } from './noding-memory.js';

@@ -88,8 +88,20 @@ interface Found extends Letter {
 /** Two outlines nearer than this, in mm, count as touching: four steps of the grid. */
 const NEAR = 4 / STEPS_PER_MM;
 
+/** What was found of pairs of letters before. */
+const pairs = new WeakMap<Contour, WeakMap<Contour, boolean>>();
+
 /** Whether two letters neither meet nor lie in each other, though their boxes do: A and V, or two italics. */
-const areApart = (a: Letter, b: Letter): boolean => areFurther(a.contours, b.contours, a.box, b.box, NEAR);
+function areApart(a: Letter, b: Letter): boolean {
+  let ofA = pairs.get(a.contours[0]);
+  if (!ofA) pairs.set(a.contours[0], (ofA = new WeakMap()));
+  let known = ofA.get(b.contours[0]);
+  if (known === undefined) {
+    known = areFurther(a.contours, b.contours, a.box, b.box, NEAR);
+    ofA.set(b.contours[0], known);
+  }
+  return known;
+}
 
 /** Whether two outlines are further apart than a distance, and neither lies in the other. */
 function areFurther(a: readonly Contour[], b: readonly Contour[], boxA: Box, boxB: Box, distance: number): boolean {
@@ -147,13 +159,6 @@ function reach([ax, ay, bx, by]: Segment, x: number, y: number): number {
   return Math.hypot(ax + t * dx - x, ay + t * dy - y);
 }
 
-const boxOfSegment = (ax: number, ay: number, bx: number, by: number): Box => ({
-  minX: Math.min(ax, bx),
-  minY: Math.min(ay, by),
-  maxX: Math.max(ax, bx),
-  maxY: Math.max(ay, by),
-});
-
 /**
  * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no crease.
  * @param creases segments in grid steps, x and y of both ends in turn
@@ -193,20 +198,26 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: 
     }
     open.push(letter);
   }
-  const takeOff = (segment: Box) => {
-    for (const letter of sorted) {
-      if (letter.box.minX > segment.maxX) break;
-      if (meet(letter.box, segment)) lonely.delete(letter);
+  const left = sorted.filter((letter) => lonely.has(letter));
+  const takeOff = (ax: number, ay: number, bx: number, by: number) => {
+    for (const letter of left) {
+      const { minX, minY, maxX, maxY } = letter.box;
+      if (minX > ax && minX > bx) break;
+      if ((maxX < ax && maxX < bx) || (minY > ay && minY > by) || (maxY < ay && maxY < by)) continue;
+      lonely.delete(letter);
     }
   };
   for (const contour of others) {
     const n = contour.length;
-    for (let i = 0, j = n - 2; i < n; j = i, i += 2)
-      takeOff(boxOfSegment(contour[i], contour[i + 1], contour[j], contour[j + 1]));
+    for (let i = 0, j = n - 2; i < n && lonely.size > 0; j = i, i += 2)
+      takeOff(contour[i], contour[i + 1], contour[j], contour[j + 1]);
   }
-  for (let i = 0; i < creases.length; i += 4) {
-    const [ax, ay, bx, by] = creases.slice(i, i + 4).map((step) => step / STEPS_PER_MM);
-    takeOff(boxOfSegment(ax, ay, bx, by));
-  }
+  for (let i = 0; i < creases.length && lonely.size > 0; i += 4)
+    takeOff(
+      creases[i] / STEPS_PER_MM,
+      creases[i + 1] / STEPS_PER_MM,
+      creases[i + 2] / STEPS_PER_MM,
+      creases[i + 3] / STEPS_PER_MM,
+    );
   return [...lonely];
 }

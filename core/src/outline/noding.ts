@@ -1,3 +1,4 @@
+import { CellGrid } from './cell-grid.js';
 import { turn } from './grid.js';
 import type { PointSet } from './points.js';
 
@@ -17,7 +18,6 @@ export class NodingError extends Error {
 }
 
 const MOST_ROUNDS = 64;
-const SEGMENTS_PER_CELL = 1;
 
 /**
  * Splits segments wherever they cross, touch or overlap, so that any two meet in shared end points only. All questions of side
@@ -144,105 +144,3 @@ function passes(ax: number, ay: number, bx: number, by: number, px: number, py: 
 
 const within = (ax: number, ay: number, bx: number, by: number, px: number, py: number): boolean =>
   px >= Math.min(ax, bx) && px <= Math.max(ax, bx) && py >= Math.min(ay, by) && py <= Math.max(ay, by);
-
-/**
- * A uniform grid of cells with the segments that run through each. A segment is entered row by row, so that a long diagonal
- * costs its length and not its box.
- */
-class CellGrid {
-  private readonly minX: number;
-  private readonly minY: number;
-  private readonly cell: number;
-  private readonly columns: number;
-  private readonly rows: number;
-  /** Segments of each cell, one cell after the other. */
-  private readonly start: Int32Array;
-  private readonly members: Int32Array;
-
-  constructor(
-    private readonly points: PointSet,
-    private readonly from: number[],
-    private readonly to: number[],
-  ) {
-    const { x, y } = points;
-    const n = from.length;
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let s = 0; s < n; s++) {
-      for (const p of [from[s], to[s]]) {
-        if (x[p] < minX) minX = x[p];
-        if (x[p] > maxX) maxX = x[p];
-        if (y[p] < minY) minY = y[p];
-        if (y[p] > maxY) maxY = y[p];
-      }
-    }
-    const width = n > 0 ? maxX - minX + 1 : 1;
-    const height = n > 0 ? maxY - minY + 1 : 1;
-    [this.minX, this.minY] = [minX, minY];
-    this.cell = Math.max(64, Math.sqrt((width * height * SEGMENTS_PER_CELL) / Math.max(1, n)), Math.max(width, height) / 4096);
-    this.columns = Math.ceil(width / this.cell);
-    this.rows = Math.ceil(height / this.cell);
-    // Count, sum up, fill.
-    this.start = new Int32Array(this.columns * this.rows + 1);
-    for (let s = 0; s < n; s++) this.forEachCell(s, (c) => this.start[c + 1]++);
-    for (let c = 0; c < this.columns * this.rows; c++) this.start[c + 1] += this.start[c];
-    this.members = new Int32Array(this.start[this.columns * this.rows]);
-    const fill = this.start.slice(0, -1);
-    for (let s = 0; s < n; s++) this.forEachCell(s, (c) => (this.members[fill[c]++] = s));
-  }
-
-  private forEachCell(s: number, visit: (cell: number) => void): void {
-    const { points, from, to, minX, minY, cell, columns } = this;
-    const { x, y } = points;
-    const isUp = y[from[s]] <= y[to[s]];
-    const low0 = isUp ? from[s] : to[s];
-    const high0 = isUp ? to[s] : from[s];
-    const x0 = x[low0];
-    const y0 = y[low0];
-    const x1 = x[high0];
-    const y1 = y[high0];
-    const row0 = Math.floor((y0 - minY) / cell);
-    const row1 = Math.floor((y1 - minY) / cell);
-    for (let row = row0; row <= row1; row++) {
-      let left = x0;
-      let right = x1;
-      if (row0 !== row1) {
-        // Where the segment enters and leaves this row, a step wider against rounding.
-        const slope = (x1 - x0) / (y1 - y0);
-        const low = Math.max(y0, minY + row * cell);
-        const high = Math.min(y1, minY + (row + 1) * cell);
-        left = x0 + slope * (low - y0);
-        right = x0 + slope * (high - y0);
-      }
-      const first = Math.max(0, Math.floor((Math.min(left, right) - 1 - minX) / cell));
-      const last = Math.min(columns - 1, Math.floor((Math.max(left, right) + 1 - minX) / cell));
-      for (let column = first; column <= last; column++) visit(row * columns + column);
-    }
-  }
-
-  /** Calls `meet` for every two segments that share a cell. */
-  forEachPair(meet: (s: number, t: number) => void): void {
-    const { start, members } = this;
-    for (let c = 0; c + 1 < start.length; c++) {
-      for (let i = start[c]; i < start[c + 1]; i++) {
-        for (let j = i + 1; j < start[c + 1]; j++) meet(members[i], members[j]);
-      }
-    }
-  }
-
-  /** Calls `meet` for every segment and every point whose square lies in, or reaches into, a cell that the segment runs through. */
-  forEachPoint(meet: (s: number, p: number) => void): void {
-    const { points, start, members, minX, minY, cell, columns, rows } = this;
-    for (let p = 0; p < points.size; p++) {
-      const column0 = Math.max(0, Math.floor((points.x[p] - 1 - minX) / cell));
-      const column1 = Math.min(columns - 1, Math.floor((points.x[p] + 1 - minX) / cell));
-      const row0 = Math.max(0, Math.floor((points.y[p] - 1 - minY) / cell));
-      const row1 = Math.min(rows - 1, Math.floor((points.y[p] + 1 - minY) / cell));
-      for (let row = row0; row <= row1; row++) {
-        for (let column = column0; column <= column1; column++) {
-          const c = row * columns + column;
-          for (let i = start[c]; i < start[c + 1]; i++) meet(members[i], p);
-        }
-      }
-    }
-  }
-}

@@ -1,6 +1,16 @@
 import Flatbush from 'flatbush';
-import { arrange, type Contour, type Creases, snapRun, STEPS_PER_MM, toStep, triangulate } from '../outline/index.js';
-import { distanceIn, type Woven } from './weave.js';
+import {
+  arrange,
+  type Contour,
+  type Creases,
+  type DrawnField,
+  movedBy,
+  snapRun,
+  STEPS_PER_MM,
+  toStep,
+  triangulate,
+} from '../outline/index.js';
+import type { Piece, Woven } from './weave.js';
 
 /** Where one woven slope lies above another that it overlaps. */
 export interface Crossing {
@@ -27,7 +37,7 @@ export function crossingsOf(woven: readonly Woven[]): Crossing[] {
   const out: Crossing[] = [];
   woven.forEach((first, i) => {
     for (const second of woven.slice(i + 1)) {
-      if (first.area === second.area || !meet(first, second)) continue;
+      if (first.area === second.area || !meet(first, second) || areApart(first, second)) continue;
       const border = placesAbove(of(first), of(second));
       out.push({ first: first.layer, second: second.layer, border, layer: 0 });
     }
@@ -38,22 +48,44 @@ export function crossingsOf(woven: readonly Woven[]): Crossing[] {
 const meet = (a: Woven, b: Woven): boolean =>
   a.index.minX <= b.index.maxX && b.index.minX <= a.index.maxX && a.index.minY <= b.index.maxY && b.index.minY <= a.index.maxY;
 
+/** Whether all of one lies higher than all of the other, so that a height of each tells which is above. */
+function areApart(a: Woven, b: Woven): boolean {
+  const [p, q] = [heightsOf(a), heightsOf(b)];
+  return Math.min(...p) > Math.max(...q) || Math.min(...q) > Math.max(...p);
+}
+
+/** The heights at which a slope breaks, as far as its strokes let it come. */
+function heightsOf({ ramp, pieces }: Woven): number[] {
+  const deepest = Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
+  return [ramp.at(deepest), ...ramp.heights.filter((_, i) => ramp.distances[i] <= deepest)];
+}
+
+/** Triangles over the outline that a field was drawn from: x and y in grid steps and the distance of three corners in turn. */
+const drawnFacets = new WeakMap<DrawnField, Float64Array>();
+
+function facetsOfField({ outline, drawn, stepX, stepY }: Piece): Float64Array {
+  let known = drawnFacets.get(drawn);
+  if (known) return known;
+  const own = movedBy(outline, -stepX / STEPS_PER_MM, -stepY / STEPS_PER_MM);
+  const isInside = (label: number): boolean => label === 1;
+  const { edges } = arrange([own], (windings) => (windings.length > 0 ? 1 : 0), { segments: drawn.creases, on: isInside });
+  const { corners } = triangulate(edges, isInside);
+  known = new Float64Array(3 * corners.length);
+  corners.forEach((v, i) => known!.set([edges.x[v], edges.y[v], drawn.distanceOfPoint(edges.x[v], edges.y[v])], 3 * i));
+  drawnFacets.set(drawn, known);
+  return known;
+}
+
 function facetsOf({ pieces, ramp }: Woven): Facets {
   const out: number[] = [];
   for (const piece of pieces) {
-    const { drawn, stepX, stepY } = piece;
-    const segments = drawn.creases.map((value, k) => value + (k % 2 === 0 ? stepX : stepY));
-    const { edges } = arrange([piece.outline], (windings) => (windings.length > 0 ? 1 : 0), {
-      segments,
-      on: (label) => label === 1,
-    });
-    const { corners } = triangulate(edges, (label) => label === 1);
-    for (let t = 0; t < corners.length; t += 3) {
-      const points = [corners[t], corners[t + 1], corners[t + 2]];
-      const distances = points.map((v) => distanceIn(piece, edges.x[v], edges.y[v]));
+    const { stepX, stepY } = piece;
+    const own = facetsOfField(piece);
+    for (let t = 0; t < own.length; t += 9) {
       // Its level top is a level like others.
-      if (distances.every((d) => d >= ramp.run)) continue;
-      points.forEach((v, k) => out.push(edges.x[v] / STEPS_PER_MM, edges.y[v] / STEPS_PER_MM, ramp.at(distances[k])));
+      if (own[t + 2] >= ramp.run && own[t + 5] >= ramp.run && own[t + 8] >= ramp.run) continue;
+      for (let k = t; k < t + 9; k += 3)
+        out.push((own[k] + stepX) / STEPS_PER_MM, (own[k + 1] + stepY) / STEPS_PER_MM, ramp.at(own[k + 2]));
     }
   }
   return Float64Array.from(out);

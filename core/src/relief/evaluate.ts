@@ -1,35 +1,24 @@
-import {
-  apart,
-  area,
-  areasByLabel,
-  type Arrangement,
-  bounds,
-  type Box,
-  type Contour,
-  contains,
-  contourArea,
-  CoordinateError,
-  gapBetween,
-  type Inset,
-  type Outline,
-  ringsOf,
-  type Stroke,
-} from '../outline/index.js';
+import { apart, type Contour, CoordinateError, NodingMemory, type Outline } from '../outline/index.js';
 import {
   baseLevels,
   fontsOf,
   outlinesUsed,
   type Part,
   type ShapePart,
+  type Side,
+  sideOf,
   type Sign,
   type TextPart,
-  THROUGH,
   tierLevel,
 } from '../sign/index.js';
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../type/index.js';
-import { LEVEL_STEP, middleHeight, type Surface } from './fold.js';
-import { FIRST_PLACE, isSolid, type Laid, layOut } from './laying.js';
-import { blankLayer, type Layer, layersOf, type TierLayer } from './layers.js';
+import { CutToPlans } from './cut-to.js';
+import { evaluated } from './evaluated.js';
+import type { Evaluation, PartPlan, Rung } from './evaluation.js';
+import { edgeNotes, LEAST_SHORT, type Short, tierNotes } from './evaluation-notes.js';
+import { type Known, layOut } from './laying.js';
+import { edgeLayer, type Layer, layersOf } from './layers.js';
+import { mirroredRing } from './mirrored.js';
 import { type Note, note } from './notes.js';
 import {
   blankOutline,
@@ -40,133 +29,49 @@ import {
   radiusNote,
   type Surroundings,
   textChoice,
-  type TextMeasures,
   trackOf,
 } from './part-outline.js';
-import { Patches, type PlacedPatch, topOfPatch } from './patches.js';
+import { Patches } from './patches.js';
 import { outlinedText, splitText, TextPartsError } from './text-parts.js';
-import { reachOf, TierAreas } from './tier-area.js';
-import { Fields, heightOn, insideLeft } from './weave.js';
-
-/** Places of the plan with one surface over them, and what it is made by. */
-export interface Place {
-  /** Label in the plan. */
-  readonly label: number;
-  readonly surface: Surface;
-  /** Its height, or for a slope that in the middle of its band. */
-  readonly z: number;
-  readonly areaMm2: number;
-}
-
-/** A level of the relief: its flat places. */
-export interface Level {
-  /** Labels of its places in the plan. */
-  readonly labels: readonly number[];
-  /** mm above the face, negative below. */
-  readonly z: number;
-  readonly areaMm2: number;
-}
-
-/** A tier that is on, with the level that it makes. */
-export interface Rung {
-  readonly part: string;
-  readonly tier: string;
-  /** mm above the face; −Infinity for a cut through. */
-  readonly z: number;
-  /** The level that its strokes let it come to, where that is another. */
-  readonly reached?: number;
-}
-
-/** A part as the evaluation placed it. */
-export interface PartPlan {
-  readonly id: string;
-  readonly ink?: Box;
-  readonly frame: Float64Array;
-  readonly letters: number;
-  readonly contours: readonly Contour[];
-  readonly strokes: readonly Stroke[];
-  /** Sizes of a text as it was set. */
-  readonly text?: TextMeasures;
-  /** Of a text, the box from the cap line of its first to the baseline of its last line. */
-  readonly caps?: Box;
-}
-
-/** The one relief that plan, section, model, proof, files and checks are read off. */
-export interface Evaluation {
-  readonly sign: Sign;
-  readonly blank: Contour;
-  readonly arrangement: Arrangement;
-  /** Every place with material, by label from {@link FIRST_PLACE} on. */
-  readonly places: readonly Place[];
-  /** Flat places from the highest to the lowest, the level tops of slopes among them. */
-  readonly levels: readonly Level[];
-  /** The least and the greatest height. */
-  readonly lowest: number;
-  readonly highest: number;
-  readonly layers: readonly Layer[];
-  /** The slopes of letters that keep them to themselves. */
-  readonly patches: ReadonlyMap<Inset, PlacedPatch>;
-  readonly rungs: readonly Rung[];
-  readonly parts: readonly PartPlan[];
-  readonly notes: readonly Note[];
-}
-
-/** The place that a label stands for; undefined where there is no material. */
-export const placeOf = ({ places }: Evaluation, label: number): Place | undefined => places[label - FIRST_PLACE];
-
-/** Height of the surface in mm over a grid point that lies in, or on the edge of, the places of a label. */
-export function heightAt(evaluation: Evaluation, label: number, x: number, y: number): number {
-  const surface = placeOf(evaluation, label)?.surface;
-  switch (surface?.kind) {
-    case undefined:
-      return -evaluation.sign.blank.thickness;
-    case 'level':
-      return surface.z;
-    case 'woven':
-      return heightOn(surface.woven, x, y);
-    case 'ramp':
-      // Only its edge lies in the plan itself.
-      return surface.ramp.start;
-  }
-}
-
-/** Rings of one label, or of several as one. */
-export const regionOf = (evaluation: Evaluation, ...labels: readonly number[]): Outline =>
-  ringsOf(evaluation.arrangement, (label) => labels.includes(label));
+import { TierAreas } from './tier-area.js';
+import { Fields, insideLeft } from './weave.js';
 
 const byId = (parts: readonly PartPlan[]): ReadonlyMap<string, PartPlan> => new Map(parts.map((part) => [part.id, part]));
 
-const THIN_FLOOR_MM = 1;
 const MOST_REMEMBERED = 1000;
 
 /**
  * Evaluates signs. It keeps the outlines of parts from one evaluation to the next, so that an edit works out again only
  * the part it touches; results do not depend on what is kept.
  */
-export class Evaluator {
+export class Evaluator implements Known {
   private remembered = new Map<string, PlacedPart>();
-  private blank: { readonly key: string; readonly contour: Contour } | undefined;
+  private readonly blanks = new Map<string, Contour>();
   private readonly areas = new TierAreas();
-  private readonly fields = new Fields();
-  private readonly patches = new Patches(this.fields);
+  readonly fields = new Fields();
+  readonly patches = new Patches(this.fields);
+  readonly memory = new NodingMemory();
+  private readonly cutTo = new CutToPlans();
 
   constructor(private readonly book: FontBook) {}
 
-  /** Loads the fonts of a sign, then evaluates it. The sign is not changed. */
-  async evaluate(sign: Sign): Promise<Evaluation> {
+  /**
+   * Loads the fonts of a sign, then evaluates it. The sign is not changed.
+   * @param side that is turned to the reader
+   */
+  async evaluate(sign: Sign, side: Side = 'front'): Promise<Evaluation> {
     await this.book.need(fontsOf(sign));
-    return this.evaluateLoaded(sign);
+    return this.evaluateLoaded(sign, side);
   }
 
   /** The same where the fonts are loaded. @throws FontError where one is not */
-  evaluateLoaded(sign: Sign): Evaluation {
+  evaluateLoaded(sign: Sign, side: Side = 'front'): Evaluation {
     const notes: Note[] = [];
-    const blank = this.blankOf(sign);
+    const blank = this.blankOf(sign, side);
     notes.push(...radiusNote(sign.blank.outline, 'The blank', sign));
 
     const bases = baseLevels(sign);
-    const edge = blankLayer(sign, blank);
-    const layers: Layer[] = edge ? [edge] : [];
+    const layers: Layer[] = [];
     const rungs: Rung[] = [];
     const parts: PartPlan[] = [];
     const placedParts = new Map<string, PlacedPart>();
@@ -174,9 +79,10 @@ export class Evaluator {
     const sources = new Set(sign.parts.flatMap((part) => outlinesUsed(part).map(({ id }) => id)));
     for (const part of sign.parts) {
       try {
-        const placed = this.place(part, { sign, blank, placed: placedParts }, keys);
+        const own = this.blankOf(sign, sideOf(part));
+        const placed = this.place(part, { sign, blank: own, placed: placedParts }, keys);
         placedParts.set(part.id, placed);
-        if (part.tiers.every(({ on }) => !on) && sources.has(part.id)) {
+        if (part.tiers.every(({ on }) => !on) && (sources.has(part.id) || sign.blank.cutTo?.parts.includes(part.id))) {
           // Others are made from it: that it makes nothing itself is as it should be.
           notes.push(...placed.notes);
           parts.push({ id: part.id, ...placed });
@@ -187,8 +93,8 @@ export class Evaluator {
           parts.push({ id: part.id, ...placed, ink: undefined });
           continue;
         }
-        const made = this.layersOf(part, sign, placed, bases.get(part.id) ?? 0);
-        notes.push(...placed.notes, ...made.notes, ...edgeNotes(part, placed, blank, sign));
+        const made = this.layersOf(part, sign, placed, bases.get(part.id) ?? 0, sideOf(part) !== side);
+        notes.push(...placed.notes, ...made.notes, ...edgeNotes(part, placed, own, sign));
         parts.push({ id: part.id, ...placed });
         layers.push(...made.layers);
         rungs.push(...made.rungs);
@@ -198,7 +104,20 @@ export class Evaluator {
         parts.push({ id: part.id, frame: new Float64Array(), letters: 0, contours: [], strokes: [] });
       }
     }
-    return told(sign, blank, layers, { rungs, parts, notes }, layOut(sign, blank, layers, this.fields, this.patches));
+    const { thickness, finish } = sign.blank;
+    const cut = this.cutTo.plan(sign, side, placedParts);
+    notes.push(...cut.notes);
+    const before = [...edgeLayers(sign, side, cut.kept ?? [blank]), ...cut.layers];
+    const [face, back] = side === 'front' ? [finish?.face, finish?.back] : [finish?.back, finish?.face];
+    const laidBlank = {
+      contour: blank,
+      thickness,
+      isFacePainted: Boolean(face ?? finish?.sides),
+      isBackPainted: Boolean(back ?? finish?.sides),
+    };
+    const all = [...before, ...layers];
+    const found = { rungs, parts, notes, side, kept: cut.kept };
+    return evaluated(sign, blank, all, found, layOut(laidBlank, all, this));
   }
 
   /** The gaps between the letters of a text part, from left to right in each line. */
@@ -225,16 +144,24 @@ export class Evaluator {
     return outlinedText(sign, textPart(sign, id), this.book, byId(parts));
   }
 
-  private layersOf(part: Part, sign: Sign, placed: PlacedPart, base: number): { layers: Layer[]; rungs: Rung[]; notes: Note[] } {
-    const layers = layersOf(part, placed, base, this.areas);
+  private layersOf(
+    part: Part,
+    sign: Sign,
+    placed: PlacedPart,
+    base: number,
+    isBehind: boolean,
+  ): { layers: Layer[]; rungs: Rung[]; notes: Note[] } {
+    const { thickness } = sign.blank;
+    const layers = layersOf(part, placed, base, this.areas, isBehind ? thickness : undefined);
     if (layers.length === 0) return { layers, rungs: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
     const rungs: Rung[] = [];
     const notes: Note[] = [];
     for (const layer of layers) {
       if (layer.isMore) continue;
       const nominal = tierLevel(layer.of, base);
-      const short = this.shortOf(layer, base);
-      rungs.push({ part: part.id, tier: layer.tier, z: nominal, reached: short?.highest });
+      const found = this.shortOf(layer, isBehind ? -thickness - base : base);
+      const short = found && isBehind ? { ...found, highest: -thickness - found.highest } : found;
+      rungs.push({ part: part.id, tier: layer.tier, side: sideOf(part), z: nominal, reached: short?.highest });
       notes.push(...tierNotes(sign, part, layer, nominal, placed, this.areas, short));
     }
     return { layers, rungs, notes };
@@ -252,10 +179,15 @@ export class Evaluator {
     return { lowest: Math.min(...heights), highest: base + sign * Math.max(...heights), full };
   }
 
-  private blankOf(sign: Sign): Contour {
-    const key = JSON.stringify(sign.blank.outline);
-    if (this.blank?.key !== key) this.blank = { key, contour: blankOutline(sign.blank) };
-    return this.blank.contour;
+  private blankOf(sign: Sign, side: Side): Contour {
+    const key = `${side} ${JSON.stringify(sign.blank.outline)}`;
+    let contour = this.blanks.get(key);
+    if (!contour) {
+      const seen = blankOutline(sign.blank);
+      if (this.blanks.size > 4) this.blanks.clear();
+      this.blanks.set(key, (contour = side === 'front' ? seen : mirroredRing(seen)));
+    }
+    return contour;
   }
 
   /** @param keys what each earlier part was remembered by; a part that follows others changes with them */
@@ -284,168 +216,17 @@ export class Evaluator {
   }
 }
 
+/** The edge forms of a blank, that of the side turned to the reader first. */
+function edgeLayers({ blank }: Sign, side: Side, outline: Outline): Layer[] {
+  const { edge, backEdge, finish, thickness } = blank;
+  const front = { edge, face: finish?.face, sides: finish?.sides };
+  const back = { edge: backEdge, face: finish?.back, sides: finish?.sides };
+  const [near, far] = side === 'front' ? [front, back] : [back, front];
+  return [edgeLayer(near, outline, thickness, false), edgeLayer(far, outline, thickness, true)].flatMap((layer) => layer ?? []);
+}
+
 function textPart(sign: Sign, id: string): TextPart {
   const part = sign.parts.find((other) => other.id === id);
   if (part?.kind !== 'text') throw new TextPartsError('Only words can be taken apart or turned into outlines.');
   return part;
-}
-
-/** Heights that a slope comes to, in mm: above its base at its lowest letter, above the face at its highest. */
-interface Short {
-  readonly lowest: number;
-  readonly highest: number;
-  readonly full: number;
-}
-
-/** mm by which a slope may stay below its height before that is told. */
-const LEAST_SHORT = 0.01;
-
-function tierNotes(
-  sign: Sign,
-  part: Part,
-  { of: tier, contours }: TierLayer,
-  z: number,
-  placed: PlacedPart,
-  areas: TierAreas,
-  short: Short | undefined,
-): Note[] {
-  const at = { part: part.id, tier: tier.id };
-  const out: Note[] = [];
-  const { thickness } = sign.blank;
-  const deepest = short ? short.highest : z;
-  if (z !== THROUGH && tier.action.kind !== 'mark' && deepest <= -thickness)
-    out.push(note('through-back', at, part.name, -deepest, thickness, sign.unit));
-  if (placed.strokes.length > 0 && tier.action.kind !== 'line') out.push(note('open-strokes', at, part.name));
-  const swallowed = areas.swallowed(placed, tier);
-  if (swallowed) {
-    const reach = reachOf(tier.area, placed);
-    const where = { ...at, x: swallowed.x, y: swallowed.y };
-    if (contours.length === 0) out.push(note('offset-swallowed', where, part.name, reach, swallowed.largest, sign.unit));
-    else out.push(note('area-loses', where, part.name, reach, swallowed.count, swallowed.largest, sign.unit));
-  }
-  if (short && tier.edge?.kind === 'ridged' && !tier.edge.capped)
-    out.push(note('ridge-height', at, part.name, short.highest, sign.unit));
-  else if (short) out.push(note('slope-short', at, part.name, short.full, short.lowest, sign.unit));
-  return out;
-}
-
-/** A hole nearer to the edge than its own width may break out (common practice, no source). */
-function edgeNotes(part: Part, { contours }: PlacedPart, blank: Contour, { unit }: Sign): Note[] {
-  if (part.kind !== 'shape' || !part.tiers.some(({ on, action }) => on && action.kind === 'cut-through')) return [];
-  const { shape } = part;
-  if (shape.kind !== 'circle' && shape.kind !== 'fixings') return [];
-  const inside = contours.filter((hole) => contains([blank], hole[0], hole[1]));
-  const left = Math.min(...inside.map((hole) => gapBetween([hole], [blank])));
-  return left > 0 && left < shape.diameter ? [note('near-edge', { part: part.id }, part.name, left, shape.diameter, unit)] : [];
-}
-
-/** The evaluation of what was laid, with the notes that follow. */
-function told(
-  sign: Sign,
-  blank: Contour,
-  layers: readonly Layer[],
-  found: { rungs: Rung[]; parts: PartPlan[]; notes: Note[] },
-  { arrangement, surfaces, patches, overhanging, onBlank, effective }: Laid,
-): Evaluation {
-  const { notes } = found;
-  const areas = areasByLabel(arrangement);
-  const places = surfaces.map((surface, i): Place => {
-    const label = FIRST_PLACE + i;
-    return { label, surface, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
-  });
-  const { levels, lowest, highest } = levelsOf(places, patches);
-
-  const blankBox = bounds([blank])!;
-  layers.forEach((layer, index) => {
-    if (layer.contours.length === 0 || layer.part === '') return;
-    const at = { part: layer.part, tier: layer.tier };
-    const name = sign.parts.find(({ id }) => id === layer.part)?.name ?? layer.part;
-    if (!onBlank.has(index)) notes.push(note('off-blank', at, name));
-    else if (overhanging.has(index)) {
-      const by = overhang(bounds(layer.contours)!, blankBox);
-      notes.push(note('over-edge', at, name, by, sign.unit));
-    }
-    if (onBlank.has(index) && !effective.has(index)) {
-      const rung = found.rungs.find(({ part, tier }) => part === layer.part && tier === layer.tier);
-      notes.push(note('not-seen', at, name, rung?.reached ?? rung?.z ?? layer.z, sign.unit));
-    }
-  });
-  notes.push(...materialNotes(sign, arrangement, layers, places.length > 0, lowest));
-  return { sign, blank, arrangement, places, levels, lowest, highest, layers, patches, ...found };
-}
-
-/** Flat places by height, and the least and the greatest height of all places. */
-function levelsOf(
-  places: readonly Place[],
-  patches: ReadonlyMap<Inset, PlacedPatch>,
-): { levels: Level[]; lowest: number; highest: number } {
-  const byHeight = new Map<number, { z: number; labels: number[]; areaMm2: number }>();
-  let [lowest, highest] = [Infinity, -Infinity];
-  const span = (...heights: number[]) => {
-    lowest = Math.min(lowest, ...heights);
-    highest = Math.max(highest, ...heights);
-  };
-  const add = (z: number, areaMm2: number, label?: number) => {
-    const key = Math.round(z / LEVEL_STEP);
-    let level = byHeight.get(key);
-    if (!level) byHeight.set(key, (level = { z, labels: [], areaMm2: 0 }));
-    level.areaMm2 += areaMm2;
-    if (label !== undefined) level.labels.push(label);
-  };
-  for (const { label, surface, areaMm2 } of places) {
-    if (areaMm2 <= 0) continue;
-    if (surface.kind === 'level') {
-      add(surface.z, areaMm2, label);
-      span(surface.z);
-    } else if (surface.kind === 'woven') {
-      const { ramp, levels, pieces } = surface.woven;
-      const { band } = surface;
-      const deepest = band < levels.length ? levels[band] : Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
-      span(ramp.at(band === 0 ? 0 : levels[band - 1]), ramp.at(deepest));
-    }
-  }
-  for (const [inset, placed] of patches) {
-    const { patch } = placed;
-    const surface = places[inset.inside - FIRST_PLACE].surface;
-    if (surface.kind !== 'ramp') continue;
-    const { ramp } = surface;
-    span(ramp.start, ramp.at(patch.deepest), ...ramp.heights.filter((_, i) => ramp.distances[i] <= patch.deepest));
-    const top = topOfPatch(placed, ramp);
-    if (top) add(ramp.end, area(top));
-  }
-  const levels = [...byHeight.values()].filter((level) => level.areaMm2 > 0).sort((a, b) => b.z - a.z);
-  return { levels, lowest, highest };
-}
-
-/** How far a box reaches over another, in mm; at a rounded corner it may reach over by less than 0, said as 0. */
-const overhang = (box: Box, over: Box): number =>
-  Math.max(over.minX - box.minX, over.minY - box.minY, box.maxX - over.maxX, box.maxY - over.maxY, 0);
-
-const liesIn = (inner: Box, outer: Box | undefined): boolean =>
-  outer !== undefined &&
-  inner.minX >= outer.minX &&
-  inner.maxX <= outer.maxX &&
-  inner.minY >= outer.minY &&
-  inner.maxY <= outer.maxY;
-
-function materialNotes(sign: Sign, arrangement: Arrangement, layers: readonly Layer[], isThere: boolean, lowest: number): Note[] {
-  if (!isThere) return [note('no-material', {})];
-  const out: Note[] = [];
-  const floor = sign.blank.thickness + lowest;
-  if (floor > 1e-6 && floor < Math.min(THIN_FLOOR_MM, sign.blank.thickness)) out.push(note('thin-floor', {}, floor, sign.unit));
-  const pieces = ringsOf(arrangement, isSolid)
-    .map((ring) => ({ ring, size: contourArea(ring) }))
-    .filter(({ size }) => size > 0)
-    .sort((a, b) => b.size - a.size);
-  const loose = pieces.slice(1);
-  if (loose.length > 0) {
-    const box = bounds([loose[0].ring])!;
-    const place = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
-    // Whose cut it is that has the piece in it.
-    const layer = [...layers].reverse().find(({ does, contours }) => does === 'through' && liesIn(box, bounds(contours)));
-    const part = sign.parts.find(({ id }) => id === layer?.part);
-    const mend = part && !part.bridges ? ({ part: part.id, remedy: 'bridges' } as const) : { part: part?.id };
-    out.push(note('loose-pieces', { ...place, ...mend }, loose.length, loose[0].size, sign.unit));
-  }
-  return out;
 }

@@ -22,13 +22,17 @@ export type Surface = Made &
     | { readonly kind: 'woven'; readonly woven: Woven; readonly band: number }
   );
 
-/** Layer of a surface that is the face of the blank. */
+/** Layer of a surface that is the face of the blank, or its back. */
 export const FACE_LAYER = -1;
+export const BACK_LAYER = -2;
 
-/** What the relief function makes of a place: a surface, or that it is cut through; with what had an effect. */
+/** What the relief function makes of a place: material between two surfaces, or none; with what had an effect. */
 export interface Folded {
-  /** Undefined where it is cut through. */
-  readonly surface?: Surface;
+  readonly material?: Material;
+  /** Whether it lies outside of all that is kept. */
+  readonly isOutside?: boolean;
+  /** Two layers, one of either side, that leave nothing between them. */
+  readonly met?: readonly [number, number];
   /** Layers that changed what was there. */
   readonly effective: readonly number[];
   /** Layers that lie over the place. */
@@ -37,12 +41,20 @@ export interface Folded {
   readonly unwoven: readonly number[];
 }
 
+/** What there is over and under a place of the plan. */
+export interface Material {
+  readonly surface: Surface;
+  /** The side that is turned away. */
+  readonly under: Surface;
+}
+
 /** Levels nearer than this are one: it is far below what any machine can make. */
 export const LEVEL_STEP = 1e-6;
 
 /** The relief function on the windings of a place. Layer 0 of the plan is the blank, layer i + 1 the layer i, then come lines. */
 export class Fold {
   private readonly wovenAt = new Map<number, Woven>();
+  private readonly keeps: boolean;
 
   constructor(
     private readonly layers: readonly Layer[],
@@ -51,6 +63,7 @@ export class Fold {
     private readonly thickness: number,
   ) {
     for (const each of woven) this.wovenAt.set(each.layer, each);
+    this.keeps = layers.some(({ does }) => does === 'keep');
   }
 
   /** @param windings of a place on the blank */
@@ -61,34 +74,68 @@ export class Fold {
     const effective: number[] = [];
     const present: number[] = [];
     const unwoven: number[] = [];
-    let surface: Surface | undefined = { kind: 'level', z: 0, layer: FACE_LAYER };
-    for (let i = 2; i < windings.length && windings[i] <= layers.length; i += 2) {
-      const index = windings[i] - 1;
+    let material: Material | undefined = {
+      surface: { kind: 'level', z: 0, layer: FACE_LAYER },
+      under: { kind: 'level', z: -thickness, layer: BACK_LAYER },
+    };
+    let met: readonly [number, number] | undefined;
+    const indices: number[] = [];
+    for (let i = 2; i < windings.length && windings[i] <= layers.length; i += 2) indices.push(windings[i] - 1);
+    const plate = indices.find((index) => layers[index].does === 'back up');
+    if (this.keeps && !indices.some((index) => layers[index].does === 'keep'))
+      return { material: plate === undefined ? undefined : this.plate(plate), isOutside: true, effective, present, unwoven };
+    for (const index of indices) {
       const layer = layers[index];
+      if (layer.does === 'keep' || layer.does === 'back up') continue;
       present.push(index);
-      if (!surface) continue;
-      const before: Surface = surface;
-      if (layer.does === 'through') {
-        surface = undefined;
-        effective.push(index);
-        continue;
+      if (!material) continue;
+      const before: Material = material;
+      const after = this.applied(before, index, there, unwoven);
+      if (after && after.surface === before.surface && after.under === before.under) continue;
+      effective.push(index);
+      material = after;
+      if (after && !this.isOpen(after, there)) {
+        if (after.under.layer >= 0 && after.surface.layer >= 0) met = [after.surface.layer, after.under.layer];
+        material = undefined;
       }
-      if (layer.does === 'mark') {
-        surface = { ...before, marked: index };
-        effective.push(index);
-        continue;
-      }
-      const own = this.surfaceOf(index, there);
-      if ((own.kind === 'ramp' && before.kind === 'woven') || (own.kind === 'woven' && before.kind === 'ramp'))
-        unwoven.push(own.kind === 'ramp' ? index : before.layer);
-      if (layer.does === 'set') surface = own;
-      else surface = this.chosen(before, own, layer.does === 'raise', there);
-      if (surface !== before && !isSame(surface, before)) effective.push(index);
-      else surface = before;
-      // A line stands where a slope comes out at the back.
-      if (surface.kind !== 'ramp' && middleHeight(surface) <= -thickness) surface = undefined;
     }
-    return { surface, effective, present, unwoven };
+    if (material && plate !== undefined) {
+      const side = layers[plate].isBehind ? 'under' : 'surface';
+      material = { ...material, [side]: this.plate(plate)[side] };
+    }
+    return { material, met, effective, present, unwoven };
+  }
+
+  /** The plate behind letters, where none of them is. */
+  private plate(index: number): Material {
+    const { z, under } = this.layers[index];
+    return { surface: { kind: 'level', z, layer: index }, under: { kind: 'level', z: under!, layer: index } };
+  }
+
+  /** What one layer makes of a place; undefined where it is cut through. */
+  private applied(before: Material, index: number, there: ReadonlySet<number>, unwoven: number[]): Material | undefined {
+    const layer = this.layers[index];
+    if (layer.does === 'through') return undefined;
+    if (layer.does === 'insert') {
+      return { surface: { kind: 'level', z: layer.z, layer: index }, under: { kind: 'level', z: layer.under!, layer: index } };
+    }
+    const side = layer.isBehind ? 'under' : 'surface';
+    const was = before[side];
+    if (layer.does === 'mark') return { ...before, [side]: { ...was, marked: index } };
+    const own = this.surfaceOf(index, there);
+    if ((own.kind === 'ramp' && was.kind === 'woven') || (own.kind === 'woven' && was.kind === 'ramp'))
+      unwoven.push(own.kind === 'ramp' ? index : was.layer);
+    // Seen from the reader, what rises on the side that is turned away comes lower.
+    const isHigher = (layer.does === 'raise') !== (layer.isBehind ?? false);
+    const now = layer.does === 'set' ? own : this.chosen(was, own, isHigher, there);
+    return now === was || isSame(now, was) ? before : { ...before, [side]: now };
+  }
+
+  /** Whether there is material between two surfaces; lines stand wherever that changes. */
+  private isOpen({ surface, under }: Material, there: ReadonlySet<number>): boolean {
+    if (surface.kind === 'ramp' || under.kind === 'ramp') return true;
+    if (surface.kind === 'level' && under.kind === 'level') return surface.z > under.z + LEVEL_STEP;
+    return this.isAbove(surface, under, there);
   }
 
   private surfaceOf(index: number, there: ReadonlySet<number>): Surface {

@@ -1,11 +1,13 @@
 export { HOLE, isSolid, OUTSIDE } from './laying.js';
 export * from './evaluate.js';
+export * from './evaluation.js';
 export type { TextMeasures } from './part-outline.js';
 export { type Note, type NoteCode, note, type Remedy } from './notes.js';
 export { TextPartsError } from './text-parts.js';
 export { edgeRamp, exactRise } from './edge-form.js';
 export type { Layer } from './layers.js';
 export { Ramp } from './ramp.js';
-export type { Surface } from './fold.js';
+export { BACK_LAYER, FACE_LAYER, type Surface } from './fold.js';
+export { mirroredRing } from './mirrored.js';
 export type { PlacedPatch } from './patches.js';
 export * from './regions.js';

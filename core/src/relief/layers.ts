@@ -1,20 +1,28 @@
 import { type Contour, type Outline } from '../outline/index.js';
-import { type Action, type BlankEdge, type Part, type Sign, sinks, type Tier, tierLevel } from '../sign/index.js';
+import { mirrored } from './mirrored.js';
+import { type Action, type BlankEdge, type Bridges, type Part, sinks, THROUGH, type Tier, tierLevel } from '../sign/index.js';
 import { edgeRamp } from './edge-form.js';
-import type { PlacedPart } from './part-outline.js';
+import type { LetterGroup, PlacedPart } from './part-outline.js';
 import { Ramp } from './ramp.js';
 import type { TierAreas } from './tier-area.js';
 
-/** What a layer does to what is there. */
-export type Does = 'raise' | 'carve' | 'set' | 'mark' | 'through';
+/**
+ * What a layer does to what is there. `keep`: nothing is left where no layer of this kind lies; `back up`: where nothing is left
+ * there is a plate behind, and behind what is left, too.
+ */
+export type Does = 'raise' | 'carve' | 'set' | 'mark' | 'through' | 'insert' | 'keep' | 'back up';
 
 /** A tier that is on, as it acts on the relief: an area with a height over it. */
 export interface Layer {
   readonly part: string;
   readonly tier: string;
   readonly does: Does;
-  /** The level that it comes to; {@link THROUGH} for a cut through. */
+  /** The level that it comes to, seen from the reader; {@link THROUGH} for a cut through. */
   readonly z: number;
+  /** Of an insert and of a plate behind, the level of its back. */
+  readonly under?: number;
+  /** Whether it acts on the side that is turned away: what it raises stands further back. */
+  readonly isBehind?: boolean;
   /** Heights by the distance from the area's edge; undefined where the edge is upright. */
   readonly ramp?: Ramp;
   readonly contours: readonly Contour[];
@@ -25,7 +33,15 @@ export interface Layer {
   readonly isRidged?: boolean;
 }
 
-const DOES = { raise: 'raise', carve: 'carve', line: 'carve', set: 'set', mark: 'mark', 'cut-through': 'through' } as const;
+const DOES = {
+  raise: 'raise',
+  carve: 'carve',
+  line: 'carve',
+  set: 'set',
+  mark: 'mark',
+  'cut-through': 'through',
+  insert: 'insert',
+} as const;
 
 /** How far a tier rises or sinks, as a positive length. */
 export function amountOfTier({ action }: Tier): number {
@@ -37,6 +53,8 @@ export function amountOfTier({ action }: Tier): number {
       return action.depth;
     case 'set':
       return Math.abs(action.to);
+    case 'insert':
+      return action.below;
     case 'mark':
     case 'cut-through':
       return 0;
@@ -45,7 +63,7 @@ export function amountOfTier({ action }: Tier): number {
 
 /** The height over a tier's area, by the distance from its edge; undefined where it is upright. */
 export function tierRamp(tier: Tier, base: number): Ramp | undefined {
-  if (tier.action.kind === 'cut-through' || tier.action.kind === 'mark' || !tier.edge) return undefined;
+  if (!tier.edge || isUpright(tier.action)) return undefined;
   const rise = edgeRamp(tier.edge, amountOfTier(tier));
   if (rise.isLevel) return undefined;
   const sign = sinks(tier.action) ? -1 : 1;
@@ -55,42 +73,76 @@ export function tierRamp(tier: Tier, base: number): Ramp | undefined {
   );
 }
 
-/** A layer with the tier that it comes of; letters that rise or sink more than the others have layers of their own. */
+/** Whether what an action makes has upright sides whatever is chosen. */
+const isUpright = ({ kind }: Action): boolean => kind === 'cut-through' || kind === 'mark' || kind === 'insert';
+
+/** A layer with the tier that it comes of; letters that rise, sink or are bridged otherwise than the rest have layers of their own. */
 export interface TierLayer extends Layer {
   readonly of: Tier;
   readonly isMore: boolean;
 }
 
-/** The layers of a part's tiers that are on, in order. */
-export function layersOf(part: Part, placed: PlacedPart, base: number, areas: TierAreas): TierLayer[] {
+/**
+ * The layers of a part's tiers that are on, in order.
+ * @param behind the thickness of the blank for a part on the side that is turned away
+ */
+export function layersOf(part: Part, placed: PlacedPart, base: number, areas: TierAreas, behind?: number): TierLayer[] {
   const groups = placed.groups ?? [{ more: 0, placed }];
   return part.tiers
     .filter(({ on }) => on)
     .flatMap((of) =>
       groups
-        .filter(({ more, placed: letters }) => more === 0 || letters.contours.length + letters.strokes.length > 0)
-        .map(({ more, placed: letters }): TierLayer => {
+        .filter(({ placed: letters }, i) => i === 0 || letters.contours.length + letters.strokes.length > 0)
+        .map(({ placed: letters, ...way }, i): TierLayer => {
+          const { more } = way;
           const tier = more === 0 ? of : { ...of, action: withMore(of.action, more) };
           const ramp = tierRamp(tier, base);
-          return {
+          const z = ramp ? ramp.end : tierLevel(tier, base);
+          const layer: TierLayer = {
             of,
-            isMore: more !== 0,
+            isMore: i !== 0,
             part: part.id,
             tier: tier.id,
             does: DOES[tier.action.kind],
-            z: ramp ? ramp.end : tierLevel(tier, base),
+            z,
+            ...(tier.action.kind === 'insert' && { under: z - tier.action.thickness }),
             ramp,
-            contours: areas.of(letters, tier, amountOfTier(tier), part.bridges),
+            contours: areas.of(letters, tier, amountOfTier(tier), bridgesOf(part, way)),
             top: tier.finish?.top,
             sides: tier.finish?.sides,
             isRidged: tier.edge?.kind === 'ridged',
           };
+          return behind === undefined ? layer : turnedAway(layer, behind);
         }),
     );
 }
 
+/** The bridges of letters that may have others than the rest of their part. */
+export function bridgesOf(
+  { bridges }: Pick<Part, 'bridges'>,
+  way: Pick<LetterGroup, 'bridges' | 'bridgeTurn'>,
+): Bridges | undefined {
+  if (!bridges || way.bridges === 0) return undefined;
+  return { ...bridges, count: way.bridges ?? bridges.count, turn: bridges.turn + (way.bridgeTurn ?? 0) };
+}
+
+/** A layer as the other side sees it: mirrored, its heights measured from the face that is turned to the reader. */
+function turnedAway(layer: TierLayer, thickness: number): TierLayer {
+  const { z, under, ramp } = layer;
+  const seen = (height: number): number => Number((-thickness - height).toFixed(9));
+  return {
+    ...layer,
+    isBehind: true,
+    contours: mirrored(layer.contours),
+    z: under === undefined ? (z === THROUGH ? z : seen(z)) : seen(under),
+    ...(under !== undefined && { under: seen(z) }),
+    ramp: ramp && new Ramp(ramp.distances, ramp.heights.map(seen)),
+  };
+}
+
 /** An action that rises or sinks by more, and at least not at all. */
-function withMore(action: Action, more: number): Action {
+export function withMore(action: Action, more: number): Action {
+  if (more === 0) return action;
   switch (action.kind) {
     case 'raise':
     case 'carve':
@@ -100,6 +152,7 @@ function withMore(action: Action, more: number): Action {
     case 'set':
       return { ...action, to: action.to < 0 ? Math.min(0, action.to - more) : Math.max(0, action.to + more) };
     case 'mark':
+    case 'insert':
     case 'cut-through':
       return action;
   }
@@ -108,23 +161,34 @@ function withMore(action: Action, more: number): Action {
 /** How far below the face the edge of a blank with an edge form begins, in mm. */
 export const edgeHeight = (edge: BlankEdge): number => (edge.kind === 'chamfered' ? edge.height : edge.radius);
 
-/** The edge form of the blank as a first layer: it sinks from the face to the blank's edge. */
-export function blankLayer({ blank }: Sign, contour: Contour): Layer | undefined {
-  if (!blank.edge) return undefined;
-  const height = Math.min(edgeHeight(blank.edge), blank.thickness);
-  const rise = edgeRamp(blank.edge, height);
+/** What a blank is like on a side: its edge form, and the finishes of its face and of its edge. */
+export interface BlankSide {
+  readonly edge?: BlankEdge;
+  readonly face?: string;
+  readonly sides?: string;
+}
+
+/**
+ * The edge form of a side of the blank as a first layer: it sinks from the face to the edge.
+ * @param isBehind for the side that is turned away
+ */
+export function edgeLayer(side: BlankSide, outline: Outline, thickness: number, isBehind: boolean): Layer | undefined {
+  if (!side.edge) return undefined;
+  const height = Math.min(edgeHeight(side.edge), thickness);
+  const rise = edgeRamp(side.edge, height);
   const ramp = new Ramp(
     rise.distances,
-    rise.heights.map((h) => h - height),
+    rise.heights.map((h) => (isBehind ? height - h - thickness : h - height)),
   );
   return {
     part: '',
     tier: '',
     does: 'set',
-    z: 0,
+    z: isBehind ? -thickness : 0,
+    ...(isBehind && { isBehind }),
     ramp,
-    contours: [contour.slice()] as Outline,
-    top: blank.finish?.face,
-    sides: blank.finish?.sides,
+    contours: outline.map((ring) => ring.slice()),
+    top: side.face,
+    sides: side.sides,
   };
 }

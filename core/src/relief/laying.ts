@@ -1,7 +1,7 @@
-import { arrange, type Arrangement, type Contour, type Inset, type Windings } from '../outline/index.js';
-import { type Sign, THROUGH } from '../sign/index.js';
+import { arrange, type Arrangement, type Contour, type Inset, type NodingMemory, type Windings } from '../outline/index.js';
+import { THROUGH } from '../sign/index.js';
 import { crossingsOf } from './crossings.js';
-import { Fold, LEVEL_STEP, type Surface } from './fold.js';
+import { FACE_LAYER, Fold, LEVEL_STEP, type Material, type Surface } from './fold.js';
 import type { Layer } from './layers.js';
 import type { Patches, PlacedPatch } from './patches.js';
 import type { Ramp } from './ramp.js';
@@ -18,37 +18,50 @@ export const isSolid = (label: number): boolean => label >= FIRST_PLACE;
 /** The plan of a relief as it was laid: places by label, and what had an effect. */
 export interface Laid {
   readonly arrangement: Arrangement;
-  readonly surfaces: readonly Surface[];
+  readonly materials: readonly Material[];
   readonly patches: ReadonlyMap<Inset, PlacedPatch>;
   readonly overhanging: ReadonlySet<number>;
   readonly onBlank: ReadonlySet<number>;
   readonly effective: ReadonlySet<number>;
+  /** Pairs of layers, one of either side, that leave nothing between them, each once. */
+  readonly met: readonly (readonly [number, number])[];
   /** Contours that must be woven after all; the rest does not count then. */
   readonly unwoven: readonly Contour[];
 }
 
+/** A blank as it is laid: its edge, how thick it is, and whether its face and its back are painted. */
+export interface LaidBlank {
+  readonly contour: Contour;
+  readonly thickness: number;
+  readonly isFacePainted: boolean;
+  readonly isBackPainted: boolean;
+}
+
+/** What is remembered from one plan to the next. */
+export interface Known {
+  readonly fields: Fields;
+  readonly patches: Patches;
+  readonly memory: NodingMemory;
+}
+
 /** The relief function on the places of the plan. */
-export function layOut(sign: Sign, blank: Contour, layers: readonly Layer[], fields: Fields, patches: Patches): Laid {
-  const must = new Set<Contour>();
+export function layOut(blank: LaidBlank, layers: readonly Layer[], known: Known): Laid {
+  // Slopes of the side that is turned away are always woven: letters keep slopes to themselves on the other.
+  const must = new Set<Contour>(layers.flatMap(({ isBehind, ramp, contours }) => (isBehind && ramp ? contours : [])));
   for (;;) {
-    const laid = lay(sign, blank, layers, must, fields, patches);
+    const laid = lay(blank, layers, must, known);
     const fresh = laid.unwoven.filter((contour) => !must.has(contour));
     if (fresh.length === 0) return laid;
     for (const contour of fresh) must.add(contour);
   }
 }
 
-function lay(
-  sign: Sign,
-  blank: Contour,
-  layers: readonly Layer[],
-  must: ReadonlySet<Contour>,
-  fields: Fields,
-  patches: Patches,
-): Laid {
-  const { thickness } = sign.blank;
+function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Contour>, { fields, patches, memory }: Known): Laid {
+  const { thickness } = blank;
   const heights = layers
-    .flatMap(({ z, ramp, does }) => (z === THROUGH || does === 'mark' ? [] : ramp ? [z, ramp.start] : [z]))
+    .flatMap(({ z, under, ramp, does }) =>
+      z === THROUGH || does === 'mark' || does === 'keep' ? [] : [z, under ?? z, ramp ? ramp.start : z],
+    )
     .filter(isNear);
   const step = Math.max(1, ...heights.map(Math.abs)) / BANDS;
   const { contours, woven, creases } = weave(layers, fields, [0, -thickness, ...heights], step, must);
@@ -64,15 +77,21 @@ function lay(
   crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
   const fold = new Fold(layers, woven, crossings, thickness);
 
-  const surfaces: Surface[] = [];
+  const materials: Material[] = [];
   const labels = new Map<string, number>();
-  const labelOf = (surface: Surface): number => {
-    const key = `${keyOf(surface)} ${looksOf(sign, layers[surface.layer])} ${surface.marked ?? ''}`;
+  const looksOf = ({ layer, marked }: Surface): string => {
+    const isPainted = layer === FACE_LAYER ? blank.isFacePainted : blank.isBackPainted;
+    const own = layer >= 0 ? finishesOf(layers[layer]) : isPainted ? 'painted' : '';
+    return `${own} ${marked ?? ''}`;
+  };
+  const labelOf = (material: Material): number => {
+    const { surface, under } = material;
+    const key = `${keyOf(surface)} ${looksOf(surface)} ${keyOf(under)} ${looksOf(under)}`;
     let label = labels.get(key);
     if (label === undefined) {
-      label = FIRST_PLACE + surfaces.length;
+      label = FIRST_PLACE + materials.length;
       labels.set(key, label);
-      surfaces.push(surface);
+      materials.push(material);
     }
     return label;
   };
@@ -80,6 +99,7 @@ function lay(
   const onBlank = new Set<number>();
   const effective = new Set<number>();
   const unwoven: Contour[] = [];
+  const met = new Map<string, readonly [number, number]>();
   /** Build order is layer order, and windings list their layers in that order. */
   const relief = (windings: Windings): number => {
     if (windings.length === 0) return OUTSIDE;
@@ -91,26 +111,34 @@ function lay(
     for (const layer of folded.present) onBlank.add(layer);
     for (const layer of folded.effective) effective.add(layer);
     for (const layer of folded.unwoven) unwoven.push(...layers[layer].contours);
-    return folded.surface ? labelOf(folded.surface) : HOLE;
+    if (folded.met) met.set(folded.met.join(), folded.met);
+    if (folded.material) return labelOf(folded.material);
+    return folded.isOutside ? OUTSIDE : HOLE;
   };
-  const isWoven = (label: number): boolean => surfaces[label - FIRST_PLACE]?.kind === 'woven';
-  const arrangement = arrange([[blank], ...contours, ...lines], relief, {
+  const isWoven = (label: number): boolean => {
+    const material = materials[label - FIRST_PLACE];
+    return material?.surface.kind === 'woven' || material?.under.kind === 'woven';
+  };
+  const arrangement = arrange([[blank.contour], ...contours, ...lines], relief, {
     segments: creases,
     on: isWoven,
+    memory,
     borders: crossings.map(({ layer, border }) => ({ layer, segments: border })),
   });
   const made = new Map<Inset, PlacedPatch>();
   if (unwoven.length === 0) {
     for (const inset of arrangement.insets) {
-      const surface = surfaces[inset.inside - FIRST_PLACE];
-      if (surface?.kind !== 'ramp') continue;
+      const material = materials[inset.inside - FIRST_PLACE];
+      if (material?.surface.kind !== 'ramp') continue;
+      const { surface, under } = material;
       const placed = patches.of(inset.contours, surface.ramp);
       // One that comes out at the back is woven, so that a line stands where it does.
-      if (placed.patch.isWhole && lowestOf(surface.ramp, placed.patch.deepest) > -thickness) made.set(inset, placed);
+      const isInside = under.kind === 'level' && lowestOf(surface.ramp, placed.patch.whole.deepest) > under.z;
+      if (placed.patch.whole.isWhole && isInside) made.set(inset, placed);
       else unwoven.push(...inset.contours);
     }
   }
-  return { arrangement, surfaces, patches: made, overhanging, onBlank, effective, unwoven };
+  return { arrangement, materials, patches: made, overhanging, onBlank, effective, met: [...met.values()], unwoven };
 }
 
 const lowestOf = (ramp: Ramp, deepest: number): number =>
@@ -118,10 +146,11 @@ const lowestOf = (ramp: Ramp, deepest: number): number =>
 
 const isNear = (z: number): boolean => Math.abs(z) < 4000;
 
-/** What tells places of one surface apart: their finishes, and the painted face from what was brought to its level. */
-function looksOf({ blank }: Sign, layer: Layer | undefined): string {
-  if (!layer) return blank.finish ? 'face' : '';
-  return layer.top || layer.sides ? `${layer.top ?? ''} ${layer.sides ?? ''}` : '';
+/** What tells places of one surface apart. */
+function finishesOf({ top, sides, does, part, tier }: Layer): string {
+  const finishes = top || sides ? `${top ?? ''} ${sides ?? ''}` : '';
+  // Of another material.
+  return does === 'insert' || does === 'back up' ? `${finishes} ${does} ${part} ${tier}` : finishes;
 }
 
 function keyOf(surface: Surface): string {

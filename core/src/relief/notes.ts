@@ -15,8 +15,8 @@ export interface Note {
   readonly y?: number;
 }
 
-/** Bridges that hold the islands of a part that is cut through. */
-export type Remedy = 'bridges';
+/** Bridges that hold the islands of a part that is cut through; a plate behind letters that nothing holds. */
+export type Remedy = 'bridges' | 'backer';
 
 export type NoteCode = keyof typeof NOTES;
 
@@ -84,6 +84,58 @@ export const NOTES = {
         count === 1
           ? `One piece of ${formatArea(largest, unit)} is cut loose and falls out.`
           : `${count} pieces are cut loose and fall out, the largest of ${formatArea(largest, unit)}.`,
+    }) as const,
+  'depths-meet': (front: string | undefined, back: string | undefined, thickness: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text:
+        `${front ?? 'The face'} and ${back === undefined ? 'what is done from behind' : `${back} on the back`} meet in a blank ` +
+        `${formatLength(thickness, unit)} thick and leave a hole: carve less on either side.`,
+    }) as const,
+  'too-high': (highest: number, limit: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `The sign stands ${formatLength(highest, unit)} above its face, ${formatLength(highest - limit, unit)} more than its height limit of ${formatLength(limit, unit)}.`,
+    }) as const,
+  'nothing-kept': () =>
+    ({ weight: 'error', text: 'The blank is cut to letters that have no outline: nothing of it is left.' }) as const,
+  'loose-letters': (count: number) =>
+    ({
+      weight: 'warning',
+      text: `The letters are ${count} loose pieces that nothing holds: give them studs, or a plate behind.`,
+    }) as const,
+  'letters-apart': (count: number) => ({ weight: 'said', text: `The letters are ${count} pieces.` }) as const,
+  'not-backed': (count: number) =>
+    ({
+      weight: 'warning',
+      text: `With the plate behind they are still ${count} pieces: it does not reach all letters.`,
+    }) as const,
+  'backer-apart': (margin: number, joins: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `The letters grown by ${formatLength(margin, unit)} do not hang together: from ${formatLength(joins, unit)} on the plate behind is one piece.`,
+    }) as const,
+  'few-studs': (pieces: number, count: number, least: number, diameter: number, edge: number, unit: LengthUnit) =>
+    ({
+      weight: least === 0 ? 'warning' : 'said',
+      text:
+        `${pieces === 1 ? 'One piece has' : `${pieces} pieces have`} no room for ${count === 1 ? 'a stud' : `${count} studs`} of ` +
+        `${formatLength(diameter, unit)}, ${formatLength(edge, unit)} from the edge; the smallest takes ${least === 0 ? 'none' : least}.`,
+    }) as const,
+  'stud-depth': (depth: number, thickness: number, unit: LengthUnit) =>
+    ({
+      weight: 'error',
+      text: `Stud holes ${formatLength(depth, unit)} deep come out at the face of letters ${formatLength(thickness, unit)} thick.`,
+    }) as const,
+  'hollow-face': (face: number, thickness: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `Nothing is hollow: faces of ${formatLength(face, unit)} take all of ${formatLength(thickness, unit)}.`,
+    }) as const,
+  'hollow-narrow': (pieces: number, wall: number, unit: LengthUnit) =>
+    ({
+      weight: 'said',
+      text: `${pieces === 1 ? 'One piece is' : `${pieces} pieces are`} too narrow for walls of ${formatLength(wall, unit)} and ${pieces === 1 ? 'stays' : 'stay'} full.`,
     }) as const,
   'no-material': () => ({ weight: 'error', text: 'Nothing of the blank is left.' }) as const,
   'radius-reduced': (name: string, asked: number, made: number, unit: LengthUnit) =>

@@ -50,14 +50,17 @@ export interface PlacedPart {
   readonly caps?: Box;
   /** Areas of tiers, filled as they are asked for. */
   readonly areas: Map<string, Outline>;
-  /** Where letters rise or sink more than the others: those that do not, then the others by how much more. */
+  /** Where single letters are made otherwise than the others: those that are not, then the others by how they are. */
   readonly groups?: readonly LetterGroup[];
 }
 
-/** Letters of a part that rise or sink by the same. */
+/** Letters of a part that are made alike. */
 export interface LetterGroup {
-  /** mm more than the part's tiers say. */
+  /** mm that they rise or sink more than the part's tiers say. */
   readonly more: number;
+  /** How many bridges their islands have, where it is not as many as the part says, and how far those are turned on. */
+  readonly bridges?: number;
+  readonly bridgeTurn?: number;
   readonly placed: PlacedPart;
 }
 
@@ -269,7 +272,7 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
     frame: ink ? cornersOf(ink) : one.frame,
     letters: one.letters * puts.length,
     areas: new Map(),
-    ...(one.groups && { groups: one.groups.map(({ more, placed }) => ({ more, placed: copied(placed, copies, place) })) }),
+    ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: copied(group.placed, copies, place) })) }),
   };
 }
 
@@ -374,14 +377,30 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
     },
     areas: new Map(),
   };
-  const mores = block.letters.map(({ at }) => part.letters?.find((letter) => letter.at === at)?.more ?? 0);
-  if (mores.every((more) => more === 0)) return whole;
-  const groups = [...new Set([0, ...mores])].map((more): LetterGroup => {
-    const own = placed.filter((_, i) => mores[i] === more);
-    const group = { contours: own.flatMap(({ outline }) => outline), strokes: own.flatMap((letter) => letter.strokes) };
-    return { more, placed: { ...whole, ...group, areas: new Map() } };
+  const groups = letterGroups(part, block.letters, placed, whole);
+  return groups ? { ...whole, groups } : whole;
+}
+
+/** The letters of a text by how they are made, the plain ones first; undefined where all are plain. */
+function letterGroups(
+  { letters: byHand }: TextPart,
+  letters: readonly { readonly at: number }[],
+  placed: readonly { readonly outline: readonly Contour[]; readonly strokes: readonly Stroke[] }[],
+  whole: PlacedPart,
+): LetterGroup[] | undefined {
+  const ways = letters.map(({ at }) => {
+    const { more = 0, bridges, bridgeTurn } = byHand?.find((letter) => letter.at === at) ?? {};
+    return { more, bridges, bridgeTurn };
   });
-  return { ...whole, groups };
+  const plain = { more: 0, bridges: undefined, bridgeTurn: undefined };
+  const keys = ways.map((way) => JSON.stringify(way));
+  const distinct = new Map([[JSON.stringify(plain), plain], ...ways.map((way, i) => [keys[i], way] as const)]);
+  if (distinct.size === 1) return undefined;
+  return [...distinct].map(([key, way]): LetterGroup => {
+    const own = placed.filter((_, i) => keys[i] === key);
+    const group = { contours: own.flatMap(({ outline }) => outline), strokes: own.flatMap((letter) => letter.strokes) };
+    return { ...way, placed: { ...whole, ...group, areas: new Map() } };
+  });
 }
 
 const boxOf = ({ width, height }: { width: number; height: number }): Box => ({

@@ -1,6 +1,7 @@
 import type { Outline } from '../outline/index.js';
-import { type Evaluation, type Level, placeOf, regionOf } from './evaluate.js';
-import type { Surface } from './fold.js';
+import { type Evaluation, type Level, placeOf, regionOf } from './evaluation.js';
+import type { Side, Sign } from '../sign/index.js';
+import { FACE_LAYER, type Surface } from './fold.js';
 import { placedRings, topOfPatch } from './patches.js';
 import { BANDS, insideLeft, linesOf } from './weave.js';
 
@@ -42,11 +43,12 @@ export function slopeBands(evaluation: Evaluation): Band[] {
     if (surface?.kind !== 'ramp') continue;
     const { patch } = placed;
     const step = Math.max(1, -evaluation.lowest, evaluation.highest) / BANDS;
-    const levels = linesOf(surface.ramp, [], step, patch.deepest);
-    const rings = levels.length === patch.levels.length ? patch.drawn.rings : patch.drawn.field.drawn(levels).rings;
+    const { deepest } = patch.whole;
+    const levels = linesOf(surface.ramp, [], step, deepest);
+    const { rings } = levels.length === patch.levels.length ? patch : patch.whole.at(levels);
     for (let k = 0; k <= levels.length; k++) {
       const from = k === 0 ? 0 : levels[k - 1];
-      const to = k < levels.length ? levels[k] : patch.deepest;
+      const to = k < levels.length ? levels[k] : deepest;
       const z = surface.ramp.at((from + to) / 2);
       bands.push({
         z,
@@ -70,21 +72,30 @@ export interface Worn {
   readonly bare: Bare;
 }
 
+/** The ply of a laminate at a height. */
+function plyAt({ blank: { laminate, thickness } }: Sign, side: Side, z: number): Bare {
+  if (!laminate) return 'bare';
+  const { cap, bothSides } = laminate;
+  const [near, far] = side === 'front' ? [cap, bothSides ? cap : 0] : [bothSides ? cap : 0, cap];
+  return z < -near + SAME && z > far - thickness - SAME ? 'core' : 'cap';
+}
+
 /**
  * What a place wears.
  * @param made by which layers of the evaluation, less than 0 for the face of the blank
  * @param z of the place, which tells the plies of a laminate apart
  */
 export function wornBy(
-  { layers, sign }: Evaluation,
+  { layers, sign, side }: Evaluation,
   { layer, marked }: Pick<Surface, 'layer' | 'marked'>,
   isSloped: boolean,
   z: number,
 ): Worn {
-  const { laminate, finish: onBlank } = sign.blank;
-  const bare = !laminate ? 'bare' : z < -laminate.cap + SAME ? 'core' : 'cap';
+  const { finish: onBlank } = sign.blank;
   const own = layers[layer];
-  const top = layers[marked ?? -1]?.top ?? (own ? own.top : onBlank?.face);
+  const bare = own?.does === 'insert' || own?.does === 'back up' ? 'bare' : plyAt(sign, side, z);
+  const isFace = (layer === FACE_LAYER) === (side === 'front');
+  const top = layers[marked ?? -1]?.top ?? (own ? own.top : isFace ? onBlank?.face : onBlank?.back);
   if (!isSloped) return { finish: top, bare };
   if (!own) return { finish: onBlank?.sides, bare };
   return { finish: own.isRidged ? (top ?? own.sides) : own.sides, bare };

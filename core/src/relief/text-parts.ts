@@ -12,8 +12,8 @@ import {
 } from '../outline/index.js';
 import { freeId, type ShapePart, type Sign, type TextPart } from '../sign/index.js';
 import { type FontBook, placeLetter, plainWords, setBlock, type SetBlock, type SetLetter } from '../type/index.js';
-import { textChoice, trackOf } from './part-outline.js';
-import type { PlacedPart } from './part-outline.js';
+import { bridgesOf, withMore } from './layers.js';
+import { type PlacedPart, textChoice, trackOf } from './part-outline.js';
 
 /** Why a text cannot be taken apart, in a sentence. */
 export class TextPartsError extends Error {}
@@ -139,7 +139,7 @@ export function outlinedText(
     );
   const ids = sign.parts.map(({ id }) => id);
   const group = freeId('letters', sign.parts.flatMap((other) => other.group ?? [])); // prettier-ignore
-  const { sitsOn, tiers, copies } = part;
+  const { sitsOn, copies, side } = part;
   return [...byCharacter.values()].flatMap((glyphs, index): ShapePart[] => {
     const path = glyphs.flatMap((glyph) => planPath(glyph, choice.font.glyphPath(glyph.glyph), part));
     const box = bounds(flatten(path, 1e-3).map(({ points }) => Float64Array.from(points)));
@@ -147,6 +147,9 @@ export function outlinedText(
     const [x, y] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
     const id = index === 0 ? part.id : freeId('letter', ids);
     ids.push(id);
+    const byHand = part.letters?.find(({ at }) => at === glyphs[0].at);
+    const tiers = part.tiers.map((tier) => ({ ...tier, action: withMore(tier.action, byHand?.more ?? 0) }));
+    const bridges = bridgesOf(part, byHand ?? {});
     const character = String.fromCodePoint(plainWords(part.words).codePointAt(glyphs[0].at) ?? 0x3f);
     const size = (mm: number) => Math.max(0.01, Number(mm.toFixed(4)));
     return [
@@ -165,6 +168,8 @@ export function outlinedText(
         tiers,
         group,
         ...(copies ? { copies } : {}),
+        ...(side ? { side } : {}),
+        ...(bridges ? { bridges } : {}),
       },
     ];
   });

@@ -68,12 +68,12 @@ export function toleranceFor(ramp: Ramp): number {
  */
 const runFor = (run: number): number => Math.min(4300, 2 ** Math.ceil(Math.log2(Math.max(run * 1.02, 0.25))));
 
-/** Distance fields and what was drawn from them, by shape. */
+/** Distance fields by shape, and what was drawn from them. Both lie where the shape was first met. */
 export class Fields {
   private readonly fields = new ShapeCache<DistanceField>();
-  private readonly drawings = new ShapeCache<DrawnField>();
+  private readonly drawings = new WeakMap<DistanceField, Map<string, DrawnField>>();
 
-  /** The field of an outline with rings that have the inside on their left. */
+  /** The field of an outline with rings that have the inside on their left, and how far from there the outline is now. */
   field(outline: readonly Contour[], ...ramps: readonly Ramp[]): { field: DistanceField; dx: number; dy: number } {
     const run = runFor(Math.max(...ramps.map((ramp) => ramp.run)));
     const tolerance = Math.min(...ramps.map(toleranceFor));
@@ -86,12 +86,21 @@ export class Fields {
   }
 
   drawn(outline: readonly Contour[], ramps: readonly Ramp[], levels: readonly number[]): PlacedField {
-    const { field } = this.field(outline, ...ramps);
-    const name = `${field.run} ${field.tolerance} ${levels.join()}`;
-    const { value, dx, dy } = this.drawings.get(outline, name, () => field.drawn(levels));
-    return { drawn: value, stepX: toStep(dx), stepY: toStep(dy) };
+    const { field, dx, dy } = this.field(outline, ...ramps);
+    let ofField = this.drawings.get(field);
+    if (!ofField) this.drawings.set(field, (ofField = new Map()));
+    const name = levels.join();
+    let drawn = ofField.get(name);
+    if (!drawn) {
+      // While a height is dragged every step has lines of its own.
+      if (ofField.size >= MOST_DRAWINGS) ofField.delete(ofField.keys().next().value!);
+      ofField.set(name, (drawn = field.drawn(levels)));
+    }
+    return { drawn, stepX: toStep(dx), stepY: toStep(dy) };
   }
 }
+
+const MOST_DRAWINGS = 12;
 
 /** Distance of a grid point from the edge of a placed field's outline. */
 export const distanceIn = ({ drawn, stepX, stepY }: PlacedField, x: number, y: number): number =>

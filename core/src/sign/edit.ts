@@ -1,4 +1,5 @@
 import { freeId, newTier, sizeAbout } from './new-sign.js';
+import { dropStale } from './references.js';
 import type { Action, Part, Sign, Tier } from './schema.js';
 
 /** Another action that keeps the amount of the one before where it has one: raised 2 mm becomes carved 2 mm. */
@@ -13,6 +14,8 @@ export function actionOf(kind: Action['kind'], before: Action): Action {
       return { kind, to: before.kind === 'carve' || before.kind === 'line' ? -amount : amount };
     case 'line':
       return { kind, depth: amount, width: 1 };
+    case 'insert':
+      return { kind, below: Math.min(amount, 1), thickness: 3, material: 'acrylic' };
     case 'mark':
     case 'cut-through':
       return { kind };
@@ -28,6 +31,8 @@ function amountOf(action: Action): number | undefined {
       return action.to;
     case 'line':
       return action.depth;
+    case 'insert':
+      return -action.below;
     case 'mark':
     case 'cut-through':
       return undefined;
@@ -50,6 +55,8 @@ export function actionAtLevel(action: Action, level: number, base: number): Acti
       return { kind: 'set', to: above };
     case 'line':
       return { ...action, depth: Math.max(0, -above) };
+    case 'insert':
+      return { ...action, below: Math.max(0, -above) };
     case 'mark':
     case 'cut-through':
       return action;
@@ -75,7 +82,7 @@ export function nextTier(part: Part): Tier {
       'tier',
       part.tiers.map(({ id }) => id),
     ),
-    last.kind === 'cut-through' || last.kind === 'mark' ? { kind: 'carve', by: 2 } : last,
+    last.kind === 'cut-through' || last.kind === 'mark' || last.kind === 'insert' ? { kind: 'carve', by: 2 } : last,
   );
 }
 
@@ -98,4 +105,5 @@ export function removeParts(sign: Sign, ids: readonly string[]): void {
     }
   }
   if (orphans.length > 0) removeParts(sign, orphans);
+  dropStale(sign);
 }

@@ -46,15 +46,21 @@ export const finishOf = (sign: Sign, id: string | undefined): Finish | undefined
     ? undefined
     : (sign.finishes?.find((finish) => finish.id === id) ?? FINISHES.find((finish) => finish.id === id));
 
-/** Bare material, the sign's own finishes, and those at hand, as values of a choice. */
-export function finishChoices(sign: Sign): (readonly [string, string])[] {
-  const own = sign.finishes ?? [];
-  const more = FINISHES.filter(({ id }) => !own.some((finish) => finish.id === id));
-  return [[BARE, 'bare'] as const, ...[...own, ...more].map(({ id, name }) => [id, name] as const)];
+/** Bare material, the sign's own finishes, the shop's, and those at hand, as values of a choice. */
+export function finishChoices(sign: Sign, ofShop: readonly Finish[] = []): (readonly [string, string])[] {
+  const all = new Map([...FINISHES, ...ofShop, ...(sign.finishes ?? [])].map((finish) => [finish.id, finish.name]));
+  const order = [...(sign.finishes ?? []), ...ofShop, ...FINISHES].map(({ id }) => id);
+  return [[BARE, 'bare'] as const, ...[...new Set(order)].map((id) => [id, all.get(id)!] as const)];
 }
 
-/** Sets one place of a finish in a sign that may be changed; a finish at hand becomes one of the sign's own. */
-export function chooseFinish(sign: Sign, holder: { finish?: Record<string, string> }, place: string, id: string): void {
+/** Sets one place of a finish in a sign that may be changed; a finish at hand, or of the shop, becomes one of the sign's own. */
+export function chooseFinish(
+  sign: Sign,
+  holder: { finish?: Record<string, string> },
+  place: string,
+  id: string,
+  ofShop: readonly Finish[] = [],
+): void {
   if (id === BARE) {
     const { [place]: gone, ...rest } = holder.finish ?? {};
     if (gone === undefined) return;
@@ -62,7 +68,7 @@ export function chooseFinish(sign: Sign, holder: { finish?: Record<string, strin
     else delete holder.finish;
     return;
   }
-  const finish = finishOf(sign, id);
+  const finish = finishOf(sign, id) ?? ofShop.find((each) => each.id === id);
   if (!finish) return;
   if (!sign.finishes?.some((own) => own.id === id)) sign.finishes = [...(sign.finishes ?? []), finish];
   holder.finish = { ...holder.finish, [place]: id };

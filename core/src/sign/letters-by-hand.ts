@@ -43,7 +43,8 @@ function commonLetters(a: string, b: string): [number, number][] {
   return out;
 }
 
-const AS_SET = { kern: 0, x: 0, y: 0, turn: 0, size: 100, more: 0 } as const;
+/** What the font has; of bridges the part says how many, and any number set by hand is kept. */
+const AS_SET = { kern: 0, x: 0, y: 0, turn: 0, size: 100, more: 0, bridges: NaN, bridgeTurn: 0 } as const;
 
 /** Sets something of one letter by hand; what is as the font has it is not kept. */
 export function setLetter(part: TextPart, at: number, change: Partial<Omit<LetterByHand, 'at'>>): void {

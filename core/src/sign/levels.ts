@@ -1,5 +1,13 @@
 import type { Action, Part, Sign, Tier } from './schema.js';
 
+/** Whether anything is made from behind: parts of the back, an edge form there, or what is done to letters from behind. */
+export const hasBack = ({ parts, blank }: Sign): boolean =>
+  parts.some((part) => sideOf(part) === 'back' && !part.hidden) ||
+  blank.backEdge !== undefined ||
+  blank.cutTo?.hollow !== undefined ||
+  blank.cutTo?.studs !== undefined ||
+  blank.cutTo?.backer !== undefined;
+
 /** The level of a cut through, below every other. */
 export const THROUGH = -Infinity;
 
@@ -20,6 +28,8 @@ function rawLevel({ action }: Tier, base: number): number {
       return base - action.depth;
     case 'set':
       return base + action.to;
+    case 'insert':
+      return base - action.below;
     case 'mark':
       return base;
     case 'cut-through':
@@ -29,10 +39,16 @@ function rawLevel({ action }: Tier, base: number): number {
 
 /** Whether what an action makes lies below the level that its part sits on. */
 export const sinks = (action: Action): boolean =>
-  action.kind === 'carve' || action.kind === 'line' || (action.kind === 'set' && action.to < 0);
+  action.kind === 'carve' || action.kind === 'line' || action.kind === 'insert' || (action.kind === 'set' && action.to < 0);
+
+/** A side of the blank. */
+export type Side = 'front' | 'back';
+
+/** The side that a part is on. */
+export const sideOf = ({ side }: Pick<Part, 'side'>): Side => side ?? 'front';
 
 /**
- * The level that each part's heights are measured from, by part id: 0 for the face, else the lowest (floor) or highest
+ * The level that each part's heights are measured from, by part id, above the face of its own side: 0 for that face, else the lowest (floor) or highest
  * (top) level among the tiers that are on of the part it sits on, or that part's own base where it has none.
  */
 export function baseLevels(sign: Sign): ReadonlyMap<string, number> {

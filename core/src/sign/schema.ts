@@ -1,120 +1,24 @@
-import { type Static, type TObject, type TProperties, Type } from '@sinclair/typebox';
+import { type Static, Type } from '@sinclair/typebox';
+import { byKind, closed, Coordinate, Extent, Height, Id, Name, Percent, Radius } from './schema-basics.js';
+import {
+  Arch,
+  Blank,
+  BlankFinish,
+  Border,
+  Circle,
+  Combined,
+  Ellipse,
+  Fixings,
+  Outline,
+  Polygon,
+  Rectangle,
+  Stadium,
+} from './schema-blank.js';
 import { SIGN_VERSION } from './version.js';
 
+export type { Backer, Blank, BlankEdge, CutTo, Laminate } from './schema-blank.js';
+
 /** The sign document: one JSON value, described for people in docs/sign-format.md. Lengths in mm, angles in degrees. */
-
-const closed = <P extends TProperties>(properties: P, description: string) =>
-  Type.Object(properties, { additionalProperties: false, description });
-
-/** One of several objects told apart by `kind`; Ajv then judges by that one alone and names its fields. */
-function byKind<T extends TObject[]>(...variants: T) {
-  return Type.Unsafe<Static<T[number]>>({
-    type: 'object',
-    required: ['kind'],
-    discriminator: { propertyName: 'kind' },
-    oneOf: variants,
-  });
-}
-
-const Id = Type.String({ pattern: '^[A-Za-z0-9_-]{1,64}$', description: 'letters, digits, hyphen, underscore' });
-const Coordinate = Type.Number({ minimum: -4000, maximum: 4000 });
-const Extent = Type.Number({ exclusiveMinimum: 0, maximum: 8000 });
-const Height = Type.Number({ minimum: 0, maximum: 1000 });
-const Name = Type.String({ minLength: 1, maxLength: 80 });
-
-const Radius = Type.Number({ exclusiveMinimum: 0, maximum: 500 });
-
-const Percent = (minimum: number, maximum: number) => Type.Number({ minimum, maximum });
-
-const Rectangle = closed(
-  {
-    kind: Type.Literal('rectangle'),
-    width: Extent,
-    height: Extent,
-    cornerRadius: Type.Number({ minimum: 0, maximum: 4000 }),
-    corners: Type.Optional(Type.Union([Type.Literal('rounded'), Type.Literal('chamfered'), Type.Literal('scooped')])),
-  },
-  'a rectangle about its middle; corners are rounded where nothing else is said, and square where the radius is 0',
-);
-const Circle = closed({ kind: Type.Literal('circle'), diameter: Extent }, 'a circle about its middle');
-const Ellipse = closed({ kind: Type.Literal('ellipse'), width: Extent, height: Extent }, 'an ellipse about its middle');
-const Stadium = closed(
-  { kind: Type.Literal('stadium'), width: Extent, height: Extent },
-  'a rectangle whose shorter sides are half circles',
-);
-const Polygon = closed(
-  {
-    kind: Type.Literal('polygon'),
-    sides: Type.Integer({ minimum: 3, maximum: 100 }),
-    diameter: Extent,
-    stands: Type.Union([Type.Literal('flat'), Type.Literal('point')]),
-  },
-  'a regular polygon in a circle of this diameter, a side or a corner at the bottom',
-);
-const Arch = closed(
-  { kind: Type.Literal('arch'), width: Extent, height: Extent, rise: Extent },
-  'a rectangle under an arc; height is over all, rise that of the arc and at most half the width',
-);
-const Outline = closed(
-  { kind: Type.Literal('outline'), width: Extent, height: Extent, path: Type.String({ minLength: 1, maxLength: 2_000_000 }) },
-  'any outline: SVG path data with y up, brought to this width and height about its middle; closed paths are areas by the non-zero rule, open ones lines',
-);
-const Border = closed(
-  {
-    kind: Type.Literal('border'),
-    of: Type.Union([Type.Literal('blank'), Id]),
-    inset: Type.Number({ minimum: -1000, maximum: 1000 }),
-    width: Type.Number({ minimum: 0, maximum: 1000 }),
-  },
-  'follows the blank or an earlier part at an inset; a band of this width, or with 0 all that lies within',
-);
-const Combined = closed(
-  {
-    kind: Type.Literal('combined'),
-    how: Type.Union([Type.Literal('join'), Type.Literal('cut'), Type.Literal('common')]),
-    of: Type.Array(Id, { minItems: 1, maxItems: 50 }),
-  },
-  'made from the outlines of earlier parts, and follows them: joined, the later cut from the first, or what all share',
-);
-
-const Fixings = closed(
-  {
-    kind: Type.Literal('fixings'),
-    diameter: Extent,
-    inset: Type.Number({ minimum: 0, maximum: 1000 }),
-    places: Type.Union([Type.Literal('corners'), Type.Literal('sides'), Type.Literal('ends'), Type.Literal('around')]),
-    count: Type.Integer({ minimum: 1, maximum: 100 }),
-  },
-  'fixing holes that follow the blank, their middles at an inset from its edge: in its corners, at its left and right, at its top and bottom, or so many around',
-);
-
-const Laminate = closed(
-  { cap: Type.Number({ exclusiveMinimum: 0, maximum: 50 }), capColour: Name, coreColour: Name },
-  'two-ply engraving laminate: how thick its cap is, and the colours of cap and core',
-);
-
-const BlankEdge = byKind(
-  closed({ kind: Type.Literal('rounded'), radius: Radius }, 'the edge of the face rounded over'),
-  closed({ kind: Type.Literal('chamfered'), width: Radius, height: Radius }, 'the edge of the face chamfered'),
-  closed({ kind: Type.Literal('cove'), radius: Radius }, 'a hollow quarter circle along the edge of the face'),
-);
-
-const BlankFinish = closed(
-  { face: Type.Optional(Id), sides: Type.Optional(Id) },
-  'ids of finishes of the sign: of the face, and of the edge with its form',
-);
-
-const Blank = closed(
-  {
-    outline: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Outline),
-    thickness: Type.Number({ minimum: 0.1, maximum: 1000 }),
-    material: Type.String({ maxLength: 80 }),
-    laminate: Type.Optional(Laminate),
-    edge: Type.Optional(BlankEdge),
-    finish: Type.Optional(BlankFinish),
-  },
-  'the panel the sign is made from, its middle at x = 0, y = 0, its face at z = 0',
-);
 
 const Place = closed(
   {
@@ -190,6 +94,15 @@ const Action = byKind(
   closed({ kind: Type.Literal('cut-through') }, 'a hole from face to back; nothing later closes it'),
   closed(
     {
+      kind: Type.Literal('insert'),
+      below: Height,
+      thickness: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
+      material: Type.String({ maxLength: 80 }),
+    },
+    'a window cut through and filled with an insert of another material, its face so far below that level',
+  ),
+  closed(
+    {
       kind: Type.Literal('line'),
       depth: Height,
       width: Type.Number({ exclusiveMinimum: 0, maximum: 100 }),
@@ -240,6 +153,7 @@ const common = {
   tiers: Type.Array(Tier, { maxItems: 20 }),
   copies: Type.Optional(Copies),
   bridges: Type.Optional(Bridges),
+  side: Type.Optional(Type.Literal('back')),
   group: Type.Optional(Id),
   locked: Type.Optional(Type.Boolean({ description: 'held in its place on the bench' })),
   hidden: Type.Optional(Type.Boolean({ description: 'left out of the sign until it is shown again' })),
@@ -282,8 +196,10 @@ const Letter = closed(
     turn: Type.Optional(Type.Number({ minimum: -360, maximum: 360 })),
     size: Type.Optional(Percent(10, 1000)),
     more: Type.Optional(Type.Number({ minimum: -100, maximum: 100 })),
+    bridges: Type.Optional(Type.Integer({ minimum: 0, maximum: 8 })),
+    bridgeTurn: Type.Optional(Type.Number({ minimum: -360, maximum: 360 })),
   },
-  'what was set by hand on the letter at this index of the words: space to the next, shift, turn, size in percent, and mm that it rises or sinks more than the others',
+  'what was set by hand on the letter at this index of the words: space to the next, shift, turn, size in percent, mm that it rises or sinks more than the others, and how many bridges its islands have and how far those are turned on',
 );
 const Margin = byKind(
   closed({ kind: Type.Literal('length'), length: Type.Number({ minimum: 0, maximum: 4000 }) }, 'in mm'),
@@ -390,6 +306,30 @@ const Finish = closed(
   'paint, leaf, or a material left bare',
 );
 
+const Cut = { x: Coordinate, y: Coordinate, turn: Type.Number({ minimum: -360, maximum: 360 }) };
+const NamedSection = closed({ id: Id, name: Name, ...Cut }, 'a section that the proof shows, by its name');
+
+const TierChange = closed(
+  {
+    part: Id,
+    tier: Id,
+    on: Type.Optional(Type.Boolean()),
+    amount: Type.Optional(Type.Number({ minimum: -1000, maximum: 1000 })),
+    finish: Type.Optional(TierFinish),
+  },
+  'what is otherwise of a tier: whether it is on, its amount, its finishes',
+);
+const Option = closed(
+  {
+    id: Id,
+    name: Name,
+    tiers: Type.Array(TierChange, { maxItems: 500 }),
+    finish: Type.Optional(BlankFinish),
+    material: Type.Optional(Type.String({ maxLength: 80 })),
+  },
+  'a variant of the sign for the customer to choose: what is otherwise of its tiers, and the finishes and the material of its blank',
+);
+
 export const SignSchema = closed(
   {
     version: Type.Literal(SIGN_VERSION),
@@ -397,9 +337,11 @@ export const SignSchema = closed(
     unit: Type.Union([Type.Literal('mm'), Type.Literal('in')]),
     blank: Blank,
     parts: Type.Array(byKind(TextPart, ShapePart), { maxItems: 500 }),
-    section: closed(
-      { x: Coordinate, y: Coordinate, turn: Type.Number({ minimum: -360, maximum: 360 }) },
-      'the line along which the section is cut: a point on it and its direction',
+    section: closed(Cut, 'the line along which the section is cut: a point on it and its direction'),
+    sections: Type.Optional(Type.Array(NamedSection, { maxItems: 20 })),
+    options: Type.Optional(Type.Array(Option, { maxItems: 12 })),
+    heightLimit: Type.Optional(
+      Type.Number({ minimum: 0, maximum: 1000, description: 'nothing is to stand higher than this above the face' }),
     ),
     guides: Type.Optional(Type.Array(Guide, { maxItems: 50 })),
     ground: Type.Optional(Ground),
@@ -409,7 +351,6 @@ export const SignSchema = closed(
 );
 
 export type Sign = Static<typeof SignSchema>;
-export type Blank = Static<typeof Blank>;
 export type TextPart = Static<typeof TextPart>;
 export type ShapePart = Static<typeof ShapePart>;
 export type Part = TextPart | ShapePart;
@@ -421,7 +362,6 @@ export type Bridges = Static<typeof Bridges>;
 export type Finish = Static<typeof Finish>;
 export type Edge = Static<typeof Edge>;
 export type CornerForm = Static<typeof CornerForm>;
-export type BlankEdge = Static<typeof BlankEdge>;
 export type SitsOn = Static<typeof SitsOn>;
 export type Place = Static<typeof Place>;
 export type SectionLine = Sign['section'];
@@ -430,5 +370,7 @@ export type TextFrame = NonNullable<TextPart['frame']>;
 export type TextPath = NonNullable<TextPart['path']>;
 export type Guide = Static<typeof Guide>;
 export type Ground = Static<typeof Ground>;
-export type Laminate = Static<typeof Laminate>;
+export type SignOption = Static<typeof Option>;
+export type TierChange = Static<typeof TierChange>;
+export type NamedSection = Static<typeof NamedSection>;
 export type LetterByHand = NonNullable<TextPart['letters']>[number];

@@ -1,5 +1,6 @@
 import type { FontEntry } from '../type/index.js';
 import { formatLength, type LengthUnit } from '../units/index.js';
+import type { Finish } from './schema.js';
 
 /** Where a value stands in a sign. */
 export type FieldPath = readonly (string | number)[];
@@ -47,6 +48,8 @@ export class Writer {
   constructor(
     private readonly unit: LengthUnit,
     private readonly catalogue: readonly FontEntry[],
+    /** Those of the shop, besides the ones that every sign has at hand. */
+    readonly finishes: readonly Finish[] = [],
   ) {}
 
   length(label: string, value: number, ...path: FieldPath): TicketWord {

@@ -2,16 +2,19 @@ import { plainWords } from '../type/index.js';
 import { actionOf } from './edit.js';
 import { movedLetters } from './letters-by-hand.js';
 import { chooseFinish } from './finishes.js';
+import { baseLevels, type Side, sideOf, tierLevel } from './levels.js';
 import { extentOfShape, sizeAbout } from './new-sign.js';
-import { NO_FEATURES } from './part-sentences.js';
+import { NO_FEATURES } from './text-sentences.js';
 import type {
   Action,
   Area,
+  Backer,
   Blank,
   BlankEdge,
   Bridges,
   Copies,
   Edge,
+  Finish,
   Part,
   Shape,
   Sign,
@@ -39,8 +42,9 @@ type Holder = Record<string | number, unknown>;
  * Sets a field of the ticket in a sign that may be changed. A choice of kind is turned into what it stands for, keeping as much
  * of the look as can be: another kind of size has the same letters, another shape the same extent.
  * @param seen sizes of the text that the field belongs to, where they are known
+ * @param finishes of the shop
  */
-export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: SeenText): void {
+export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: SeenText, finishes: readonly Finish[] = []): void {
   const last = path[path.length - 1];
   const part = path[0] === 'parts' ? sign.parts[path[1] as number] : undefined;
   const owner = path[path.length - 2];
@@ -49,6 +53,15 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
   } else if (last === 'kind' && owner === 'action') {
     const tier = holderOf(sign, path.slice(0, -2)) as { action: Action };
     tier.action = actionOf(value as Action['kind'], tier.action);
+  } else if (last === 'kind' && path[1] === 'cutTo') {
+    setCutTo(sign, owner as string, value as string);
+  } else if (last === 'kind' && owner === 'heightLimit') {
+    if (value === 'limited') sign.heightLimit ??= highestAsked(sign);
+    else delete sign.heightLimit;
+  } else if (part && last === 'cutOut') {
+    cutOut(sign, part.id, value === 'out');
+  } else if (part && last === 'side' && path.length === 3) {
+    setSide(sign, part, value as Side);
   } else if (last === 'kind' && owner === 'laminate') {
     if (value === 'laminate') sign.blank.laminate ??= { cap: 0.2, capColour: 'white', coreColour: 'black' };
     else delete sign.blank.laminate;
@@ -62,12 +75,12 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
     else delete part.bridges;
   } else if (owner === 'finish') {
     const holder = holderOf(sign, path.slice(0, -2)) as { finish?: Record<string, string> };
-    chooseFinish(sign, holder, last as string, value as string);
-  } else if (last === 'kind' && owner === 'edge') {
-    const holder = holderOf(sign, path.slice(0, -2)) as { edge?: Edge | BlankEdge };
-    const edge = edgeOf(value as Edge['kind'], holder.edge, path[0] === 'blank');
-    if (edge) holder.edge = edge;
-    else delete holder.edge;
+    chooseFinish(sign, holder, last as string, value as string, finishes);
+  } else if (last === 'kind' && (owner === 'edge' || owner === 'backEdge')) {
+    const holder = holderOf(sign, path.slice(0, -2)) as { edge?: Edge | BlankEdge; backEdge?: Edge | BlankEdge };
+    const edge = edgeOf(value as Edge['kind'], holder[owner], path[0] === 'blank');
+    if (edge) holder[owner] = edge;
+    else delete holder[owner];
   } else if (last === 'kind' && path[0] === 'blank') {
     sign.blank.outline = shapeOf(value as Shape['kind'], sign.blank.outline) as Blank['outline'];
   } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
@@ -76,6 +89,69 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
     setCopies(part, value as string, sign);
   } else if (part?.kind === 'text' && setTextField(part, path, value, seen)) return;
   else (holderOf(sign, path.slice(0, -1)) as Holder)[last] = plainValue(value);
+}
+
+/** The highest level that any tier is to come to, at least 1 mm. */
+const highestAsked = (sign: Sign): number => {
+  const bases = baseLevels(sign);
+  const levels = sign.parts.flatMap((part) => part.tiers.map((tier) => tierLevel(tier, bases.get(part.id) ?? 0)));
+  return Math.max(1, ...levels.filter(Number.isFinite));
+};
+
+/** Turns a part over to the other side, where it sits on the face; parts that sat on it sit on theirs. */
+function setSide(sign: Sign, part: Part, side: Side): void {
+  if (sideOf(part) === side) return;
+  if (side === 'back') part.side = 'back';
+  else delete part.side;
+  part.sitsOn = { kind: 'face' };
+  for (const other of sign.parts)
+    if (other.sitsOn.kind === 'part' && other.sitsOn.part === part.id) other.sitsOn = { kind: 'face' };
+}
+
+/** Takes a part among those that the blank is cut to, or out of them; without any the blank is whole. */
+export function cutOut({ blank }: Sign, id: string, isOut: boolean): void {
+  const others = blank.cutTo?.parts.filter((part) => part !== id) ?? [];
+  const parts = isOut ? [...others, id] : others;
+  if (parts.length > 0) blank.cutTo = { ...blank.cutTo, parts };
+  else delete blank.cutTo;
+}
+
+/** What is left of the blank, and what is done to its letters from behind. */
+function setCutTo(sign: Sign, what: string, value: string): void {
+  const { blank } = sign;
+  if (what === 'cutTo') {
+    const parts = lettersOf(sign);
+    if (value === 'letters' && parts.length > 0) blank.cutTo ??= { parts };
+    else delete blank.cutTo;
+    return;
+  }
+  const { cutTo, thickness } = blank;
+  if (!cutTo) return;
+  if (what === 'hollow') {
+    if (value === 'hollow') cutTo.hollow ??= { wall: tidy(Math.min(3, thickness / 4)), face: tidy(Math.min(3, thickness / 4)) };
+    else delete cutTo.hollow;
+  } else if (what === 'studs') {
+    if (value === 'studs') cutTo.studs ??= { diameter: 4, depth: tidy(thickness * 0.6), edge: 2, count: 2 };
+    else delete cutTo.studs;
+  } else if (value === 'none') delete cutTo.backer;
+  else if (value !== cutTo.backer?.kind) cutTo.backer = backerOf(value as Backer['kind'], sign);
+}
+
+/** The parts that letters are cut from: texts, or where there are none all shapes with an area of their own. */
+function lettersOf(sign: Sign): string[] {
+  const front = sign.parts.filter((part) => sideOf(part) === 'front');
+  const texts = front.filter((part) => part.kind === 'text');
+  const shapes = front.filter((part) => part.kind === 'shape' && part.shape.kind !== 'border' && part.shape.kind !== 'fixings');
+  return (texts.length > 0 ? texts : shapes).map(({ id }) => id);
+}
+
+/** A plate behind letters to begin with: as wide a margin, or a bar as high, as suits their height. */
+export function backerOf(kind: Backer['kind'], sign: Sign): Backer {
+  const texts = sign.parts.filter((part) => part.kind === 'text');
+  const height = Math.max(10, ...texts.map(sizeAbout));
+  const thickness = tidy(Math.max(2, sign.blank.thickness / 3));
+  if (kind === 'grown') return { kind, margin: Math.ceil(height / 5), thickness };
+  return { kind, y: tidy(texts[0]?.place.y ?? 0), height: Math.ceil(height / 4), thickness };
 }
 
 const holderOf = (sign: Sign, path: FieldPath): unknown => path.reduce((at: unknown, step) => (at as Holder)[step], sign);

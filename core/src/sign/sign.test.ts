@@ -95,6 +95,11 @@ describe('readSign', () => {
       'parts[1].id “part-1” is the id of an earlier part: give each part its own.',
     ],
     [
+      'path data of another kind',
+      (d) => (d.parts[0].shape = { kind: 'outline', width: 10, height: 10, path: 'M0 0h10v10z' }),
+      'parts[0].shape.path Path command “h” is not one of M, L, H, V, Q, C, Z.',
+    ],
+    [
       'a host that is not there',
       (d) => (d.parts[0].sitsOn = { kind: 'part', part: 'line-9', at: 'floor' }),
       'parts[0].sitsOn.part “line-9” is not the id of an earlier part: a part sits on the face or on one built before it.',

@@ -1,9 +1,11 @@
 import type { FontEntry } from '../type/index.js';
 import { BARE, finishChoices } from './finishes.js';
-import { sinks } from './levels.js';
-import { partSentences, shapeWords } from './part-sentences.js';
-import type { Action, Area, BlankEdge, Laminate, Part, Sign, Tier } from './schema.js';
+import { cutToSentences } from './cut-to-sentences.js';
+import { sideOf, sinks } from './levels.js';
+import { partSentences } from './part-sentences.js';
+import type { Action, Area, BlankEdge, Finish, Laminate, Part, Sign, Tier } from './schema.js';
 import { type FieldPath, plain, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
+import { shapeWords } from './shape-words.js';
 
 /** A sentence as plain text. */
 export const sentenceText = (sentence: Sentence): string =>
@@ -26,11 +28,16 @@ export function ticketParagraphs(sentences: readonly Sentence[]): string[] {
   return paragraphs.map(({ text }) => text);
 }
 
-/** The sign as a work order in sentences; what they say is what will be made. */
-export function ticket(sign: Sign, catalogue: readonly FontEntry[]): Sentence[] {
-  const write = new Writer(sign.unit, catalogue);
+/**
+ * The sign as a work order in sentences; what they say is what will be made.
+ * @param finishes of the shop, that may be chosen besides those that every sign has at hand
+ */
+export function ticket(sign: Sign, catalogue: readonly FontEntry[], finishes: readonly Finish[] = []): Sentence[] {
+  const write = new Writer(sign.unit, catalogue, finishes);
   return [
     blankSentence(sign, write),
+    ...cutToSentences(sign, write),
+    ...limitSentence(sign, write),
     ...groundSentence(sign, write),
     ...sign.parts.flatMap((part, index) => [
       ...partSentences(sign, part, index, write),
@@ -77,8 +84,40 @@ function laminateWords(laminate: Laminate | undefined, write: Writer): TicketWor
     write.length('cap', laminate.cap, ...path, 'cap'),
     plain(' thick, over a core of '),
     write.name('colour of the core', laminate.coreColour, ...path, 'coreColour'),
+    ...quietIf(
+      !laminate.bothSides,
+      plain(', '),
+      write.choice('caps', String(laminate.bothSides ?? false), CAPS, ...path, 'bothSides'),
+    ),
   ];
 }
+
+const CAPS = [
+  ['false', 'with a cap on its face'],
+  ['true', 'with a cap on both sides'],
+] as const;
+
+/** How high the sign may stand. */
+function limitSentence({ heightLimit }: Sign, write: Writer): Sentence[] {
+  const kind = write.choice('height limit', heightLimit === undefined ? 'free' : 'limited', LIMITS, 'heightLimit', 'kind');
+  if (heightLimit === undefined) return [{ words: quietIf(true, plain('Its height above the face is '), kind, plain('.')) }];
+  return [
+    {
+      words: [
+        plain('Its height above the face is '),
+        kind,
+        plain(': '),
+        write.length('highest', heightLimit, 'heightLimit'),
+        plain('.'),
+      ],
+    },
+  ];
+}
+
+const LIMITS = [
+  ['free', 'not limited'],
+  ['limited', 'limited'],
+] as const;
 
 /** What lies under the plan; nothing of it is made, and the proof says nothing of it. */
 function groundSentence({ ground }: Sign, write: Writer): Sentence[] {
@@ -107,14 +146,17 @@ export const ACTION_WORDS: readonly (readonly [Action['kind'], string])[] = [
   ['cut-through', 'cut through'],
   ['line', 'line engraved'],
   ['mark', 'coloured'],
+  ['insert', 'cut through for an insert'],
 ];
 
-/** "The face", or the floor or top of every earlier part, as values of a choice. */
+/** "The face", or the floor or top of every earlier part of the same side, as values of a choice. */
 export function hostChoices(sign: Sign, before: number): (readonly [string, string])[] {
+  const side = sideOf(sign.parts[before] ?? {});
   return [
-    ['face', 'the face'] as const,
+    ['face', side === 'front' ? 'the face' : 'the back'] as const,
     ...sign.parts
       .slice(0, before)
+      .filter((part) => sideOf(part) === side)
       .flatMap(({ id, name }) => [
         [`floor:${id}`, `the floor of ${name}`] as const,
         [`top:${id}`, `the top of ${name}`] as const,
@@ -198,9 +240,10 @@ const CAPPED = [
   ['false', 'however high that is'],
   ['true', 'and no further than that'],
 ] as const;
+const CAPPED_BELOW = [['false', 'however deep that is'], CAPPED[1]] as const;
 
 function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): TicketWord[] {
-  if (action.kind === 'cut-through' || action.kind === 'mark') return [];
+  if (action.kind === 'cut-through' || action.kind === 'mark' || action.kind === 'insert') return [];
   const at = [...path, 'edge'];
   const kind = write.choice('edge', edge?.kind ?? 'upright', EDGES, ...at, 'kind');
   if (!edge) return quietIf(true, plain(', sides '), kind);
@@ -221,7 +264,7 @@ function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): Tick
         plain(' at an included angle of '),
         write.number('included angle', edge.angle, '°', ...at, 'angle'),
         plain(', '),
-        write.choice('cap', String(edge.capped), CAPPED, ...at, 'capped'),
+        write.choice('cap', String(edge.capped), sinks(action) ? CAPPED_BELOW : CAPPED, ...at, 'capped'),
       ];
     default:
       return [plain(', sides '), kind, ...edgeSizes(edge, at, write)];
@@ -231,7 +274,7 @@ function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): Tick
 /** Finishes of top and sides; of a tier that only colours the one of the top. */
 function finishWords(sign: Sign, { finish, action }: Tier, path: FieldPath, write: Writer): TicketWord[] {
   if (action.kind === 'cut-through') return [];
-  const choices = finishChoices(sign);
+  const choices = finishChoices(sign, write.finishes);
   const at = [...path, 'finish'];
   const top = write.choice('finish of the top', finish?.top ?? BARE, choices, ...at, 'top');
   if (action.kind === 'mark') return [plain(' in '), top];
@@ -247,7 +290,7 @@ function finishWords(sign: Sign, { finish, action }: Tier, path: FieldPath, writ
 
 function blankFinishWords(sign: Sign, write: Writer): TicketWord[] {
   const { finish } = sign.blank;
-  const choices = finishChoices(sign);
+  const choices = finishChoices(sign, write.finishes);
   const at = ['blank', 'finish'] as const;
   return [
     ...quietIf(
@@ -259,6 +302,11 @@ function blankFinishWords(sign: Sign, write: Writer): TicketWord[] {
       finish?.sides === undefined,
       plain(', edge '),
       write.choice('finish of the edge', finish?.sides ?? BARE, choices, ...at, 'sides'),
+    ),
+    ...quietIf(
+      finish?.back === undefined,
+      plain(', back '),
+      write.choice('finish of the back', finish?.back ?? BARE, choices, ...at, 'back'),
     ),
   ];
 }
@@ -283,11 +331,15 @@ const BLANK_EDGES = [
   ['cove', 'hollowed by a cove'],
 ] as const;
 
-function blankEdgeWords({ blank: { edge } }: Sign, write: Writer): TicketWord[] {
-  const at = ['blank', 'edge'] as const;
-  const kind = write.choice('edge of the blank', edge?.kind ?? 'none', BLANK_EDGES, ...at, 'kind');
-  if (!edge) return quietIf(true, plain(', its edge '), kind);
-  return [plain(', its edge '), kind, ...edgeSizes(edge, at, write)];
+function blankEdgeWords({ blank }: Sign, write: Writer): TicketWord[] {
+  const words = (key: 'edge' | 'backEdge', name: string): TicketWord[] => {
+    const edge = blank[key];
+    const at = ['blank', key] as const;
+    const kind = write.choice(`${name} of the blank`, edge?.kind ?? 'none', BLANK_EDGES, ...at, 'kind');
+    const begin = [plain(`, its ${name} `), kind];
+    return edge ? [...begin, ...edgeSizes(edge, at, write)] : quietIf(true, ...begin);
+  };
+  return [...words('edge', 'edge'), ...words('backEdge', 'edge behind')];
 }
 
 function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: number, write: Writer): Sentence {
@@ -316,6 +368,18 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
         plain(' deep and '),
         write.length('groove width', action.width, ...path, 'action', 'width'),
         plain(' wide from '),
+        host,
+      );
+      break;
+    case 'insert':
+      words.push(
+        plain(' of '),
+        write.name('material of the insert', action.material, ...path, 'action', 'material'),
+        plain(', '),
+        write.length('thickness of the insert', action.thickness, ...path, 'action', 'thickness'),
+        plain(' thick, its face '),
+        write.length('depth', action.below, ...path, 'action', 'below'),
+        plain(' below '),
         host,
       );
       break;

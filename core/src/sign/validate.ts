@@ -1,5 +1,7 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { readPathData } from '../outline/index.js';
 import type { FontEntry } from '../type/index.js';
+import { sideOf } from './levels.js';
 import { outlinesUsed } from './references.js';
 import { type Sign, SignSchema } from './schema.js';
 import { upgraded } from './upgrades.js';
@@ -153,6 +155,8 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
         });
   };
   wear(sign.blank.finish, 'blank');
+  if (sign.blank.outline.kind === 'outline') faults.push(...pathFaults(sign.blank.outline.path, 'blank.outline.path'));
+  faults.push(...laterFaults(sign, wear));
   sign.parts.forEach((part, index) => {
     const path = `parts[${index}]`;
     if (seen.has(part.id))
@@ -162,6 +166,13 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
         path: `${path}.sitsOn.part`,
         message: `“${part.sitsOn.part}” is not the id of an earlier part: a part sits on the face or on one built before it.`,
       });
+    const host = part.sitsOn.kind === 'part' ? part.sitsOn.part : undefined;
+    if (sign.parts.some((other) => other.id === host && sideOf(other) !== sideOf(part)))
+      faults.push({
+        path: `${path}.sitsOn.part`,
+        message: `“${host}” is on the other side of the blank: a part sits on the face of its side or on a part of the same side.`,
+      });
+    if (part.kind === 'shape' && part.shape.kind === 'outline') faults.push(...pathFaults(part.shape.path, `${path}.shape.path`));
     for (const { at, id } of outlinesUsed(part)) {
       if (!seen.has(id))
         faults.push({
@@ -186,5 +197,46 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
           .join(', ')} …`,
       });
   });
+  return faults;
+}
+
+function pathFaults(data: string, path: string): SignFault[] {
+  try {
+    readPathData(data);
+    return [];
+  } catch (error) {
+    return [{ path, message: (error as Error).message }];
+  }
+}
+
+type Wear = (finish: Readonly<Record<string, string | undefined>> | undefined, at: string) => void;
+
+/** What is wrong with letters that the blank is cut to, options, and named sections. */
+function laterFaults(sign: Sign, wear: Wear): SignFault[] {
+  const faults: SignFault[] = [];
+  const parts = new Map(sign.parts.map((part) => [part.id, part]));
+  sign.blank.cutTo?.parts.forEach((id, i) => {
+    if (!parts.has(id))
+      faults.push({
+        path: `blank.cutTo.parts[${i}]`,
+        message: `“${id}” is not the id of a part: name the parts that are cut out.`,
+      });
+  });
+  sign.options?.forEach((option, at) => {
+    wear(option.finish, `options[${at}]`);
+    option.tiers.forEach(({ part, tier, finish }, i) => {
+      const path = `options[${at}].tiers[${i}]`;
+      wear(finish, path);
+      if (!parts.get(part)?.tiers.some(({ id }) => id === tier))
+        faults.push({ path: `${path}.tier`, message: `“${tier}” is not the id of a tier of “${part}”: take the change out.` });
+    });
+  });
+  const alike = (name: string, list: readonly { readonly id: string }[] = []): void =>
+    list.forEach(({ id }, at) => {
+      if (list.findIndex((other) => other.id === id) < at)
+        faults.push({ path: `${name}[${at}].id`, message: `“${id}” is the id of an earlier one: give each its own.` });
+    });
+  alike('options', sign.options);
+  alike('sections', sign.sections);
   return faults;
 }

@@ -1,7 +1,7 @@
-import { contourArea, facetNormals, unitNormals } from '../outline/index.js';
-import { type Evaluation, placeOf, type Worn, wornBy } from '../relief/index.js';
+import { area, contourArea, facetNormals, join, unitNormals } from '../outline/index.js';
+import { BACK_LAYER, type Evaluation, insertAt, placeOf, type Worn, wornBy } from '../relief/index.js';
 import { BARE_FINISH, type Finish, finishNamed, finishOf } from '../sign/index.js';
-import type { ReliefMesh } from './mesh.js';
+import { BACK, belongsTo, type ReliefMesh, volume } from './mesh.js';
 
 /** What a triangle of a relief is seen as. */
 export type Side = 'top' | 'side' | 'back';
@@ -18,21 +18,35 @@ const LEVEL = 1 - 1e-9;
 /** How every triangle of a relief's mesh looks: finishes of tiers and blank, level tops and sides apart; slopes are sides. */
 export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
   const { positions: p, triangles, belongs } = mesh;
-  const known = new Map<string, Look>();
+  const named = new Map<string, Look>();
   const look = ({ finish, bare }: Worn, side: Side): Look => {
     const key = `${finish ?? bare} ${side}`;
-    let one = known.get(key);
-    if (!one) known.set(key, (one = { finish: finishWorn(evaluation, { finish, bare }), side }));
+    let one = named.get(key);
+    if (!one) named.set(key, (one = { finish: finishWorn(evaluation, { finish, bare }), side }));
     return one;
   };
   const normals = unitNormals(p, triangles);
   const back = -evaluation.sign.blank.thickness;
-  return Array.from(belongs, (label, f) => {
-    if (label === 0) return look({ bare: wornBy(evaluation, { layer: -1 }, false, back).bare }, 'back');
-    const { surface } = placeOf(evaluation, Math.abs(label))!;
-    const isTop = label > 0 && normals[3 * f + 2] > LEVEL;
-    const z = (p[3 * triangles[3 * f] + 2] + p[3 * triangles[3 * f + 1] + 2] + p[3 * triangles[3 * f + 2] + 2]) / 3;
-    return look(wornBy(evaluation, surface, !isTop, z), isTop ? 'top' : 'side');
+  const lookAt = (value: number, isUpright: boolean, z: number): Look => {
+    if (value === BACK) return look(wornBy(evaluation, { layer: BACK_LAYER }, false, back), 'back');
+    const { label, isWall, isBehind } = belongsTo(value);
+    const { surface, under } = placeOf(evaluation, label!)!;
+    const isLevel = !isWall && isUpright;
+    const worn = wornBy(evaluation, isBehind ? under : surface, !isLevel, z);
+    return look(worn, !isLevel ? 'side' : isBehind && under.layer === BACK_LAYER ? 'back' : 'top');
+  };
+  // Only the plies of a laminate lie at heights; else all of one kind look alike.
+  const isPlied = evaluation.sign.blank.laminate !== undefined;
+  const known = new Map<number, Look>();
+  return Array.from(belongs, (value, f) => {
+    const isUpright = Math.abs(normals[3 * f + 2]) > LEVEL;
+    const key = 2 * value + (isUpright ? 1 : 0);
+    let one = isPlied ? undefined : known.get(key);
+    if (!one) {
+      const z = (p[3 * triangles[3 * f] + 2] + p[3 * triangles[3 * f + 1] + 2] + p[3 * triangles[3 * f + 2] + 2]) / 3;
+      known.set(key, (one = lookAt(value, isUpright, z)));
+    }
+    return one;
   });
 }
 
@@ -52,43 +66,75 @@ export interface FinishArea {
   readonly sidesMm2: number;
 }
 
+/** An insert of another material. */
+export interface Insert {
+  readonly part: string;
+  readonly material: string;
+  readonly volumeMm3: number;
+}
+
 /** What a relief measures. */
 export interface Figures {
+  /** Of the blank's material, without inserts. */
   readonly volumeMm3: number;
+  readonly inserts: readonly Insert[];
   /** Taken out of the blank: below the face, and through. */
   readonly removedMm3: number;
   /** Of the face and of every finish; the back is left out. */
   readonly areas: readonly FinishArea[];
 }
 
+/** The inserts of a relief. */
+function insertsOf(evaluation: Evaluation): Insert[] {
+  const { places, layers, sign } = evaluation;
+  const found = new Map<number, Insert>();
+  for (const place of places) {
+    const index = insertAt(evaluation, place);
+    if (index === undefined) continue;
+    const layer = layers[index];
+    const action = sign.parts.find(({ id }) => id === layer.part)?.tiers.find(({ id }) => id === layer.tier)?.action;
+    const before = found.get(index)?.volumeMm3 ?? 0;
+    found.set(index, {
+      part: layer.part,
+      material: action?.kind === 'insert' ? action.material : '',
+      volumeMm3: before + place.areaMm2 * (layer.z - layer.under!),
+    });
+  }
+  return [...found.values()];
+}
+
 /** Volume, what is taken out of the blank, and areas by finish. */
 export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
-  const { positions: p, triangles, belongs } = mesh;
+  const { positions: p, triangles } = mesh;
   const { thickness } = evaluation.sign.blank;
   const normals = facetNormals(p, triangles);
   const areas = new Map<Finish, { topMm2: number; sidesMm2: number }>();
-  let [volume, removed, covered] = [0, 0, 0];
+  let within = 0;
   looksOf(evaluation, mesh).forEach(({ finish, side }, f) => {
+    const plan = normals[3 * f + 2] / 2;
+    const heights = [0, 1, 2].map((k) => p[3 * triangles[3 * f + k] + 2]) as [number, number, number];
+    within += plan * (thickness - meanBelow(...heights) + meanBelow(...shifted(heights, thickness)));
     if (side === 'back') return;
     const size = Math.hypot(normals[3 * f], normals[3 * f + 1], normals[3 * f + 2]) / 2;
     let sum = areas.get(finish);
     if (!sum) areas.set(finish, (sum = { topMm2: 0, sidesMm2: 0 }));
     if (side === 'top') sum.topMm2 += size;
     else sum.sidesMm2 += size;
-    if (belongs[f] < 0) return;
-    const plan = normals[3 * f + 2] / 2;
-    const [za, zb, zc] = [p[3 * triangles[3 * f] + 2], p[3 * triangles[3 * f + 1] + 2], p[3 * triangles[3 * f + 2] + 2]];
-    covered += plan;
-    volume += plan * ((za + zb + zc) / 3 + thickness);
-    removed += plan * meanBelow(za, zb, zc);
   });
-  removed += Math.max(0, contourArea(evaluation.blank) - covered) * thickness;
+  const inserts = insertsOf(evaluation);
+  const inserted = inserts.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
+  const blank = evaluation.kept ? area(join(evaluation.kept)) : contourArea(evaluation.blank);
   return {
-    volumeMm3: volume,
-    removedMm3: removed,
+    volumeMm3: volume(mesh) - inserted,
+    inserts,
+    // Sums of many triangles: what nothing was taken out of comes to nothing.
+    removedMm3: Math.max(0, blank * thickness - within + inserted),
     areas: [...areas].map(([finish, sum]) => ({ finish, ...sum })).sort((a, b) => b.topMm2 + b.sidesMm2 - a.topMm2 - a.sidesMm2),
   };
 }
+
+const shifted = (heights: readonly [number, number, number], by: number): [number, number, number] =>
+  heights.map((z) => z + by) as [number, number, number];
 
 /** Mean of how far a triangle with these heights lies below 0: over its part below by similar triangles. */
 function meanBelow(...heights: readonly [number, number, number]): number {

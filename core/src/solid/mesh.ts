@@ -10,8 +10,23 @@ export interface Mesh {
 
 /** The mesh of a relief, with what each triangle is part of. */
 export interface ReliefMesh extends Mesh {
-  /** For every triangle the label of the place whose top it is, the label below 0 of the place that its side was made with, or 0 at the back. */
+  /**
+   * What every triangle is part of: the label of the place whose top it is, the label below 0 of the place that its side was made
+   * with, or {@link BACK}; on the side that is turned away, where it is not plain, {@link UNDERSIDE} more, or less.
+   */
   readonly belongs: Int32Array;
+}
+
+/** The plain back. */
+export const BACK = 0;
+/** What labels of the side that is turned away are told apart by. */
+export const UNDERSIDE = 1 << 24;
+
+/** The place that a triangle is part of, none for the plain back; whether it is a wall, and whether of the side that is turned away. */
+export function belongsTo(value: number): { readonly label?: number; readonly isWall: boolean; readonly isBehind: boolean } {
+  const size = Math.abs(value);
+  const isBehind = size >= UNDERSIDE || value === BACK;
+  return { label: value === BACK ? undefined : size % UNDERSIDE, isWall: value < 0, isBehind };
 }
 
 /** Volume in mm³ by the divergence theorem: sum of signed tetrahedra from the first corner. */

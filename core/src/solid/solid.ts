@@ -1,6 +1,17 @@
 import { pointKey, relabelled, STEPS_PER_MM, triangulate, withoutSlivers } from '../outline/index.js';
-import { type Evaluation, heightAt, isSolid, type PlacedPatch, placeOf, type Ramp } from '../relief/index.js';
-import { type ReliefMesh, volume } from './mesh.js';
+import {
+  BACK_LAYER,
+  type Evaluation,
+  heightOf,
+  insertAt,
+  isSolid,
+  type Place,
+  type PlacedPatch,
+  placeOf,
+  type Ramp,
+  type Surface,
+} from '../relief/index.js';
+import { BACK, type ReliefMesh, UNDERSIDE, volume } from './mesh.js';
 
 /**
  * Heights at one point of the plan that differ by less than this, in mm, are one where a slope has part in them: slopes of
@@ -8,18 +19,21 @@ import { type ReliefMesh, volume } from './mesh.js';
  */
 const MEETING = 0.012;
 
-const BACK = 0;
+/** The places that a solid is made of. */
+export type Kept = 'all' | 'inserts' | 'all but inserts';
 
 /**
- * The solid of a relief, straight from its plan: a cap on every place, a wall on every edge of the plan from the lower side to the
- * higher, and the back. Caps and walls share the plan's own points, and a wall's upright edges have a corner at every height that
- * meets there, so that the surface closes without any 3D boolean. Letters that keep their slopes to themselves bring their own caps.
+ * The solid of a relief, straight from its plan: a cap on every place, in front and behind, and a wall on every edge of the plan
+ * from the lower side to the higher. Caps and walls share the plan's own points, and a wall's upright edges have a corner at every
+ * height that meets there, so that the surface closes without any 3D boolean. Letters that keep their slopes to themselves bring
+ * their own caps.
+ * @param kept inserts of another material, or all that is not, where not all is wanted
  */
-export function solidOf(evaluation: Evaluation): ReliefMesh {
+export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh {
   const { edges } = evaluation.arrangement;
   const { x, y, lo, hi, left, right } = edges;
-  const back = -evaluation.sign.blank.thickness;
-  const corners = new Corners(evaluation);
+  const isThere = placesKept(evaluation, kept);
+  const corners = new Corners(evaluation, isThere);
   for (let e = 0; e < lo.length; e++) {
     for (const v of [lo[e], hi[e]]) {
       corners.meet(v, left[e]);
@@ -30,11 +44,11 @@ export function solidOf(evaluation: Evaluation): ReliefMesh {
 
   const facets = new FacetList(8 * lo.length);
   const isRamp = (label: number): boolean => placeOf(evaluation, label)?.surface.kind === 'ramp';
-  const tops = triangulate(edges, (label) => isSolid(label) && !isRamp(label));
+  const tops = triangulate(edges, (label) => isThere(label) && !isRamp(label));
   for (let t = 0; t < tops.labels.length; t++) {
     const label = tops.labels[t];
     const [a, b, c] = [tops.corners[3 * t], tops.corners[3 * t + 1], tops.corners[3 * t + 2]];
-    facets.add(corners.at(a, label), corners.at(b, label), corners.at(c, label), label);
+    facets.add(corners.top(a, label), corners.top(b, label), corners.top(c, label), label);
   }
   const pointAt = new Map<number, number>();
   if (evaluation.patches.size > 0) {
@@ -43,26 +57,69 @@ export function solidOf(evaluation: Evaluation): ReliefMesh {
       for (const v of [lo[e], hi[e]]) pointAt.set(pointKey(x[v], y[v]), v);
     }
   }
+  // Places with the plain back are covered as one.
+  const isPlain = (label: number): boolean => {
+    const under = placeOf(evaluation, label)?.under;
+    return under?.layer === BACK_LAYER && under.marked === undefined;
+  };
+  let plain: number | undefined;
   const backs = triangulate(
-    relabelled(edges, (label) => (isSolid(label) ? 1 : 0)),
-    (label) => label === 1,
+    relabelled(
+      edges,
+      (label) => {
+        if (!isThere(label)) return 0;
+        return isPlain(label) ? (plain ??= label) : label;
+      },
+      (label) => placeOf(evaluation, label)?.under.kind === 'woven',
+    ),
+    isThere,
   );
-  for (let t = 0; t < backs.corners.length; t += 3) {
-    const [a, b, c] = [backs.corners[t], backs.corners[t + 1], backs.corners[t + 2]];
-    facets.add(corners.atHeight(a, back), corners.atHeight(c, back), corners.atHeight(b, back), BACK);
+  for (let t = 0; t < backs.labels.length; t++) {
+    const label = backs.labels[t];
+    const [a, b, c] = [backs.corners[3 * t], backs.corners[3 * t + 1], backs.corners[3 * t + 2]];
+    const part = isPlain(label) ? BACK : UNDERSIDE + label;
+    facets.add(corners.bottom(a, label), corners.bottom(c, label), corners.bottom(b, label), part);
   }
 
   for (let e = 0; e < lo.length; e++) {
-    const [l, r] = [left[e], right[e]];
+    const l = left[e];
+    const r = right[e];
     if (l === r) continue;
-    const [a, b] = [lo[e], hi[e]];
-    const [al, ar, bl, br] = [corners.at(a, l), corners.at(a, r), corners.at(b, l), corners.at(b, r)];
+    const [isLeft, isRight] = [isThere(l), isThere(r)];
+    const a = lo[e];
+    const b = hi[e];
+    /** A wall of material on the left, or on the right, between corners at both ends. */
+    const put = (isOnLeft: boolean, lowA: number, topA: number, lowB: number, topB: number, part: number): void => {
+      if (lowA === topA && lowB === topB) return;
+      if (isOnLeft) wall(lowA, topA, lowB, topB, corners, facets, part);
+      else wall(lowB, topB, lowA, topA, corners, facets, part);
+    };
+    const topLA = isLeft ? corners.top(a, l) : 0;
+    const topLB = isLeft ? corners.top(b, l) : 0;
+    const lowLA = isLeft ? corners.bottom(a, l) : 0;
+    const lowLB = isLeft ? corners.bottom(b, l) : 0;
+    const topRA = isRight ? corners.top(a, r) : 0;
+    const topRB = isRight ? corners.top(b, r) : 0;
+    const lowRA = isRight ? corners.bottom(a, r) : 0;
+    const lowRB = isRight ? corners.bottom(b, r) : 0;
     // Corners of one point are numbered from below.
-    const isLeftHigher = al - ar + (bl - br) > 0;
-    const from = isLeftHigher ? a : b;
-    const [lowA, topA, lowB, topB] = from === a ? [ar, al, br, bl] : [bl, br, al, ar];
-    if (lowA === topA && lowB === topB) continue;
-    wall(lowA, topA, lowB, topB, corners, facets, -makerOf(evaluation, isLeftHigher ? l : r, isLeftHigher ? r : l));
+    const meet = isLeft && isRight && topLA + topLB > lowRA + lowRB && topRA + topRB > lowLA + lowLB;
+    if (meet) {
+      const isLeftHigher = topLA + topLB > topRA + topRB;
+      if (topLA !== topRA || topLB !== topRB) {
+        if (isLeftHigher) put(true, topRA, topLA, topRB, topLB, -makerOf(evaluation, 'surface', l, r));
+        else put(false, topLA, topRA, topLB, topRB, -makerOf(evaluation, 'surface', r, l));
+      }
+      if (lowLA !== lowRA || lowLB !== lowRB) {
+        const isLeftDeeper = lowLA + lowLB < lowRA + lowRB;
+        if (isLeftDeeper) put(true, lowLA, lowRA, lowLB, lowRB, -UNDERSIDE - makerOf(evaluation, 'under', l, r));
+        else put(false, lowRA, lowLA, lowRB, lowLB, -UNDERSIDE - makerOf(evaluation, 'under', r, l));
+      }
+      continue;
+    }
+    // Beside nothing, or beside material that lies wholly above or below.
+    if (isLeft) put(true, lowLA, topLA, lowLB, topLB, -l);
+    if (isRight) put(false, lowRA, topRA, lowRB, topRB, -r);
   }
   // Slopes of letters were cleaned when they were made.
   const mesh = withoutSlivers({ positions: corners.positions(), ...facets.arrays() });
@@ -70,10 +127,19 @@ export function solidOf(evaluation: Evaluation): ReliefMesh {
   return withPatches(evaluation, mesh, pointAt, corners);
 }
 
+/** Which labels have material that is wanted. */
+function placesKept(evaluation: Evaluation, kept: Kept): (label: number) => boolean {
+  if (kept === 'all') return isSolid;
+  return (label) => {
+    const place = placeOf(evaluation, label);
+    return place !== undefined && (insertAt(evaluation, place) !== undefined) === (kept === 'inserts');
+  };
+}
+
 /** Which of two places a wall between them is made with: the later built, as a pocket's walls are made with its floor. */
-function makerOf(evaluation: Evaluation, higher: number, lower: number): number {
-  const [above, below] = [placeOf(evaluation, higher), placeOf(evaluation, lower)];
-  return below && above && below.surface.layer > above.surface.layer ? lower : higher;
+function makerOf(evaluation: Evaluation, side: 'surface' | 'under', outer: number, inner: number): number {
+  const [a, b] = [placeOf(evaluation, outer), placeOf(evaluation, inner)];
+  return a && b && b[side].layer > a[side].layer ? inner : outer;
 }
 
 /** Triangles as they are found, with what they are part of. */
@@ -186,7 +252,7 @@ function withPatches(
       if (cornerOf[p] < 0) {
         const [px, py] = [patch.x[p] + stepX, patch.y[p] + stepY];
         const point = patch.isOnEdge[p] ? pointAt.get(pointKey(px, py)) : undefined;
-        if (point !== undefined) cornerOf[p] = corners.at(point, inside);
+        if (point !== undefined) cornerOf[p] = corners.top(point, inside);
         else {
           positions[3 * corner] = px / STEPS_PER_MM;
           positions[3 * corner + 1] = py / STEPS_PER_MM;
@@ -212,26 +278,35 @@ class Corners {
   /** At every point its heights, ascending, and the first corner. */
   private readonly stacks: (number[] | undefined)[];
   private readonly first: Int32Array;
-  /** Heights of slopes by label and point. */
-  private readonly slopes = new Map<number, number>();
   /** Heights that count as others, by point. */
   private readonly settled = new Map<number, Map<number, number>>();
   /** By point the heights that slopes have there. */
   private readonly sloping = new Map<number, Set<number>>();
-  private readonly isSloped: boolean[] = [];
-  private readonly level: number[] = [];
+  private readonly tops: Heights;
+  private readonly bottoms: Heights;
 
-  constructor(private readonly evaluation: Evaluation) {
-    const count = evaluation.arrangement.edges.x.length;
+  constructor(
+    private readonly evaluation: Evaluation,
+    private readonly isThere: (label: number) => boolean,
+  ) {
+    const { edges } = evaluation.arrangement;
+    const count = edges.x.length;
     this.stacks = new Array<number[] | undefined>(count);
     this.first = new Int32Array(count);
+    const heights = (side: 'surface' | 'under') =>
+      new Heights(edges.x, edges.y, (label) => placeOf(evaluation, label)![side], this.sloping);
+    this.tops = heights('surface');
+    this.bottoms = heights('under');
   }
 
   /** Notes that a label meets a point. */
   meet(v: number, label: number): void {
-    const z = this.height(v, label);
+    if (!this.isThere(label)) return;
     const list = (this.stacks[v] ??= []);
-    if (!list.includes(z)) list.push(z);
+    const top = this.tops.at(v, label);
+    if (!list.includes(top)) list.push(top);
+    const bottom = this.bottoms.at(v, label);
+    if (!list.includes(bottom)) list.push(bottom);
   }
 
   /** Gives every height its corner, once all have been noted. */
@@ -247,11 +322,16 @@ class Corners {
   }
 
   /** The corner of a point at the height of a label. */
-  at(v: number, label: number): number {
-    return this.atHeight(v, this.height(v, label));
+  top(v: number, label: number): number {
+    return this.atHeight(v, this.tops.at(v, label));
   }
 
-  atHeight(v: number, z: number): number {
+  /** The same of the side that is turned away. */
+  bottom(v: number, label: number): number {
+    return this.atHeight(v, this.bottoms.at(v, label));
+  }
+
+  private atHeight(v: number, z: number): number {
     const height = this.settled.size === 0 ? z : (this.settled.get(v)?.get(z) ?? z);
     return this.first[v] + this.stacks[v]!.indexOf(height);
   }
@@ -272,26 +352,6 @@ class Corners {
     return out;
   }
 
-  private height(v: number, label: number): number {
-    if (this.isSloped[label] === undefined) {
-      const kind = placeOf(this.evaluation, label)?.surface.kind;
-      this.isSloped[label] = kind === 'woven';
-      if (kind !== 'woven') this.level[label] = heightAt(this.evaluation, label, 0, 0);
-    }
-    if (!this.isSloped[label]) return this.level[label];
-    const key = label * this.stacks.length + v;
-    let z = this.slopes.get(key);
-    if (z === undefined) {
-      const { x, y } = this.evaluation.arrangement.edges;
-      z = heightAt(this.evaluation, label, x[v], y[v]);
-      this.slopes.set(key, z);
-      const list = this.sloping.get(v);
-      if (list) list.add(z);
-      else this.sloping.set(v, new Set([z]));
-    }
-    return z;
-  }
-
   /** Heights without those that are one with a neighbour; levels keep theirs, and slopes take it. */
   private merged(v: number, heights: readonly number[]): number[] {
     const slopes = this.sloping.get(v)!;
@@ -309,17 +369,55 @@ class Corners {
   }
 }
 
+/** The heights of one side by point and label. */
+class Heights {
+  /** Of every label its level, or undefined where it slopes. */
+  private readonly levels: (number | undefined)[] = [];
+  private readonly surfaces: Surface[] = [];
+  private readonly slopes = new Map<number, number>();
+
+  /** @param sloping where heights of slopes are noted, by point */
+  constructor(
+    private readonly x: Int32Array,
+    private readonly y: Int32Array,
+    private readonly surfaceOf: (label: number) => Surface,
+    private readonly sloping: Map<number, Set<number>>,
+  ) {}
+
+  at(v: number, label: number): number {
+    let surface = this.surfaces[label];
+    if (!surface) {
+      this.surfaces[label] = surface = this.surfaceOf(label);
+      this.levels[label] = surface.kind === 'woven' ? undefined : heightOf(surface, 0, 0);
+    }
+    return this.levels[label] ?? this.onSlope(v, label, surface);
+  }
+
+  private onSlope(v: number, label: number, surface: Surface): number {
+    const key = label * this.x.length + v;
+    let z = this.slopes.get(key);
+    if (z === undefined) {
+      this.slopes.set(key, (z = heightOf(surface, this.x[v], this.y[v])));
+      const list = this.sloping.get(v);
+      if (list) list.add(z);
+      else this.sloping.set(v, new Set([z]));
+    }
+    return z;
+  }
+}
+
 /** Volume in mm³: of level places from their areas alone, of others from the solid. */
 export function volumeOf(evaluation: Evaluation): number {
-  const { places, patches, sign } = evaluation;
-  if (places.some(({ surface, areaMm2 }) => surface.kind === 'woven' && areaMm2 > 0)) return volume(solidOf(evaluation));
+  const { places, patches } = evaluation;
+  const slopes = ({ surface, under }: Place): boolean => surface.kind === 'woven' || under.kind !== 'level';
+  if (places.some((place) => place.areaMm2 > 0 && slopes(place))) return volume(solidOf(evaluation));
   let sum = 0;
-  for (const { surface, areaMm2 } of places) {
-    if (surface.kind === 'level') sum += areaMm2 * (surface.z + sign.blank.thickness);
+  for (const { surface, under, areaMm2 } of places) {
+    if (surface.kind === 'level' && under.kind === 'level') sum += areaMm2 * (surface.z - under.z);
   }
   for (const [{ inside }, { patch }] of patches) {
-    const surface = placeOf(evaluation, inside)?.surface;
-    if (surface?.kind === 'ramp') sum += volumeUnder(patch, (d) => surface.ramp.at(d) + sign.blank.thickness);
+    const { surface, under } = placeOf(evaluation, inside)!;
+    if (surface.kind === 'ramp' && under.kind === 'level') sum += volumeUnder(patch, (d) => surface.ramp.at(d) - under.z);
   }
   return sum;
 }

@@ -4,12 +4,13 @@ import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { readSign, SignError } from '@plain-relief/core/sign';
-import { coloured, figuresOf, isWatertight, meshBounds, piecesOf, solidOf, volume } from '@plain-relief/core/solid';
+import { readSign, SignError, withOption } from '@plain-relief/core/sign';
+import { coloured, figuresOf, isWatertight, meshBounds, solidOf, volume } from '@plain-relief/core/solid';
 import { openFontBook } from '../fonts/font-files.js';
-import { PICTURE_PIXELS } from '../production/make-file.js';
 import { pngFile } from '../production/png.js';
+import { PICTURE_PIXELS, solidPieces } from '../production/make-file.js';
 import { proofSheet } from '../production/proof-sheet.js';
+import { viewsOf } from '../production/sign-views.js';
 import { readSettings } from '../settings.js';
 
 const USAGE = `Usage:
@@ -19,6 +20,8 @@ const USAGE = `Usage:
     --3mf FILE    the solid with finishes    --dxf FILE   the outlines by level
     --glb FILE    the model with finishes    --pdf FILE   the proof
     --png FILE    a picture from the front
+    --option ID   of one of the sign's options
+    --side back   outlines, picture and solid as seen from behind
     --date DATE   the date on the proof, as 2026-11-25 (today where none is given)
 SIGN.json may be - for standard input. The document is described in docs/sign-format.md.`;
 
@@ -94,6 +97,8 @@ async function run(args: readonly string[]): Promise<void> {
         dxf: text,
         pdf: text,
         date: text,
+        option: text,
+        side: text,
         help: { type: 'boolean', short: 'h' },
       },
     });
@@ -110,8 +115,16 @@ async function run(args: readonly string[]): Promise<void> {
 
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
-  const sign = readSign(readDocument(path), book.catalogue);
-  const evaluation = await new Evaluator(book).evaluate(sign);
+  const document = readSign(readDocument(path), book.catalogue);
+  const { option, side = 'front' } = values;
+  if (option !== undefined && !document.options?.some(({ id }) => id === option))
+    throw new CommandError(
+      `--option ${option} is none of the sign's options: ${document.options?.map(({ id }) => id).join(', ') ?? 'it has none'}.`,
+    );
+  if (side !== 'front' && side !== 'back') throw new CommandError(`--side ${side} is neither front nor back.`);
+  const sign = withOption(document, option);
+  const evaluator = new Evaluator(book);
+  const evaluation = await evaluator.evaluate(sign, side);
   if (command === 'inspect') {
     console.log(JSON.stringify(inspection(evaluation), null, 2));
     return;
@@ -123,7 +136,7 @@ async function run(args: readonly string[]): Promise<void> {
   const solid = solidOf(evaluation);
   if (values.stl) write(values.stl, stlFile(solid, sign.title));
   if (values['3mf']) {
-    const pieces = piecesOf(solid).map((piece) => coloured(evaluation, piece));
+    const pieces = solidPieces(evaluation).map((piece) => coloured(evaluation, piece));
     write(values['3mf'], threeMfFile(pieces, sign.title, dateFrom(values.date)));
   }
   if (values.glb) write(values.glb, glbFile(coloured(evaluation, solid), sign.title));
@@ -136,7 +149,7 @@ async function run(args: readonly string[]): Promise<void> {
   if (values.dxf) write(values.dxf, dxfFile(outlines, sign.unit));
   if (values.pdf) {
     const subject = { shop: '', customer: '', job: '', revision: '—', date: dateFrom(values.date) };
-    write(values.pdf, await proofSheet(evaluation, subject, book, fontsDir));
+    write(values.pdf, await proofSheet(await viewsOf(evaluator, document, option), subject, book, fontsDir));
   }
 }
 

@@ -21,10 +21,10 @@ export function openDatabase(url: string) {
   const { SignRow, RevisionRow } = defineSigns(sequelize);
   const { Task } = defineTasks(sequelize);
   const { JobFile } = defineFiles(sequelize);
-  const { ShopFont, ShopBlank } = defineShop(sequelize);
+  const { ShopFont, ShopBlank, ShopFinish } = defineShop(sequelize);
   Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
   Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
   Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
-  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile, ShopFont, ShopBlank };
+  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile, ShopFont, ShopBlank, ShopFinish };
 }

@@ -103,6 +103,14 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       created_at: moment,
     });
   },
+  '0005-options-and-finishes': async (query) => {
+    await query.addColumn('tasks', 'option', { type: DataTypes.STRING(64), allowNull: true });
+    await query.createTable('shop_finishes', {
+      id,
+      finish: { type: DataTypes.JSONB, allowNull: false },
+      created_at: moment,
+    });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -2,12 +2,14 @@ import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { coloured, piecesOf, solidOf } from '@plain-relief/core/solid';
+import { coloured, piecesOf, type ReliefMesh, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
 import type { TaskKind } from '../tasks/model.js';
 import { pngFile } from './png.js';
-import { type ProofSubject, proofSheet, type Report } from './proof-sheet.js';
+import { proofSheet, type Report } from './proof-sheet.js';
+import type { ProofSubject } from './sheet.js';
+import type { SignViews } from './sign-views.js';
 
 export interface MadeFile {
   readonly name: string;
@@ -17,6 +19,20 @@ export interface MadeFile {
 
 /** Pixels along the longer side of a picture of the sign. */
 export const PICTURE_PIXELS = 2400;
+
+/** The solids of a sign: every piece that hangs together, and every insert of another material. */
+export const solidPieces = (evaluation: Evaluation): ReliefMesh[] => {
+  const inserts = solidOf(evaluation, 'inserts');
+  if (inserts.triangles.length === 0) return piecesOf(solidOf(evaluation));
+  return [...piecesOf(solidOf(evaluation, 'all but inserts')), ...piecesOf(inserts)];
+};
+
+/** The outlines of one side for production. */
+function outlineFile(kind: 'svg' | 'dxf', evaluation: Evaluation): Uint8Array {
+  const { unit, title } = evaluation.sign;
+  const outlines = productionOutlines(evaluation);
+  return strToU8(kind === 'svg' ? svgFile(outlines, { unit, title }) : dxfFile(outlines, unit));
+}
 
 /** A name that is safe on any file system, from a job number and a title. */
 export function fileStem(job: string, title: string): string {
@@ -35,22 +51,24 @@ export class FileMaker {
     private readonly fontsDir: string,
   ) {}
 
-  async make(kind: TaskKind, evaluation: Evaluation, subject: ProofSubject, report: Report): Promise<MadeFile> {
+  async make(kind: TaskKind, views: SignViews, subject: ProofSubject, report: Report): Promise<MadeFile> {
+    const evaluation = views.front;
     const { sign } = evaluation;
-    const name = `${fileStem(subject.job.split(' ')[0] ?? '', sign.title)}-r${subject.revision}`;
+    const stem = [fileStem(subject.job.split(' ')[0] ?? '', sign.title), subject.option && fileStem('', subject.option)];
+    const name = `${stem.filter(Boolean).join('-')}-r${subject.revision}`;
     switch (kind) {
       case 'proof':
         return {
           name: `${name}-proof.pdf`,
           type: 'application/pdf',
-          bytes: await proofSheet(evaluation, subject, this.book, this.fontsDir, report),
+          bytes: await proofSheet(views, subject, this.book, this.fontsDir, report),
         };
       case 'stl':
         await report(0.2, 'building the solid');
         return { name: `${name}.stl`, type: 'model/stl', bytes: stlFile(solidOf(evaluation), sign.title) };
       case '3mf': {
         await report(0.2, 'building the solid');
-        const pieces = piecesOf(solidOf(evaluation)).map((piece) => coloured(evaluation, piece));
+        const pieces = solidPieces(evaluation).map((piece) => coloured(evaluation, piece));
         await report(0.6, 'writing the file');
         return { name: `${name}.3mf`, type: 'model/3mf', bytes: threeMfFile(pieces, sign.title, subject.date) };
       }
@@ -63,7 +81,7 @@ export class FileMaker {
         };
       case 'pieces': {
         await report(0.2, 'building the solid');
-        const pieces = piecesOf(solidOf(evaluation));
+        const pieces = solidPieces(evaluation);
         const width = String(pieces.length).length;
         const files = pieces.map((piece, i) => [
           `${name}-piece-${String(i + 1).padStart(width, '0')}.stl`,
@@ -86,33 +104,30 @@ export class FileMaker {
           bytes: pngFile(reliefPicture(coloured(evaluation, mesh), width, height)),
         };
       }
-      case 'svg': {
+      case 'svg':
+      case 'dxf': {
         await report(0.2, 'drawing the outlines');
-        const text = svgFile(productionOutlines(evaluation), { unit: sign.unit, title: sign.title });
-        return { name: `${name}.svg`, type: 'image/svg+xml', bytes: strToU8(text) };
+        const front = outlineFile(kind, evaluation);
+        const type = kind === 'svg' ? 'image/svg+xml' : 'image/vnd.dxf';
+        if (!views.back) return { name: `${name}.${kind}`, type, bytes: front };
+        const sides = { [`${name}-front.${kind}`]: front, [`${name}-back.${kind}`]: outlineFile(kind, views.back) };
+        return { name: `${name}-${kind}.zip`, type: 'application/zip', bytes: zipSync(sides, { mtime: subject.date }) };
       }
-      case 'dxf':
-        await report(0.2, 'drawing the outlines');
-        return {
-          name: `${name}.dxf`,
-          type: 'image/vnd.dxf',
-          bytes: strToU8(dxfFile(productionOutlines(evaluation), sign.unit)),
-        };
       case 'package':
-        return { name: `${name}.zip`, type: 'application/zip', bytes: await this.package(evaluation, subject, report) };
+        return { name: `${name}.zip`, type: 'application/zip', bytes: await this.package(views, subject, report) };
     }
   }
 
   /** All files and the sign document in one archive, dated by the subject. */
-  private async package(evaluation: Evaluation, subject: ProofSubject, report: Report): Promise<Uint8Array> {
+  private async package(views: SignViews, subject: ProofSubject, report: Report): Promise<Uint8Array> {
     const kinds = ['stl', '3mf', 'svg', 'dxf', 'proof'] as const;
     const entries: Record<string, Uint8Array> = {};
     for (const [i, kind] of kinds.entries()) {
       const part: Report = (share, step) => report((i + share) / (kinds.length + 1), step);
-      const file = await this.make(kind, evaluation, subject, part);
+      const file = await this.make(kind, views, subject, part);
       entries[file.name] = file.bytes;
     }
-    const { sign } = evaluation;
+    const { sign } = views.front;
     entries[`${fileStem(subject.job.split(' ')[0] ?? '', sign.title)}.sign.json`] = strToU8(`${JSON.stringify(sign, null, 2)}\n`);
     await report(kinds.length / (kinds.length + 1), 'packing');
     return zipSync(entries, { mtime: subject.date });

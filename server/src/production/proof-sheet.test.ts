@@ -4,11 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { Evaluator } from '@plain-relief/core/relief';
 import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
 import { PNG } from 'pngjs';
 import { openFontBook } from '../fonts/font-files.js';
-import { type ProofSubject, proofSheet, scaleName } from './proof-sheet.js';
+import { proofSheet } from './proof-sheet.js';
+import { type ProofSubject, scaleName } from './sheet.js';
+import { type SignViews, viewsOf } from './sign-views.js';
 
 const ROOT = fileURLToPath(new URL('../../../', import.meta.url));
 const fontsDir = join(ROOT, 'fonts');
@@ -28,11 +30,11 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-const evaluate = (sign: Sign): Promise<Evaluation> => new Evaluator(book).evaluate(sign);
+const seen = (sign: Sign): Promise<SignViews> => viewsOf(new Evaluator(book), sign);
 
 async function proofOf(sign: Sign): Promise<string> {
   const path = join(folder, `${sign.title.replace(/\W/gu, '-')}.pdf`);
-  writeFileSync(path, await proofSheet(await evaluate(sign), subject, book, fontsDir));
+  writeFileSync(path, await proofSheet(await seen(sign), subject, book, fontsDir));
   return path;
 }
 
@@ -127,12 +129,41 @@ describe('the proof', () => {
     expect(text).toContain('has no “');
   });
 
-  it('is the same bytes for the same sign, job and date', async () => {
-    const evaluation = await evaluate(readSign(demo('bilge-pump')));
-    const [one, two] = [
-      await proofSheet(evaluation, subject, book, fontsDir),
-      await proofSheet(evaluation, subject, book, fontsDir),
+  it('shows the back, every named section with its marks, and every option with what it says otherwise', async () => {
+    const sign = newSign('Two faces', 'mm');
+    sign.finishes = [{ id: 'red', name: 'signal red', colour: '#a5281f', gloss: 'gloss' }];
+    const [front, back] = [newShape(sign, 'rectangle'), { ...newShape(sign, 'circle'), id: 'behind', name: 'Behind' }];
+    back.tiers[0].action = { kind: 'carve', by: 3 };
+    sign.parts.push(front, { ...back, side: 'back' });
+    sign.sections = [
+      { id: 'a', name: 'A–A', x: 0, y: 0, turn: 0 },
+      { id: 'b', name: 'B–B', x: 10, y: 0, turn: 90 },
     ];
+    sign.options = [
+      { id: 'plain', name: 'Plain', tiers: [] },
+      { id: 'deep', name: 'Deep and red', tiers: [{ part: front.id, tier: 'tier-1', amount: -4, finish: { top: 'red' } }] },
+    ];
+    const path = await proofOf(readSign(sign));
+    const text = textOf(path);
+    for (const words of [
+      'Section A–A',
+      'Section B–B',
+      'Back, seen from behind',
+      'Plain',
+      'Deep and red',
+      'carved by 4 mm',
+      'floor signal red',
+      'As the ticket says.',
+    ])
+      expect(text).toContain(words);
+    expect(Number(/Pages:\s+(\d+)/u.exec(poppler('pdfinfo', path))![1])).toBe(4);
+    // The floor of the option is a level of its own, the sign's stays.
+    expect((await seen(readSign(sign))).options.map(({ front: each }) => each.lowest)).toEqual([-2, -4]);
+  });
+
+  it('is the same bytes for the same sign, job and date', async () => {
+    const views = await seen(readSign(demo('bilge-pump')));
+    const [one, two] = [await proofSheet(views, subject, book, fontsDir), await proofSheet(views, subject, book, fontsDir)];
     expect(Buffer.from(one).equals(Buffer.from(two))).toBe(true);
   });
 

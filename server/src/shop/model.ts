@@ -1,4 +1,4 @@
-import type { Blank } from '@plain-relief/core/sign';
+import type { Blank, Finish } from '@plain-relief/core/sign';
 import type { FontEntry } from '@plain-relief/core/type';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
@@ -18,6 +18,13 @@ export class ShopBlank extends Model<InferAttributes<ShopBlank>, InferCreationAt
   declare id: string;
   declare name: string;
   declare blank: Blank;
+  declare createdAt: Date;
+}
+
+/** A finish of the shop's own: a paint, a leaf, a material. */
+export class ShopFinish extends Model<InferAttributes<ShopFinish>, InferCreationAttributes<ShopFinish>> {
+  declare id: string;
+  declare finish: Finish;
   declare createdAt: Date;
 }
 
@@ -43,5 +50,13 @@ export function defineShop(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'shop_blanks' },
   );
-  return { ShopFont, ShopBlank };
+  ShopFinish.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      finish: { type: DataTypes.JSONB, allowNull: false },
+      createdAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'shop_finishes' },
+  );
+  return { ShopFont, ShopBlank, ShopFinish };
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { newSign, type Sign } from '@plain-relief/core/sign';
+import { type Finish, newSign, type Sign } from '@plain-relief/core/sign';
 import { type Static, Type } from '@sinclair/typebox';
 import type { FastifyInstance } from 'fastify';
 import type { Database } from '../database/database.js';
@@ -22,9 +22,13 @@ const NewBlank = Type.Object(
   { name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), blank: Type.Unknown() },
   { additionalProperties: false },
 );
+const NewFinish = Type.Object(
+  { name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), colour: Type.String(), gloss: Type.String() },
+  { additionalProperties: false },
+);
 const Id = Type.Object({ id: Type.String({ minLength: 1, maxLength: 100 }) });
 
-/** The shop's own fonts and usual blanks. */
+/** The shop's own fonts, usual blanks and finishes. */
 export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts, door: FontDoor, signs: SignService): void {
   app.get('/api/shop/fonts', () => fonts.list());
 
@@ -62,6 +66,30 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
     await db.ShopBlank.create(row);
     reply.code(201);
     return { id: row.id, name: row.name, blank: row.blank };
+  });
+
+  app.get('/api/shop/finishes', async () => {
+    const rows = await db.ShopFinish.findAll();
+    return rows.map(({ finish }) => finish).sort((a, b) => a.name.localeCompare(b.name, 'en'));
+  });
+
+  app.post<{ Body: Static<typeof NewFinish> }>('/api/shop/finishes', { schema: { body: NewFinish } }, async (request, reply) => {
+    const { name, colour, gloss } = request.body;
+    const id = randomUUID();
+    // A finish is judged as that of a sign.
+    const finish = { id: `shop-${id}`, name: name.trim(), colour, gloss } as Finish;
+    const sign = await signs.read({ ...newSign('Finish', 'mm'), finishes: [finish] });
+    await db.ShopFinish.create({ id, finish: sign.finishes![0], createdAt: new Date() });
+    reply.code(201);
+    return finish;
+  });
+
+  app.delete<{ Params: { id: string } }>('/api/shop/finishes/:id', { schema: { params: Id } }, async (request, reply) => {
+    const id = request.params.id.replace(/^shop-/u, '');
+    const row = isUuid(id) ? await db.ShopFinish.findByPk(id) : null;
+    if (!row) throw errors.notFound('finish', request.params.id);
+    await row.destroy();
+    reply.code(204);
   });
 
   app.delete<{ Params: { id: string } }>('/api/shop/blanks/:id', { schema: { params: Id } }, async (request, reply) => {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { newSign, newText } from '@plain-relief/core/sign';
+import { newSign, newText, setField } from '@plain-relief/core/sign';
 import type { FontEntry } from '@plain-relief/core/type';
 import { TestServer } from '../testing/server.js';
 
@@ -94,5 +94,35 @@ describe('usual blanks', () => {
     expect((await server.call<unknown[]>('GET', '/api/shop/blanks')).body).toHaveLength(1);
     expect((await server.call('DELETE', `/api/shop/blanks/${kept.body.id}`)).status).toBe(204);
     expect((await server.call('DELETE', `/api/shop/blanks/${kept.body.id}`)).status).toBe(404);
+  });
+});
+
+describe('finishes of the shop', () => {
+  it('are kept, listed by name, worn by signs, and taken out again', async () => {
+    const add = (finish: object) => server.call<{ id: string } & Refusal>('POST', '/api/shop/finishes', finish);
+    const made = await add({ name: ' Traffic white ', colour: '#f1f0ea', gloss: 'gloss' });
+    expect([made.status, made.body]).toMatchObject([201, { name: 'Traffic white', colour: '#f1f0ea', gloss: 'gloss' }]);
+    await add({ name: 'Bog oak', colour: '#3a3029', gloss: 'matt' });
+    const list = await server.call<{ id: string; name: string }[]>('GET', '/api/shop/finishes');
+    expect(list.body.map(({ name }) => name)).toEqual(['Bog oak', 'Traffic white']);
+    // Worn by a sign, a finish is one of its own and stays with it.
+    const sign = newSign('West gate', 'mm');
+    setField(sign, ['blank', 'finish', 'face'], made.body.id, undefined, list.body as never);
+    expect([sign.blank.finish?.face, sign.finishes?.[0].name]).toEqual([made.body.id, 'Traffic white']);
+    expect((await server.call('DELETE', `/api/shop/finishes/${made.body.id}`)).status).toBe(204);
+    expect((await server.call('DELETE', `/api/shop/finishes/${made.body.id}`)).status).toBe(404);
+    expect((await server.call<unknown[]>('GET', '/api/shop/finishes')).body).toHaveLength(1);
+  });
+
+  it.each([
+    ['a colour that is none', { name: 'Red', colour: 'red', gloss: 'matt' }, 'must be a colour such as "#3f7d6e"'],
+    ['a surface that is none', { name: 'Red', colour: '#ff0000', gloss: 'sparkling' }, 'must be one of "matt"'],
+    ['no name', { name: '  ', colour: '#ff0000', gloss: 'matt' }, 'name'],
+    ['a field too many', { name: 'Red', colour: '#ff0000', gloss: 'matt', price: 3 }, 'price'],
+  ])('refuse %s', async (_, finish, sentence) => {
+    const { status, body } = await server.call<Refusal>('POST', '/api/shop/finishes', finish);
+    expect(status).toBeGreaterThanOrEqual(400);
+    expect(status).toBeLessThan(500);
+    expect(JSON.stringify(body)).toContain(sentence.replace(/"/gu, '\\"'));
   });
 });

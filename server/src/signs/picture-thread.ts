@@ -1,7 +1,5 @@
-import { heightReach } from '@plain-relief/core/drawing';
-import { finishPaint, heightPaint, pictureOf, THREE_QUARTER } from '@plain-relief/core/picture';
+import { signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
-import { coloured, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../fonts/font-files.js';
 import { pngFile } from '../production/png.js';
@@ -18,7 +16,5 @@ export default async function picture({ sign, width, height, fontsDir, fonts }: 
   book.learn(fonts.map(({ entry }) => entry));
   evaluator ??= new Evaluator(book);
   const evaluation = await evaluator.evaluate(sign);
-  const mesh = solidOf(evaluation);
-  const paint = sign.finishes?.length ? finishPaint(coloured(evaluation, mesh)) : heightPaint(mesh, heightReach(evaluation));
-  return pngFile(pictureOf(mesh, paint, THREE_QUARTER, width, height));
+  return pngFile(signPicture(evaluation, width, height));
 }

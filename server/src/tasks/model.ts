@@ -12,6 +12,8 @@ export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttr
   declare signId: string;
   declare revision: number;
   declare kind: TaskKind;
+  /** Id of the option that it is of; null for the sign as it stands. */
+  declare option: string | null;
   declare state: TaskState;
   /** 0 to 1. */
   declare progress: number;
@@ -35,6 +37,7 @@ export function defineTasks(sequelize: Sequelize) {
       signId: DataTypes.UUID,
       revision: DataTypes.INTEGER,
       kind: DataTypes.STRING(20),
+      option: DataTypes.STRING(64),
       state: DataTypes.STRING(12),
       progress: DataTypes.FLOAT,
       step: DataTypes.STRING(120),

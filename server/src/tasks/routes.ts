@@ -4,7 +4,13 @@ import { IdParams } from '../jobs/schema.js';
 import { TASK_KINDS } from './model.js';
 import { taskView, type TaskService } from './service.js';
 
-const NewTask = Type.Object({ kind: Type.Union(TASK_KINDS.map((kind) => Type.Literal(kind))) }, { additionalProperties: false });
+const NewTask = Type.Object(
+  {
+    kind: Type.Union(TASK_KINDS.map((kind) => Type.Literal(kind))),
+    option: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{1,64}$' })),
+  },
+  { additionalProperties: false },
+);
 
 export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
   const params = { schema: { params: IdParams } };
@@ -14,7 +20,7 @@ export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
     { schema: { params: IdParams, body: NewTask } },
     async (request, reply) => {
       reply.code(202);
-      return taskView(await tasks.ask(request.params.id, request.body.kind));
+      return taskView(await tasks.ask(request.params.id, request.body.kind, request.body.option));
     },
   );
 

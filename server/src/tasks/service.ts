@@ -13,8 +13,8 @@ export type Send = (order: TaskOrder) => Promise<void>;
 const EVERYTHING_BUT_FILE = { exclude: ['file'] };
 
 export function taskView(task: Task) {
-  const { id, signId, revision, kind, state, progress, step, error, askedAt, finishedAt, fileName } = task;
-  return { id, signId, revision, kind, state, progress, step, error, askedAt, finishedAt, fileName };
+  const { id, signId, revision, kind, option, state, progress, step, error, askedAt, finishedAt, fileName } = task;
+  return { id, signId, revision, kind, option, state, progress, step, error, askedAt, finishedAt, fileName };
 }
 
 export class TaskService {
@@ -24,14 +24,16 @@ export class TaskService {
     private readonly send: Send,
   ) {}
 
-  /** Asks for a file of the sign as it was saved last. */
-  async ask(signId: string, kind: TaskKind): Promise<Task> {
+  /** Asks for a file of the sign, or of one of its options, as it was saved last. */
+  async ask(signId: string, kind: TaskKind, option?: string): Promise<Task> {
     const sign = await this.signs.find(signId);
+    if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
     const task = await this.db.Task.create({
       id: randomUUID(),
       signId,
       revision: sign.revision,
       kind,
+      option: option ?? null,
       state: 'waiting',
       progress: 0,
       step: '',

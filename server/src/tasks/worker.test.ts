@@ -77,6 +77,21 @@ describe('the worker', () => {
     60_000,
   );
 
+  it('makes files of an option, and says so in their names; refuses options that are not there', async () => {
+    const row = (await server.db.SignRow.findByPk(signId))!;
+    const document = structuredClone(row.document);
+    document.options = [{ id: 'option-1', name: 'Brass screws', tiers: [] }];
+    const saved = await server.call<{ revision: number }>('PUT', `/api/signs/${signId}`, { base: row.revision, document });
+    expect(saved.status).toBe(200);
+    const asked = await server.call<{ id: string; option: string }>('POST', `/api/signs/${signId}/tasks`, { kind: 'svg', option: 'option-1' }); // prettier-ignore
+    expect([asked.status, asked.body.option]).toEqual([202, 'option-1']);
+    await boss.send(QUEUE, { taskId: asked.body.id });
+    const task = await ended(asked.body.id);
+    expect([task.state, task.fileName]).toEqual(['done', `OP-0101-Bilge-pump-plate-Brass-screws-r${saved.body.revision}.svg`]);
+    const refused = await server.call<{ message: string }>('POST', `/api/signs/${signId}/tasks`, { kind: 'svg', option: 'gone' });
+    expect([refused.status, refused.body.message]).toEqual([404, expect.stringContaining('There is no option “gone”')]);
+  }, 60_000);
+
   it('makes a task once, however often it is handed out', async () => {
     const id = await ask('stl');
     await Promise.all([1, 2, 3].map(() => boss.send(QUEUE, { taskId: id })));

@@ -4,7 +4,8 @@ import { Op } from 'sequelize';
 import type { Database } from '../database/database.js';
 import { openFontBook } from '../fonts/font-files.js';
 import { FileMaker } from '../production/make-file.js';
-import { type Report } from '../production/proof-sheet.js';
+import type { Report } from '../production/proof-sheet.js';
+import { viewsOf } from '../production/sign-views.js';
 import { shopFontId, ShopFonts } from '../shop/fonts.js';
 import type { Task } from './model.js';
 import { QUEUE, type TaskOrder } from './queue.js';
@@ -105,15 +106,18 @@ export class Worker {
     };
     await report(0.02, 'working out the relief');
     this.book.learn(await this.shopFonts.entries());
-    const evaluation = await this.evaluator.evaluate(revision.document);
+    const option = revision.document.options?.find(({ id }) => id === task.option);
+    if (task.option && !option) throw new Error('The sign has no such option any more: ask for one that it has.');
+    const views = await viewsOf(this.evaluator, revision.document, option?.id);
     const subject = {
       shop: SHOP,
       customer: row.job?.customer?.name ?? '',
       job: row.job ? `${row.job.number} ${row.job.title}` : '',
       revision: String(task.revision),
       date: task.askedAt,
+      ...(option && { option: option.name }),
     };
-    const made = await this.maker.make(task.kind, evaluation, subject, report);
+    const made = await this.maker.make(task.kind, views, subject, report);
     await this.finish(task.id, {
       state: 'done',
       progress: 1,

@@ -12,14 +12,22 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
+import {
+  NgbDropdown,
+  NgbDropdownButtonItem,
+  NgbDropdownItem,
+  NgbDropdownMenu,
+  NgbDropdownToggle,
+} from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { type Box, joinBoxes } from '@plain-relief/core/outline';
-import { factorsToSize, hasSize, moveToDistance, type SectionLine } from '@plain-relief/core/sign';
+import { factorsToSize, hasSize, moveToDistance, sectionAt, type SectionLine, sideOf } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import type { FiguresView, SectionView } from '../relief/views';
 import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
 import { Masthead } from '../shell/masthead';
+import { ShopService } from '../shop/shop.service';
 import type { Arranging } from './arrange-strip';
 import { Arranger } from './arranger';
 import { arrowOf, nudgeLength } from './arrow-keys';
@@ -30,10 +38,13 @@ import { KeysHelp } from './keys-help';
 import { Ladder } from './ladder';
 import { ModelViewer } from './model-view';
 import { NotesList } from './notes-list';
+import { OptionsStrip } from './options-strip';
 import { OutputPanel } from './output-panel';
 import type { TypedDimension } from './plan-dimensions';
 import { PictureOfRelief } from './picture-of-relief';
 import { type PartStretch, type PlanMode, type PlanPaint, PlanViewer } from './plan-view';
+import { ProofChoices } from './proof-choices';
+import { Remedies } from './remedies';
 import { SaveMark } from './save-mark';
 import { SectionViewer } from './section-view';
 import { SignStore } from './sign-store';
@@ -53,6 +64,11 @@ const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Pro
   selector: 'pr-bench-page',
   imports: [
     RouterLink,
+    NgbDropdown,
+    NgbDropdownButtonItem,
+    NgbDropdownItem,
+    NgbDropdownMenu,
+    NgbDropdownToggle,
     Masthead,
     ArtworkPanel,
     BriefPanel,
@@ -60,13 +76,14 @@ const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Pro
     Ladder,
     ModelViewer,
     NotesList,
+    OptionsStrip,
     OutputPanel,
     PlanViewer,
     SaveMark,
     SectionViewer,
     TicketPanel,
   ],
-  providers: [SignStore, TasksService, Arranger, PictureOfRelief],
+  providers: [SignStore, ProofChoices, Remedies, TasksService, Arranger, PictureOfRelief],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
   styleUrl: './bench-page.scss',
@@ -76,6 +93,8 @@ export class BenchPage implements OnDestroy {
   /** From the address. */
   readonly id = input.required<string>();
   protected readonly store = inject(SignStore);
+  protected readonly choices = inject(ProofChoices);
+  protected readonly remedies = inject(Remedies);
   private readonly relief = inject(ReliefService);
   private readonly tasks = inject(TasksService);
   private readonly arranger = inject(Arranger);
@@ -90,6 +109,9 @@ export class BenchPage implements OnDestroy {
   private readonly taskList = toSignal(this.tasks.tasks$, { initialValue: [] });
   protected readonly trouble = toSignal(this.relief.trouble$);
   protected readonly fonts = signal<readonly FontEntry[]>([]);
+  private readonly shop = inject(ShopService);
+  private readonly shopState = toSignal(this.shop.state$, { requireSync: true });
+  protected readonly shopFinishes = computed(() => this.shopState().finishes);
   protected readonly error = signal('');
   /** What the last command did, where that is not plain to see. */
   protected readonly said = signal('');
@@ -98,6 +120,10 @@ export class BenchPage implements OnDestroy {
   protected readonly hasHelp = signal(false);
   protected readonly liveSection = signal<SectionView | undefined>(undefined);
   protected readonly section = computed(() => this.liveSection() ?? this.view()?.section);
+  protected readonly namedSection = computed(() => {
+    const sign = this.state()?.sign;
+    return this.liveSection() || !sign ? undefined : sectionAt(sign, sign.section);
+  });
   protected readonly mode = signal<PlanMode>('choose');
   protected readonly chosenParts = computed(() => {
     const { sign, chosen = [] } = this.state() ?? {};
@@ -111,7 +137,7 @@ export class BenchPage implements OnDestroy {
     const [state, view] = [this.state(), this.view()];
     if (!state || !view) return [];
     const { unit, blank } = state.sign;
-    return facts(view.facts, unit, blank.thickness, blank.material, this.figures());
+    return facts(view.facts, unit, blank.material, this.figures());
   });
   protected readonly paints: readonly { readonly value: PlanPaint; readonly words: string }[] = [
     { value: 'heights', words: 'heights' },
@@ -160,6 +186,7 @@ export class BenchPage implements OnDestroy {
       if (part?.kind === 'text') void this.readGaps(part.id);
       else this.gaps.set([]);
     });
+    void this.shop.load();
     this.relief
       .fonts()
       .then((fonts) => this.fonts.set(fonts))
@@ -214,7 +241,7 @@ export class BenchPage implements OnDestroy {
 
   /** A part whose order is entered; what is chosen with it stays so. */
   protected pickFromTicket(part: string): void {
-    if (!this.state()?.chosen.includes(part)) this.store.select(part);
+    if (!this.state()?.chosen.includes(part)) this.pick(part);
     else if (this.state()?.selected !== part)
       this.store.choose([...(this.state()?.chosen ?? []).filter((id) => id !== part), part]);
   }
@@ -283,6 +310,8 @@ export class BenchPage implements OnDestroy {
   }
 
   protected pick(part: string | undefined, isAdding = false): void {
+    const found = this.state()?.sign.parts.find(({ id }) => id === part);
+    if (found) this.store.turnOver(sideOf(found));
     this.store.select(part, isAdding);
     if (part === undefined) this.mode.set('choose');
     if (part !== undefined) {
@@ -346,6 +375,7 @@ export class BenchPage implements OnDestroy {
     m: () => this.showing.set('model'),
     b: () => this.showing.set('both'),
     f: () => this.planViewer()?.fitAll(),
+    o: () => this.store.turnOver(this.state()?.side === 'back' ? 'front' : 'back'),
     r: () => this.mode.set(this.mode() === 'measure' ? 'choose' : 'measure'),
     '?': () => this.hasHelp.set(!this.hasHelp()),
     Escape: () => this.letGo(),

@@ -71,10 +71,6 @@ export class BlankShelf {
   protected readonly name = signal('Usual blank');
   protected readonly said = signal('');
 
-  constructor() {
-    void this.service.load();
-  }
-
   protected take(field: HTMLSelectElement): void {
     const row = this.shop().blanks.find(({ id }) => id === field.value);
     field.value = '';

@@ -13,21 +13,19 @@ export interface FactView {
 
 /** The figures that are always in view; those of the solid follow when it has been worked out. */
 export function facts(
-  { highest, deepest, letters }: Facts,
+  { highest, deepest, thinnest, letters }: Facts,
   unit: LengthUnit,
-  thickness: number,
   material: string,
   figures: FiguresView | undefined,
 ): FactView[] {
   const volume = (mm3: number): string =>
     unit === 'mm' ? `${(mm3 / 1000).toFixed(1)} cm³` : `${(mm3 / MM_PER_INCH ** 3).toFixed(2)} in³`;
   const area = (mm2: number): string => (unit === 'mm' ? (mm2 / 100).toFixed(0) : (mm2 / MM_PER_INCH ** 2).toFixed(1));
-  const density = densityOf(material);
-  const kilograms = figures && density ? weightOf(figures.volumeMm3, density) : undefined;
+  const kilograms = figures && weightInAll(material, figures);
   return [
     { name: 'tallest raise', value: formatLength(tidy(highest), unit) },
     { name: 'deepest carve', value: formatLength(tidy(-deepest), unit) },
-    { name: 'thinnest floor', value: formatLength(tidy(thickness + deepest), unit) },
+    { name: 'thinnest floor', value: formatLength(tidy(thinnest), unit) },
     { name: 'letters', value: String(letters) },
     ...(figures ? [{ name: 'taken out', value: volume(figures.removedMm3) }] : []),
     ...(kilograms === undefined ? [] : [{ name: 'weight', value: weightWords(kilograms, unit) }]),
@@ -38,6 +36,16 @@ export function facts(
       words: 'tops and sides',
     })),
   ];
+}
+
+/** With inserts; undefined where the weight of a material is not known. */
+function weightInAll(material: string, { volumeMm3, inserts }: FiguresView): number | undefined {
+  const all = [{ material, volumeMm3 }, ...inserts].map((each) => {
+    const density = densityOf(each.material);
+    return density === undefined ? NaN : weightOf(each.volumeMm3, density);
+  });
+  const sum = all.reduce((kilograms, each) => kilograms + each, 0);
+  return Number.isNaN(sum) ? undefined : sum;
 }
 
 const tidy = (mm: number): number => Number(mm.toFixed(3));

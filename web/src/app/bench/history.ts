@@ -38,7 +38,16 @@ export class History<T extends object> {
    * @param now milliseconds of any clock
    */
   changed(label: string, key: string, now: number, recipe: (draft: T) => void): History<T> {
-    const value = produce(this.value, (draft) => recipe(draft as T));
+    return this.replaced(
+      label,
+      key,
+      now,
+      produce(this.value, (draft) => recipe(draft as T)),
+    );
+  }
+
+  /** The same with another value that was made elsewhere. */
+  replaced(label: string, key: string, now: number, value: T): History<T> {
     if (value === this.value) return this;
     const last = this.done[this.done.length - 1];
     const joins = last !== undefined && this.undone.length === 0 && last.key === key && now - last.at < ONE_STEP_MS;

@@ -21,7 +21,7 @@ const LABEL_GAP = 44;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './ladder.html',
   styleUrl: './ladder.scss',
-  host: { '(window:pointermove)': 'move($event)', '(window:pointerup)': 'held.set(undefined)' },
+  host: { '(window:pointermove)': 'move($event)', '(window:pointerup)': 'drop()' },
 })
 export class Ladder {
   readonly ladder = input.required<LadderView>();
@@ -29,14 +29,18 @@ export class Ladder {
   readonly chosen = input<readonly string[]>([]);
   readonly picked = output<{ readonly part: string; readonly isAdding: boolean }>();
   readonly moved = output<RungMove>();
+  /** A part to be built just before or after another. */
+  readonly ordered = output<{ readonly part: string; readonly other: string }>();
+  readonly nudged = output<{ readonly part: string; readonly by: -1 | 1 }>();
+  readonly limited = output<number>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly height = signal(400);
   protected readonly held = signal<{ readonly rung: RungView; readonly rail: ReturnType<typeof rail> } | undefined>(undefined);
 
   private readonly rail = computed(() => {
-    const { top, back } = this.ladder();
+    const { top, back, limit = 0 } = this.ladder();
     // Room above the highest rung to drag into: a fifth of the blank, at least 2 mm.
-    return this.held()?.rail ?? rail(top + Math.max(2, -back * 0.2), back, this.height(), MARGIN);
+    return this.held()?.rail ?? rail(Math.max(top + Math.max(2, -back * 0.2), limit * 1.05), back, this.height(), MARGIN);
   });
   protected readonly bar = computed(() => {
     const { toPixel } = this.rail();
@@ -56,8 +60,18 @@ export class Ladder {
       y: wishes[i],
       labelY: places[i],
       isDeep: !rung.isThrough && rung.z <= back,
+      isHigh: rung.z > (this.ladder().limit ?? Infinity) + 1e-6,
     }));
   });
+  /** The limit of heights, a rung that nothing stands on. */
+  protected readonly ghost = computed(() => {
+    const { limit } = this.ladder();
+    return limit === undefined ? undefined : { limit, y: this.rail().toPixel(limit) };
+  });
+  protected readonly ends = computed(() => (this.ladder().side === 'front' ? ['face', 'back'] : ['back', 'face']));
+  /** The part whose name is dragged to another place in the build order. */
+  protected readonly carried = signal<string | undefined>(undefined);
+  protected readonly over = signal<string | undefined>(undefined);
   protected readonly thickness = computed(() => formatLength(-this.ladder().back, this.unit()));
 
   constructor() {
@@ -80,11 +94,28 @@ export class Ladder {
     this.moved.emit({ part: held.rung.part, tier: held.rung.tier, level });
   }
 
+  protected carry(part: string): void {
+    this.carried.set(part);
+  }
+
+  protected carryOver(part: string): void {
+    if (this.carried() !== undefined) this.over.set(part === this.carried() ? undefined : part);
+  }
+
+  protected drop(): void {
+    const [part, other] = [this.carried(), this.over()];
+    this.held.set(undefined);
+    this.carried.set(undefined);
+    this.over.set(undefined);
+    if (part !== undefined && other !== undefined) this.ordered.emit({ part, other });
+  }
+
   protected key(event: KeyboardEvent, rung: RungView): void {
-    const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
-    if (by === undefined || rung.isThrough) return;
+    const by = { ArrowUp: 1, ArrowDown: -1 }[event.key] as 1 | -1 | undefined;
+    if (by === undefined || (rung.isThrough && !event.altKey)) return;
     event.preventDefault();
     event.stopPropagation();
+    if (event.altKey) return this.nudged.emit({ part: rung.part, by });
     const step = this.unit() === 'mm' ? 0.5 : 25.4 / 64;
     this.moved.emit({ part: rung.part, tier: rung.tier, level: onSteps(rung.z + by * step, this.unit()) });
   }

@@ -45,12 +45,12 @@ describe('NotesList', () => {
 });
 
 describe('facts', () => {
-  const found = { highest: 3.175, deepest: -6.35, letters: 12 };
+  const found = { highest: 3.175, deepest: -6.35, thinnest: 6.35, letters: 12 };
   const values = (...args: Parameters<typeof facts>) => facts(...args).map(({ value }) => value);
 
   it('are in the unit of the sign', () => {
-    expect(values(found, 'in', 12.7, '', undefined)).toEqual(['1/8 in', '1/4 in', '1/4 in', '12']);
-    expect(values(found, 'mm', 12.7, '', undefined)).toEqual(['3.18 mm', '6.35 mm', '6.35 mm', '12']);
+    expect(values(found, 'in', '', undefined)).toEqual(['1/8 in', '1/4 in', '1/4 in', '12']);
+    expect(values(found, 'mm', '', undefined)).toEqual(['3.18 mm', '6.35 mm', '6.35 mm', '12']);
   });
 
   it('tell what is taken out, the weight where the material is known, and areas by finish', () => {
@@ -58,10 +58,15 @@ describe('facts', () => {
     const figures = {
       volumeMm3: 1e6,
       removedMm3: 163_870.64,
+      inserts: [],
       areas: [{ name: 'ivory', colour: '#ece2c6', topMm2: 12_345, sidesMm2: 6451.6 }],
     };
-    expect(values(found, 'in', 12.7, 'slate', figures).slice(4)).toEqual(['10.00 in³', '6.17 lb', '19.1 + 10.0 in²']);
-    expect(values(found, 'mm', 12.7, 'Oak, quarter-sawn', figures).slice(4)).toEqual(['163.9 cm³', '720 g', '123 + 65 cm²']);
-    expect(values(found, 'mm', 12.7, 'moon rock', figures).slice(4)).toEqual(['163.9 cm³', '123 + 65 cm²']);
+    expect(values(found, 'in', 'slate', figures).slice(4)).toEqual(['10.00 in³', '6.17 lb', '19.1 + 10.0 in²']);
+    expect(values(found, 'mm', 'Oak, quarter-sawn', figures).slice(4)).toEqual(['163.9 cm³', '720 g', '123 + 65 cm²']);
+    expect(values(found, 'mm', 'moon rock', figures).slice(4)).toEqual(['163.9 cm³', '123 + 65 cm²']);
+    // An insert weighs what its own material does: 1190 kg/m³ for acrylic, from memory.
+    const inserts = [{ material: 'acrylic', volumeMm3: 1e5 }];
+    expect(values(found, 'mm', 'oak', { ...figures, inserts })[5]).toBe('839 g');
+    expect(values(found, 'mm', 'oak', { ...figures, inserts: [{ material: 'moss', volumeMm3: 1 }] })[5]).toBe('123 + 65 cm²');
   });
 });

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Note, Remedy } from '@plain-relief/core/relief';
 
-/** A remedy that is to be applied to a part. */
+/** A remedy that is to be applied, to a part or to the blank. */
 export interface Mending {
-  readonly part: string;
+  readonly part?: string;
   readonly remedy: Remedy;
 }
 
@@ -23,7 +23,7 @@ const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, 
           } @else {
             <span>{{ note.text }}</span>
           }
-          @if (note.remedy && note.part) {
+          @if (note.remedy) {
             <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy: note.remedy })">
               {{ remedies[note.remedy] }}
             </button>
@@ -40,6 +40,9 @@ export class NotesList {
   readonly notes = input.required<readonly Note[]>();
   readonly picked = output<string>();
   readonly mended = output<Mending>();
-  protected readonly remedies: Readonly<Record<Remedy, string>> = { bridges: 'Hold them by bridges' };
+  protected readonly remedies: Readonly<Record<Remedy, string>> = {
+    bridges: 'Hold them by bridges',
+    backer: 'Put a plate behind them',
+  };
   protected readonly sorted = computed(() => [...this.notes()].sort((a, b) => ORDER[a.weight] - ORDER[b.weight]));
 }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import type { SignOption } from '@plain-relief/core/sign';
 import { isUnderWay, type Task, type TaskKind, TasksService } from './tasks.service';
 
 interface Offer {
@@ -13,7 +14,7 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
     {
       kind: 'proof',
       name: 'Proof (PDF)',
-      words: 'Plan to scale with its dimensions, section, picture, the ticket and the notes on A4.',
+      words: 'Plan to scale with its dimensions, sections, picture, back, options, the ticket and the notes on A4.',
     },
   ],
   make: [
@@ -27,8 +28,16 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
     { kind: 'glb', name: 'Model (GLB)', words: 'In metres, with finishes, to be shown on a page or in a room.' },
     { kind: 'pieces', name: 'Pieces (ZIP of STL)', words: 'Every piece that hangs together as a solid of its own.' },
     { kind: 'picture', name: 'Picture (PNG)', words: 'The sign from the front in its finishes, lit from the upper left.' },
-    { kind: 'svg', name: 'Outlines (SVG)', words: 'Outlines by level at true size, one group a level.' },
-    { kind: 'dxf', name: 'Outlines (DXF)', words: 'Outlines by level at true size, one layer a level.' },
+    {
+      kind: 'svg',
+      name: 'Outlines (SVG)',
+      words: 'Outlines by level at true size, one group a level; of two sides a file each.',
+    },
+    {
+      kind: 'dxf',
+      name: 'Outlines (DXF)',
+      words: 'Outlines by level at true size, one layer a level; of two sides a file each.',
+    },
   ],
 };
 
@@ -56,6 +65,9 @@ export class OutputPanel {
   readonly revision = input.required<number>();
   /** Saves what is not saved yet, so that the file is of what is seen. */
   readonly beforeAsking = input.required<() => Promise<void>>();
+  /** The options of the sign, and the one that files are asked of. */
+  readonly options = input<readonly SignOption[]>([]);
+  readonly option = input<string>();
   readonly closed = output();
   private readonly service = inject(TasksService);
   private readonly all = toSignal(this.service.tasks$, { initialValue: [] });
@@ -68,6 +80,10 @@ export class OutputPanel {
   protected readonly kindWords = KIND_WORDS;
   protected readonly isUnderWay = isUnderWay;
 
+  protected optionName(id: string | null | undefined): string {
+    return this.options().find((option) => option.id === id)?.name ?? '';
+  }
+
   protected percent(task: Task): number {
     return Math.round(task.progress * 100);
   }
@@ -79,7 +95,7 @@ export class OutputPanel {
   protected async ask(kind: TaskKind): Promise<void> {
     await this.attempt(async () => {
       await this.beforeAsking()();
-      await this.service.ask(kind);
+      await this.service.ask(kind, this.option());
     });
   }
 

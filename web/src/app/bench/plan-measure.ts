@@ -80,6 +80,8 @@ export class PlanMeasure {
 
   protected mark(event: PointerEvent): Promise<void> {
     event.stopPropagation();
+    // What was measured is not marked by the way.
+    event.preventDefault();
     const spot = this.near(event);
     this.marking = this.marking.then(async () => this.take(await spot));
     return this.marking;

@@ -11,6 +11,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { lineSeenFrom } from '@plain-relief/core/drawing';
 import { type Box, joinBoxes } from '@plain-relief/core/outline';
 import {
   type Factors,
@@ -19,6 +20,7 @@ import {
   type Part,
   type SectionLine,
   type ShapePart,
+  type Side,
   type Sign,
   sizesApart,
 } from '@plain-relief/core/sign';
@@ -74,6 +76,8 @@ const HOLD = 7;
 export class PlanViewer {
   readonly plan = input.required<PlanView>();
   readonly sign = input.required<Sign>();
+  /** The side that is seen: the cut line is given as it lies in the sign. */
+  readonly side = input<Side>('front');
   readonly chosen = input<readonly string[]>([]);
   readonly paint = input<PlanPaint>('heights');
   /** Address of the picture of the relief, for that paint. */
@@ -102,8 +106,11 @@ export class PlanViewer {
   protected readonly reasons = signal<readonly SnapReason[]>([]);
   private readonly liveLine = signal<SectionLine | undefined>(undefined);
 
+  protected readonly litPicture = computed(() => (this.paint() === 'relief' ? this.picture() : undefined));
+  /** Until the first picture is there, the plan shows its finishes. */
+  protected readonly isLighting = computed(() => this.paint() === 'relief' && this.picture() === undefined);
   protected readonly unit = computed(() => this.sign().unit);
-  private readonly line = computed(() => this.sign().section);
+  private readonly line = computed(() => lineSeenFrom(this.sign().section, this.side()));
   protected readonly turn = computed(() => this.line().turn);
   protected readonly transform = computed(() => {
     const { x, y, scale } = this.view();
@@ -301,7 +308,7 @@ export class PlanViewer {
     if (drag?.kind === 'around') this.pickAround(drag);
     if (!line) return;
     this.liveLine.set(undefined);
-    this.lineMoved.emit(line);
+    this.lineMoved.emit(lineSeenFrom(line, this.side()));
   }
 
   /** A guide that is put back on its ruler is gone. */
@@ -342,16 +349,15 @@ export class PlanViewer {
     event.stopPropagation();
     const by = nudgeLength(this.unit(), event);
     const line = this.line();
-    this.lineMoved.emit(
-      event.altKey
-        ? { ...line, turn: ((line.turn - step[0] + step[1] + 540) % 360) - 180 }
-        : { ...line, x: line.x + step[0] * by, y: line.y + step[1] * by },
-    );
+    const moved = event.altKey
+      ? { ...line, turn: ((line.turn - step[0] + step[1] + 540) % 360) - 180 }
+      : { ...line, x: line.x + step[0] * by, y: line.y + step[1] * by };
+    this.lineMoved.emit(lineSeenFrom(moved, this.side()));
   }
 
   private moveLine(line: SectionLine): void {
     this.liveLine.set(line);
-    this.lineMoving.emit(line);
+    this.lineMoving.emit(lineSeenFrom(line, this.side()));
   }
 
   private pixel(event: MouseEvent): readonly [number, number] {

@@ -3,6 +3,8 @@ import type { SectionView } from '../relief/views';
 import { SectionViewer } from './section-view';
 
 const SECTION: SectionView = {
+  line: { x: 0, y: 0, turn: 0 },
+  profiles: [],
   bodies: ['M0 0L10 0L10 5L0 5z'],
   surfaces: [
     { from: -50, to: -10, z: 0, zEnd: 0, colour: '#efe4cc' },
@@ -42,5 +44,30 @@ describe('SectionViewer', () => {
   it('reads out the height on a slope, with its angle and what it runs over', async () => {
     expect(await pointingAt(-2)).toBe('48 mm along: raised 8 mm, a slope of 45.0°, 10 mm wide');
     expect(await pointingAt(7)).toBe('57 mm along: raised 3 mm, a slope of 45.0°, 10 mm wide');
+  });
+
+  it('offers to keep a line for the proof, to go to kept ones, and to drop the one that is seen', async () => {
+    const fixture = TestBed.createComponent(SectionViewer);
+    const [a, b] = ['A', 'B'].map((name, i) => ({ id: name, name: `${name}–${name}`, x: 0, y: i, turn: 0 }));
+    const done: unknown[] = [];
+    fixture.componentInstance.keptNow.subscribe(() => done.push('keep'));
+    fixture.componentInstance.shown.subscribe((id) => done.push(['show', id]));
+    fixture.componentInstance.dropped.subscribe((id) => done.push(['drop', id]));
+    fixture.componentRef.setInput('section', SECTION);
+    fixture.componentRef.setInput('unit', 'mm');
+    fixture.componentRef.setInput('kept', [a, b]);
+    await fixture.whenStable();
+    const press = async (name: string): Promise<void> => {
+      const buttons = [...(fixture.nativeElement as HTMLElement).querySelectorAll('button')];
+      buttons.find(({ textContent }) => textContent.trim() === name)!.click();
+      await fixture.whenStable();
+    };
+    await press('Keep for the proof');
+    await press('B–B');
+    fixture.componentRef.setInput('current', b);
+    await fixture.whenStable();
+    expect((fixture.nativeElement as HTMLElement).textContent).toContain('Section B–B');
+    await press('Drop B–B');
+    expect(done).toEqual(['keep', ['show', 'B'], ['drop', 'B']]);
   });
 });

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
+import type { NamedSection } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import type { SectionView } from '../relief/views';
 
@@ -38,7 +39,7 @@ const CAPTION = 20;
       }
     </svg>
     <div class="caption">
-      <span>Section</span>
+      <span>Section{{ current() ? ' ' + current()!.name : '' }}</span>
       <button
         type="button"
         (click)="times.set(times() === 1 ? 4 : 1)"
@@ -47,6 +48,20 @@ const CAPTION = 20;
       >
         heights ×{{ times() }}
       </button>
+      @for (each of kept(); track each.id) {
+        @if (each.id !== current()?.id) {
+          <button type="button" (click)="shown.emit(each.id)" [attr.aria-label]="'Show section ' + each.name">
+            {{ each.name }}
+          </button>
+        }
+      }
+      @if (current(); as one) {
+        <button type="button" (click)="dropped.emit(one.id)" title="The proof shows it no more">Drop {{ one.name }}</button>
+      } @else {
+        <button type="button" (click)="keptNow.emit()" title="The proof shows it under a name of its own">
+          Keep for the proof
+        </button>
+      }
       <span class="figure read" aria-live="polite">{{ read() }}</span>
     </div>
   `,
@@ -55,6 +70,12 @@ const CAPTION = 20;
 export class SectionViewer {
   readonly section = input.required<SectionView>();
   readonly unit = input.required<LengthUnit>();
+  /** The sections that the proof shows, and the one among them that this is. */
+  readonly kept = input<readonly NamedSection[]>([]);
+  readonly current = input<NamedSection>();
+  readonly shown = output<string>();
+  readonly dropped = output<string>();
+  readonly keptNow = output();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly size = signal({ width: 600, height: 120 });
   protected readonly times = signal<1 | 4>(1);

@@ -8,6 +8,7 @@ import {
   pastedParts,
   readSign,
   type ShapePart,
+  type Side,
   type Sign,
   turnedParts,
   ungrouped,
@@ -17,6 +18,8 @@ import { of } from 'rxjs';
 import { ReliefService } from '../relief/relief.service';
 import { Api } from '../shell/api';
 import { Drafts } from './drafts';
+import { ProofChoices } from './proof-choices';
+import { Remedies } from './remedies';
 import { SignStore } from './sign-store';
 
 /** What the store hands on: documents shown and documents saved. */
@@ -25,7 +28,14 @@ class Outside {
   readonly saved: Sign[] = [];
   document = newSign('West gate', 'mm');
 
-  readonly relief = { clear: () => undefined, show: (sign: Sign) => void this.shown.push(sign) };
+  readonly relief = {
+    clear: () => undefined,
+    show: (sign: Sign, side: Side) => {
+      this.shown.push(sign);
+      this.side = side;
+    },
+  };
+  side: Side | undefined;
   readonly api = {
     get: () =>
       of({ id: 's', revision: 4, document: this.document, job: { id: 'j', number: 'FA-0101', title: 'T', customer: 'C' } }),
@@ -39,6 +49,7 @@ class Outside {
 describe('SignStore', () => {
   let outside: Outside;
   let store: SignStore;
+  let choices: ProofChoices;
   const sign = () => store.now!.sign;
 
   beforeEach(async () => {
@@ -46,9 +57,16 @@ describe('SignStore', () => {
     localStorage.clear();
     outside = new Outside();
     TestBed.configureTestingModule({
-      providers: [SignStore, { provide: Api, useValue: outside.api }, { provide: ReliefService, useValue: outside.relief }],
+      providers: [
+        SignStore,
+        ProofChoices,
+        Remedies,
+        { provide: Api, useValue: outside.api },
+        { provide: ReliefService, useValue: outside.relief },
+      ],
     });
     store = TestBed.inject(SignStore);
+    choices = TestBed.inject(ProofChoices);
     await store.open('s');
   });
   afterEach(() => jest.useRealTimers());
@@ -64,6 +82,79 @@ describe('SignStore', () => {
     expect(store.now!.save).toEqual({ kind: 'saved', revision: 5 });
     expect(() => readSign(sign())).not.toThrow();
     expect(sign().parts.map(({ name }) => name)).toEqual(['Line 1', 'Panel 1', 'Hole 1']);
+  });
+
+  it('edits an option apart from the sign, undoes it by its name, and saves both in one document', async () => {
+    store.addText();
+    store.setField(['parts', 0, 'words'], 'FERN', 'words');
+    choices.addOption();
+    expect(store.now!.option).toBe('option-1');
+    store.setLevel('line-1', 'tier-1', 5);
+    expect(store.now!.undoLabel).toBe('height of Line 1 (Option A)');
+    store.addShape('rectangle');
+    expect(sign().parts[0].tiers[0].action).toEqual({ kind: 'raise', by: 5 });
+    store.showOption(undefined);
+    expect(sign().parts[0].tiers[0].action).toEqual({ kind: 'raise', by: 2 });
+    expect(sign().parts).toHaveLength(2);
+    await jest.advanceTimersByTimeAsync(700);
+    expect(outside.saved.at(-1)!.options).toEqual([
+      { id: 'option-1', name: 'Option A', tiers: [{ part: 'line-1', tier: 'tier-1', amount: 5 }] },
+    ]);
+    expect(() => readSign(outside.saved.at(-1))).not.toThrow();
+    // Another option begins as the one that is shown, and goes when it is taken out.
+    store.showOption('option-1');
+    choices.addOption();
+    expect([store.now!.option, sign().parts[0].tiers[0].action]).toEqual(['option-2', { kind: 'raise', by: 5 }]);
+    choices.removeOption('option-2');
+    expect([store.now!.option, sign().parts[0].tiers[0].action]).toEqual([undefined, { kind: 'raise', by: 2 }]);
+    store.undo();
+    expect(sign().options).toHaveLength(2);
+    // What is said of a tier goes with it.
+    store.showOption('option-1');
+    store.removeTier('line-1', 'tier-1');
+    expect(sign().options![0].tiers).toEqual([]);
+  });
+
+  it('turns the sign over, and adds to the side that is seen', () => {
+    store.addText();
+    store.turnOver('back');
+    expect([outside.side, store.now!.chosen]).toEqual(['back', []]);
+    store.addText();
+    expect(sign().parts.map(({ side }) => side)).toEqual([undefined, 'back']);
+    expect(() => readSign(sign())).not.toThrow();
+  });
+
+  it('keeps the cut line as named sections, goes back to them, and drops them', () => {
+    choices.keepSection();
+    store.setSection({ x: 3, y: 4, turn: 90 });
+    choices.keepSection();
+    expect(sign().sections?.map(({ name, turn }) => [name, turn])).toEqual([['A–A', 0], ['B–B', 90]]); // prettier-ignore
+    choices.showSection('section-1');
+    expect(sign().section).toEqual({ x: 0, y: 0, turn: 0 });
+    choices.dropSection('section-1');
+    choices.dropSection('section-2');
+    expect(sign().sections).toBeUndefined();
+  });
+
+  it('brings a part just before or after another in the build order, as far as what it sits on lets it', () => {
+    for (const kind of ['rectangle', 'circle', 'ellipse', 'stadium'] as const) store.addShape(kind);
+    const names = () => sign().parts.map(({ name }) => name.split(' ')[0]);
+    store.reorderTo('panel-1', 'ellipse-1');
+    expect(names()).toEqual(['Hole', 'Ellipse', 'Panel', 'Stadium']);
+    store.reorderTo('stadium-1', 'hole-1');
+    expect(names()).toEqual(['Stadium', 'Hole', 'Ellipse', 'Panel']);
+    store.setField(['parts', 3, 'sitsOn'], 'floor:ellipse-1', 'host');
+    store.reorderTo('panel-1', 'stadium-1');
+    expect(names()).toEqual(['Stadium', 'Hole', 'Ellipse', 'Panel']);
+  });
+
+  it('puts a plate behind letters that nothing holds, and takes it away again', () => {
+    store.addText();
+    store.setField(['blank', 'cutTo', 'kind'], 'letters', 'what is left of the blank');
+    TestBed.inject(Remedies).apply({ remedy: 'backer' });
+    expect(sign().blank.cutTo?.backer).toMatchObject({ kind: 'grown', margin: 4 });
+    store.undo();
+    expect(sign().blank.cutTo).toEqual({ parts: ['line-1'] });
   });
 
   it('names what can be undone, and undoes it', () => {
@@ -131,7 +222,7 @@ describe('SignStore', () => {
     expect([tier.edge?.kind, tier.area.kind, tier.finish?.top]).toEqual(['ridged', 'stroke', 'gold-leaf']);
     expect(sign().finishes?.map(({ name }) => name)).toEqual(['gold leaf']);
     expect(sign().blank.edge).toEqual({ kind: 'rounded', radius: 3 });
-    store.holdByBridges(id);
+    TestBed.inject(Remedies).apply({ part: id, remedy: 'bridges' });
     expect(sign().parts[0].bridges?.count).toBe(2);
     for (let i = 0; i < 5; i++) store.undo();
     expect(sign()).toEqual(before);

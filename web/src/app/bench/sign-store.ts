@@ -1,21 +1,22 @@
 import { inject, Injectable, type OnDestroy } from '@angular/core';
 import {
-  bridgesFor,
   actionAtLevel,
   baseLevels,
   type Blank,
   copyOf,
+  cutOut,
+  dropStale,
   type Factors,
   type FieldPath,
   type Ground,
   type Guide,
   type LetterByHand,
+  movedInOrder,
   newCombined,
   newOutline,
   newShape,
   newText,
   nextTier,
-  outlinesUsed,
   type Part,
   pastedParts,
   removeParts,
@@ -24,13 +25,19 @@ import {
   type SeenText,
   setField,
   setLetter,
+  type Side,
+  sideOf,
   type Sign,
+  splitOption,
   withGroup,
+  withOption,
 } from '@plain-relief/core/sign';
+import { produce } from 'immer';
 import { BehaviorSubject, firstValueFrom, type Observable, type Subscription } from 'rxjs';
 import type { ArtworkColour } from '../artwork/artwork.service';
 import { ReliefService } from '../relief/relief.service';
 import { Api } from '../shell/api';
+import { ShopService } from '../shop/shop.service';
 import { Autosave, type SaveState } from './autosave';
 import { Drafts } from './drafts';
 import { History } from './history';
@@ -46,7 +53,12 @@ export interface SignJob {
 export interface BenchState {
   readonly id: string;
   readonly job: SignJob;
+  /** As the shown option is. */
   readonly sign: Sign;
+  /** Id of the option that is shown, and edited; undefined for the sign as it stands. */
+  readonly option: string | undefined;
+  /** The side that is turned to the reader. */
+  readonly side: Side;
   /** Ids of the chosen parts; the last is the one that the ticket shows. */
   readonly chosen: readonly string[];
   readonly selected: string | undefined;
@@ -74,12 +86,18 @@ export class SignStore implements OnDestroy {
   private readonly api = inject(Api);
   private readonly drafts = inject(Drafts);
   private readonly relief = inject(ReliefService);
+  private readonly shop = inject(ShopService);
   private readonly state = new BehaviorSubject<BenchState | undefined>(undefined);
   readonly state$: Observable<BenchState | undefined> = this.state;
   private history: History<Sign> | undefined;
   private autosave: Autosave | undefined;
   private saving: Subscription | undefined;
   private resizing: { readonly from: Part; readonly seen: SeenText | undefined } | undefined;
+
+  /** The sign with all its options, as it is saved. */
+  get whole(): Sign | undefined {
+    return this.history?.value;
+  }
 
   get now(): BenchState | undefined {
     return this.state.value;
@@ -98,6 +116,8 @@ export class SignStore implements OnDestroy {
       id,
       job,
       sign: this.history.value,
+      option: undefined,
+      side: 'front',
       chosen: [],
       selected: undefined,
       undoLabel: undefined,
@@ -152,20 +172,33 @@ export class SignStore implements OnDestroy {
     const theirs = this.autosave?.takeTheirs();
     if (!theirs) return;
     this.history = History.of(theirs);
-    this.patch({ sign: theirs, chosen: [], selected: undefined, undoLabel: undefined, redoLabel: undefined });
-    this.relief.show(theirs);
+    this.patch({ chosen: [], selected: undefined, undoLabel: undefined, redoLabel: undefined });
+    this.present();
+  }
+
+  /** Turns the sign over. */
+  turnOver(side: Side): void {
+    if (side === this.now?.side) return;
+    this.patch({ side, chosen: [], selected: undefined });
+    this.present();
+  }
+
+  /** Shows an option, which edits then go to; none for the sign as it stands. */
+  showOption(option: string | undefined): void {
+    this.patch({ option });
+    this.present();
   }
 
   /** Sets one field of the document. A choice of kind is turned into what it stands for. */
   setField(path: FieldPath, value: unknown, label: string): void {
     const part = path[0] === 'parts' ? this.history?.value.parts[path[1] as number]?.id : undefined;
     const seen = this.relief.latest?.plan.parts.find(({ id }) => id === part)?.text;
-    this.change(`${label}${this.ofPart(path)}`, path.join('.'), (sign) => setField(sign, path, value, seen));
+    this.edit(`${label}${this.ofPart(path)}`, path.join('.'), (sign) => setField(sign, path, value, seen, this.shop.finishes));
   }
 
   /** Sets something of one letter of a text by hand. */
   setLetter(id: string, at: number, change: Partial<Omit<LetterByHand, 'at'>>): void {
-    this.change(`letter of ${this.nameOf(id)}`, `letter ${id} ${at} ${Object.keys(change).join(' ')}`, (sign) => {
+    this.edit(`letter of ${this.nameOf(id)}`, `letter ${id} ${at} ${Object.keys(change).join(' ')}`, (sign) => {
       const part = sign.parts.find((other) => other.id === id);
       if (part?.kind === 'text') setLetter(part, at, change);
     });
@@ -173,17 +206,9 @@ export class SignStore implements OnDestroy {
 
   /** Spaces a text out by tracking, in percent. */
   setTracking(id: string, tracking: number): void {
-    this.change(`spacing of ${this.nameOf(id)}`, `open up ${id}`, (sign) => {
+    this.edit(`spacing of ${this.nameOf(id)}`, `open up ${id}`, (sign) => {
       const part = sign.parts.find((other) => other.id === id);
       if (part?.kind === 'text') part.tracking = Number(tracking.toFixed(3));
-    });
-  }
-
-  /** Holds the islands of a part that is cut through by bridges. */
-  holdByBridges(id: string): void {
-    this.change(`bridges of ${this.nameOf(id)}`, `bridges ${id}`, (sign) => {
-      const part = sign.parts.find((other) => other.id === id);
-      if (part) part.bridges ??= bridgesFor(part);
     });
   }
 
@@ -202,7 +227,7 @@ export class SignStore implements OnDestroy {
   /** Adds a part for every colour of a customer's drawing, each in its place in it, as one step. */
   addArtwork(name: string, colours: readonly ArtworkColour[]): void {
     let last: string | undefined;
-    this.change(`add ${name}`, `artwork ${name} ${performance.now()}`, (sign) => {
+    this.edit(`add ${name}`, `artwork ${name} ${performance.now()}`, (sign) => {
       colours.forEach(({ width, height, path, x, y }, i) => {
         const part = newOutline(sign, colours.length > 1 ? `${name} ${i + 1}` : name, { width, height, path }, { x, y });
         sign.parts.push(part);
@@ -235,14 +260,14 @@ export class SignStore implements OnDestroy {
 
   private addAll(label: string, parts: readonly Part[]): void {
     if (parts.length === 0) return;
-    this.change(label, `${label} ${parts[0].id}`, (sign) => void sign.parts.push(...parts));
+    this.edit(label, `${label} ${parts[0].id}`, (sign) => void sign.parts.push(...parts));
     this.choose(parts.map(({ id }) => id));
   }
 
   /** Does something with the chosen parts, as one step. */
   arrange(label: string, recipe: (sign: Sign, ids: readonly string[]) => void): void {
     const ids = this.now?.chosen ?? [];
-    if (ids.length > 0) this.change(label, `${label} ${ids.join(' ')}`, (sign) => recipe(sign, ids));
+    if (ids.length > 0) this.edit(label, `${label} ${ids.join(' ')}`, (sign) => recipe(sign, ids));
   }
 
   /** A part of what the chosen ones are together; those are not made by themselves any more. */
@@ -252,7 +277,7 @@ export class SignStore implements OnDestroy {
     if (!sign || ids.length < 2) return;
     const [first] = this.chosenParts();
     const made = { ...newCombined(sign, how, ids), sitsOn: first.sitsOn, tiers: first.tiers };
-    this.change(
+    this.edit(
       { join: 'join outlines', cut: 'cut outlines out', common: 'keep what is common' }[how],
       `combine ${made.id}`,
       (draft) => {
@@ -265,9 +290,11 @@ export class SignStore implements OnDestroy {
 
   /** Puts other parts in the place of one. */
   replace(id: string, label: string, parts: readonly Part[]): void {
-    this.change(`${label} ${this.nameOf(id)}`, `${label} ${id} ${performance.now()}`, (sign) => {
+    this.edit(`${label} ${this.nameOf(id)}`, `${label} ${id} ${performance.now()}`, (sign) => {
       const at = sign.parts.findIndex((part) => part.id === id);
       if (at >= 0) sign.parts.splice(at, 1, ...parts);
+      const { cutTo } = sign.blank;
+      if (cutTo?.parts.includes(id)) cutTo.parts = [...new Set(cutTo.parts.flatMap((each) => (each === id ? parts.map((part) => part.id) : each)))]; // prettier-ignore
     });
     this.choose(parts.map((part) => part.id));
   }
@@ -290,21 +317,21 @@ export class SignStore implements OnDestroy {
 
   /** Sets a part as it was made elsewhere, such as one with other points. */
   setPart(part: Part, label: string): void {
-    this.change(`${label} of ${part.name}`, `${label} ${part.id}`, (sign) => {
+    this.edit(`${label} of ${part.name}`, `${label} ${part.id}`, (sign) => {
       const at = sign.parts.findIndex((other) => other.id === part.id);
       if (at >= 0) sign.parts[at] = part;
     });
   }
 
   setGuides(guides: readonly Guide[]): void {
-    this.change('guides', 'guides', (sign) => {
+    this.edit('guides', 'guides', (sign) => {
       if (guides.length > 0) sign.guides = [...guides];
       else delete sign.guides;
     });
   }
 
   setGround(ground: Ground | undefined): void {
-    this.change(ground ? 'picture under the plan' : 'take the picture away', 'ground', (sign) => {
+    this.edit(ground ? 'picture under the plan' : 'take the picture away', 'ground', (sign) => {
       if (ground) sign.ground = ground;
       else delete sign.ground;
     });
@@ -312,15 +339,20 @@ export class SignStore implements OnDestroy {
 
   /** Takes up a blank of the shop's; the design keeps its size. */
   setBlank(blank: Blank): void {
-    this.change('blank', 'blank', (sign) => void (sign.blank = blank));
+    this.edit('blank', 'blank', (sign) => void (sign.blank = blank));
   }
 
   scaleDesign(factor: number): void {
-    this.change('size of the whole design', 'scale', (sign) => scaledDesign(sign, factor));
+    this.edit('size of the whole design', 'scale', (sign) => scaledDesign(sign, factor));
   }
 
-  private add(part: Part): void {
-    this.change(`add ${part.name}`, `add ${part.id}`, (sign) => void sign.parts.push(part));
+  /** Adds a part to the side that is seen. */
+  private add(made: Part): void {
+    const part: Part = this.now?.side === 'back' ? { ...made, side: 'back' } : made;
+    this.edit(`add ${part.name}`, `add ${part.id}`, (sign) => {
+      sign.parts.push(part);
+      if (sign.blank.cutTo && part.kind === 'text' && sideOf(part) === 'front') cutOut(sign, part.id, true);
+    });
     this.select(part.id);
   }
 
@@ -330,41 +362,40 @@ export class SignStore implements OnDestroy {
     if (parts.length === 0) return;
     const ids = parts.map(({ id }) => id);
     const what = parts.length === 1 ? parts[0].name : `${parts.length} parts`;
-    this.change(`remove ${what}`, `remove ${ids.join(' ')}`, (sign) => removeParts(sign, ids));
+    this.edit(`remove ${what}`, `remove ${ids.join(' ')}`, (sign) => removeParts(sign, ids));
     this.choose([]);
   }
 
   /** Earlier (−1) or later (+1) in the build order; a part stays after those that it sits on or follows. */
   reorder(id: string, by: -1 | 1): void {
-    this.change(`build order of ${this.nameOf(id)}`, `order ${id}`, (sign) => {
-      const from = sign.parts.findIndex((part) => part.id === id);
-      const to = from + by;
-      const other = sign.parts[to];
-      if (!other) return;
-      const [first, second] = by > 0 ? [sign.parts[from], other] : [other, sign.parts[from]];
-      if (second.sitsOn.kind === 'part' && second.sitsOn.part === first.id) return;
-      if (outlinesUsed(second).some(({ id: used }) => used === first.id)) return;
-      sign.parts[to] = sign.parts[from];
-      sign.parts[from] = other;
+    this.edit(`build order of ${this.nameOf(id)}`, `order ${id}`, (sign) => void movedInOrder(sign, id, by));
+  }
+
+  /** Just after another part in the build order, or just before it where it comes later now; as far as what it follows lets it. */
+  reorderTo(id: string, other: string): void {
+    this.edit(`build order of ${this.nameOf(id)}`, `order ${id} ${other}`, (sign) => {
+      const at = (part: string): number => sign.parts.findIndex((each) => each.id === part);
+      const by = at(id) < at(other) ? 1 : -1;
+      while (at(id) !== at(other) + (by > 0 ? 1 : -1) && movedInOrder(sign, id, by));
     });
   }
 
   addTier(id: string): void {
-    this.change(`another tier for ${this.nameOf(id)}`, `tier ${id}`, (sign) => {
+    this.edit(`another tier for ${this.nameOf(id)}`, `tier ${id}`, (sign) => {
       const part = sign.parts.find((other) => other.id === id);
       part?.tiers.push(nextTier(part));
     });
   }
 
   removeTier(id: string, tier: string): void {
-    this.change(`remove a tier of ${this.nameOf(id)}`, `untier ${id}`, (sign) => {
+    this.edit(`remove a tier of ${this.nameOf(id)}`, `untier ${id}`, (sign) => {
       const part = sign.parts.find((other) => other.id === id);
       if (part) part.tiers = part.tiers.filter((other) => other.id !== tier);
     });
   }
 
   switchTier(id: string, tier: string): void {
-    this.change(`switch a tier of ${this.nameOf(id)}`, `switch ${id} ${tier}`, (sign) => {
+    this.edit(`switch a tier of ${this.nameOf(id)}`, `switch ${id} ${tier}`, (sign) => {
       const found = sign.parts.find((other) => other.id === id)?.tiers.find((other) => other.id === tier);
       if (found) found.on = !found.on;
     });
@@ -372,7 +403,7 @@ export class SignStore implements OnDestroy {
 
   /** Brings a tier to a level, in mm above the face. */
   setLevel(id: string, tier: string, level: number): void {
-    this.change(`height of ${this.nameOf(id)}`, `level ${id} ${tier}`, (sign) => {
+    this.edit(`height of ${this.nameOf(id)}`, `level ${id} ${tier}`, (sign) => {
       const base = baseLevels(sign).get(id) ?? 0;
       const found = sign.parts.find((other) => other.id === id)?.tiers.find((other) => other.id === tier);
       if (found) found.action = actionAtLevel(found.action, level, base);
@@ -382,7 +413,7 @@ export class SignStore implements OnDestroy {
   /** Puts parts in other places; locked ones stay. */
   place(places: readonly { readonly id: string; readonly x: number; readonly y: number }[]): void {
     const names = places.length === 1 ? this.nameOf(places[0].id) : `${places.length} parts`;
-    this.change(`place of ${names}`, `place ${places.map(({ id }) => id).join(' ')}`, (sign) => {
+    this.edit(`place of ${names}`, `place ${places.map(({ id }) => id).join(' ')}`, (sign) => {
       for (const { id, x, y } of places) {
         const part = sign.parts.find((other) => other.id === id);
         if (part && !part.locked) Object.assign(part.place, { x: tidy(x), y: tidy(y) });
@@ -391,11 +422,31 @@ export class SignStore implements OnDestroy {
   }
 
   setSection(section: Sign['section']): void {
-    this.change('cut line', 'section', (sign) => void (sign.section = section));
+    this.edit('cut line', 'section', (sign) => void (sign.section = section));
   }
 
-  private change(label: string, key: string, recipe: (sign: Sign) => void): void {
-    if (this.history) this.take(this.history.changed(label, key, performance.now(), recipe));
+  /** An edit of what is shown: of an option, what options may have of their own is kept in it. */
+  edit(label: string, key: string, recipe: (sign: Sign) => void): void {
+    const { sign: shown, option } = this.now ?? {};
+    if (!this.history || !shown || option === undefined) return this.editAll(label, key, recipe);
+    const edited = produce(shown, (draft: Sign) => {
+      recipe(draft);
+      dropStale(draft);
+    });
+    if (edited === shown) return;
+    const name = shown.options?.find(({ id }) => id === option)?.name ?? '';
+    const split = splitOption(this.history.value, option, edited);
+    this.take(this.history.replaced(`${label} (${name})`, `${key} ${option}`, performance.now(), split));
+  }
+
+  /** An edit of the sign itself. */
+  editAll(label: string, key: string, recipe: (sign: Sign) => void): void {
+    if (!this.history) return;
+    const whole = (draft: Sign): void => {
+      recipe(draft);
+      dropStale(draft);
+    };
+    this.take(this.history.changed(label, key, performance.now(), whole));
   }
 
   private take(history: History<Sign>): void {
@@ -403,17 +454,27 @@ export class SignStore implements OnDestroy {
     this.history = history;
     const sign = history.value;
     const chosen = (this.now?.chosen ?? []).filter((id) => sign.parts.some((part) => part.id === id));
-    this.patch({ sign, chosen, selected: chosen[chosen.length - 1], undoLabel: history.undoLabel, redoLabel: history.redoLabel });
+    this.patch({ chosen, selected: chosen[chosen.length - 1], undoLabel: history.undoLabel, redoLabel: history.redoLabel });
     if (sign === before) return;
-    this.relief.show(sign);
+    this.present();
     this.autosave?.changed(sign);
+  }
+
+  /** Shows the sign as the chosen option is, from the chosen side. */
+  private present(): void {
+    const [whole, now] = [this.history?.value, this.now];
+    if (!whole || !now) return;
+    const option = whole.options?.some(({ id }) => id === now.option) ? now.option : undefined;
+    const sign = withOption(whole, option);
+    this.patch({ sign, option });
+    this.relief.show(sign, now.side);
   }
 
   private patch(change: Partial<BenchState>): void {
     if (this.state.value) this.state.next({ ...this.state.value, ...change });
   }
 
-  private nameOf(id: string): string {
+  nameOf(id: string): string {
     return this.history?.value.parts.find((part) => part.id === id)?.name ?? 'the part';
   }
 

@@ -15,7 +15,9 @@ export interface StepView {
 export function stepsOf(sign: Sign, notes: readonly Note[], tasks: readonly Task[], revision: number): StepView[] {
   const texts = sign.parts.filter((part) => part.kind === 'text');
   const worded = texts.filter((part) => part.words.trim() !== '');
-  const withoutTier = sign.parts.filter((part) => !part.tiers.some((tier) => tier.on));
+  // Letters that are cut out of their sheet need none.
+  const isCutOut = (id: string): boolean => sign.blank.cutTo?.parts.includes(id) ?? false;
+  const withoutTier = sign.parts.filter((part) => !isCutOut(part.id) && !part.tiers.some((tier) => tier.on));
   const errors = notes.filter(({ weight }) => weight === 'error').length;
   const warnings = notes.filter(({ weight }) => weight === 'warning').length;
   const made = (kinds: readonly string[]): StepView['mark'] => {

@@ -9,6 +9,8 @@ export interface Task {
   readonly signId: string;
   readonly revision: number;
   readonly kind: TaskKind;
+  /** Id of the option that it is of. */
+  readonly option: string | null;
   readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
   readonly progress: number;
   readonly step: string;
@@ -37,8 +39,8 @@ export class TasksService {
   }
 
   /** @throws ApiError */
-  async ask(kind: TaskKind): Promise<void> {
-    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, { kind }));
+  async ask(kind: TaskKind, option?: string): Promise<void> {
+    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, { kind, option }));
     this.tasks.next([task, ...this.tasks.value]);
     this.follow();
   }

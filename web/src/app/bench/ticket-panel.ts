@@ -10,6 +10,7 @@ import {
 import {
   type Blank,
   type FieldPath,
+  type Finish,
   type LetterByHand,
   limitsAt,
   type Measure,
@@ -125,9 +126,11 @@ export class TicketPanel {
   readonly tierRemoved = output<{ readonly part: string; readonly tier: string }>();
   readonly tierSwitched = output<{ readonly part: string; readonly tier: string }>();
 
+  /** Those of the shop. */
+  readonly finishes = input<readonly Finish[]>([]);
   /** Written here from the document itself, so that a field never shows what it was before. */
-  private readonly sentences = computed(() => ticket(this.sign(), this.fonts()));
-  protected readonly blank = computed(() => this.sentences().find(({ part, isGround }) => part === undefined && !isGround));
+  private readonly sentences = computed(() => ticket(this.sign(), this.fonts(), this.finishes()));
+  protected readonly blank = computed(() => this.sentences().filter(({ part, isGround }) => part === undefined && !isGround));
   protected readonly ground = computed(() => this.sentences().find(({ isGround }) => isGround));
   protected readonly blocks = computed<readonly Block[]>(() => {
     const sentences = this.sentences();

@@ -43,6 +43,21 @@ describe('modelOf', () => {
     for (const { normal } of edge) expect(Math.max(...normal.map(Math.abs))).toBeCloseTo(1, 6);
   });
 
+  it('keeps triangles of one gloss together, and loses none', () => {
+    const { glosses } = modelOf(coloured(evaluation, solidOf(evaluation)), 4);
+    expect(glosses.map(({ gloss }) => gloss)).toEqual(['matt', 'satin', 'gloss', 'metal']);
+    expect(glosses.reduce((sum, { count }) => sum + count, 0)).toBe(positions.length / 3);
+    const sign = disc();
+    sign.finishes![0].gloss = 'metal';
+    const shiny = evaluator.evaluateLoaded(sign);
+    const model = modelOf(coloured(shiny, solidOf(shiny)), 4);
+    const metal = model.glosses[3].count;
+    expect(metal).toBe(corners.filter(({ finish: [r, g] }) => r > 0.9 && g < 0.1).length);
+    // Those of metal come last.
+    const colours = [...model.finishes.slice(-3 * metal)];
+    expect(colours.every((value, i) => Math.abs(value - (i % 3 === 0 ? 1 : 0)) < 1e-6)).toBe(true);
+  });
+
   it('has the colour of the finish where one is worn, and of heights in any case', () => {
     const red = corners.filter(({ finish: [r, g] }) => r > 0.9 && g < 0.1);
     expect(red.length).toBeGreaterThan(100);

@@ -22,7 +22,10 @@ export function modelOf({ mesh, finishes, wears }: ColouredMesh, reach: number):
   const side = linearColour(FACE).map((c) => c * 0.8);
   const ofFinish = finishes.map(({ colour }) => linearColour(colour));
   const caps = new Map<number, readonly number[]>();
-  for (let t = 0; t < n; t += 3) {
+  const { order, glosses } = byGloss(finishes, wears);
+  const sorted = new Float32Array(3 * n);
+  for (let place = 0; place < order.length; place++) {
+    const t = 3 * order[place];
     let colour: readonly number[] = side;
     if (facets[t + 2] > 1e-6) {
       const z = (p[3 * triangles[t] + 2] + p[3 * triangles[t + 1] + 2] + p[3 * triangles[t + 2] + 2]) / 3;
@@ -34,16 +37,31 @@ export function modelOf({ mesh, finishes, wears }: ColouredMesh, reach: number):
     }
     const finish = ofFinish[wears[t / 3]];
     for (let k = 0; k < 3; k++) {
-      const at = 3 * (t + k);
+      const at = 3 * (3 * place + k);
       const from = 3 * triangles[t + k];
       for (let axis = 0; axis < 3; axis++) {
+        sorted[at + axis] = normals[3 * (t + k) + axis];
         positions[at + axis] = p[from + axis];
         colours[at + axis] = colour[axis];
         worn[at + axis] = finish[axis];
       }
     }
   }
-  return { positions, normals, colours, finishes: worn };
+  return { positions, normals: sorted, colours, finishes: worn, glosses };
+}
+
+const GLOSSES = ['matt', 'satin', 'gloss', 'metal'] as const;
+
+/** Triangles in the order of their gloss, and how many corners of each follow each other. */
+function byGloss(finishes: ColouredMesh['finishes'], wears: Int32Array): { order: Int32Array } & Pick<ModelView, 'glosses'> {
+  const order = new Int32Array(wears.length);
+  let at = 0;
+  const glosses = GLOSSES.map((gloss) => {
+    const from = at;
+    for (let f = 0; f < wears.length; f++) if (finishes[wears[f]].gloss === gloss) order[at++] = f;
+    return { gloss, count: 3 * (at - from) };
+  });
+  return { order, glosses };
 }
 
 /** Normals of all corners of all triangles: the mean over the facets around that meet gently; level caps stay as they are. */

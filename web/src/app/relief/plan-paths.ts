@@ -10,6 +10,8 @@ const MOST_HOLES = 12;
 /** Pieces in one path: browsers draw many small paths far sooner than one with all outlines of a sign. */
 const PIECES_A_PATH = 24;
 
+const HOLES = 'holes';
+
 type Fill = Pick<DrawnPath, 'fill' | 'finish' | 'isHole'>;
 
 /**
@@ -19,27 +21,26 @@ type Fill = Pick<DrawnPath, 'fill' | 'finish' | 'isHole'>;
 export function planPaths(evaluation: Evaluation): DrawnPath[] {
   const { arrangement, places: ofPlan, parts, layers } = evaluation;
   const reach = heightReach(evaluation);
-  const fills = new Map<number, Fill>([[HOLE, { fill: 'none', finish: 'none', isHole: true }]]);
-  // Labels are given anew by every evaluation, heights stay.
-  const names = new Map([[HOLE, 'holes']]);
+  const fills = new Map<string, Fill>([[HOLES, { fill: 'none', finish: 'none', isHole: true }]]);
+  // Labels are given anew by every evaluation, heights stay. What differs behind alone looks alike.
+  const names = new Map([[HOLE, HOLES]]);
   for (const { label, surface, z } of ofPlan) {
     const worn = wornBy(evaluation, surface, surface.kind !== 'level', z);
-    fills.set(label, { fill: heightColour(z, reach), finish: finishWorn(evaluation, worn).colour, isHole: false });
-    const name = surface.kind === 'woven' ? `slope ${surface.woven.layer} ${surface.band}` : `level ${z}`;
-    const full = worn.finish ? `${name} in ${worn.finish}` : name;
-    const alike = [...names.values()].filter((other) => other === full || other.startsWith(`${full} (`)).length;
-    names.set(label, alike === 0 ? full : `${full} (${alike + 1})`);
+    const name = surface.kind === 'woven' ? `slope ${surface.woven.layer} ${surface.band}` : `${surface.kind} ${z}`;
+    const full = `${name} in ${worn.finish ?? worn.bare}`;
+    fills.set(full, { fill: heightColour(z, reach), finish: finishWorn(evaluation, worn).colour, isHole: false });
+    names.set(label, full);
   }
 
   const grounds: { polygon: Polygon; fill: Fill }[] = [];
   const places: DrawnPath[] = [];
-  for (const [label, fill] of fills) {
-    const polygons = polygonsOf(ringsOf({ base: arrangement.base, insets: [] }, (other) => other === label));
+  for (const [name, fill] of fills) {
+    const polygons = polygonsOf(ringsOf({ base: arrangement.base, insets: [] }, (label) => names.get(label) === name));
     grounds.push(...polygons.filter(({ holes }) => holes.length > MOST_HOLES).map((polygon) => ({ polygon, fill })));
     const others = polygons.filter(({ holes }) => holes.length <= MOST_HOLES);
     places.push(
       ...inPaths(
-        names.get(label)!,
+        name,
         others.map(({ outer, holes }) => [outer, ...holes]),
         fill,
       ),
@@ -49,9 +50,9 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
 
   // Layer 0 of the plan is the blank.
   const letters = new Map<string, { fill: Fill; pieces: (readonly Contour[])[] }>();
-  for (const { contours, layers: of, inside } of arrangement.insets) {
-    const fill = fills.get(inside);
-    if (!fill || placeOf(evaluation, inside)?.surface.kind === 'ramp') continue;
+  for (const { contours, layers: of, inside, around } of arrangement.insets) {
+    const fill = fills.get(names.get(inside) ?? '');
+    if (!fill || names.get(inside) === names.get(around) || placeOf(evaluation, inside)?.surface.kind === 'ramp') continue;
     const key = `letters of ${layers[of[of.length - 1] - 1]?.part} at ${names.get(inside)}`;
     let group = letters.get(key);
     if (!group) letters.set(key, (group = { fill, pieces: [] }));

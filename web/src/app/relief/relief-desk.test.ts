@@ -48,6 +48,28 @@ describe('ReliefDesk', () => {
     expect(model.normals.length).toBe(model.positions.length);
   });
 
+  it('shows the other side: its parts, its heights from its own face, and the cut as it is seen from there', async () => {
+    const sign = demo('pier-hanging');
+    const [front, back] = [await desk.show(sign), await desk.show(sign, 'back')];
+    expect(front.plan.parts.map(({ id }) => id)).toEqual(['rim', 'front', 'window']);
+    expect(back.plan.parts.map(({ id }) => id)).toEqual(['back', 'back-rim']);
+    expect([front.ladder.limit, back.ladder.limit]).toEqual([4, undefined]);
+    expect(back.ladder.rungs.map(({ z }) => z)).toEqual([4, 2]);
+    // One cut, mirrored: what is 100 mm right of the middle in front is 100 mm left of it behind.
+    const at = (view: typeof front, mm: number) => view.section.surfaces.find(({ from, to }) => from <= mm && mm < to);
+    expect(Math.abs((at(front, 0)?.z ?? 0) - (at(back, 0)?.z ?? 0))).toBeGreaterThan(1);
+    expect([-front.section.from, -front.section.to]).toEqual([expect.closeTo(back.section.to, 6), expect.closeTo(back.section.from, 6)]); // prettier-ignore
+    // Of the front it is no matter where letters of the back are.
+    expect(front.plan.paths.filter(({ key }) => key.startsWith('level 0')).length).toBeLessThan(4);
+  });
+
+  it('shows the sheet that letters are cut from beside what is left of it', async () => {
+    const { plan, notes } = await desk.show(demo('wall-letters'));
+    expect(plan.sheet).toMatch(/^M/u);
+    expect(plan.edge.split('M').length).toBeGreaterThan(12);
+    expect(notes.map(({ code }) => code)).toEqual(['letters-apart']);
+  });
+
   it.each(['donor-plaque', 'west-gate', 'welcome'])('paints every place of %s in the colour of its level', async (name) => {
     const sign = demo(name);
     const { plan } = await desk.show(sign);

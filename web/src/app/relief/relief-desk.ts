@@ -1,9 +1,9 @@
-import { heightColour, heightReach, sectionSpans } from '@plain-relief/core/drawing';
+import { bodies, edgeOf, heightColour, heightReach, lineSeenFrom, profileOf, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnRun } from '@plain-relief/core/outline';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
-import { type Evaluation, Evaluator, TextPartsError } from '@plain-relief/core/relief';
-import type { Part, SectionLine, Sign } from '@plain-relief/core/sign';
+import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
+import type { Part, SectionLine, Side, Sign } from '@plain-relief/core/sign';
 import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
@@ -56,47 +56,49 @@ export class ReliefDesk {
     return this.book;
   }
 
-  async show(sign: Sign): Promise<ReliefView> {
+  /** @param side that the views are seen from */
+  async show(sign: Sign, side: Side = 'front'): Promise<ReliefView> {
     const book = await this.fontBook();
     this.evaluator ??= new Evaluator(book);
     const began = performance.now();
-    const evaluation = await this.evaluator.evaluate(sign);
+    const evaluation = await this.evaluator.evaluate(sign, side);
     this.last = evaluation;
-    const { highest, lowest, notes, parts } = evaluation;
+    const { highest, lowest, thinnest, notes, parts } = evaluation;
     const view = {
       plan: planView(evaluation),
-      section: sectionView(evaluation, sign.section),
+      section: sectionView(evaluation, lineSeenFrom(sign.section, side)),
       ladder: ladderView(evaluation),
       notes,
       facts: {
         highest: Math.max(0, highest),
         deepest: Math.min(0, lowest),
+        thinnest,
         letters: parts.reduce((sum, part) => sum + part.letters, 0),
       },
     };
     const took = performance.now() - began;
-    if (this.practises) this.practiseLater(sign, took);
-    return { ...view, took };
+    if (this.practises) this.practiseLater(sign, side, took);
+    return { ...view, side, took };
   }
 
   /**
    * The first runs of the evaluation are several times slower than later ones, since the browser compiles what runs often. While
    * nothing is asked, the same sign is worked out a few times more, so that the first typed letter is not the one that waits.
    */
-  private practiseLater(sign: Sign, took: number): void {
+  private practiseLater(sign: Sign, side: Side, took: number): void {
     clearTimeout(this.practice);
     if (this.practised >= PRACTICE_RUNS || took > LONGEST_PRACTICE_MS) return;
     this.practice = setTimeout(() => {
       this.practised++;
       const began = performance.now();
-      planView(this.evaluator!.evaluateLoaded(sign));
-      this.practiseLater(sign, performance.now() - began);
+      planView(this.evaluator!.evaluateLoaded(sign, side));
+      this.practiseLater(sign, side, performance.now() - began);
     }, 40);
   }
 
-  /** The section of the last evaluation along another line. */
+  /** The section of the last evaluation along another line of the sign. */
   section(line: SectionLine): SectionView | undefined {
-    return this.last && sectionView(this.last, line);
+    return this.last && sectionView(this.last, lineSeenFrom(line, this.last.side));
   }
 
   /** The gaps between the letters of a text of the last sign, from left to right in each line. */
@@ -132,9 +134,9 @@ export class ReliefDesk {
   /** The place on the outlines of the last sign nearest to (x, y), within reach of it in mm. */
   nearest(x: number, y: number, reach: number): OnRun | undefined {
     if (!this.last) return undefined;
-    const { blank, parts } = this.last;
-    const closed = [blank, ...parts.flatMap(({ ink, contours }) => (ink ? contours : []))];
-    const strokes = parts.flatMap((part) => (part.ink ? part.strokes : []));
+    const parts = partsSeen(this.last).filter(({ ink }) => ink);
+    const closed = [...edgeOf(this.last), ...parts.flatMap(({ contours }) => contours)];
+    const strokes = parts.flatMap((part) => part.strokes);
     return nearestOn([...closed.map((points) => ({ points, closed: true })), ...strokes], x, y, reach);
   }
 
@@ -142,7 +144,8 @@ export class ReliefDesk {
   model(): ModelView | undefined {
     if (!this.last) return undefined;
     const model = modelOf(this.colouredSolid(this.last), heightReach(this.last));
-    return transfer(model, [model.positions.buffer, model.normals.buffer, model.colours.buffer, model.finishes.buffer]);
+    const { positions, normals, colours, finishes } = model;
+    return transfer(model, [positions.buffer, normals.buffer, colours.buffer, finishes.buffer]);
   }
 
   /** The last sign lit from the upper left, in its finishes or in the colours of its heights. */
@@ -158,10 +161,11 @@ export class ReliefDesk {
   /** What the solid of the last sign measures. */
   figures(): FiguresView | undefined {
     if (!this.last) return undefined;
-    const { volumeMm3, removedMm3, areas } = figuresOf(this.last, this.colouredSolid(this.last).mesh);
+    const { volumeMm3, removedMm3, areas, inserts } = figuresOf(this.last, this.colouredSolid(this.last).mesh);
     return {
       volumeMm3,
       removedMm3,
+      inserts,
       areas: areas.map(({ finish, ...sizes }) => ({ name: finish.name, colour: finish.colour, ...sizes })),
     };
   }
@@ -174,13 +178,14 @@ export class ReliefDesk {
 }
 
 function planView(evaluation: Evaluation): PlanView {
-  const { blank, parts, sign } = evaluation;
+  const { blank, kept, sign } = evaluation;
   const names = new Map(sign.parts.map((part) => [part.id, part.name]));
   return {
     blank: bounds([blank])!,
-    edge: screenPath([blank], true),
+    edge: screenPath(edgeOf(evaluation), true),
+    sheet: kept && screenPath([blank], true),
     paths: planPaths(evaluation),
-    parts: parts.map(({ id, ink, caps, frame, letters, text }) => ({
+    parts: partsSeen(evaluation).map(({ id, ink, caps, frame, letters, text }) => ({
       id,
       caps,
       name: names.get(id) ?? id,
@@ -195,46 +200,41 @@ function planView(evaluation: Evaluation): PlanView {
 
 function sectionView(evaluation: Evaluation, line: SectionLine): SectionView {
   const spans = sectionSpans(evaluation, line);
-  const back = -evaluation.sign.blank.thickness;
   const reach = heightReach(evaluation);
-  const bodies: string[] = [];
-  let run: number[] = [];
-  const close = (end: number) => {
-    if (run.length > 0) bodies.push(runPath(Float64Array.from([...run, end, back, run[0], back]), true));
-    run = [];
-  };
-  spans.forEach(({ from, to, z, zEnd }, i) => {
-    if (i > 0 && from - spans[i - 1].to > 1e-6) close(spans[i - 1].to);
-    run.push(from, z, to, zEnd);
-  });
-  if (spans.length > 0) close(spans[spans.length - 1].to);
+  const profiles = bodies(spans).map((body) => Float64Array.from(profileOf(body)));
   return {
-    bodies,
+    line,
+    profiles,
+    bodies: profiles.map((profile) => runPath(profile, true)),
     surfaces: spans.map(({ from, to, z, zEnd }) => ({ from, to, z, zEnd, colour: heightColour((z + zEnd) / 2, reach) })),
     from: spans[0]?.from ?? 0,
     to: spans[spans.length - 1]?.to ?? 0,
     top: Math.max(0, evaluation.highest),
-    bottom: back,
+    bottom: Math.min(-evaluation.sign.blank.thickness, evaluation.rearmost),
   };
 }
 
 function ladderView(evaluation: Evaluation): LadderView {
-  const { sign, levels, rungs } = evaluation;
+  const { sign, levels, rungs, side } = evaluation;
   const reach = heightReach(evaluation);
   const back = -sign.blank.thickness;
   const names = new Map(sign.parts.map((part) => [part.id, part.name]));
-  const shown = rungs.map(({ part, tier, z, reached }) => ({
-    part,
-    tier,
-    name: names.get(part) ?? part,
-    z: Number.isFinite(z) ? z : back,
-    reached,
-    isThrough: !Number.isFinite(z),
-    colour: Number.isFinite(z) ? heightColour(z, reach) : 'none',
-  }));
+  const shown = rungs
+    .filter((rung) => rung.side === side)
+    .map(({ part, tier, z, reached }) => ({
+      part,
+      tier,
+      name: names.get(part) ?? part,
+      z: Number.isFinite(z) ? z : back,
+      reached,
+      isThrough: !Number.isFinite(z),
+      colour: Number.isFinite(z) ? heightColour(z, reach) : 'none',
+    }));
   return {
     top: Math.max(0, ...shown.map(({ z }) => z)),
     back,
+    limit: side === 'front' ? sign.heightLimit : undefined,
+    side,
     rungs: shown,
     levels: levels.map(({ z, areaMm2 }) => ({ z, areaMm2, colour: heightColour(z, reach) })),
   };

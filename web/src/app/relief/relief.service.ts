@@ -1,11 +1,14 @@
 import { Injectable } from '@angular/core';
 import type { OnRun } from '@plain-relief/core/outline';
-import type { SectionLine, Sign } from '@plain-relief/core/sign';
+import type { SectionLine, Side, Sign } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable, Subject } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
 import type { FiguresView, ModelView, PictureView, ReliefView, SectionView, TextPieces } from './views';
+
+/** While a sign keeps changing its model is made anew this often, in ms. */
+const MODEL_EVERY_MS = 250;
 
 /**
  * The page's side of the worker. Of signs that arrive while one is being worked out only the newest is taken next, so
@@ -15,9 +18,10 @@ import type { FiguresView, ModelView, PictureView, ReliefView, SectionView, Text
 export class ReliefService {
   private readonly worker = new Worker(new URL('./relief.worker', import.meta.url), { type: 'module' });
   private readonly desk: Remote<ReliefCounter> = wrap<ReliefCounter>(this.worker);
-  private waiting: Sign | undefined;
+  private waiting: { readonly sign: Sign; readonly side: Side } | undefined;
   private isBusy = false;
   private wantsModel = false;
+  private modelAt = 0;
 
   private readonly views = new BehaviorSubject<ReliefView | undefined>(undefined);
   private readonly models = new BehaviorSubject<ModelView | undefined>(undefined);
@@ -70,9 +74,9 @@ export class ReliefService {
     this.models.next(undefined);
   }
 
-  /** Asks for the views of a sign; they come by {@link view$}. */
-  show(sign: Sign): void {
-    this.waiting = sign;
+  /** Asks for the views of a sign from a side; they come by {@link view$}. */
+  show(sign: Sign, side: Side = 'front'): void {
+    this.waiting = { sign, side };
     if (!this.isBusy) void this.work();
   }
 
@@ -101,11 +105,12 @@ export class ReliefService {
     this.isBusy = true;
     this.busy.next(true);
     while (this.waiting) {
-      const sign = this.waiting;
+      const { sign, side } = this.waiting;
       this.waiting = undefined;
       try {
-        this.views.next(await this.desk.show(sign));
-        if (this.wantsModel && !this.waiting) await this.makeModel();
+        this.views.next(await this.desk.show(sign, side));
+        // While something is dragged there is always a newer sign: the model follows all the same, a few times a second.
+        if (this.wantsModel && (!this.waiting || performance.now() - this.modelAt > MODEL_EVERY_MS)) await this.makeModel();
       } catch (error) {
         this.troubles.next((error as Error).message);
       }
@@ -116,5 +121,6 @@ export class ReliefService {
 
   private async makeModel(): Promise<void> {
     this.models.next(await this.desk.model());
+    this.modelAt = performance.now();
   }
 }

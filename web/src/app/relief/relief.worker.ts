@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
-import type { SectionLine, Sign } from '@plain-relief/core/sign';
+import type { SectionLine, Side, Sign } from '@plain-relief/core/sign';
 
 async function fetchBytes(path: string): Promise<Uint8Array> {
   const answer = await fetch(path);
@@ -14,7 +14,7 @@ const desk = import('./relief-desk').then(({ ReliefDesk }) => new ReliefDesk(fet
 /** Everything is computed here; the page only shows. */
 const counter = {
   fonts: async () => (await desk).fonts(),
-  show: async (sign: Sign) => (await desk).show(sign),
+  show: async (sign: Sign, side: Side) => (await desk).show(sign, side),
   section: async (line: SectionLine) => (await desk).section(line),
   gaps: async (part: string) => (await desk).gaps(part),
   split: async (part: string, into: 'lines' | 'words') => (await desk).split(part, into),

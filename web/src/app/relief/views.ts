@@ -1,6 +1,6 @@
 import type { Box } from '@plain-relief/core/outline';
 import type { Note, TextMeasures } from '@plain-relief/core/relief';
-import type { Part } from '@plain-relief/core/sign';
+import type { Finish, Part, SectionLine, Side } from '@plain-relief/core/sign';
 
 /** What the worker hands to the page after an evaluation: plain values, ready to be shown. */
 export interface ReliefView {
@@ -9,6 +9,8 @@ export interface ReliefView {
   readonly ladder: LadderView;
   readonly notes: readonly Note[];
   readonly facts: Facts;
+  /** The side that all of it is seen from. */
+  readonly side: Side;
   /** Milliseconds that the worker took. */
   readonly took: number;
 }
@@ -28,7 +30,10 @@ export interface DrawnPath {
 
 export interface PlanView {
   readonly blank: Box;
+  /** Where the material ends. */
   readonly edge: string;
+  /** Of letters, the sheet that they are cut from. */
+  readonly sheet?: string;
   readonly paths: readonly DrawnPath[];
   readonly parts: readonly PartView[];
 }
@@ -50,6 +55,10 @@ export interface PartView {
 }
 
 export interface SectionView {
+  /** The line that it is cut along, as it is seen from the side of the view. */
+  readonly line: SectionLine;
+  /** The bodies that are cut, as points along the line and in height. */
+  readonly profiles: readonly Float64Array[];
   /** Closed bodies, y downwards, heights not exaggerated. */
   readonly bodies: readonly string[];
   readonly surfaces: readonly Surface[];
@@ -82,6 +91,9 @@ export interface RungView {
 export interface LadderView {
   readonly top: number;
   readonly back: number;
+  /** The greatest height that is allowed. */
+  readonly limit?: number;
+  readonly side: Side;
   readonly rungs: readonly RungView[];
   readonly levels: readonly { readonly z: number; readonly areaMm2: number; readonly colour: string }[];
 }
@@ -89,6 +101,8 @@ export interface LadderView {
 export interface Facts {
   readonly highest: number;
   readonly deepest: number;
+  /** How thick the material is at its thinnest. */
+  readonly thinnest: number;
   readonly letters: number;
 }
 
@@ -99,6 +113,8 @@ export interface ModelView {
   /** Red, green, blue as light, by height and by finish. */
   readonly colours: Float32Array;
   readonly finishes: Float32Array;
+  /** Triangles of one gloss follow each other: how many corners of each there are, in turn. */
+  readonly glosses: readonly { readonly gloss: Finish['gloss']; readonly count: number }[];
 }
 
 /** A picture of the relief lit from the upper left, four bytes a pixel. */
@@ -112,6 +128,7 @@ export interface PictureView {
 export interface FiguresView {
   readonly volumeMm3: number;
   readonly removedMm3: number;
+  readonly inserts: readonly { readonly material: string; readonly volumeMm3: number }[];
   readonly areas: readonly {
     readonly name: string;
     readonly colour: string;

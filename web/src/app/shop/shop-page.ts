@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { type Finish, FINISHES, lightReflectance } from '@plain-relief/core/sign';
 import { covers, type FontEntry, scriptsOf } from '@plain-relief/core/type';
 import { FontFaces } from '../fields/font-faces';
 import { Masthead } from '../shell/masthead';
@@ -52,6 +53,11 @@ export class ShopPage {
       ...shipped.map((entry) => row(entry, false, false)),
     ];
   });
+  protected readonly finishes = computed(() => {
+    const own = this.state().finishes.map((finish) => ({ ...finish, own: true }));
+    const all = [...own, ...FINISHES.map((finish) => ({ ...finish, own: false }))];
+    return all.map((finish) => ({ ...finish, reflectance: lightReflectance(finish.colour).toFixed(0) }));
+  });
   protected readonly blanks = computed(() => this.state().blanks.map((row) => ({ ...row, words: blankWords(row.blank) })));
 
   constructor() {
@@ -88,6 +94,23 @@ export class ShopPage {
 
   protected async removeBlank(id: string): Promise<void> {
     await this.attempt(() => this.shop.removeBlank(id));
+  }
+
+  protected readonly glosses = ['matt', 'satin', 'gloss', 'metal'] as const;
+  protected readonly finish = signal<Omit<Finish, 'id'>>({ name: '', colour: '#3f7d6e', gloss: 'satin' });
+
+  protected describe(change: Partial<Omit<Finish, 'id'>>): void {
+    this.finish.update((finish) => ({ ...finish, ...change }));
+  }
+
+  protected async addFinish(): Promise<void> {
+    if (this.finish().name.trim() === '') return this.refusal.set('A finish has a name, such as “traffic white”.');
+    await this.attempt(() => this.shop.addFinish(this.finish()));
+    if (this.refusal() === '') this.finish.set({ ...this.finish(), name: '' });
+  }
+
+  protected async removeFinish(id: string): Promise<void> {
+    await this.attempt(() => this.shop.removeFinish(id));
   }
 
   private async attempt(act: () => Promise<void>): Promise<void> {

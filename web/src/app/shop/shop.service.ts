@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Blank } from '@plain-relief/core/sign';
+import type { Blank, Finish } from '@plain-relief/core/sign';
 import type { FontEntry } from '@plain-relief/core/type';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api } from '../shell/api';
@@ -23,25 +23,39 @@ export interface ShopState {
   readonly shipped: readonly FontEntry[];
   readonly fonts: readonly ShopFontView[];
   readonly blanks: readonly ShopBlankView[];
+  readonly finishes: readonly Finish[];
   readonly isLoading: boolean;
   readonly error: string;
 }
 
-/** What the shop has of its own: fonts and usual blanks. */
+/** What the shop has of its own: fonts, usual blanks and finishes. */
 @Injectable({ providedIn: 'root' })
 export class ShopService {
   private readonly api = inject(Api);
-  private readonly state = new BehaviorSubject<ShopState>({ shipped: [], fonts: [], blanks: [], isLoading: true, error: '' });
+  private readonly state = new BehaviorSubject<ShopState>({
+    shipped: [],
+    fonts: [],
+    blanks: [],
+    finishes: [],
+    isLoading: true,
+    error: '',
+  });
   readonly state$: Observable<ShopState> = this.state;
+
+  /** The shop's finishes, as far as they are loaded. */
+  get finishes(): readonly Finish[] {
+    return this.state.value.finishes;
+  }
 
   async load(): Promise<void> {
     try {
-      const [fonts, blanks, shipped] = await Promise.all([
+      const [fonts, blanks, finishes, shipped] = await Promise.all([
         firstValueFrom(this.api.get<ShopFontView[]>('/shop/fonts')),
         firstValueFrom(this.api.get<ShopBlankView[]>('/shop/blanks')),
+        firstValueFrom(this.api.get<Finish[]>('/shop/finishes')),
         fetch('/fonts/catalogue.json').then((answer) => answer.json() as Promise<FontEntry[]>),
       ]);
-      this.state.next({ shipped, fonts, blanks, isLoading: false, error: '' });
+      this.state.next({ shipped, fonts, blanks, finishes, isLoading: false, error: '' });
     } catch (error) {
       this.state.next({ ...this.state.value, isLoading: false, error: (error as Error).message });
     }
@@ -65,6 +79,17 @@ export class ShopService {
   /** @throws ApiError */
   async addBlank(name: string, blank: Blank): Promise<void> {
     await firstValueFrom(this.api.post<ShopBlankView>('/shop/blanks', { name, blank }));
+    await this.load();
+  }
+
+  /** @throws ApiError with the field that is wrong */
+  async addFinish(finish: Omit<Finish, 'id'>): Promise<void> {
+    await firstValueFrom(this.api.post<Finish>('/shop/finishes', finish));
+    await this.load();
+  }
+
+  async removeFinish(id: string): Promise<void> {
+    await firstValueFrom(this.api.delete(`/shop/finishes/${id}`));
     await this.load();
   }
 

@@ -1,0 +1,81 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { area, circle, type Contour, contourArea, DistanceField, offset, rectangle, STEPS_PER_MM } from '../outline/index.js';
+import { type Parted } from './graded.js';
+import { GradedLetter } from './patches.js';
+
+const letterOf = (outline: readonly Contour[], run = 64): GradedLetter =>
+  new GradedLetter(new DistanceField(outline, run, 0.001));
+
+/** Area in mm² of the triangles of which all corners are at least so far from the edge. */
+function areaBeyond({ x, y, distances, corners }: Parted, level: number): number {
+  let twice = 0;
+  for (let t = 0; t < corners.length; t += 3) {
+    const [a, b, c] = [corners[t], corners[t + 1], corners[t + 2]];
+    if (Math.min(distances[a], distances[b], distances[c]) < level - 1e-9) continue;
+    twice += (x[b] - x[a]) * (y[c] - y[a]) - (y[b] - y[a]) * (x[c] - x[a]);
+  }
+  return twice / 2 / STEPS_PER_MM ** 2;
+}
+
+describe('triangles parted at distances from the edge', () => {
+  it('leave a square what its inset leaves, and the ring around that (textbook)', () => {
+    const letter = letterOf([rectangle(20, 20)]);
+    for (const level of [0.5, 3, 9.5]) {
+      const parted = letter.at([level]);
+      expect(areaBeyond(parted, level)).toBeCloseTo((20 - 2 * level) ** 2, 3);
+      expect(areaBeyond(parted, 0)).toBeCloseTo(400, 3);
+      expect(area(parted.rings[0])).toBeCloseTo((20 - 2 * level) ** 2, 3);
+      for (const d of parted.distances) expect(d).toBeLessThanOrEqual(10 + 1e-6);
+    }
+  });
+
+  it('have no triangle that reaches over a line, whatever the outline and the lines (property)', () => {
+    const hole = (r: number): Contour => circle(1, 1, r).map((v) => v);
+    const outlines = fc.record({
+      r: fc.double({ min: 0.8, max: 4, noNaN: true }),
+      w: fc.double({ min: 14, max: 30, noNaN: true }),
+    });
+    const lines = fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { minLength: 1, maxLength: 2 });
+    fc.assert(
+      fc.property(outlines, lines, ({ r, w }, list) => {
+        const ring = hole(r);
+        // The hole runs the other way round.
+        const outline = [
+          rectangle(w, 12),
+          Float64Array.from({ length: ring.length }, (_, i) => ring[ring.length - 2 - (i - (i % 2)) + (i % 2)]),
+        ];
+        const snapped = outline.map((contour) => contour.map((v) => Math.round(v * STEPS_PER_MM) / STEPS_PER_MM));
+        const levels = list.sort((a, b) => a - b).map((n) => n / 10);
+        const letter = letterOf(snapped);
+        const parted = letter.at(levels);
+        expect(areaBeyond(parted, 0)).toBeCloseTo(area(snapped), 2);
+        for (let t = 0; t < parted.corners.length; t += 3) {
+          const d = [0, 1, 2].map((k) => parted.distances[parted.corners[t + k]]);
+          for (const level of levels) expect(Math.min(...d) < level - 3e-5 && Math.max(...d) > level + 3e-5).toBe(false);
+        }
+        levels.forEach((level, i) => {
+          if (level >= letter.deepest) return;
+          const inset = area(offset(snapped, -level));
+          // An inset of round corners runs in chords of 0.02 mm.
+          expect(Math.abs(area(parted.rings[i]) - inset)).toBeLessThan(0.02 * 2 * (w + 12) + 0.5);
+          expect(Math.abs(areaBeyond(parted, level) - area(parted.rings[i]))).toBeLessThan(0.02);
+        });
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('are the same drawn between many lines as cut at few', () => {
+    const letter = letterOf([rectangle(30, 9)]);
+    const [cut, drawn] = [letter.at([1, 2]), letter.at([1, 2, 3])];
+    for (const level of [1, 2]) {
+      expect(areaBeyond(cut, level)).toBeCloseTo(areaBeyond(drawn, level), 3);
+      expect(area(cut.rings[level - 1])).toBeCloseTo(area(drawn.rings[level - 1]), 3);
+    }
+    expect(letter.at([1, 2])).toBe(cut);
+    expect(letter.isWhole).toBe(true);
+    expect(letter.deepest).toBeCloseTo(4.5, 3);
+    for (const ring of cut.rings.flat()) expect(contourArea(ring)).toBeGreaterThan(0);
+  });
+});

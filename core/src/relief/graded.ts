@@ -1,0 +1,161 @@
+import { type Contour, STEPS_PER_MM, withoutSlivers } from '../outline/index.js';
+
+/** Triangles over an area with the distance from its edge at every point, over each of which the distance grows evenly. */
+export interface Graded {
+  /** Grid steps, whole ones for the points of the area's edge. */
+  readonly x: ArrayLike<number>;
+  readonly y: ArrayLike<number>;
+  /** mm from the edge. */
+  readonly distances: ArrayLike<number>;
+  /** 1 for the points of the edge. */
+  readonly isOnEdge: Uint8Array;
+  /** Three points a triangle, anticlockwise. */
+  readonly corners: Uint32Array;
+}
+
+/** Triangles none of which reaches over given lines of equal distance, with those lines. */
+export interface Parted extends Graded {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly distances: Float64Array;
+  /** Distances of the lines, ascending. */
+  readonly levels: readonly number[];
+  /** For every line its rings in mm, the farther places on their left. */
+  readonly rings: readonly (readonly Contour[])[];
+}
+
+/** mm by which the distance of a point may miss that of a line so that it becomes one of the line's. */
+const ON_LINE = 2e-5;
+
+/** Parts triangles along lines of equal distance. */
+export function partedAt(graded: Graded, levels: readonly number[]): Parted {
+  const parting = new Parting(graded);
+  const rings = levels.map((level) => parting.cut(level));
+  return { ...parting.result(), levels, rings };
+}
+
+class Parting {
+  private readonly x: number[];
+  private readonly y: number[];
+  private readonly d: number[];
+  private corners: number[];
+
+  constructor(private readonly graded: Graded) {
+    this.x = Array.from(graded.x);
+    this.y = Array.from(graded.y);
+    this.d = Array.from(graded.distances);
+    this.corners = Array.from(graded.corners);
+  }
+
+  /** Parts all triangles at a level and gives its line. */
+  cut(level: number): Contour[] {
+    const { x, y, d } = this;
+    const sides = d.map((distance) => (Math.abs(distance - level) < ON_LINE ? 0 : distance > level ? 1 : -1));
+    sides.forEach((side, v) => {
+      if (side === 0) d[v] = level;
+    });
+    const cuts = new Map<number, number>();
+    const between = (a: number, b: number): number => {
+      const [low, high] = a < b ? [a, b] : [b, a];
+      const key = low * 0x4000000 + high;
+      let point = cuts.get(key);
+      if (point === undefined) {
+        const t = (level - d[low]) / (d[high] - d[low]);
+        point = x.length;
+        x.push(x[low] + t * (x[high] - x[low]));
+        y.push(y[low] + t * (y[high] - y[low]));
+        d.push(level);
+        cuts.set(key, point);
+      }
+      return point;
+    };
+    const line = new LineOfSteps();
+    const next: number[] = [];
+    const { corners } = this;
+    for (let t = 0; t < corners.length; t += 3) {
+      let [a, b, c] = [corners[t], corners[t + 1], corners[t + 2]];
+      const [low, high] = [Math.min(sides[a], sides[b], sides[c]), Math.max(sides[a], sides[b], sides[c])];
+      if (low >= 0) {
+        // Wholly on the far side: an edge of it may lie on the line.
+        if (high > 0) for (const [p, q] of [[a, b], [b, c], [c, a]]) if (sides[p] === 0 && sides[q] === 0) line.add(p, q); // prettier-ignore
+        next.push(a, b, c);
+        continue;
+      }
+      if (high <= 0) {
+        next.push(a, b, c);
+        continue;
+      }
+      const on = [a, b, c].findIndex((v) => sides[v] === 0);
+      if (on >= 0) {
+        for (let k = 0; k < on; k++) [a, b, c] = [b, c, a];
+        const m = between(b, c);
+        next.push(a, b, m, a, m, c);
+        // The far part lies on the left of its line.
+        if (sides[c] > 0) line.add(a, m);
+        else line.add(m, a);
+        continue;
+      }
+      // One corner is alone on its side.
+      const isFarAlone = sides[a] + sides[b] + sides[c] < 0;
+      while (sides[a] > 0 !== isFarAlone) [a, b, c] = [b, c, a];
+      const [m, n] = [between(a, b), between(c, a)];
+      next.push(a, m, n, m, b, c, m, c, n);
+      if (isFarAlone) line.add(m, n);
+      else line.add(n, m);
+    }
+    this.corners = next;
+    return line.rings(x, y);
+  }
+
+  result(): Omit<Parted, 'levels' | 'rings'> {
+    const isOnEdge = new Uint8Array(this.x.length);
+    isOnEdge.set(this.graded.isOnEdge);
+    return withoutThin({ x: this.x, y: this.y, distances: this.d, isOnEdge, corners: Uint32Array.from(this.corners) });
+  }
+}
+
+/** The same without triangles that are too thin for what reads files. */
+export function withoutThin(graded: Graded): Omit<Parted, 'levels' | 'rings'> {
+  const [x, y, distances] = [graded.x, graded.y, graded.distances].map((list) => Float64Array.from(list));
+  const positions = new Float64Array(3 * x.length);
+  for (let v = 0; v < x.length; v++) {
+    positions[3 * v] = x[v] / STEPS_PER_MM;
+    positions[3 * v + 1] = y[v] / STEPS_PER_MM;
+    positions[3 * v + 2] = distances[v];
+  }
+  const belongs = new Int32Array(graded.corners.length / 3);
+  const { triangles } = withoutSlivers({ positions, triangles: graded.corners, belongs });
+  return { x, y, distances, isOnEdge: graded.isOnEdge, corners: triangles };
+}
+
+/** Steps of a line between numbered points; what runs one way and the other is none. */
+class LineOfSteps {
+  private readonly steps = new Map<number, Set<number>>();
+
+  add(from: number, to: number): void {
+    if (this.steps.get(to)?.delete(from)) return;
+    const list = this.steps.get(from);
+    if (list) list.add(to);
+    else this.steps.set(from, new Set([to]));
+  }
+
+  rings(x: readonly number[], y: readonly number[]): Contour[] {
+    const out: Contour[] = [];
+    for (const [start, list] of this.steps) {
+      while (list.size > 0) {
+        const ring: number[] = [];
+        let at = start;
+        do {
+          ring.push(x[at] / STEPS_PER_MM, y[at] / STEPS_PER_MM);
+          const ahead = this.steps.get(at);
+          const next = ahead?.values().next();
+          if (!ahead || !next || next.done) break;
+          ahead.delete(next.value);
+          at = next.value;
+        } while (at !== start);
+        if (ring.length >= 6) out.push(Float64Array.from(ring));
+      }
+    }
+    return out;
+  }
+}

@@ -1,0 +1,23 @@
+import type { Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { hasBack, type Sign, type SignOption, withOption } from '@plain-relief/core/sign';
+
+/** A sign as files and proofs see it. */
+export interface SignViews {
+  readonly front: Evaluation;
+  /** Seen from behind, where anything is made there. */
+  readonly back?: Evaluation;
+  /** The options that a customer may choose from; none where one of them was asked for. */
+  readonly options: readonly { readonly option: SignOption; readonly front: Evaluation }[];
+}
+
+/** The views of a sign, or of one of its options. */
+export async function viewsOf(evaluator: Evaluator, sign: Sign, option?: string): Promise<SignViews> {
+  const shown = withOption(sign, option);
+  const front = await evaluator.evaluate(shown);
+  const back = hasBack(shown) ? await evaluator.evaluate(shown, 'back') : undefined;
+  const options: { option: SignOption; front: Evaluation }[] = [];
+  if (option === undefined)
+    for (const each of sign.options ?? [])
+      options.push({ option: each, front: await evaluator.evaluate(withOption(sign, each.id)) });
+  return { front, ...(back && { back }), options };
+}
