@@ -183,13 +183,7 @@ export class KeyboardHand implements Hand {
   async file(label: string, path: string): Promise<void> {
     await this.page.getByText(label).waitFor();
     await this.reach('input', 'body', label);
-    // The browser opens one chooser at a time, and on a busy machine may pass over a key.
-    for (let attempt = 0; attempt < 3; attempt++) {
-      const asked = this.page.waitForEvent('filechooser', { timeout: 5000 }).catch(() => undefined);
-      await this.page.keyboard.press('Enter');
-      const chooser = await asked;
-      if (chooser) return chooser.setFiles(path);
-    }
-    throw new Error(`“${label}” opens no file chooser by the keyboard.`);
+    const [chooser] = await Promise.all([this.page.waitForEvent('filechooser'), this.page.keyboard.press('Enter')]);
+    await chooser.setFiles(path);
   }
 }

@@ -46,6 +46,8 @@ export class Visit {
     this.browser = await openBrowser();
     this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
     this.page.setDefaultTimeout(this.patience);
+    // Heard of for as long as the page is there: while nobody listens, the browser opens its own window for files, which no test can answer.
+    this.page.on('filechooser', () => undefined);
     this.page.on('pageerror', (error) => this.faults.push(error.message));
     this.page.on('console', (message) => {
       if (message.type() === 'error') this.faults.push(message.text());

@@ -1,10 +1,12 @@
-import { beforeAll } from '@jest/globals';
+import { beforeAll, expect } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { type Evaluation, Evaluator } from '../src/relief/index.js';
 import type { Side, Sign } from '../src/sign/index.js';
+import { isWatertight, type ReliefMesh, solidOf, volume, volumeOf } from '../src/solid/index.js';
 import type { FontBook } from '../src/type/index.js';
 import { loadedBook } from './fonts.js';
-import { referee } from './referee.js';
+import { manifoldOf, referee } from './referee.js';
+import { sliversIn } from './slivers.js';
 
 /** What most tests of signs need: the shipped fonts, and the general library that results are compared with. */
 export class Workshop {
@@ -21,5 +23,22 @@ export class Workshop {
   /** An evaluation by an evaluator of its own, which remembers nothing. */
   evaluate(sign: Sign, side: Side = 'front'): Evaluation {
     return new Evaluator(this.book).evaluateLoaded(sign, side);
+  }
+
+  /**
+   * The solid of an evaluation: closed, without slivers, and taken by a general library that finds the same volume.
+   * @param slivers how many there may be, where the drawing itself has parts as small as they are
+   */
+  soundSolid(evaluation: Evaluation, slivers = 0): { readonly mesh: ReliefMesh; readonly mm3: number } {
+    const mesh = solidOf(evaluation);
+    expect(isWatertight(mesh)).toBe(true);
+    expect(sliversIn(mesh)).toBeLessThanOrEqual(slivers);
+    const mm3 = volume(mesh);
+    const theirs = manifoldOf(this.m, mesh);
+    expect(theirs.status()).toBe('NoError');
+    // It reads corners as single floats.
+    expect(Math.abs(theirs.volume() - mm3)).toBeLessThan(1e-5 * mm3);
+    expect(Math.abs(volumeOf(evaluation) - mm3)).toBeLessThan(1e-6 * mm3);
+    return { mesh, mm3 };
   }
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
+import { sliversIn } from '../../testing/slivers.js';
 import { isWatertight, surfaceArea, volume } from '../solid/index.js';
 import { facetNormals, LEAST_AREA, unitNormals, withoutSlivers } from './index.js';
 
@@ -41,14 +42,6 @@ function split({ positions, triangles, belongs }: Parts, f: number, u: number, v
     belongs: Int32Array.from([...Array.from(belongs).filter((_, i) => i !== f), belongs[f], belongs[f], belongs[f]]),
   };
 }
-
-const sliversIn = ({ positions, triangles }: Parts): number => {
-  const normals = facetNormals(positions, triangles);
-  let count = 0;
-  for (let t = 0; t < normals.length; t += 3)
-    if (Math.hypot(normals[t], normals[t + 1], normals[t + 2]) / 2 < LEAST_AREA) count++;
-  return count;
-};
 
 describe('facet normals', () => {
   it('are as long as twice the area and look outwards', () => {

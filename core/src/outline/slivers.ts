@@ -2,8 +2,8 @@ import { facetNormals } from './facets.js';
 
 /**
  * Slivers out of a closed mesh: triangles so thin that slicers and machines stumble over them. A sliver with a short edge loses
- * that edge, one whose corner nearly lies on its longest edge gives that edge the other diagonal. What it moves is thousandths of
- * a millimetre; the surface stays closed and keeps its sides.
+ * that edge, one whose corner nearly lies on its longest edge gives that edge the other diagonal, and where neither goes a corner is moved
+ * just far enough. What moves is thousandths of a millimetre; the surface stays closed and keeps its sides.
  */
 
 /** Triangles over corners in space, with what each is part of. */
@@ -20,6 +20,12 @@ export const LEAST_AREA = 1e-6;
 /** Edges shorter than this, in mm, may be drawn together. */
 const SHORT = 0.004;
 
+/** Triangles smaller than this, in mm², may turn far, as those about the tip of a cone do. */
+const SPECK = 2e-5;
+
+/** A corner may be moved by this, in mm, to widen a sliver. */
+const MOST_SHIFT = 0.003;
+
 const MOST_PASSES = 12;
 
 interface Worked {
@@ -33,9 +39,9 @@ interface Worked {
 /** A mesh without the slivers that can be taken out; the mesh itself where it has none. */
 export function withoutSlivers(mesh: Surface3D): Surface3D {
   const { positions, triangles, belongs } = mesh;
-  const work: Worked = { p: positions, t: Int32Array.from(triangles), belongs, at: [] };
-  let slivers = sliversOf(work);
+  let slivers = sliversOf(positions, triangles);
   if (slivers.length === 0) return mesh;
+  const work: Worked = { p: positions.slice(), t: Int32Array.from(triangles), belongs, at: [] };
   // Only the neighbourhood of slivers is worked on.
   const near = new Uint8Array(positions.length / 3);
   for (let ring = 0; ring < 2; ring++) {
@@ -50,23 +56,18 @@ export function withoutSlivers(mesh: Surface3D): Surface3D {
   }
   for (let i = 0; i < triangles.length; i++) if (near[triangles[i]]) (work.at[triangles[i]] ??= []).push(Math.floor(i / 3));
   for (let pass = 0; pass < MOST_PASSES && slivers.length > 0; pass++) {
-    let changed = 0;
-    for (const f of slivers) if (isSliver(work, f) && (collapse(work, f) || flip(work, f))) changed++;
-    if (changed === 0) break;
-    slivers = [...new Set(slivers.flatMap((f) => [f, ...neighboursOf(work, f)]))].filter((f) => isSliver(work, f));
+    const mended = (how: (work: Worked, f: number) => boolean) => slivers.filter((f) => isSliver(work, f) && how(work, f)).length;
+    if (mended(collapse) + mended(flip) + mended(widen) === 0) break;
+    slivers = sliversOf(work.p, work.t).filter((f) => [0, 1, 2].every((k) => work.at[work.t[3 * f + k]]));
   }
   return packed(work);
 }
 
 const isSliver = (work: Worked, f: number): boolean => isThere(work, f) && areaOf(work, f) < LEAST_AREA;
 
-/** Triangles that share a corner with one. */
-const neighboursOf = ({ t, at }: Worked, f: number): number[] =>
-  t[3 * f] < 0 ? [] : [0, 1, 2].flatMap((k) => at[t[3 * f + k]] ?? []);
-
 const isThere = ({ t }: Worked, f: number): boolean => t[3 * f] >= 0;
 
-function sliversOf({ p, t }: Worked): number[] {
+function sliversOf(p: Float64Array, t: ArrayLike<number>): number[] {
   const normals = facetNormals(p, t);
   const out: number[] = [];
   for (let f = 0; f < t.length; f += 3)
@@ -102,28 +103,18 @@ function drawTogether(work: Worked, gone: number, kept: number): boolean {
   const both = around.filter((f) => has(work, f, kept));
   if (both.length !== 2) return false;
   // The two corners may share no other neighbours than those of the edge's two triangles.
-  const neighbours = (v: number) =>
-    new Set((at[v] ?? []).filter((f) => isThere(work, f)).flatMap((f) => [t[3 * f], t[3 * f + 1], t[3 * f + 2]]));
-  const ofKept = neighbours(kept);
-  const common = [...neighbours(gone)].filter((v) => v !== gone && v !== kept && ofKept.has(v));
-  if (common.length !== 2) return false;
-  // Nor may one on the rim of an open mesh move.
-  if (neighbours(gone).size - 1 !== around.length) return false;
-  // A corner on the border between parts must stay on it: it only moves along the border.
+  const ofKept = linkOf(work, kept);
+  const common = [...linkOf(work, gone)].filter((v) => v !== gone && v !== kept && ofKept.has(v));
+  if (common.length !== 2 || !isInside(work, gone)) return false;
+  // A corner on the border between parts stays on it.
   const parts = new Set(around.map((f) => belongs[f]));
   const keptParts = new Set((at[kept] ?? []).filter((f) => isThere(work, f)).map((f) => belongs[f]));
   if ([...parts].some((part) => !keptParts.has(part))) return false;
-  if (parts.size > 1 && belongs[both[0]] === belongs[both[1]]) return false;
   for (const f of around) {
     if (both.includes(f)) continue;
-    const corners = [t[3 * f], t[3 * f + 1], t[3 * f + 2]];
-    const moved = corners.map((v) => (v === gone ? kept : v));
-    const before = cross(p, corners[0], corners[1], corners[2]);
-    const after = cross(p, moved[0], moved[1], moved[2]);
-    const size = Math.hypot(...before);
-    if (size / 2 < LEAST_AREA) continue;
-    const turned = (before[0] * after[0] + before[1] * after[1] + before[2] * after[2]) / (size * Math.hypot(...after) || 1);
-    if (turned < 0.9) return false;
+    const [a, b, c] = [0, 1, 2].map((k) => (t[3 * f + k] === gone ? kept : t[3 * f + k]));
+    const after = cross(p, a, b, c);
+    if (!looksAs(facingOf(work, f), after, Math.hypot(...after) / 2 < SPECK ? 0.1 : undefined)) return false;
   }
   for (const f of around) {
     if (both.includes(f)) {
@@ -150,11 +141,7 @@ function flip(work: Worked, f: number): boolean {
   // (a, b, c) and (b, a, d) become (a, d, c) and (d, b, c).
   const before = cross(p, t[3 * g], t[3 * g + 1], t[3 * g + 2]);
   const [one, two] = [cross(p, a, d, c), cross(p, d, b, c)];
-  const looksAs = (n: Float64Array) => {
-    const size = Math.hypot(...before) * Math.hypot(n[0], n[1], n[2]);
-    return size === 0 || (before[0] * n[0] + before[1] * n[1] + before[2] * n[2]) / size > 0.9;
-  };
-  if (!looksAs(one) || !looksAs(two)) return false;
+  if (!looksAs(before, one) || !looksAs(before, two)) return false;
   if (Math.min(Math.hypot(...one), Math.hypot(...two)) <= Math.min(Math.hypot(...before), 2 * areaOf(work, f))) return false;
   t.set([a, d, c], 3 * f);
   t.set([d, b, c], 3 * g);
@@ -164,6 +151,70 @@ function flip(work: Worked, f: number): boolean {
   at[a] = at[a].filter((other) => other !== g);
   return true;
 }
+
+/** Moves a corner of a sliver away from the edge before it until the sliver is one no longer, where no other triangle suffers. */
+function widen(work: Worked, f: number): boolean {
+  const { p, t, at } = work;
+  const longestFirst = [0, 1, 2].sort((i, j) => edgeLength(work, f, j) - edgeLength(work, f, i));
+  return longestFirst.some((k) => {
+    const [a, b, c] = [t[3 * f + k], t[3 * f + ((k + 1) % 3)], t[3 * f + ((k + 2) % 3)]];
+    if (!isInside(work, c)) return false;
+    const around = at[c].filter((other) => isThere(work, other));
+    const before = around.map((other) => areaOf(work, other));
+    const facings = around.map((other) => facingOf(work, other));
+    const facing = facings[around.indexOf(f)];
+    const along = [0, 1, 2].map((axis) => p[3 * b + axis] - p[3 * a + axis]);
+    const inward = [0, 1, 2].map((i) => facing[(i + 1) % 3] * along[(i + 2) % 3] - facing[(i + 2) % 3] * along[(i + 1) % 3]);
+    const size = Math.hypot(...inward);
+    if (size === 0) return false;
+    const height = inward.reduce((sum, value, axis) => sum + (value / size) * (p[3 * c + axis] - p[3 * a + axis]), 0);
+    const shift = (4 * LEAST_AREA) / Math.hypot(...along) - height;
+    if (Math.abs(shift) > MOST_SHIFT) return false;
+    const place = p.slice(3 * c, 3 * c + 3);
+    const heights = [...linkOf(work, c)].map((v) => p[3 * v + 2]);
+    inward.forEach((value, axis) => (p[3 * c + axis] += (value / size) * shift));
+    // Never higher or lower than what is around.
+    const isBetween = p[3 * c + 2] <= Math.max(...heights) && p[3 * c + 2] >= Math.min(...heights);
+    const isSound =
+      isBetween &&
+      around.every((other, i) => {
+        const isGrown = areaOf(work, other) >= Math.min(before[i], LEAST_AREA);
+        return isGrown && looksAs(facings[i], cross(p, t[3 * other], t[3 * other + 1], t[3 * other + 2]));
+      });
+    if (!isSound) p.set(place, 3 * c);
+    return isSound;
+  });
+}
+
+/** Where a triangle faces. A sliver is too thin to tell: it faces as its neighbour of the same part does over its longest edge. */
+function facingOf(work: Worked, f: number): Float64Array {
+  const { p, t, at, belongs } = work;
+  const own = cross(p, t[3 * f], t[3 * f + 1], t[3 * f + 2]);
+  if (Math.hypot(...own) / 2 >= LEAST_AREA) return own;
+  const longestFirst = [0, 1, 2].sort((i, j) => edgeLength(work, f, j) - edgeLength(work, f, i));
+  for (const k of longestFirst) {
+    const [a, b] = [t[3 * f + k], t[3 * f + ((k + 1) % 3)]];
+    const over = (at[a] ?? []).find((g) => g !== f && isThere(work, g) && has(work, g, b));
+    if (over === undefined || belongs[over] !== belongs[f] || areaOf(work, over) < LEAST_AREA) continue;
+    return cross(p, t[3 * over], t[3 * over + 1], t[3 * over + 2]);
+  }
+  return own;
+}
+
+/** Whether a triangle still faces nearly the same way, by its normals before and after; one of no area faced every way. */
+function looksAs(before: Float64Array, after: Float64Array, least = 0.9): boolean {
+  const [was, is] = [Math.hypot(...before), Math.hypot(...after)];
+  if (was === 0 || is === 0) return was === 0;
+  return (before[0] * after[0] + before[1] * after[1] + before[2] * after[2]) / (was * is) > least;
+}
+
+/** Whether a corner has triangles all round: none on the rim of an open mesh may move. */
+const isInside = (work: Worked, v: number): boolean =>
+  linkOf(work, v).size - 1 === work.at[v].filter((f) => isThere(work, f)).length;
+
+/** A corner with all that it shares triangles with. */
+const linkOf = (work: Worked, v: number): Set<number> =>
+  new Set((work.at[v] ?? []).filter((f) => isThere(work, f)).flatMap((f) => [...work.t.subarray(3 * f, 3 * f + 3)]));
 
 const edgeLength = ({ p, t }: Worked, f: number, k: number): number => distance(p, t[3 * f + k], t[3 * f + ((k + 1) % 3)]);
 

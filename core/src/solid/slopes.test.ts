@@ -7,7 +7,7 @@ import { Definition, Tops } from '../../testing/heights.js';
 import { manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { isWatertight, type Mesh, meshBounds, solidOf, volume, volumeOf } from './index.js';
+import { isWatertight, type Mesh, meshBounds, solidOf } from './index.js';
 
 const workshop = new Workshop();
 const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);
@@ -21,23 +21,13 @@ function edged(sign: Sign, edge: Edge | undefined, on: Area = { kind: 'outline' 
 }
 
 /** Material added to, or taken from, a plain 100 × 80 × 20 mm blank. */
-function difference(build: (sign: Sign) => void): number {
+function difference(build: (sign: Sign) => void, slivers = 0): number {
   const sign = bareSign(100, 80, 20);
   build(sign);
-  return soundVolume(evaluate(sign)) - 100 * 80 * 20;
+  return soundVolume(evaluate(sign), slivers) - 100 * 80 * 20;
 }
 
-/** The volume of a solid that is closed, and that a general library takes as such. */
-function soundVolume(evaluation: Evaluation): number {
-  const mesh = solidOf(evaluation);
-  expect(isWatertight(mesh)).toBe(true);
-  const ours = volume(mesh);
-  const solid = manifoldOf(workshop.m, mesh);
-  expect(solid.status()).toBe('NoError');
-  expect(Math.abs(solid.volume() - ours)).toBeLessThan(2e-6 * ours);
-  expect(Math.abs(volumeOf(evaluation) - ours)).toBeLessThan(1e-6 * ours);
-  return ours;
-}
+const soundVolume = (evaluation: Evaluation, slivers = 0): number => workshop.soundSolid(evaluation, slivers).mm3;
 
 /** Compares a mesh with the relief function at odd places of a blank. */
 function expectAsDefined(evaluation: Evaluation, mesh: Mesh, width: number, height: number, places: number): void {
@@ -63,7 +53,8 @@ describe('slopes against closed forms (textbook)', () => {
       2,
     );
     const disc = circle(0, 0, 8);
-    const cone = difference((sign) => edged((addShape(sign, 16, { kind: 'carve', by: 1 }), sign), vee));
+    // Its tip is smaller than a sliver.
+    const cone = difference((sign) => edged((addShape(sign, 16, { kind: 'carve', by: 1 }), sign), vee), 1);
     // The chords of the disc lie 0.02 mm inside of it.
     expect(Math.abs(cone + (area([disc]) * 8 * Math.cos(Math.PI / (disc.length / 2))) / 3)).toBeLessThan(0.2);
     expect(Math.abs(cone / ((-Math.PI * 512) / 3) - 1)).toBeLessThan(0.01);

@@ -121,10 +121,8 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
     if (isLeft) put(true, lowLA, topLA, lowLB, topLB, -l);
     if (isRight) put(false, lowRA, topRA, lowRB, topRB, -r);
   }
-  // Slopes of letters were cleaned when they were made.
-  const mesh = withoutSlivers({ positions: corners.positions(), ...facets.arrays() });
-  if (evaluation.patches.size === 0) return mesh;
-  return withPatches(evaluation, mesh, pointAt, corners);
+  const mesh = { positions: corners.positions(), ...facets.arrays() };
+  return withoutSlivers(evaluation.patches.size === 0 ? mesh : withPatches(evaluation, mesh, pointAt, corners));
 }
 
 /** Which labels have material that is wanted. */
