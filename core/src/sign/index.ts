@@ -1,4 +1,5 @@
 export * from './arranging.js';
+export { changesBetween } from './changes.js';
 export * from './edit.js';
 export * from './letters-by-hand.js';
 export * from './levels.js';
@@ -15,6 +16,7 @@ export * from './set-field.js';
 export * from './ticket.js';
 export { upgraded } from './upgrades.js';
 export * from './validate.js';
+export { wordChanges } from './word-changes.js';
 export * from './version.js';
 export * from './finishes.js';
 export * from './materials.js';
