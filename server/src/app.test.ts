@@ -185,7 +185,7 @@ describe('tasks', () => {
   it('are queued, listed and cancelled', async () => {
     const sign = await makeSign();
     const { status, body: task } = await server.call<{ id: string; state: string }>('POST', `/api/signs/${sign.id}/tasks`, {
-      kind: 'stl',
+      kind: 'glb',
     });
     expect([status, task.state]).toEqual([202, 'waiting']);
     expect(server.sent).toContainEqual({ taskId: task.id });

@@ -16,11 +16,17 @@ import { FontDoor, ShopFonts } from './shop/fonts.js';
 import { shopRoutes } from './shop/routes.js';
 import { SignPictures } from './signs/pictures.js';
 import { signRoutes } from './signs/routes.js';
+import { PostOffice } from './mail/post-office.js';
+import { mailRoutes } from './mail/routes.js';
+import { customerRoutes } from './proofs/customer-routes.js';
+import { proofRoutes } from './proofs/routes.js';
+import { ProofService } from './proofs/service.js';
 import { SignService } from './signs/service.js';
 import { taskRoutes } from './tasks/routes.js';
 import { type Send, TaskService } from './tasks/service.js';
 
 const LARGEST_BODY = 4 * 1024 * 1024;
+const REMIND_EVERY_MS = 30_000;
 
 /** The server, not yet listening. `send` hands long work to the queue. */
 export async function buildApp(settings: Settings, db: Database, send: Send): Promise<FastifyInstance> {
@@ -78,7 +84,17 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));
   shopRoutes(app, db, shopFonts, door, signs);
-  taskRoutes(app, new TaskService(db, signs, send));
+  const tasks = new TaskService(db, signs, send);
+  taskRoutes(app, tasks);
+  const post = new PostOffice(db, settings);
+  const proofs = new ProofService(db, post, settings, send, () => signs.catalogue());
+  proofRoutes(app, db, jobs, proofs, pictures);
+  customerRoutes(app, proofs, tasks, pictures);
+  mailRoutes(app, db, post);
+  // Letters that a crash left unsent, and reminders that have become due.
+  const reminding = setInterval(() => void proofs.remind().catch((error: Error) => app.log.error(error)), REMIND_EVERY_MS);
+  reminding.unref();
+  app.addHook('onClose', () => clearInterval(reminding));
   app.get('/api/health', async () => {
     await db.sequelize.query('SELECT 1');
     return { database: 'answers' };

@@ -53,6 +53,48 @@ export const errors = {
     ),
   notReady: (state: string) =>
     new ServerError(409, 'NOT_READY', `The file is not there: the work is ${state}. Ask for it again, or wait until it is done.`),
+  noSuchLink: () =>
+    new ServerError(
+      404,
+      'NO_SUCH_LINK',
+      'There is no proof at this address: it may be mistyped. Open it from the letter once more.',
+    ),
+  linkExpired: (since: Date) =>
+    new ServerError(
+      410,
+      'LINK_EXPIRED',
+      `This address stopped working on ${since.toISOString().slice(0, 10)}. Ask the shop to send the proof again.`,
+    ),
+  linkWithdrawn: () =>
+    new ServerError(410, 'LINK_WITHDRAWN', 'The shop has taken this proof back. A new one will come, or ask the shop.'),
+  proofEnded: (letter: string, state: string) =>
+    new ServerError(
+      409,
+      'PROOF_ENDED',
+      state === 'approved'
+        ? `Proof ${letter} is approved already.`
+        : state === 'changes asked'
+          ? `Changes to proof ${letter} were asked for already: the shop answers with a new one.`
+          : state === 'withdrawn'
+            ? `Proof ${letter} was withdrawn.`
+            : `Proof ${letter} was replaced by a newer one: answer that.`,
+      { state },
+    ),
+  otherContents: () =>
+    new ServerError(409, 'OTHER_CONTENTS', 'What you saw is not what this proof holds: load the page again and look it over.'),
+  tooManyRemarks: (most: number) =>
+    new ServerError(
+      409,
+      'TOO_MANY_REMARKS',
+      `A proof holds ${most} remarks at most: ask for changes in one text, or ring the shop.`,
+    ),
+  notApproved: (reason: string, changes: readonly string[]) =>
+    new ServerError(
+      409,
+      'NOT_APPROVED',
+      `${reason} Files for production are made of what was approved: send a proof, or say who takes it on themselves and why.`,
+      { changes },
+    ),
   databaseAway: () =>
     new ServerError(503, 'DATABASE_AWAY', 'The database does not answer at the moment. Nothing is lost: try again shortly.'),
   diskFull: () =>

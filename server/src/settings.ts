@@ -7,6 +7,11 @@ export interface Settings {
   readonly webDir: string;
   readonly fontsDir: string;
   readonly demoDir: string;
+  /** Where customers reach the application, without a slash at its end. */
+  readonly publicUrl: string;
+  /** A mail server as smtp://…; letters go to the outbox of the application where there is none. */
+  readonly mailServer?: string;
+  readonly mailFrom: string;
 }
 
 const fromRoot = (path: string): string => fileURLToPath(new URL(`../../${path}`, import.meta.url));
@@ -24,5 +29,8 @@ export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
     webDir: env.WEB_DIR ?? fromRoot('web/dist/browser'),
     fontsDir: env.FONTS_DIR ?? fromRoot('fonts'),
     demoDir: env.DEMO_DIR ?? fromRoot('demo'),
+    publicUrl: (env.PUBLIC_URL ?? `http://127.0.0.1:${port}`).replace(/\/+$/u, ''),
+    ...(env.MAIL_SERVER && { mailServer: env.MAIL_SERVER }),
+    mailFrom: env.MAIL_FROM ?? 'Millrace Signworks <proofs@millrace.example.org>',
   };
 }

@@ -16,6 +16,7 @@ export * from './set-field.js';
 export * from './ticket.js';
 export { upgraded } from './upgrades.js';
 export * from './validate.js';
+export { spellingOf } from './spelling.js';
 export { wordChanges } from './word-changes.js';
 export * from './version.js';
 export * from './finishes.js';

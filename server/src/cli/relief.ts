@@ -149,7 +149,7 @@ async function run(args: readonly string[]): Promise<void> {
   if (values.dxf) write(values.dxf, dxfFile(outlines, sign.unit));
   if (values.pdf) {
     const subject = { shop: '', customer: '', job: '', revision: '—', date: dateFrom(values.date) };
-    write(values.pdf, await proofSheet(await viewsOf(evaluator, document, option), subject, book, fontsDir));
+    write(values.pdf, await proofSheet([await viewsOf(evaluator, document, option)], subject, book, fontsDir));
   }
 }
 

@@ -1,6 +1,9 @@
 import { Sequelize } from 'sequelize';
 import { defineFiles } from '../files/model.js';
+import { defineHistory } from '../history/model.js';
 import { defineJobs } from '../jobs/model.js';
+import { defineMail } from '../mail/model.js';
+import { defineProofs } from '../proofs/model.js';
 import { defineShop } from '../shop/model.js';
 import { defineSigns } from '../signs/model.js';
 import { defineTasks } from '../tasks/model.js';
@@ -22,9 +25,16 @@ export function openDatabase(url: string) {
   const { Task } = defineTasks(sequelize);
   const { JobFile } = defineFiles(sequelize);
   const { ShopFont, ShopBlank, ShopFinish } = defineShop(sequelize);
+  const { Proof, ProofRemark } = defineProofs(sequelize);
+  const { JobEvent } = defineHistory(sequelize);
+  const { Mail } = defineMail(sequelize);
   Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
   Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
   Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
-  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile, ShopFont, ShopBlank, ShopFinish };
+  Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
+  Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
+  const ofShop = { ShopFont, ShopBlank, ShopFinish };
+  const ofProofs = { Proof, ProofRemark, JobEvent, Mail };
+  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile, ...ofShop, ...ofProofs };
 }

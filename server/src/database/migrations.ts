@@ -111,6 +111,82 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       created_at: moment,
     });
   },
+  '0006-proofs': async (query) => {
+    const maybe = { type: DataTypes.DATE, allowNull: true };
+    await query.createTable('proofs', {
+      id,
+      job_id: belongsTo('jobs'),
+      letter: words(4),
+      state: words(20),
+      contents: { type: DataTypes.JSONB, allowNull: false },
+      digest: words(64),
+      message: { type: DataTypes.TEXT, allowNull: false },
+      recipient: words(200),
+      token: { ...words(64), unique: true },
+      created_at: moment,
+      expires_at: moment,
+      seen_at: maybe,
+      ended_at: maybe,
+      answered_by: { type: DataTypes.STRING(120), allowNull: true },
+      ticks: { type: DataTypes.JSONB, allowNull: true },
+      choices: { type: DataTypes.JSONB, allowNull: true },
+      wishes: { type: DataTypes.TEXT, allowNull: true },
+      remind_at: maybe,
+    });
+    await query.addIndex('proofs', ['job_id', 'letter'], { unique: true });
+    await query.createTable('proof_remarks', {
+      id,
+      proof_id: belongsTo('proofs'),
+      sign_id: { type: DataTypes.UUID, allowNull: false },
+      option: { type: DataTypes.STRING(64), allowNull: true },
+      across: { type: DataTypes.FLOAT, allowNull: true },
+      down: { type: DataTypes.FLOAT, allowNull: true },
+      is_from_shop: { type: DataTypes.BOOLEAN, allowNull: false },
+      who: words(120),
+      text: { type: DataTypes.TEXT, allowNull: false },
+      at: moment,
+    });
+    await query.addIndex('proof_remarks', ['proof_id', 'at']);
+    await query.createTable('job_events', {
+      id,
+      job_id: belongsTo('jobs'),
+      at: moment,
+      who: words(120),
+      text: { type: DataTypes.TEXT, allowNull: false },
+    });
+    await query.addIndex('job_events', ['job_id', 'at']);
+    await query.createTable('mails', {
+      id,
+      job_id: belongsTo('jobs'),
+      to: words(200),
+      subject: words(300),
+      text: { type: DataTypes.TEXT, allowNull: false },
+      state: words(10),
+      error: { type: DataTypes.TEXT, allowNull: true },
+      written_at: moment,
+      sent_at: maybe,
+    });
+    await query.changeColumn('tasks', 'sign_id', { type: DataTypes.UUID, allowNull: true });
+    await query.addColumn('tasks', 'proof_id', { ...belongsTo('proofs'), allowNull: true });
+    await query.addIndex('tasks', ['proof_id']);
+    // What was frozen stays as it is, whoever asks for another.
+    await query.sequelize.query(`
+      CREATE FUNCTION keep_proof_frozen() RETURNS trigger LANGUAGE plpgsql AS $$
+      BEGIN
+        IF (NEW.job_id, NEW.letter, NEW.contents, NEW.digest, NEW.message, NEW.recipient, NEW.created_at)
+           IS DISTINCT FROM (OLD.job_id, OLD.letter, OLD.contents, OLD.digest, OLD.message, OLD.recipient, OLD.created_at) THEN
+          RAISE EXCEPTION 'A proof is frozen: its contents never change.';
+        END IF;
+        IF OLD.state <> 'open' AND (NEW.state, NEW.answered_by, NEW.ticks, NEW.choices, NEW.wishes, NEW.ended_at)
+           IS DISTINCT FROM (OLD.state, OLD.answered_by, OLD.ticks, OLD.choices, OLD.wishes, OLD.ended_at) THEN
+          RAISE EXCEPTION 'A proof has one end: this one is %.', OLD.state;
+        END IF;
+        RETURN NEW;
+      END $$`);
+    await query.sequelize.query(
+      'CREATE TRIGGER proofs_stay_frozen BEFORE UPDATE ON proofs FOR EACH ROW EXECUTE FUNCTION keep_proof_frozen()',
+    );
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

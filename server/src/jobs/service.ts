@@ -18,6 +18,7 @@ export function jobView(job: Job) {
     quantity,
     unit,
     customer: job.customer?.name ?? '',
+    contact: String(job.customer?.contact ?? ''),
     signs: (job.signs ?? []).map((sign) => ({ id: sign.id, title: sign.title, revision: sign.revision, savedAt: sign.savedAt })),
   };
 }

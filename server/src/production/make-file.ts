@@ -7,8 +7,9 @@ import type { FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
 import type { TaskKind } from '../tasks/model.js';
 import { pngFile } from './png.js';
-import { proofSheet, type Report } from './proof-sheet.js';
+import { proofSheet } from './proof-sheet.js';
 import type { ProofSubject } from './sheet.js';
+import type { Report } from './sign-pages.js';
 import type { SignViews } from './sign-views.js';
 
 export interface MadeFile {
@@ -61,7 +62,7 @@ export class FileMaker {
         return {
           name: `${name}-proof.pdf`,
           type: 'application/pdf',
-          bytes: await proofSheet(views, subject, this.book, this.fontsDir, report),
+          bytes: await proofSheet([views], subject, this.book, this.fontsDir, report),
         };
       case 'stl':
         await report(0.2, 'building the solid');
@@ -116,6 +117,13 @@ export class FileMaker {
       case 'package':
         return { name: `${name}.zip`, type: 'application/zip', bytes: await this.package(views, subject, report) };
     }
+  }
+
+  /** The sheet of a frozen proof. */
+  async sheet(signs: readonly SignViews[], subject: ProofSubject, report: Report): Promise<MadeFile> {
+    const name = `${fileStem(subject.job, '')}-proof-${subject.revision}${subject.frozen?.approval ? '-approved' : ''}.pdf`;
+    const bytes = await proofSheet(signs, subject, this.book, this.fontsDir, report);
+    return { name, type: 'application/pdf', bytes };
   }
 
   /** All files and the sign document in one archive, dated by the subject. */

@@ -1,9 +1,9 @@
 import type { Picture } from '@plain-relief/core/picture';
 import { PNG } from 'pngjs';
 
-/** A picture as a PNG file. */
-export function pngFile({ width, height, rgba }: Picture): Uint8Array {
+/** A picture as a PNG file; clear where there is nothing, if that is wanted. */
+export function pngFile({ width, height, rgba }: Picture, isClear = false): Uint8Array {
   const png = new PNG({ width, height });
   png.data = Buffer.from(rgba.buffer, rgba.byteOffset, rgba.byteLength);
-  return PNG.sync.write(png, { colorType: 2 });
+  return PNG.sync.write(png, { colorType: isClear ? 6 : 2 });
 }

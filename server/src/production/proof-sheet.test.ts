@@ -34,7 +34,7 @@ const seen = (sign: Sign): Promise<SignViews> => viewsOf(new Evaluator(book), si
 
 async function proofOf(sign: Sign): Promise<string> {
   const path = join(folder, `${sign.title.replace(/\W/gu, '-')}.pdf`);
-  writeFileSync(path, await proofSheet(await seen(sign), subject, book, fontsDir));
+  writeFileSync(path, await proofSheet([await seen(sign)], subject, book, fontsDir));
   return path;
 }
 
@@ -163,7 +163,7 @@ describe('the proof', () => {
 
   it('is the same bytes for the same sign, job and date', async () => {
     const views = await seen(readSign(demo('bilge-pump')));
-    const [one, two] = [await proofSheet(views, subject, book, fontsDir), await proofSheet(views, subject, book, fontsDir)];
+    const [one, two] = [await proofSheet([views], subject, book, fontsDir), await proofSheet([views], subject, book, fontsDir)];
     expect(Buffer.from(one).equals(Buffer.from(two))).toBe(true);
   });
 

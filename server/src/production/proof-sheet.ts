@@ -1,31 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { dimensionedPlan, INK, sectionDrawing, withSectionMarks } from '@plain-relief/core/drawing';
-import type { Evaluation } from '@plain-relief/core/relief';
-import { sectionAt, ticket, ticketParagraphs } from '@plain-relief/core/sign';
 import type { FontBook } from '@plain-relief/core/type';
 import PDFDocument from 'pdfkit';
+import { closingPages, indexPage, INDEX_FROM } from './closing-pages.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
-import { backPage, optionPages, PICTURE_SHARE, putPicture, sectionPages } from './proof-pages.js';
-import { breakLines, drawLine, PageFonts, type Paragraph } from './rich-text.js';
-import {
-  centred,
-  COLUMN,
-  FIGURES_MM,
-  fitting,
-  GAP,
-  heading,
-  MARGIN,
-  PAGE,
-  type ProofSubject,
-  scaleName,
-  startPage,
-  TITLE_HEIGHT,
-  titleBlock,
-} from './sheet.js';
+import { PageFonts } from './rich-text.js';
+import { PAGE, type ProofSubject } from './sheet.js';
+import { type Report, signPages } from './sign-pages.js';
 import type { SignViews } from './sign-views.js';
-
-export type Report = (share: number, step: string) => Promise<void>;
 
 const FACES = [
   { name: 'text', entryId: 'barlow-regular', file: 'barlow/Barlow_400Regular.ttf' },
@@ -40,27 +22,24 @@ const FACES = [
 ] as const;
 
 /**
- * The proof of a sign as a PDF: plan at a standard scale with its overall dimensions, section, picture, the ticket's
- * sentences and the notes, title block; then the back, the named sections and the options, where there are any. Everything is
- * read off the evaluations. The same arguments give the same bytes.
+ * The proof of signs as a PDF: the pages of each; of more than three a page before them that lists them; of a frozen proof the pages
+ * by which it is approved. Everything is read off the evaluations. The same arguments give the same bytes.
  *
  * @param fontsDir the folder of the shipped fonts
  */
 export async function proofSheet(
-  views: SignViews,
+  signs: readonly SignViews[],
   subject: ProofSubject,
   book: FontBook,
   fontsDir: string,
   report: Report = async () => {},
 ): Promise<Uint8Array> {
-  const evaluation = views.front;
-  const { sign } = evaluation;
-  const sections = sign.sections ?? [];
+  const title = signs.length === 1 ? signs[0].front.sign.title : subject.job;
   const pdf = new PDFDocument({
     size: [PAGE.width * POINTS_PER_MM, PAGE.height * POINTS_PER_MM],
     margin: 0,
     autoFirstPage: false,
-    info: { Title: `Proof: ${sign.title}`, Author: subject.shop, CreationDate: subject.date, ModDate: subject.date },
+    info: { Title: `Proof: ${title}`, Author: subject.shop, CreationDate: subject.date, ModDate: subject.date },
   });
   const chunks: Buffer[] = [];
   pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
@@ -68,101 +47,14 @@ export async function proofSheet(
   for (const { name, file } of FACES) pdf.registerFont(name, await readFile(join(fontsDir, file)));
   const fonts = new PageFonts(book, FACES);
 
-  await report(0.1, 'drawing the plan');
-  const left = { x: MARGIN, width: PAGE.width - 2 * MARGIN - COLUMN - GAP };
-  const bodyHeight = PAGE.height - 2 * MARGIN - TITLE_HEIGHT;
-  const sectionHeight = Math.min(46, bodyHeight * 0.3);
-  const planBox = { width: left.width, height: bodyHeight - sectionHeight - GAP - 6 };
-  const plan = fitting(
-    (scale) => {
-      const textHeight = FIGURES_MM / scale;
-      return withSectionMarks(dimensionedPlan(evaluation, { textHeight }), sections, textHeight);
-    },
-    planBox.width,
-    planBox.height,
-  );
-  startPage(pdf);
-  heading(pdf, `Plan, ${scaleName(plan.scale)}`, left.x, MARGIN + 3);
-  centred(pdf, plan, { x: left.x, y: MARGIN + 6, ...planBox });
-
-  await report(0.3, 'cutting the section');
-  const section = fitting(
-    (scale) => sectionDrawing(evaluation, sign.section, { heightsTimes: 1, textHeight: FIGURES_MM / scale }),
-    left.width,
-    sectionHeight - 6,
-  );
-  const sectionY = MARGIN + 6 + planBox.height + GAP;
-  const name = sectionAt(sign, sign.section)?.name;
-  heading(pdf, `Section${name ? ` ${name}` : ''}, ${scaleName(section.scale)}`, left.x, sectionY + 3);
-  centred(pdf, section, { x: left.x, y: sectionY + 5, width: left.width, height: sectionHeight - 6 });
-
-  await report(0.5, 'making the picture');
-  const columnX = PAGE.width - MARGIN - COLUMN;
-  const pictureHeight = COLUMN * PICTURE_SHARE;
-  putPicture(pdf, evaluation, columnX, MARGIN, COLUMN);
-
-  await report(0.8, 'writing the ticket');
-  const paragraphs: Paragraph[] = [
-    strong('Ticket'),
-    ...ticketParagraphs(ticket(sign, book.catalogue)).map(ordinary),
-    ...(evaluation.notes.length > 0 ? [strong('Notes'), ...evaluation.notes.map(({ text }) => ordinary(text))] : []),
-  ];
-  const column = {
-    x: columnX,
-    top: MARGIN + pictureHeight + 3,
-    bottom: PAGE.height - MARGIN - TITLE_HEIGHT - 3,
-    width: COLUMN,
-  };
-  let page = writeColumns(pdf, fonts, paragraphs, column, evaluation, subject, plan.scale);
-  const ended = (scale: number): void => titleBlock(pdf, evaluation, subject, ++page, scale);
-  await report(0.9, 'drawing the back, sections and options');
-  if (views.back) ended(backPage(pdf, views.back));
-  const others = sections.filter((section) => section !== sectionAt(sign, sign.section));
-  sectionPages(pdf, evaluation, others, ended);
-  optionPages(pdf, fonts, sign, views, book, ordinary, () => ended(plan.scale));
+  let page = signs.length >= INDEX_FROM ? indexPage(pdf, fonts, signs, subject) : 0;
+  for (const [i, views] of signs.entries()) {
+    const part: Report = (share, step) => report((i + 0.95 * share) / signs.length, step);
+    page = await signPages(pdf, fonts, views, subject, book, page, part);
+  }
+  if (subject.frozen) closingPages(pdf, fonts, signs, subject, subject.frozen, page);
   pdf.end();
   await finished;
   await report(1, 'done');
   return new Uint8Array(Buffer.concat(chunks));
-}
-
-const strong = (text: string): Paragraph => ({ text, font: 'strong', size: 9.5, colour: INK, before: 5 });
-const ordinary = (text: string): Paragraph => ({ text, font: 'text', size: 8.5, colour: INK, before: 2.5 });
-
-/** Paragraphs down the column of the first page; what does not fit goes on in three columns of further pages. Gives the last page's number. */
-function writeColumns(
-  pdf: PDFKit.PDFDocument,
-  fonts: PageFonts,
-  paragraphs: readonly Paragraph[],
-  first: { x: number; top: number; bottom: number; width: number },
-  evaluation: Evaluation,
-  subject: ProofSubject,
-  scale: number,
-): number {
-  let page = 1;
-  const lines = paragraphs.flatMap((paragraph) =>
-    breakLines(pdf, fonts, paragraph, first.width * POINTS_PER_MM).map((line, i) => ({ paragraph, line, isFirst: i === 0 })),
-  );
-  const titled = () => titleBlock(pdf, evaluation, subject, page, scale);
-  let column = 0;
-  let columns = [first];
-  let y = first.top * POINTS_PER_MM;
-  for (const { paragraph, line, isFirst } of lines) {
-    const step = paragraph.size * 1.25 + (isFirst ? paragraph.before : 0);
-    if (y + step > columns[column].bottom * POINTS_PER_MM) {
-      column++;
-      if (column === columns.length) {
-        titled();
-        startPage(pdf);
-        page++;
-        columns = [0, 1, 2].map((i) => ({ ...first, x: MARGIN + i * (first.width + GAP), top: MARGIN }));
-        column = 0;
-      }
-      y = columns[column].top * POINTS_PER_MM;
-    }
-    y += step;
-    drawLine(pdf, line, columns[column].x * POINTS_PER_MM, y, paragraph);
-  }
-  titled();
-  return page;
 }

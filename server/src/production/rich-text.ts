@@ -37,6 +37,9 @@ export class PageFonts {
   }
 }
 
+/** Features of fonts are named so that words are set together: each on its own would lose the order from right to left. */
+const WHOLE: { features: PDFKit.Mixins.OpenTypeFeatures[] } = { features: ['kern'] };
+
 export interface Paragraph {
   readonly text: string;
   readonly font: string;
@@ -59,7 +62,7 @@ export function breakLines(pdf: PDFKit.PDFDocument, fonts: PageFonts, paragraph:
   const measured = (text: string): Piece[] =>
     fonts.stretches(text, paragraph.font).map((stretch) => {
       pdf.font(stretch.font).fontSize(paragraph.size);
-      return { ...stretch, width: pdf.widthOfString(stretch.text) };
+      return { ...stretch, width: pdf.widthOfString(stretch.text, WHOLE) };
     });
   const widthOf = (text: string): number => measured(text).reduce((sum, piece) => sum + piece.width, 0);
   for (const row of paragraph.text.split('\n')) {
@@ -98,7 +101,7 @@ export function drawLine(pdf: PDFKit.PDFDocument, line: readonly Piece[], x: num
   let at = x;
   for (const piece of line) {
     pdf.font(piece.font).fontSize(paragraph.size).fillColor(paragraph.colour);
-    pdf.text(piece.text, at, y, { lineBreak: false, baseline: 'alphabetic' });
+    pdf.text(piece.text, at, y, { ...WHOLE, lineBreak: false, baseline: 'alphabetic' });
     at += piece.width;
   }
 }

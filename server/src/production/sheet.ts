@@ -14,6 +14,15 @@ export interface ProofSubject {
   readonly option?: string;
   /** The date on the sheet, and the file's own. */
   readonly date: Date;
+  readonly frozen?: Frozen;
+}
+
+/** What a proof that was frozen and sent says on its closing pages. */
+export interface Frozen {
+  readonly digest: string;
+  readonly message: string;
+  readonly quantity: number;
+  readonly approval?: { readonly by: string; readonly at: Date; readonly choices: readonly string[] };
 }
 
 /** A4 across, in mm. */
@@ -75,17 +84,30 @@ export function titleBlock(
   page: number,
   scale: number,
 ): void {
-  const top = PAGE.height - MARGIN - TITLE_HEIGHT;
-  const width = PAGE.width - 2 * MARGIN;
   const { width: across, height } = extentOfShape(sign.blank.outline);
   const size = [across, height, sign.blank.thickness].map((mm) => formatLength(mm, sign.unit)).join(' × ');
+  const drawn = `Drawn ${scaleName(scale)} when printed at 100 %. Lengths in ${sign.unit === 'mm' ? 'millimetres' : 'inches'}.`;
+  titleCells(pdf, subject, subject.option ? `${sign.title}, ${subject.option}` : sign.title, size, page, drawn);
+}
+
+/** The block at the foot of a page, which says what it belongs to; with the stamp where the proof is approved. */
+export function titleCells(
+  pdf: PDFKit.PDFDocument,
+  subject: ProofSubject,
+  title: string,
+  size: string,
+  page: number,
+  drawn: string,
+): void {
+  const top = PAGE.height - MARGIN - TITLE_HEIGHT;
+  const width = PAGE.width - 2 * MARGIN;
   const cells: readonly (readonly [string, string, number])[] = [
     ['Shop', subject.shop, 0.17],
     ['Customer', subject.customer, 0.17],
     ['Job', subject.job, 0.2],
-    ['Sign', subject.option ? `${sign.title}, ${subject.option}` : sign.title, 0.16],
+    ['Sign', title, 0.16],
     ['Size', size, 0.16],
-    ['Revision', subject.revision, 0.06],
+    [subject.frozen ? 'Proof' : 'Revision', subject.revision, 0.06],
     ['Date', subject.date.toISOString().slice(0, 10), 0.08],
   ];
   const pt = POINTS_PER_MM;
@@ -115,6 +137,22 @@ export function titleBlock(
     x += cellWidth;
   }
   pdf.font('text').fontSize(6.5).fillColor(FAINT);
-  const foot = `Drawn ${scaleName(scale)} when printed at 100 %. Lengths in ${sign.unit === 'mm' ? 'millimetres' : 'inches'}. Page ${page}.`;
-  pdf.text(foot, MARGIN * pt, (PAGE.height - MARGIN + 3) * pt, { lineBreak: false, baseline: 'alphabetic' });
+  pdf.text(`${drawn} Page ${page}.`, MARGIN * pt, (PAGE.height - MARGIN + 3) * pt, { lineBreak: false, baseline: 'alphabetic' });
+  if (subject.frozen?.approval) stamp(pdf, subject.revision, subject.frozen.approval);
+}
+
+const STAMP = '#2f6f62';
+
+/** The stamp of approval, over the title block at the right. */
+function stamp(pdf: PDFKit.PDFDocument, letter: string, { by, at }: NonNullable<Frozen['approval']>): void {
+  const pt = POINTS_PER_MM;
+  const [width, height] = [74, 11];
+  const [x, y] = [PAGE.width - MARGIN - width, PAGE.height - MARGIN - TITLE_HEIGHT - height - 1.5];
+  pdf.undash().lineWidth(1.4).strokeColor(STAMP);
+  pdf.roundedRect(x * pt, y * pt, width * pt, height * pt, 4).fillAndStroke('#ffffff', STAMP);
+  pdf.font('strong').fontSize(11).fillColor(STAMP);
+  pdf.text(`Proof ${letter} approved`, (x + 3) * pt, (y + 4.8) * pt, { lineBreak: false, baseline: 'alphabetic' });
+  pdf.font('text').fontSize(7.5);
+  const words = `by ${by}, ${at.toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+  pdf.text(words, (x + 3) * pt, (y + 6.2) * pt, { width: (width - 6) * pt, height: 4 * pt, ellipsis: true });
 }

@@ -3,19 +3,25 @@ import type { Sign } from '@plain-relief/core/sign';
 import type { LoadedFont, ShopFonts } from '../shop/fonts.js';
 
 const MOST_KEPT = 500;
-const WIDTH = 360;
-const HEIGHT = 240;
+const SMALL = { width: 360, height: 240 };
+/** Pixels along the longer side of what a customer sees. */
+const LARGE = 1600;
+
+/** What is to be drawn: a small picture from aside, a large one from the front, or the solid with its finishes. */
+export type View =
+  | { readonly kind: 'aside'; readonly width: number; readonly height: number }
+  | { readonly kind: 'front'; readonly longest: number }
+  | { readonly kind: 'model' };
 
 export interface PictureOrder {
   readonly sign: Sign;
-  readonly width: number;
-  readonly height: number;
+  readonly view: View;
   readonly fontsDir: string;
   /** Fonts of the shop's that the sign is set in. */
   readonly fonts: readonly LoadedFont[];
 }
 
-/** Small pictures of signs, made in a thread of their own and kept by sign and revision. */
+/** Pictures and models of signs, made in a thread of their own; pictures are kept. */
 export class SignPictures {
   private readonly threads: Piscina;
   private readonly kept = new Map<string, Promise<Uint8Array>>();
@@ -32,11 +38,25 @@ export class SignPictures {
     });
   }
 
+  /** A small picture of a sign at a revision, as a PNG file. */
   of(id: string, revision: number, sign: Sign): Promise<Uint8Array> {
-    const key = `${id} ${revision}`;
+    return this.once(`${id} ${revision}`, sign, { kind: 'aside', ...SMALL });
+  }
+
+  /** A large picture from the front of what never changes, as a PNG file; its edges are those of the blank. */
+  front(key: string, sign: Sign): Promise<Uint8Array> {
+    return this.once(key, sign, { kind: 'front', longest: LARGE });
+  }
+
+  /** The solid with its finishes, as a GLB file. */
+  model(sign: Sign): Promise<Uint8Array> {
+    return this.make(sign, { kind: 'model' });
+  }
+
+  private once(key: string, sign: Sign, view: View): Promise<Uint8Array> {
     let picture = this.kept.get(key);
     if (!picture) {
-      picture = this.make(sign);
+      picture = this.make(sign, view);
       this.kept.set(key, picture);
       picture.catch(() => this.kept.delete(key));
       if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
@@ -44,9 +64,9 @@ export class SignPictures {
     return picture;
   }
 
-  private async make(sign: Sign): Promise<Uint8Array> {
+  private async make(sign: Sign, view: View): Promise<Uint8Array> {
     const fonts = await this.shopFonts.usedBy(sign);
-    const order: PictureOrder = { sign, width: WIDTH, height: HEIGHT, fontsDir: this.fontsDir, fonts };
+    const order: PictureOrder = { sign, view, fontsDir: this.fontsDir, fonts };
     return (await this.threads.run(order)) as Uint8Array;
   }
 

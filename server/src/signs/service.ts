@@ -41,9 +41,14 @@ export class SignService {
     return row;
   }
 
+  /** Every font that a sign may be set in. */
+  async catalogue(): Promise<FontEntry[]> {
+    return [...this.shipped, ...(await this.shopFonts.entries())];
+  }
+
   /** A document from outside, or a 400 with every fault. */
   async read(document: unknown): Promise<Sign> {
-    const catalogue = [...this.shipped, ...(await this.shopFonts.entries())];
+    const catalogue = await this.catalogue();
     try {
       return readSign(document, catalogue);
     } catch (error) {

@@ -4,14 +4,23 @@ import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, t
 export const TASK_KINDS = ['proof', 'stl', '3mf', 'glb', 'pieces', 'picture', 'svg', 'dxf', 'package'] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 
+/** What things are made from: only as the customer approved them. */
+export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set(['stl', '3mf', 'pieces', 'svg', 'dxf', 'package']);
+
+/** What is made of a frozen proof: its sheet, and the sheet with the stamp of approval. */
+export const SHEET_KINDS = ['sheet', 'stamped sheet'] as const;
+export type SheetKind = (typeof SHEET_KINDS)[number];
+
 export type TaskState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
 
 /** A piece of long work, from being asked for to its file. */
 export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttributes<Task>>> {
   declare id: string;
-  declare signId: string;
+  /** The sign as it stood at a revision; or the proof, of which sheets are made. */
+  declare signId: string | null;
+  declare proofId: string | null;
   declare revision: number;
-  declare kind: TaskKind;
+  declare kind: TaskKind | SheetKind;
   /** Id of the option that it is of; null for the sign as it stands. */
   declare option: string | null;
   declare state: TaskState;
@@ -35,6 +44,7 @@ export function defineTasks(sequelize: Sequelize) {
     {
       id: { type: DataTypes.UUID, primaryKey: true },
       signId: DataTypes.UUID,
+      proofId: DataTypes.UUID,
       revision: DataTypes.INTEGER,
       kind: DataTypes.STRING(20),
       option: DataTypes.STRING(64),

@@ -4,8 +4,16 @@ import type { Database } from '../database/database.js';
 import { errors } from '../errors.js';
 import { isUuid } from '../http/ids.js';
 import type { SignService } from '../signs/service.js';
-import type { Task, TaskKind } from './model.js';
+import { record } from '../history/record.js';
+import { type Clearance, clearance } from '../proofs/production-lock.js';
+import { PRODUCTION_KINDS, type Task, type TaskKind } from './model.js';
 import type { TaskOrder } from './queue.js';
+
+/** Who lets something be made that was not approved, and why. */
+export interface Override {
+  readonly name: string;
+  readonly reason: string;
+}
 
 /** Hands an order to the queue. */
 export type Send = (order: TaskOrder) => Promise<void>;
@@ -24,13 +32,35 @@ export class TaskService {
     private readonly send: Send,
   ) {}
 
-  /** Asks for a file of the sign, or of one of its options, as it was saved last. */
-  async ask(signId: string, kind: TaskKind, option?: string): Promise<Task> {
+  /** Whether production files may be made of the sign, or of one of its options. */
+  async clearance(signId: string, option?: string): Promise<Clearance> {
+    const sign = await this.signs.find(signId);
+    return clearance(this.db, sign, option, await this.signs.catalogue());
+  }
+
+  /**
+   * Asks for a file of the sign, or of one of its options, as it was saved last. Files for production are made of what the customer
+   * approved; of anything else only where somebody takes it on themselves, which goes into the job's history.
+   */
+  async ask(signId: string, kind: TaskKind, option?: string, override?: Override): Promise<Task> {
     const sign = await this.signs.find(signId);
     if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
+    if (PRODUCTION_KINDS.has(kind)) {
+      const { isCleared, reason, changes } = await this.clearance(signId, option);
+      if (!isCleared && !override) throw errors.notApproved(reason, changes);
+      const of = `“${sign.title}” (revision ${sign.revision})`;
+      if (!isCleared && override)
+        await record(
+          this.db,
+          sign.jobId,
+          override.name.trim(),
+          `${kind} of ${of} asked for without approval: ${override.reason.trim()}`,
+        );
+    }
     const task = await this.db.Task.create({
       id: randomUUID(),
       signId,
+      proofId: null,
       revision: sign.revision,
       kind,
       option: option ?? null,

@@ -1,4 +1,6 @@
+import { spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { spellingOf } from '@plain-relief/core/sign';
 import type PgBoss from 'pg-boss';
 import { unzipSync } from 'fflate';
 import { loadDemo } from '../demo/load.js';
@@ -27,13 +29,16 @@ afterAll(async () => {
   await server?.stop();
 }, 60_000);
 
+/** Whoever takes it on themselves that this is not approved. */
+const override = { name: 'Ida Brandt', reason: 'A test' };
+
 async function ask(kind: string): Promise<string> {
-  const { body } = await server.call<{ id: string }>('POST', `/api/signs/${signId}/tasks`, { kind });
+  const { body } = await server.call<{ id: string }>('POST', `/api/signs/${signId}/tasks`, { kind, override });
   return body.id;
 }
 
 async function ended(id: string): Promise<Task> {
-  for (let tries = 0; tries < 300; tries++) {
+  for (let tries = 0; tries < 1200; tries++) {
     const task = (await server.db.Task.findByPk(id))!;
     if (task.state !== 'waiting' && task.state !== 'running') return task;
     await new Promise((done) => setTimeout(done, 100));
@@ -83,7 +88,7 @@ describe('the worker', () => {
     document.options = [{ id: 'option-1', name: 'Brass screws', tiers: [] }];
     const saved = await server.call<{ revision: number }>('PUT', `/api/signs/${signId}`, { base: row.revision, document });
     expect(saved.status).toBe(200);
-    const asked = await server.call<{ id: string; option: string }>('POST', `/api/signs/${signId}/tasks`, { kind: 'svg', option: 'option-1' }); // prettier-ignore
+    const asked = await server.call<{ id: string; option: string }>('POST', `/api/signs/${signId}/tasks`, { kind: 'svg', option: 'option-1', override }); // prettier-ignore
     expect([asked.status, asked.body.option]).toEqual([202, 'option-1']);
     await boss.send(QUEUE, { taskId: asked.body.id });
     const task = await ended(asked.body.id);
@@ -122,4 +127,51 @@ describe('the worker', () => {
     const task = await ended(id);
     expect([task.state, task.error]).toEqual(['failed', 'The sign was removed before its file was made.']);
   }, 60_000);
+
+  it('makes the sheet of a frozen proof of several signs, and the same with the stamp once it is approved', async () => {
+    const { jobId } = (await server.db.SignRow.findByPk(signId))!;
+    await server.call('POST', `/api/jobs/${jobId}/signs`, { title: 'Blank plate' });
+    const signs = await server.db.SignRow.findAll({ where: { jobId, title: ['Bilge pump plate', 'Blank plate'] } });
+    const wanted = {
+      signs: signs.map(({ id }) => id),
+      recipient: 'works@ospreypoint.example.org',
+      message: 'Have a look.',
+      days: 9,
+    };
+    const { body: proof } = await server.call<{ id: string; digest: string; address: string }>('POST', `/api/jobs/${jobId}/proofs`, wanted); // prettier-ignore
+    const sheet = await sheetOf(proof.id, 'sheet');
+    expect(sheet.task.fileName).toBe('OP-0101-Control-panel-plates-proof-A.pdf');
+    for (const { document } of signs)
+      for (const line of spellingOf(document)) expect(sheet.text).toContain(line.replace(/\s+/gu, ' ').trim());
+    for (const words of ['Spelling: please read every word', 'Have a look.', 'Quantity: 36', proof.digest.slice(0, 16)])
+      expect(sheet.text).toContain(words);
+    expect(sheet.text).not.toContain('Proof A approved');
+    // Asked for once more it is the same file; made once more it would have the same bytes.
+    await server.db.Task.destroy({ where: { id: sheet.task.id } });
+    await server.call('POST', `/api/proofs/${proof.id}/sheets`, { kind: 'sheet' });
+    expect((await sheetOf(proof.id, 'sheet')).task.file!.equals(sheet.task.file!)).toBe(true);
+
+    const token = proof.address.split('/').at(-1);
+    const choices = Object.fromEntries(
+      signs.flatMap(({ id, document }) => (document.options ? [[id, document.options[0].id]] : [])),
+    );
+    const ticks = { spelling: true, sizes: true, colours: true };
+    const answer = { name: 'Captain Ida Brandt', ticks, choices, digest: proof.digest };
+    expect((await server.call('POST', `/api/proof-links/${token}/approval`, answer)).status).toBe(200);
+    const stamped = await sheetOf(proof.id, 'stamped sheet');
+    expect(stamped.task.fileName).toBe('OP-0101-Control-panel-plates-proof-A-approved.pdf');
+    expect(stamped.text).toContain('Proof A approved by Captain Ida Brandt');
+    const file = await server.app.inject(`/api/proof-links/${token}/sheet.pdf`);
+    expect(file.rawPayload.equals(stamped.task.file!)).toBe(true);
+  }, 180_000);
 });
+
+/** A sheet of a proof, when it is done, with the text that poppler-utils finds in it. */
+async function sheetOf(proofId: string, kind: string): Promise<{ task: Task; text: string }> {
+  const { id } = (await server.db.Task.findOne({ where: { proofId, kind } }))!;
+  await boss.send(QUEUE, { taskId: id });
+  const task = await ended(id);
+  expect([task.state, task.error]).toEqual(['done', null]);
+  const { stdout } = spawnSync('pdftotext', ['-', '-'], { input: task.file!, encoding: 'utf8' });
+  return { task, text: stdout.replace(/\s+/gu, ' ') };
+}

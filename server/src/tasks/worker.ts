@@ -3,14 +3,17 @@ import type PgBoss from 'pg-boss';
 import { Op } from 'sequelize';
 import type { Database } from '../database/database.js';
 import { openFontBook } from '../fonts/font-files.js';
-import { FileMaker } from '../production/make-file.js';
-import type { Report } from '../production/proof-sheet.js';
-import { viewsOf } from '../production/sign-views.js';
+import { FileMaker, type MadeFile } from '../production/make-file.js';
+import type { ProofSubject } from '../production/sheet.js';
+import type { Report } from '../production/sign-pages.js';
+import { type SignViews, viewsOf } from '../production/sign-views.js';
+import type { Proof } from '../proofs/model.js';
+import { SHOP_NAME } from '../shop/name.js';
 import { shopFontId, ShopFonts } from '../shop/fonts.js';
-import type { Task } from './model.js';
+import type { Job } from '../jobs/model.js';
+import type { Task, TaskKind } from './model.js';
 import { QUEUE, type TaskOrder } from './queue.js';
 
-const SHOP = 'Millrace Signworks';
 /** A running task whose worker gave no sign of life for this long is handed out again. */
 const SILENT_MS = 15_000;
 const BEAT_MS = 3_000;
@@ -92,13 +95,6 @@ export class Worker {
   }
 
   private async makeFile(task: Task): Promise<void> {
-    const revision = await this.db.RevisionRow.findOne({
-      where: { signId: task.signId, revision: task.revision, kind: 'saved' },
-    });
-    const row = await this.db.SignRow.findByPk(task.signId, {
-      include: [{ association: 'job', include: [{ association: 'customer' }] }],
-    });
-    if (!revision || !row) throw new Error('The sign was removed before its file was made.');
     const report: Report = async (progress, step) => {
       await this.db.Task.update({ progress, step, beatAt: new Date() }, { where: { id: task.id } });
       const now = await this.db.Task.findByPk(task.id, { attributes: ['cancelAsked'] });
@@ -106,18 +102,7 @@ export class Worker {
     };
     await report(0.02, 'working out the relief');
     this.book.learn(await this.shopFonts.entries());
-    const option = revision.document.options?.find(({ id }) => id === task.option);
-    if (task.option && !option) throw new Error('The sign has no such option any more: ask for one that it has.');
-    const views = await viewsOf(this.evaluator, revision.document, option?.id);
-    const subject = {
-      shop: SHOP,
-      customer: row.job?.customer?.name ?? '',
-      job: row.job ? `${row.job.number} ${row.job.title}` : '',
-      revision: String(task.revision),
-      date: task.askedAt,
-      ...(option && { option: option.name }),
-    };
-    const made = await this.maker.make(task.kind, views, subject, report);
+    const made = task.proofId === null ? await this.ofSign(task, report) : await this.ofProof(task, report);
     await this.finish(task.id, {
       state: 'done',
       progress: 1,
@@ -128,9 +113,67 @@ export class Worker {
     });
   }
 
+  private async ofSign(task: Task, report: Report): Promise<MadeFile> {
+    const revision = await this.db.RevisionRow.findOne({
+      where: { signId: task.signId!, revision: task.revision, kind: 'saved' },
+    });
+    const row = await this.db.SignRow.findByPk(task.signId!, {
+      include: [{ association: 'job', include: [{ association: 'customer' }] }],
+    });
+    if (!revision || !row) throw new Error('The sign was removed before its file was made.');
+    const option = revision.document.options?.find(({ id }) => id === task.option);
+    if (task.option && !option) throw new Error('The sign has no such option any more: ask for one that it has.');
+    const views = await viewsOf(this.evaluator, revision.document, option?.id);
+    const subject: ProofSubject = {
+      ...subjectOf(row.job),
+      revision: String(task.revision),
+      date: task.askedAt,
+      ...(option && { option: option.name }),
+    };
+    return this.maker.make(task.kind as TaskKind, views, subject, report);
+  }
+
+  /** A sheet of what was frozen; the same bytes whenever it is made. */
+  private async ofProof(task: Task, report: Report): Promise<MadeFile> {
+    const proof = await this.db.Proof.findByPk(task.proofId!, {
+      include: [{ association: 'job', include: [{ association: 'customer' }] }],
+    });
+    if (!proof?.job) throw new Error('The proof was removed before its sheet was made.');
+    const views: SignViews[] = [];
+    for (const { document } of proof.contents) views.push(await viewsOf(this.evaluator, document));
+    const subject: ProofSubject = {
+      ...subjectOf(proof.job),
+      revision: proof.letter,
+      date: proof.createdAt,
+      frozen: {
+        digest: proof.digest,
+        message: proof.message,
+        quantity: proof.job.quantity,
+        ...(task.kind === 'stamped sheet' && { approval: approvalOf(proof) }),
+      },
+    };
+    return this.maker.sheet(views, subject, report);
+  }
+
   private async finish(id: string, end: Partial<Task>): Promise<void> {
     await this.db.Task.update({ ...end, finishedAt: new Date() }, { where: { id, state: 'running' } });
   }
 }
 
 const isDatabaseTrouble = (error: unknown): boolean => error instanceof Error && /^Sequelize.*Connection/u.test(error.name);
+
+const subjectOf = (job: Job | undefined) => ({
+  shop: SHOP_NAME,
+  customer: job?.customer?.name ?? '',
+  job: job ? `${job.number} ${job.title}` : '',
+});
+
+/** Who approved a proof, when, and the options that were chosen. */
+function approvalOf({ state, answeredBy, endedAt, choices, contents }: Proof) {
+  if (state !== 'approved' || !answeredBy || !endedAt) throw new Error('The proof is not approved, so it gets no stamp.');
+  const chosen = contents.flatMap(({ signId, title, document: { options } }) => {
+    const option = options?.find(({ id }) => id === choices?.[signId]);
+    return option ? [`${title}: ${option.name} was chosen.`] : [];
+  });
+  return { by: answeredBy, at: endedAt, choices: chosen };
+}

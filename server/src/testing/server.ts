@@ -36,6 +36,8 @@ export class TestServer {
       webDir: fromRoot('web/no-such-folder'),
       fontsDir: fromRoot('fonts'),
       demoDir: fromRoot('demo'),
+      publicUrl: 'http://127.0.0.1',
+      mailFrom: 'Millrace Signworks <proofs@millrace.example.org>',
     };
     const sent: TaskOrder[] = [];
     const app = await buildApp(settings, db, async (order) => void sent.push(order));

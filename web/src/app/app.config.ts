@@ -10,6 +10,21 @@ const routes: Routes = [
     title: 'Bench · Plain Relief',
     loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
   },
+  {
+    path: 'jobs/:id/proofs',
+    title: 'Proofs · Plain Relief',
+    loadComponent: () => import('./proofs/proofs-page').then((m) => m.ProofsPage),
+  },
+  {
+    path: 'outbox',
+    title: 'Outbox · Plain Relief',
+    loadComponent: () => import('./proofs/outbox-page').then((m) => m.OutboxPage),
+  },
+  {
+    path: 'proof/:token',
+    title: 'Proof',
+    loadComponent: () => import('./customer/customer-page').then((m) => m.CustomerPage),
+  },
   { path: 'shop', title: 'Shop · Plain Relief', loadComponent: () => import('./shop/shop-page').then((m) => m.ShopPage) },
   {
     path: '**',

@@ -1,4 +1,4 @@
-import { densityOf, weightOf } from '@plain-relief/core/sign';
+import { weightInAll, weightWords } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit, MM_PER_INCH } from '@plain-relief/core/units';
 import type { Facts, FiguresView } from '../relief/views';
 
@@ -38,23 +38,4 @@ export function facts(
   ];
 }
 
-/** With inserts; undefined where the weight of a material is not known. */
-function weightInAll(material: string, { volumeMm3, inserts }: FiguresView): number | undefined {
-  const all = [{ material, volumeMm3 }, ...inserts].map((each) => {
-    const density = densityOf(each.material);
-    return density === undefined ? NaN : weightOf(each.volumeMm3, density);
-  });
-  const sum = all.reduce((kilograms, each) => kilograms + each, 0);
-  return Number.isNaN(sum) ? undefined : sum;
-}
-
 const tidy = (mm: number): number => Number(mm.toFixed(3));
-
-const POUNDS_PER_KG = 1 / 0.45359237;
-
-const weightWords = (kilograms: number, unit: LengthUnit): string =>
-  unit === 'in'
-    ? `${(kilograms * POUNDS_PER_KG).toFixed(2)} lb`
-    : kilograms < 1
-      ? `${Math.round(kilograms * 1000)} g`
-      : `${kilograms.toFixed(2)} kg`;

@@ -38,7 +38,9 @@ const NAMES: readonly ViewName[] = ['three-quarter', 'front', 'left', 'right', '
       <button type="button" [attr.aria-pressed]="isOpen()" (click)="isOpen.set(!isOpen())" title="Along the cut line of the plan">
         cut open
       </button>
-      <button type="button" class="apart" (click)="save()" title="What is seen, as a PNG">picture</button>
+      <button type="button" class="apart" (click)="save()" [disabled]="!scene() || !model()" title="What is seen, as a PNG">
+        picture
+      </button>
       <pr-number-field
         [value]="pixels()"
         suffix=" px"
@@ -67,7 +69,7 @@ export class ModelViewer implements OnDestroy {
   protected readonly isOpen = signal(false);
   protected readonly pixels = signal(2400);
   protected readonly light = signal<'left' | 'right'>('left');
-  private readonly scene = signal<ModelScene | undefined>(undefined);
+  protected readonly scene = signal<ModelScene | undefined>(undefined);
   private readonly observer = new ResizeObserver(([{ contentRect }]) =>
     this.scene()?.resize(contentRect.width, contentRect.height),
   );

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
 import type { SignOption } from '@plain-relief/core/sign';
-import { isUnderWay, type Task, type TaskKind, TasksService } from './tasks.service';
+import { type Clearance, isUnderWay, type Task, type TaskKind, TasksService } from './tasks.service';
 
 interface Offer {
   readonly kind: TaskKind;
@@ -14,7 +15,8 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
     {
       kind: 'proof',
       name: 'Proof (PDF)',
-      words: 'Plan to scale with its dimensions, sections, picture, back, options, the ticket and the notes on A4.',
+      words:
+        'A sheet of the sign as it stands, for yourself: plan to scale with its dimensions, sections, picture, back, options, the ticket and the notes on A4.',
     },
   ],
   make: [
@@ -53,9 +55,13 @@ const KIND_WORDS: Readonly<Record<TaskKind, string>> = {
   dxf: 'Outlines DXF',
 };
 
+/** Those that show the sign, and are made whether it is approved or not. */
+const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
+
 /** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
 @Component({
   selector: 'pr-output-panel',
+  imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './output-panel.html',
   styleUrls: ['./panel.scss', './output-panel.scss'],
@@ -65,6 +71,7 @@ export class OutputPanel {
   readonly revision = input.required<number>();
   /** Saves what is not saved yet, so that the file is of what is seen. */
   readonly beforeAsking = input.required<() => Promise<void>>();
+  readonly jobId = input.required<string>();
   /** The options of the sign, and the one that files are asked of. */
   readonly options = input<readonly SignOption[]>([]);
   readonly option = input<string>();
@@ -79,6 +86,20 @@ export class OutputPanel {
   });
   protected readonly kindWords = KIND_WORDS;
   protected readonly isUnderWay = isUnderWay;
+
+  /** Whether files for production may be made of the sign as it is shown. */
+  protected readonly clearance = signal<Clearance | undefined>(undefined);
+  protected readonly name = signal('');
+  protected readonly reason = signal('');
+
+  constructor() {
+    effect(() => {
+      // Asked anew for every revision that is saved.
+      this.revision();
+      const option = this.option();
+      if (this.what() === 'make') void this.attempt(async () => this.clearance.set(await this.service.clearance(option)));
+    });
+  }
 
   protected optionName(id: string | null | undefined): string {
     return this.options().find((option) => option.id === id)?.name ?? '';
@@ -95,7 +116,10 @@ export class OutputPanel {
   protected async ask(kind: TaskKind): Promise<void> {
     await this.attempt(async () => {
       await this.beforeAsking()();
-      await this.service.ask(kind, this.option());
+      const [name, reason] = [this.name().trim(), this.reason().trim()];
+      if (!SHOWN.has(kind) && this.clearance()?.isCleared === false && (name === '' || reason === ''))
+        throw new Error('This is not approved: say below who takes it on themselves, and why, or send a proof first.');
+      await this.service.ask(kind, this.option(), name && reason ? { name, reason } : undefined);
     });
   }
 

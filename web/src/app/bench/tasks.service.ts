@@ -19,6 +19,21 @@ export interface Task {
   readonly fileName: string | null;
 }
 
+/** Whether files for production may be made of a sign. */
+export interface Clearance {
+  readonly isCleared: boolean;
+  readonly reason: string;
+  /** The proof that it is measured by. */
+  readonly letter?: string;
+  readonly changes: readonly string[];
+}
+
+/** Who lets files be made of what was not approved, and why. */
+export interface Override {
+  readonly name: string;
+  readonly reason: string;
+}
+
 export const isUnderWay = ({ state }: Task): boolean => state === 'waiting' || state === 'running';
 
 const POLL_MS = 350;
@@ -39,10 +54,16 @@ export class TasksService {
   }
 
   /** @throws ApiError */
-  async ask(kind: TaskKind, option?: string): Promise<void> {
-    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, { kind, option }));
+  async ask(kind: TaskKind, option?: string, override?: Override): Promise<void> {
+    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, { kind, option, override }));
     this.tasks.next([task, ...this.tasks.value]);
     this.follow();
+  }
+
+  /** @throws ApiError */
+  clearance(option?: string): Promise<Clearance> {
+    const query = option === undefined ? '' : `?option=${encodeURIComponent(option)}`;
+    return firstValueFrom(this.api.get<Clearance>(`/signs/${this.signId}/clearance${query}`));
   }
 
   async cancel(id: string): Promise<void> {

@@ -20,6 +20,8 @@ export interface Job {
   readonly quantity: number;
   readonly unit: 'mm' | 'in';
   readonly customer: string;
+  /** Who is spoken to there, and how. */
+  readonly contact: string;
   readonly signs: readonly JobSign[];
 }
 

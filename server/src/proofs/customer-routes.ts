@@ -1,0 +1,82 @@
+import type { FastifyInstance } from 'fastify';
+import { answerWithFile } from '../http/files.js';
+import type { SignPictures } from '../signs/pictures.js';
+import type { TaskService } from '../tasks/service.js';
+import { SHOP_NAME } from '../shop/name.js';
+import { Approval, NewRemark, PictureParams, PictureQuery, TokenParams, Wishes } from './schema.js';
+import { frozenSign } from './frozen-sign.js';
+import type { Proof } from './model.js';
+import type { ProofService } from './service.js';
+import { customerView } from './views.js';
+
+/** Requests a minute from one address: a customer needs few, a guesser many. */
+const RATE = { config: { rateLimit: { max: 240, timeWindow: '1 minute' } } };
+
+/** What a customer may do with the address of a proof: see it, say something about it, answer it. Nothing else opens to them. */
+export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks: TaskService, pictures: SignPictures): void {
+  const params = { schema: { params: TokenParams }, ...RATE };
+  const sheetOf = async (proof: Proof) => proofs.sheet(proof.id, proof.state === 'approved' ? 'stamped sheet' : 'sheet');
+  const view = async (proof: Proof) => customerView(proof, SHOP_NAME, (await sheetOf(proof)).state === 'done');
+
+  app.get<{ Params: TokenParams }>('/api/proof-links/:token', params, async (request, reply) => {
+    const proof = await proofs.byToken(request.params.token);
+    await proofs.seen(proof);
+    reply.header('cache-control', 'no-store');
+    return view(proof);
+  });
+
+  app.post<{ Params: TokenParams; Body: NewRemark }>(
+    '/api/proof-links/:token/remarks',
+    { schema: { params: TokenParams, body: NewRemark }, ...RATE },
+    async (request, reply) => {
+      const proof = await proofs.byToken(request.params.token);
+      reply.code(201);
+      return view(await proofs.remark(proof, request.body, false));
+    },
+  );
+
+  app.post<{ Params: TokenParams; Body: Approval }>(
+    '/api/proof-links/:token/approval',
+    { schema: { params: TokenParams, body: Approval }, ...RATE },
+    async (request) => view(await proofs.approve(await proofs.byToken(request.params.token), request.body)),
+  );
+
+  app.post<{ Params: TokenParams; Body: Wishes }>(
+    '/api/proof-links/:token/wishes',
+    { schema: { params: TokenParams, body: Wishes }, ...RATE },
+    async (request) => view(await proofs.askChanges(await proofs.byToken(request.params.token), request.body)),
+  );
+
+  app.get<{ Params: TokenParams }>('/api/proof-links/:token/sheet.pdf', params, async (request, reply) => {
+    const task = await sheetOf(await proofs.byToken(request.params.token));
+    const { file, fileName, fileType } = await tasks.file(task.id);
+    return answerWithFile(reply, { name: fileName, type: fileType, bytes: file! });
+  });
+
+  const ofSign = { schema: { params: PictureParams, querystring: PictureQuery }, ...RATE };
+
+  app.get<{ Params: PictureParams; Querystring: PictureQuery }>(
+    '/api/proof-links/:token/signs/:signId/picture.png',
+    ofSign,
+    async (request, reply) => {
+      const proof = await proofs.byToken(request.params.token);
+      const { option } = request.query;
+      const { signId, document } = frozenSign(proof, request.params.signId, option);
+      const picture = await pictures.front(`${proof.id} ${signId} ${option ?? ''}`, document);
+      // What is frozen never looks otherwise.
+      reply.type('image/png').header('cache-control', 'private, max-age=31536000, immutable');
+      return reply.send(Buffer.from(picture));
+    },
+  );
+
+  app.get<{ Params: PictureParams; Querystring: PictureQuery }>(
+    '/api/proof-links/:token/signs/:signId/model.glb',
+    ofSign,
+    async (request, reply) => {
+      const proof = await proofs.byToken(request.params.token);
+      const model = await pictures.model(frozenSign(proof, request.params.signId, request.query.option).document);
+      reply.type('model/gltf-binary').header('cache-control', 'private, max-age=31536000, immutable');
+      return reply.send(Buffer.from(model));
+    },
+  );
+}

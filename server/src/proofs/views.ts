@@ -1,0 +1,49 @@
+import { spellingOf } from '@plain-relief/core/sign';
+import type { Proof, ProofRemark, ProofSign } from './model.js';
+
+const remarkView = ({ id, signId, option, across, down, isFromShop, who, text, at }: ProofRemark) => ({
+  id,
+  signId,
+  option,
+  across,
+  down,
+  isFromShop,
+  who,
+  text,
+  at,
+});
+
+const signView = ({ signId, title, revision, document }: ProofSign) => ({
+  id: signId,
+  title,
+  revision,
+  unit: document.unit,
+  options: (document.options ?? []).map(({ id, name }) => ({ id, name })),
+  spelling: spellingOf(document),
+});
+
+/** What the shop sees of a proof. */
+export function shopView(proof: Proof, address: string) {
+  const { id, jobId, letter, state, digest, message, recipient, createdAt, expiresAt, seenAt, endedAt } = proof;
+  const { answeredBy, ticks, choices, wishes, remindAt } = proof;
+  return {
+    ...{ id, jobId, letter, state, digest, message, recipient, createdAt, expiresAt, seenAt, endedAt },
+    ...{ answeredBy, ticks, choices, wishes, remindAt, address },
+    signs: proof.contents.map(signView),
+    remarks: (proof.remarks ?? []).map(remarkView),
+  };
+}
+
+/** What a customer sees of a proof: nothing of the shop but this. */
+export function customerView(proof: Proof, shop: string, isSheetReady: boolean) {
+  const { letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes, job } = proof;
+  return {
+    ...{ letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes },
+    shop,
+    customer: job?.customer?.name ?? '',
+    job: job ? { number: job.number, title: job.title, quantity: job.quantity } : undefined,
+    signs: proof.contents.map(signView),
+    remarks: (proof.remarks ?? []).map(remarkView),
+    isSheetReady,
+  };
+}

@@ -1,0 +1,2 @@
+/** The shop that works here. */
+export const SHOP_NAME = 'Millrace Signworks';

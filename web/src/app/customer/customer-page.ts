@@ -1,0 +1,120 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { dayOf, type NewRemark, type ProofSign, timeOf } from '../proofs/proof-types';
+import { RemarkBoard } from '../proofs/remark-board';
+import { CustomerService } from './customer.service';
+import { TurningModel } from './turning-model';
+
+const TICKS = [
+  ['spelling', 'I have read every word: the spelling is right.'],
+  ['sizes', 'The sizes are right.'],
+  ['colours', 'The colours and finishes are right.'],
+] as const;
+
+/** What a customer sees at the address of a proof: the signs, room for remarks, and the answer. No account, nothing else of the shop. */
+@Component({
+  selector: 'pr-customer-page',
+  imports: [RemarkBoard, TurningModel],
+  providers: [CustomerService],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './customer-page.html',
+  styleUrl: './customer-page.scss',
+})
+export class CustomerPage implements OnDestroy {
+  readonly token = input.required<string>();
+  private readonly service = inject(CustomerService);
+  protected readonly state = toSignal(this.service.state$, { requireSync: true });
+  protected readonly proof = computed(() => this.state().proof);
+  protected readonly isOpen = computed(() => this.proof()?.state === 'open');
+  protected readonly name = signal('');
+  protected readonly wishes = signal('');
+  protected readonly ticks = signal<Readonly<Record<string, boolean>>>({});
+  /** The option that is looked at, by sign; and the one that is chosen, which is the last looked at on purpose. */
+  protected readonly choices = signal<Readonly<Record<string, string>>>({});
+  protected readonly turning = signal<ReadonlySet<string>>(new Set());
+  protected readonly trouble = signal('');
+  protected readonly isBusy = signal(false);
+  protected readonly isAsking = signal(false);
+  protected readonly tickWords = TICKS;
+  protected readonly day = dayOf;
+  protected readonly time = timeOf;
+  /** Whom the proof is for, of which day, job and quantity. */
+  protected readonly about = computed(() => {
+    const { customer, createdAt, job } = this.proof() ?? { customer: '', createdAt: '' };
+    const pieces = job && (job.quantity === 1 ? 'one piece' : `${job.quantity} pieces`);
+    return [customer, createdAt && dayOf(createdAt), ...(job ? [`job ${job.number}`, pieces] : [])].join(', ');
+  });
+  /** What is still missing before approval. */
+  protected readonly lacks = computed(() => {
+    const open = this.proof()?.signs.find(({ id, options }) => options.length > 0 && !this.choices()[id]);
+    if (open) return `Choose an option of “${open.title}” first.`;
+    if (TICKS.some(([key]) => !this.ticks()[key])) return 'Tick all three once you have looked.';
+    return this.name().trim() === '' ? 'Write your name.' : '';
+  });
+
+  constructor() {
+    effect(() => void this.service.open(this.token()));
+  }
+
+  ngOnDestroy(): void {
+    this.service.close();
+  }
+
+  protected optionOf({ id }: ProofSign): string | undefined {
+    return this.proof()?.choices?.[id] ?? this.choices()[id];
+  }
+
+  protected optionName(sign: ProofSign): string {
+    return sign.options.find(({ id }) => id === this.optionOf(sign))?.name ?? '';
+  }
+
+  protected address(sign: ProofSign, what: 'picture.png' | 'model.glb'): string {
+    const option = this.optionOf(sign);
+    const query = option === undefined ? '' : `?option=${encodeURIComponent(option)}`;
+    return `/api/proof-links/${this.token()}/signs/${sign.id}/${what}${query}`;
+  }
+
+  protected sheet(): string {
+    return `/api/proof-links/${this.token()}/sheet.pdf`;
+  }
+
+  protected choose(sign: string, option: string): void {
+    this.choices.set({ ...this.choices(), [sign]: option });
+  }
+
+  protected setTick(key: string, isTicked: boolean): void {
+    this.ticks.set({ ...this.ticks(), [key]: isTicked });
+  }
+
+  protected toggleModel(sign: string): void {
+    const next = new Set(this.turning());
+    if (!next.delete(sign)) next.add(sign);
+    this.turning.set(next);
+  }
+
+  protected remark(remark: NewRemark): Promise<void> {
+    return this.attempt(() => this.service.remark(this.name().trim() || this.proof()?.customer || 'the customer', remark));
+  }
+
+  protected async approve(): Promise<void> {
+    if (this.lacks()) return this.trouble.set(this.lacks());
+    await this.attempt(() => this.service.approve(this.name().trim(), this.ticks(), this.choices()));
+  }
+
+  protected async askChanges(): Promise<void> {
+    if (this.name().trim() === '') return this.trouble.set('Write your name.');
+    if (this.wishes().trim() === '') return this.trouble.set('Say what should be changed.');
+    await this.attempt(() => this.service.askChanges(this.name().trim(), this.wishes().trim()));
+  }
+
+  private async attempt(action: () => Promise<void>): Promise<void> {
+    this.trouble.set('');
+    this.isBusy.set(true);
+    try {
+      await action();
+    } catch (error) {
+      this.trouble.set((error as Error).message);
+    }
+    this.isBusy.set(false);
+  }
+}

@@ -1,0 +1,106 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../shell/api';
+import { Masthead } from '../shell/masthead';
+import { timeOf } from './proof-types';
+
+interface Mail {
+  readonly id: string;
+  readonly to: string;
+  readonly subject: string;
+  readonly text: string;
+  readonly state: 'waiting' | 'sent' | 'failed';
+  readonly error: string | null;
+  readonly writtenAt: string;
+}
+
+/** The letters that were written to customers. */
+@Component({
+  selector: 'pr-outbox-page',
+  imports: [Masthead],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <pr-masthead><h1 class="place-name">Outbox</h1></pr-masthead>
+    <main>
+      @if (isSimulated()) {
+        <p class="said">
+          This outbox stands in for a mail server: letters are written and kept here, and nobody outside gets them. Set
+          MAIL_SERVER to send them (see the README).
+        </p>
+      }
+      @if (trouble()) {
+        <p class="trouble" role="alert">{{ trouble() }}</p>
+      }
+      @for (mail of mails(); track mail.id) {
+        <article>
+          <h2>{{ mail.subject }}</h2>
+          <p class="quiet figure">
+            to {{ mail.to }}, {{ time(mail.writtenAt) }}{{ mail.state === 'sent' ? '' : ', ' + mail.state }}
+          </p>
+          @if (mail.error) {
+            <p class="trouble">{{ mail.error }}</p>
+          }
+          <pre>{{ mail.text }}</pre>
+        </article>
+      } @empty {
+        @if (isLoaded()) {
+          <p class="quiet">Nothing has been sent yet. A proof that is frozen writes the first letter.</p>
+        }
+      }
+    </main>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      height: 100%;
+    }
+    main {
+      flex: 1;
+      overflow: auto;
+      padding: 1rem 1.25rem;
+    }
+    main > * {
+      max-width: 46rem;
+    }
+    .said {
+      padding: 0.4rem 0.8rem;
+      border-left: 4px solid var(--pr-brass);
+      background: var(--pr-sheet);
+    }
+    article {
+      margin-bottom: 1rem;
+      padding: 0.8rem 1rem;
+      border: 1px solid var(--pr-line);
+      background: var(--pr-sheet);
+    }
+    h2 {
+      margin: 0;
+      font-size: 1.08rem;
+    }
+    pre {
+      margin: 0.4rem 0 0;
+      font: inherit;
+      white-space: pre-wrap;
+      overflow-wrap: anywhere;
+    }
+  `,
+})
+export class OutboxPage {
+  private readonly api = inject(Api);
+  protected readonly mails = signal<readonly Mail[]>([]);
+  protected readonly isSimulated = signal(false);
+  protected readonly isLoaded = signal(false);
+  protected readonly trouble = signal('');
+  protected readonly time = timeOf;
+
+  constructor() {
+    firstValueFrom(this.api.get<{ isSimulated: boolean; mails: Mail[] }>('/outbox'))
+      .then(({ isSimulated, mails }) => {
+        this.isSimulated.set(isSimulated);
+        this.mails.set(mails);
+        this.isLoaded.set(true);
+      })
+      .catch((error: Error) => this.trouble.set(error.message));
+  }
+}

@@ -1,0 +1,121 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { type Job, JobsService } from '../jobs/jobs.service';
+import { Masthead } from '../shell/masthead';
+import { dayOf, type NewRemark, timeOf } from './proof-types';
+import { type NewProof, type Proof, ProofsService } from './proofs.service';
+import { RemarkBoard } from './remark-board';
+import { SendForm } from './send-form';
+
+const STATE_WORDS: Readonly<Record<Proof['state'], string>> = {
+  open: 'waits for the customer',
+  approved: 'approved',
+  'changes asked': 'changes asked',
+  withdrawn: 'withdrawn',
+  replaced: 'replaced by a newer one',
+};
+
+/** What customers see of a job, and what came back. */
+@Component({
+  selector: 'pr-proofs-page',
+  imports: [Masthead, RouterLink, RemarkBoard, SendForm],
+  providers: [ProofsService],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './proofs-page.html',
+  styleUrl: './proofs-page.scss',
+})
+export class ProofsPage implements OnDestroy {
+  /** Of the job. */
+  readonly id = input.required<string>();
+  private readonly service = inject(ProofsService);
+  private readonly jobs = inject(JobsService);
+  protected readonly state = toSignal(this.service.state$, { requireSync: true });
+  protected readonly job = signal<Job | undefined>(undefined);
+  protected readonly trouble = signal('');
+  protected readonly isBusy = signal(false);
+  protected readonly isSending = signal(false);
+  protected readonly asked = signal<string | undefined>(undefined);
+  /** The proof that was asked for, or the newest. */
+  protected readonly shown = computed(() => {
+    const { proofs } = this.state();
+    return proofs.find(({ id }) => id === this.asked()) ?? proofs[0];
+  });
+  protected readonly nextLetter = computed(() => letterAfter(this.state().proofs.map(({ letter }) => letter)));
+  protected readonly stateWords = STATE_WORDS;
+  protected readonly day = dayOf;
+  protected readonly time = timeOf;
+  protected readonly copied = signal(false);
+
+  constructor() {
+    effect(() => void this.open(this.id()));
+  }
+
+  ngOnDestroy(): void {
+    this.service.close();
+  }
+
+  private async open(id: string): Promise<void> {
+    await this.attempt(async () => {
+      this.job.set(await this.jobs.find(id));
+      await this.service.open(id);
+    });
+  }
+
+  protected async send(proof: NewProof): Promise<void> {
+    this.isBusy.set(true);
+    await this.attempt(async () => {
+      await this.service.send(proof);
+      this.asked.set(undefined);
+      this.isSending.set(false);
+    });
+    this.isBusy.set(false);
+  }
+
+  protected withdraw(id: string): Promise<void> {
+    return this.attempt(() => this.service.withdraw(id));
+  }
+
+  protected remark(id: string, remark: NewRemark): Promise<void> {
+    return this.attempt(() => this.service.remark(id, remark));
+  }
+
+  protected again(id: string, kind: string): Promise<void> {
+    return this.attempt(() => this.service.sheet(id, kind));
+  }
+
+  protected async copy(address: string): Promise<void> {
+    await this.attempt(() => navigator.clipboard.writeText(address));
+    this.copied.set(true);
+    setTimeout(() => this.copied.set(false), 2000);
+  }
+
+  protected picture({ id }: Proof, signId: string): string {
+    return `/api/proofs/${id}/signs/${signId}/picture.png`;
+  }
+
+  /** Whether anything was changed in a sign since it was frozen. */
+  protected changesOf({ changes }: Proof, signId: string): readonly string[] {
+    return changes[signId] ?? [];
+  }
+
+  protected chosen({ choices, signs }: Proof, signId: string): string {
+    const options = signs.find(({ id }) => id === signId)?.options ?? [];
+    return options.find(({ id }) => id === choices?.[signId])?.name ?? '';
+  }
+
+  private async attempt(action: () => Promise<unknown>): Promise<void> {
+    this.trouble.set('');
+    try {
+      await action();
+    } catch (error) {
+      this.trouble.set((error as Error).message);
+    }
+  }
+}
+
+/** B after A, AA after Z: letters count up with the proofs of a job. */
+function letterAfter(letters: readonly string[]): string {
+  const name = (n: number): string => (n < 26 ? '' : name(Math.floor(n / 26) - 1)) + String.fromCharCode(65 + (n % 26));
+  return name(letters.length);
+}

@@ -1,0 +1,66 @@
+import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
+import type { Job } from '../jobs/jobs.service';
+import type { NewProof } from './proofs.service';
+
+/** What is frozen and sent, to whom, with which words. */
+@Component({
+  selector: 'pr-send-form',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './send-form.html',
+  styleUrl: './send-form.scss',
+})
+export class SendForm {
+  readonly job = input.required<Job>();
+  /** The letter that the proof will have. */
+  readonly letter = input.required<string>();
+  /** Whom the last one went to. */
+  readonly earlier = input('');
+  readonly isBusy = input(false);
+  readonly sent = output<NewProof>();
+  protected readonly chosen = signal<ReadonlySet<string>>(new Set());
+  protected readonly recipient = signal('');
+  protected readonly message = signal('');
+  protected readonly days = signal(30);
+  protected readonly isReminding = signal(true);
+  protected readonly remindAfter = signal(3);
+  protected readonly fault = signal('');
+
+  constructor() {
+    effect(() => this.chosen.set(new Set(this.job().signs.map(({ id }) => id))));
+    effect(() => this.recipient.set(this.earlier() || mailAddressIn(this.job().contact)));
+  }
+
+  protected choose(id: string, isChosen: boolean): void {
+    const next = new Set(this.chosen());
+    if (isChosen) next.add(id);
+    else next.delete(id);
+    this.chosen.set(next);
+  }
+
+  protected send(): void {
+    const signs = this.job()
+      .signs.map(({ id }) => id)
+      .filter((id) => this.chosen().has(id));
+    const recipient = this.recipient().trim();
+    if (signs.length === 0) return this.fault.set('Choose at least one sign.');
+    if (!/^[^\s@<>,;]+@[^\s@<>,;]+$/u.test(recipient))
+      return this.fault.set(`“${recipient}” is no mail address: write one, such as desk@quillstreet.example.org.`);
+    if (!isWhole(this.days(), 365)) return this.fault.set('The address can work for 1 to 365 days.');
+    if (this.isReminding() && !isWhole(this.remindAfter(), 60))
+      return this.fault.set('A reminder can go out after 1 to 60 days.');
+    this.fault.set('');
+    this.sent.emit({
+      signs,
+      recipient,
+      message: this.message().trim(),
+      days: this.days(),
+      ...(this.isReminding() && { remindAfter: this.remindAfter() }),
+    });
+    this.message.set('');
+  }
+}
+
+const isWhole = (value: number, most: number): boolean => Number.isInteger(value) && value >= 1 && value <= most;
+
+/** The mail address in a customer's contact, such as "Marit Solheim, grounds@fernhollow.example.org". */
+const mailAddressIn = (contact: string): string => /[^\s,;<>]+@[^\s,;<>]+/u.exec(contact)?.[0] ?? '';
