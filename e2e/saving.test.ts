@@ -95,8 +95,8 @@ describe('saving', () => {
   }, 60_000);
 
   it('ends queued work though the worker is killed in between, and cancels on request', async () => {
-    const ask = async () =>
-      (await application.api<{ id: string }>(`/signs/${signId}/tasks`, { method: 'POST', body: { kind: 'package' } })).body.id;
+    const body = { kind: 'package', override: { name: 'Ida Brandt', reason: 'Test cut' } };
+    const ask = async () => (await application.api<{ id: string }>(`/signs/${signId}/tasks`, { method: 'POST', body })).body.id;
     const state = async (id: string) => (await application.api<{ state: string }>(`/tasks/${id}`)).body.state;
     const ids = [await ask(), await ask(), await ask()];
     await until(async () => (await state(ids[0])) === 'running');

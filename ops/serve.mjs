@@ -7,6 +7,8 @@ import { startPostgres } from './postgres.mjs';
 import { say, Stop } from './say.mjs';
 
 const RESTART_MS = 500;
+/** It is waited longer and longer for what does not come up, but no longer than this many times. */
+const MOST_WAITS = 20;
 
 /** A Node.js process of the application that is started again when it ends unasked. */
 class Kept {
@@ -18,18 +20,18 @@ class Kept {
   }
 
   start() {
-    this.began = Date.now();
     // The channel tells the child when this process dies, so that it never outlives it.
     this.child = fork(join(ROOT, this.file), {
       env: { ...process.env, ...this.env },
       stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
     });
-    this.child.stdout.on('data', () => {});
+    // It speaks when it is up.
+    this.child.stdout.on('data', () => (this.failures = 0));
     this.child.on('exit', async () => {
       if (this.isStopping) return;
-      this.failures = Date.now() - this.began < 5_000 ? this.failures + 1 : 0;
-      if (this.failures > 20) return;
-      await wait(RESTART_MS * (1 + this.failures));
+      this.failures++;
+      if (this.failures === MOST_WAITS) say(`${this.file} does not come up: see above. It is tried again every 10 seconds.`);
+      await wait(RESTART_MS * Math.min(this.failures, MOST_WAITS));
       if (!this.isStopping) this.start();
     });
     return this;

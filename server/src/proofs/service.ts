@@ -10,7 +10,7 @@ import type { JobState } from '../jobs/model.js';
 import type { PostOffice } from '../mail/post-office.js';
 import type { Settings } from '../settings.js';
 import { digest } from '../signs/service.js';
-import type { SheetKind, Task } from '../tasks/model.js';
+import { type SheetKind, type Task, waitingTask } from '../tasks/model.js';
 import type { Send } from '../tasks/service.js';
 import { reminderLetter, sentLetter } from './letters.js';
 import type { Proof, ProofSign, ProofState } from './model.js';
@@ -143,19 +143,7 @@ export class ProofService {
       order: [['askedAt', 'ASC']],
     });
     if (known) return known;
-    const task = await this.db.Task.create({
-      id: randomUUID(),
-      signId: null,
-      proofId,
-      revision: 0,
-      kind,
-      option: null,
-      state: 'waiting',
-      progress: 0,
-      step: '',
-      askedAt: new Date(),
-      cancelAsked: false,
-    });
+    const task = await waitingTask(this.db, { signId: null, proofId, revision: 0, kind, option: null });
     await this.send({ taskId: task.id });
     return task;
   }

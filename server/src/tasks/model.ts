@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** What can be asked of a sign: its proof, single production files, or all of them in one archive. */
@@ -64,3 +65,18 @@ export function defineTasks(sequelize: Sequelize) {
   );
   return { Task };
 }
+
+/** Writes a task down that waits for a worker. */
+export const waitingTask = (
+  { Task: tasks }: { readonly Task: typeof Task },
+  what: Pick<Task, 'signId' | 'proofId' | 'revision' | 'kind' | 'option'>,
+): Promise<Task> =>
+  tasks.create({
+    ...what,
+    id: randomUUID(),
+    state: 'waiting',
+    progress: 0,
+    step: '',
+    askedAt: new Date(),
+    cancelAsked: false,
+  });

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { Op } from 'sequelize';
 import type { Database } from '../database/database.js';
 import { errors } from '../errors.js';
@@ -6,7 +5,7 @@ import { isUuid } from '../http/ids.js';
 import type { SignService } from '../signs/service.js';
 import { record } from '../history/record.js';
 import { type Clearance, clearance } from '../proofs/production-lock.js';
-import { PRODUCTION_KINDS, type Task, type TaskKind } from './model.js';
+import { PRODUCTION_KINDS, type Task, type TaskKind, waitingTask } from './model.js';
 import type { TaskOrder } from './queue.js';
 
 /** Who lets something be made that was not approved, and why. */
@@ -57,19 +56,7 @@ export class TaskService {
           `${kind} of ${of} asked for without approval: ${override.reason.trim()}`,
         );
     }
-    const task = await this.db.Task.create({
-      id: randomUUID(),
-      signId,
-      proofId: null,
-      revision: sign.revision,
-      kind,
-      option: option ?? null,
-      state: 'waiting',
-      progress: 0,
-      step: '',
-      askedAt: new Date(),
-      cancelAsked: false,
-    });
+    const task = await waitingTask(this.db, { signId, proofId: null, revision: sign.revision, kind, option: option ?? null });
     await this.send({ taskId: task.id });
     return task;
   }
