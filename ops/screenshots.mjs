@@ -53,6 +53,8 @@ main(async () => {
 
   await open(signs.get('Donor plaque'));
   await page.getByRole('button', { name: /^Make/u }).first().click();
+  await page.getByLabel('Your name').fill('Runa Aldous');
+  await page.getByLabel('Why it is made all the same').fill('Sample for the front desk');
   await page.getByRole('button', { name: 'Make Solid (STL)' }).click();
   await page.locator('[data-task="stl"][data-state="done"]').waitFor();
   await page.getByRole('button', { name: /^Make Everything/u }).click();
@@ -131,12 +133,6 @@ main(async () => {
   await page.keyboard.press('Escape');
   await page.locator('.order').first().click();
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Measure' }).click();
-  const blankBox = await page.locator('pr-plan-view path.edge').boundingBox();
-  await page.mouse.click(blankBox.x, blankBox.y + blankBox.height * 0.6);
-  await page.mouse.click(blankBox.x + blankBox.width / 2, blankBox.y);
-  await take('measure');
-  await page.getByRole('button', { name: 'Done' }).click();
   await page.getByRole('button', { name: 'Add something else' }).click();
   await page.getByText('A logo or other artwork').click();
   await page.setInputFiles('input[type=file]', join(ROOT, 'demo/artwork/leaf.dxf'));
@@ -146,6 +142,33 @@ main(async () => {
   await page.getByLabel('Sample').fill('Waverley and Tye');
   await page.waitForTimeout(1500);
   await take('fonts');
+
+  // A proof that came back, with what has changed since; and one as its customer sees it.
+  const jobOf = (title) => jobs.find((job) => job.title === title);
+  const frozen = async (job, signs, message) => {
+    const proof = await send('POST', `/jobs/${job.id}/proofs`, { signs, recipient: 'desk@example.org', message, days: 30 });
+    return { ...proof, link: `/proof-links/${proof.address.split('/').at(-1)}` };
+  };
+  const rooms = jobOf('Room signs, second floor');
+  const reading = signs.get('Reading room');
+  const back = await frozen(rooms, [reading, signs.get('Welcome in five tongues')], 'Dear Tobias, here are the room signs.');
+  const asked = { signId: reading, who: 'Tobias Renn', text: 'Could the number be larger?', across: 0.5, down: 0.8 };
+  await send('POST', `${back.link}/remarks`, asked);
+  await send('POST', `${back.link}/wishes`, { name: 'Tobias Renn', wishes: 'The number larger, and the plate 5 mm thick.' });
+  await send('POST', `/proofs/${back.id}/remarks`, { signId: reading, text: 'Proof B will have it so.' });
+  const { document, revision } = await (await fetch(`${url}/api/signs/${reading}`)).json();
+  document.blank.thickness = 5;
+  await send('PUT', `/signs/${reading}`, { base: revision, document });
+  await page.goto(`${url}/jobs/${rooms.id}/proofs`);
+  await page.waitForTimeout(6000);
+  await take('proofs');
+  const gate = signs.get('West gate sign');
+  const out = await frozen(jobOf('Entrance and donor signs'), [gate], 'Dear Marit, here is the sign for the west gate.');
+  const said = { signId: gate, who: 'Marit Solheim', text: 'Is this the fern that we sent?', across: 0.5, down: 0.3 };
+  await send('POST', `${out.link}/remarks`, said);
+  await page.goto(`${url}/proof/${out.link.split('/').at(-1)}`);
+  await page.waitForTimeout(6000);
+  await take('customer');
 
   await browser.close();
   await stop();

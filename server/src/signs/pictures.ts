@@ -21,21 +21,19 @@ export interface PictureOrder {
   readonly fonts: readonly LoadedFont[];
 }
 
-/** Pictures and models of signs, made in a thread of their own; pictures are kept. */
+/** Pictures and models of signs, made in threads of their own; pictures are kept. */
 export class SignPictures {
-  private readonly threads: Piscina;
+  /** One for the board's many, one for what a customer waits for. */
+  private readonly threads: readonly [Piscina, Piscina];
   private readonly kept = new Map<string, Promise<Uint8Array>>();
 
   constructor(
     private readonly fontsDir: string,
     private readonly shopFonts: ShopFonts,
   ) {
-    this.threads = new Piscina({
-      filename: new URL('./picture-thread.js', import.meta.url).href,
-      minThreads: 0,
-      maxThreads: 1,
-      maxQueue: 200,
-    });
+    const filename = new URL('./picture-thread.js', import.meta.url).href;
+    const thread = () => new Piscina({ filename, minThreads: 0, maxThreads: 1, maxQueue: 200 });
+    this.threads = [thread(), thread()];
   }
 
   /** A small picture of a sign at a revision, as a PNG file. */
@@ -67,10 +65,11 @@ export class SignPictures {
   private async make(sign: Sign, view: View): Promise<Uint8Array> {
     const fonts = await this.shopFonts.usedBy(sign);
     const order: PictureOrder = { sign, view, fontsDir: this.fontsDir, fonts };
-    return (await this.threads.run(order)) as Uint8Array;
+    const [board, customers] = this.threads;
+    return (await (view.kind === 'aside' ? board : customers).run(order)) as Uint8Array;
   }
 
-  close(): Promise<void> {
-    return this.threads.destroy();
+  async close(): Promise<void> {
+    await Promise.all(this.threads.map((thread) => thread.destroy()));
   }
 }

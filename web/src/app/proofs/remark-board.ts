@@ -22,6 +22,7 @@ export class RemarkBoard {
   protected readonly isWriting = signal(false);
   protected readonly text = signal('');
   protected readonly isMissing = signal(false);
+  protected readonly isThere = signal(false);
   /** Those of the sign, with the number that stands on their pin. */
   protected readonly numbered = computed(() =>
     this.remarks()
