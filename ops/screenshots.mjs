@@ -59,6 +59,7 @@ main(async () => {
   await page.locator('[data-task="stl"][data-state="done"]').waitFor();
   await page.getByRole('button', { name: /^Make Everything/u }).click();
   await page.locator('.progress-line').waitFor();
+  await page.locator('.progress-line').scrollIntoViewIfNeeded();
   await take('busy');
 
   // Heights: the carved panel lit from the upper left, and its model.
@@ -167,7 +168,7 @@ main(async () => {
   const said = { signId: gate, who: 'Marit Solheim', text: 'Is this the fern that we sent?', across: 0.5, down: 0.3 };
   await send('POST', `${out.link}/remarks`, said);
   await page.goto(`${url}/proof/${out.link.split('/').at(-1)}`);
-  await page.waitForTimeout(6000);
+  await page.locator('i.pin').waitFor();
   await take('customer');
 
   await browser.close();

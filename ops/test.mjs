@@ -55,6 +55,7 @@ main(async () => {
   check('format', 'npx', ['--no-install', 'prettier', '--check', '--log-level', 'warn', '.']);
   check('lint', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0']);
   check('types of the tests', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.tests.json']);
+  check('types of the page and its tests', 'npx', ['--no-install', 'tsc', '-p', 'web/tsconfig.test.json', '--noEmit']);
 
   const database = await startPostgres(join(HOME, 'test', 'postgres'), { fromPort: 54710 });
   try {

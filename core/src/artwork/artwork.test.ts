@@ -225,7 +225,7 @@ describe('hostile files', () => {
       expect((error as Error).message.length).toBeLessThan(300);
       expect((error as Error).message.length).toBeGreaterThan(20);
     }
-    expect(performance.now() - began).toBeLessThan(5000);
+    expect(performance.now() - began).toBeLessThan(20_000);
     expect(process.memoryUsage().heapUsed - before).toBeLessThan(500e6);
   });
 

@@ -221,11 +221,15 @@ describe('hostile files', () => {
     ['too large', ' \n'.repeat(5_000_000)],
   ]; // prettier-ignore
 
+  // One that went on for ever would end with the time of the test.
   it.each(files)('%s: a sentence, in time', (_, source) => {
-    const began = performance.now();
-    const attempt = () => importArtwork('dxf', source);
-    expect(attempt).toThrow(ArtworkError);
-    expect(attempt).toThrow(/[.:]/u);
-    expect(performance.now() - began).toBeLessThan(10_000);
+    let refusal: unknown;
+    try {
+      importArtwork('dxf', source);
+    } catch (error) {
+      refusal = error;
+    }
+    expect(refusal).toBeInstanceOf(ArtworkError);
+    expect((refusal as Error).message).toMatch(/[.:]/u);
   });
 });

@@ -5,7 +5,7 @@ import type { LoadedFont, ShopFonts } from '../shop/fonts.js';
 const MOST_KEPT = 500;
 const SMALL = { width: 360, height: 240 };
 /** Pixels along the longer side of what a customer sees. */
-const LARGE = 1600;
+const LARGE = 1200;
 
 /** What is to be drawn: a small picture from aside, a large one from the front, or the solid with its finishes. */
 export type View =

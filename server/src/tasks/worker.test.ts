@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { spellingOf } from '@plain-relief/core/sign';
+import { newSign, newText, spellingOf } from '@plain-relief/core/sign';
 import type PgBoss from 'pg-boss';
 import { unzipSync } from 'fflate';
 import { loadDemo } from '../demo/load.js';
@@ -38,7 +38,7 @@ async function ask(kind: string): Promise<string> {
 }
 
 async function ended(id: string): Promise<Task> {
-  for (let tries = 0; tries < 1200; tries++) {
+  for (let tries = 0; tries < 1400; tries++) {
     const task = (await server.db.Task.findByPk(id))!;
     if (task.state !== 'waiting' && task.state !== 'running') return task;
     await new Promise((done) => setTimeout(done, 100));
@@ -128,10 +128,12 @@ describe('the worker', () => {
     expect([task.state, task.error]).toEqual(['failed', 'The sign was removed before its file was made.']);
   }, 60_000);
 
-  it('makes the sheet of a frozen proof of several signs, and the same with the stamp once it is approved', async () => {
+  it('makes the sheet of a frozen proof, and the same with the stamp once it is approved', async () => {
     const { jobId } = (await server.db.SignRow.findByPk(signId))!;
-    await server.call('POST', `/api/jobs/${jobId}/signs`, { title: 'Blank plate' });
-    const signs = await server.db.SignRow.findAll({ where: { jobId, title: ['Bilge pump plate', 'Blank plate'] } });
+    const document = { ...newSign('Small plate', 'mm'), finishes: [] };
+    const line = { ...newText(document, 'barlow-semibold'), words: 'Ida & Marit\nWillmott' };
+    await server.call('POST', `/api/jobs/${jobId}/signs`, { title: 'Small plate', document: { ...document, parts: [line] } });
+    const signs = await server.db.SignRow.findAll({ where: { jobId, title: 'Small plate' } });
     const wanted = {
       signs: signs.map(({ id }) => id),
       recipient: 'works@ospreypoint.example.org',
@@ -146,11 +148,6 @@ describe('the worker', () => {
     for (const words of ['Spelling: please read every word', 'Have a look.', 'Quantity: 36', proof.digest.slice(0, 16)])
       expect(sheet.text).toContain(words);
     expect(sheet.text).not.toContain('Proof A approved');
-    // Asked for once more it is the same file; made once more it would have the same bytes.
-    await server.db.Task.destroy({ where: { id: sheet.task.id } });
-    await server.call('POST', `/api/proofs/${proof.id}/sheets`, { kind: 'sheet' });
-    expect((await sheetOf(proof.id, 'sheet')).task.file!.equals(sheet.task.file!)).toBe(true);
-
     const token = proof.address.split('/').at(-1);
     const choices = Object.fromEntries(
       signs.flatMap(({ id, document }) => (document.options ? [[id, document.options[0].id]] : [])),
@@ -163,7 +160,7 @@ describe('the worker', () => {
     expect(stamped.text).toContain('Proof A approved by Captain Ida Brandt');
     const file = await server.app.inject(`/api/proof-links/${token}/sheet.pdf`);
     expect(file.rawPayload.equals(stamped.task.file!)).toBe(true);
-  }, 180_000);
+  }, 300_000);
 });
 
 /** A sheet of a proof, when it is done, with the text that poppler-utils finds in it. */

@@ -12,6 +12,7 @@ const worded = (): Sign => {
 const task = (kind: TaskKind, revision: number, state: Task['state'] = 'done'): Task => ({
   id: `${kind}${revision}`,
   signId: 's',
+  option: null,
   revision,
   kind,
   state,

@@ -3,8 +3,8 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { Masthead } from '../shell/masthead';
 import { JobCard } from './job-card';
-import { JobsService } from './jobs.service';
-import { LANES, matching } from './lanes';
+import { JOB_STATES, JobsService } from './jobs.service';
+import { dueWithin, LANES, matching } from './lanes';
 import { NewJobForm } from './new-job-form';
 
 @Component({
@@ -18,15 +18,31 @@ export class JobsPage {
   private readonly service = inject(JobsService);
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
   protected readonly search = signal('');
+  /** The one state that is shown; all where it is empty. */
+  protected readonly only = signal('');
+  protected readonly days = signal<number | undefined>(undefined);
+  protected readonly states = JOB_STATES;
   protected readonly isMaking = signal(false);
   protected readonly lanes = computed(() => {
-    const found = matching(this.state().jobs, this.search());
+    const found = matching(dueWithin(this.state().jobs, this.days(), new Date()), this.search()).filter(
+      ({ state }) => this.only() === '' || state === this.only(),
+    );
     return LANES.map((lane) => ({ ...lane, jobs: found.filter((job) => lane.states.includes(job.state)) }));
   });
   protected readonly hasMatches = computed(() => this.lanes().some(({ jobs }) => jobs.length > 0));
 
   constructor() {
     void this.service.load();
+  }
+
+  protected setDays(value: string): void {
+    this.days.set(value === '' ? undefined : Number(value));
+  }
+
+  protected showAll(): void {
+    this.search.set('');
+    this.only.set('');
+    this.days.set(undefined);
   }
 
   protected reload(): void {

@@ -1,5 +1,5 @@
 import type { Job } from './jobs.service';
-import { due, LANES, matching } from './lanes';
+import { due, dueWithin, LANES, matching } from './lanes';
 import { JOB_STATES } from './jobs.service';
 
 const job = (change: Partial<Job>): Job => ({
@@ -11,6 +11,7 @@ const job = (change: Partial<Job>): Job => ({
   quantity: 1,
   unit: 'mm',
   customer: 'Fernhollow Arboretum',
+  contact: '',
   signs: [],
   ...change,
 });
@@ -41,5 +42,13 @@ describe('the board', () => {
     expect(matching(jobs, 'osprey bilge').map(({ id }) => id)).toEqual(['2']);
     expect(matching(jobs, 'fernhollow bilge')).toEqual([]);
     expect(matching(jobs, '  ')).toHaveLength(2);
+  });
+
+  it('finds jobs that are due within some days, the late ones too', () => {
+    const today = new Date(2026, 10, 25);
+    const jobs = ['2026-11-20', '2026-11-25', '2026-12-02', '2026-12-03', null].map((dueOn) => job({ dueOn }));
+    expect(dueWithin(jobs, 7, today).map(({ dueOn }) => dueOn)).toEqual(['2026-11-20', '2026-11-25', '2026-12-02']);
+    expect(dueWithin(jobs, -1, today).map(({ dueOn }) => dueOn)).toEqual(['2026-11-20']);
+    expect(dueWithin(jobs, undefined, today)).toHaveLength(5);
   });
 });

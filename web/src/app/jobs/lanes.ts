@@ -21,11 +21,19 @@ export interface DueView {
 
 const DAY_MS = 86_400_000;
 
+function daysUntil(dueOn: string, today: Date): number {
+  const start = Date.UTC(today.getFullYear(), today.getMonth(), today.getDate());
+  return Math.round((Date.parse(`${dueOn}T00:00:00Z`) - start) / DAY_MS);
+}
+
+/** Jobs that are due in so many days at most, the late ones too; those that are late with −1; all where no days are given. */
+export const dueWithin = (jobs: readonly Job[], days: number | undefined, today: Date): readonly Job[] =>
+  days === undefined ? jobs : jobs.filter(({ dueOn }) => dueOn !== null && daysUntil(dueOn, today) <= days);
+
 /** When a job is due, seen from a day: "due in 5 days", "3 days late". */
 export function due(dueOn: string | null, today: Date): DueView {
   if (!dueOn) return { text: 'no due date', urgency: 'none' };
-  const start = Date.UTC(today.getFullYear(), today.getMonth(), today.getDate());
-  const days = Math.round((Date.parse(`${dueOn}T00:00:00Z`) - start) / DAY_MS);
+  const days = daysUntil(dueOn, today);
   if (days < 0) return { text: days === -1 ? '1 day late' : `${-days} days late`, urgency: 'late' };
   if (days === 0) return { text: 'due today', urgency: 'soon' };
   if (days === 1) return { text: 'due tomorrow', urgency: 'soon' };

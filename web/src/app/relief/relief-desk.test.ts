@@ -89,7 +89,7 @@ describe('ReliefDesk', () => {
     for (let i = 0; i < 500; i++) {
       // A grid that no outline follows.
       const [x, y] = [(((i * 0.6180339887) % 1) - 0.5) * width, (((i * 0.7548776662) % 1) - 0.5) * height];
-      const seen = painted.findLast(({ runs }) => contains(runs, x, y));
+      const seen = [...painted].reverse().find(({ runs }) => contains(runs, x, y));
       const level = regions.find(({ outline }) => contains(outline, x, y));
       if (!level || !seen) continue;
       tried++;
