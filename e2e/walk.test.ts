@@ -10,7 +10,7 @@ import { Visit } from './visit.js';
 // The package's module form cannot be loaded by Node.js.
 const DxfParser = createRequire(import.meta.url)('dxf-parser') as new () => { parseSync(text: string): IDxf | null };
 
-const visit = new Visit('walk', 10_000);
+const visit = new Visit('walk', 20_000);
 const { application, faults } = visit;
 
 async function fileOf(download: { path(): Promise<string> }): Promise<{ path: string; bytes: Buffer }> {
@@ -30,9 +30,9 @@ describe('from the words to the files', () => {
     await visit.page.waitForFunction(
       () => [...document.querySelectorAll<HTMLImageElement>('.sign img')].slice(0, 3).every((img) => img.naturalWidth === 360),
       undefined,
-      { timeout: 45_000 },
+      { timeout: 100_000 },
     );
-  }, 60_000);
+  }, 120_000);
 
   it('makes a job and a sign', async () => {
     await visit.page.getByRole('button', { name: 'New job' }).click();
@@ -51,7 +51,7 @@ describe('from the words to the files', () => {
     await card.getByRole('button', { name: 'Add', exact: true }).click();
     await visit.page.waitForURL(/\/signs\//u);
     await visit.page.getByText('The blank is bare').waitFor();
-  }, 60_000);
+  }, 120_000);
 
   it('sets blank and lines in any unit and shows them everywhere', async () => {
     const blank = visit.bench.order('Blank');
@@ -83,7 +83,7 @@ describe('from the words to the files', () => {
     await visit.page.locator('pr-notes-list', { hasText: 'One piece of' }).waitFor();
     expect(await visit.page.locator('pr-plan-view path.level').count()).toBeGreaterThan(3);
     expect(await visit.page.locator('pr-section-view .surface').count()).toBeGreaterThan(0);
-  }, 60_000);
+  }, 120_000);
 
   it('keeps what is not a length in its field and says what was not understood', async () => {
     const blank = visit.bench.order('Blank');
@@ -108,7 +108,7 @@ describe('from the words to the files', () => {
     await visit.page.waitForFunction((count) => document.querySelectorAll('pr-section-view .surface').length > count, before);
     await visit.page.locator('pr-section-view').hover();
     expect(await visit.page.locator('pr-section-view .read').textContent()).toMatch(/along: (the face|raised 2 mm)/u);
-  }, 30_000);
+  }, 120_000);
 
   it('drags a rung, undoes and redoes it by name', async () => {
     const level = visit.page.getByLabel('level of Line 1');
@@ -132,7 +132,7 @@ describe('from the words to the files', () => {
       dragged,
     );
     await visit.page.keyboard.press('Control+Z');
-  }, 30_000);
+  }, 120_000);
 
   it('turns the model', async () => {
     await visit.page.getByRole('button', { name: 'Model', exact: true }).click();
@@ -144,7 +144,7 @@ describe('from the words to the files', () => {
     await visit.page.waitForTimeout(600);
     expect((await canvas.screenshot()).equals(before)).toBe(false);
     await visit.page.getByRole('button', { name: 'Plan', exact: true }).click();
-  }, 60_000);
+  }, 120_000);
 
   it('has everything after a reload', async () => {
     const revision = await visit.bench.saved();
@@ -158,7 +158,7 @@ describe('from the words to the files', () => {
         .inputValue(),
     ).toBe('HERON POND');
     expect(await visit.bench.order('Line 2').getByLabel('depth').inputValue()).toBe('1.5 mm');
-  }, 30_000);
+  }, 120_000);
 
   it('makes the proof: A4, the sign’s words, to scale', async () => {
     await visit.page.getByRole('button', { name: /^Proof/u }).click();
