@@ -5,6 +5,7 @@ import { chromium } from 'playwright-core';
 import { HOME } from '../ops/build.mjs';
 import { freePort } from '../ops/ports.mjs';
 import { serve } from '../ops/serve.mjs';
+import { signIn } from '../ops/sign-in.mjs';
 
 const COMMON = ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking'];
 /** Pages drawn by the processor alone, as where there is no graphics card; and with software WebGL for the model. */
@@ -15,20 +16,19 @@ const home = join(HOME, 'bench');
 rmSync(home, { recursive: true, force: true });
 const { url, stop } = await serve({ home, port: await freePort(4600), databasePort: 54850 });
 let browser = await open(PLAIN);
-const send = async (method, path, body) =>
-  (
-    await fetch(`${url}/api${path}`, {
-      method,
-      headers: { 'content-type': 'application/json' },
-      body: body && JSON.stringify(body),
-    })
-  ).json();
+const { send, cookie } = await signIn(url);
+/** A page of somebody who is signed in. */
+const newPage = async (options) => {
+  const page = await browser.newPage(options);
+  await page.context().addCookies([cookie]);
+  return page;
+};
 const medianOf = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 
 const { jobs } = await send('GET', '/jobs');
 
 async function firstLoad() {
-  const page = await browser.newPage();
+  const page = await newPage();
   const session = await page.context().newCDPSession(page);
   await session.send('Network.enable');
   const types = new Map();
@@ -59,7 +59,7 @@ async function sixtyLetters() {
 }
 
 async function typing(id, showing) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${url}/signs/${id}`);
   await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
   await page.getByRole('button', { name: showing, exact: true }).click();
@@ -125,7 +125,7 @@ async function dragging() {
     },
   ]; // prettier-ignore
   await send('PUT', `/signs/${sign.id}`, { base: 1, document: sign.document });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${url}/signs/${sign.id}`);
   await page.locator('pr-plan-view rect.grab').first().waitFor({ state: 'attached' });
   await page.getByRole('button', { name: 'Line 1', exact: true }).click();
@@ -169,7 +169,7 @@ async function rung(id, showing, edge) {
   const { revision, document } = await send('GET', `/signs/${id}`);
   for (const part of document.parts) part.tiers = part.tiers.map((tier) => ({ ...tier, edge }));
   await send('PUT', `/signs/${id}`, { base: revision, document });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${url}/signs/${id}`);
   await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
   await page.getByRole('button', { name: showing, exact: true }).click();
@@ -187,7 +187,12 @@ async function rung(id, showing, edge) {
       await page.waitForTimeout(12);
     }
   })();
+  await page.evaluate(() => {
+    window.models = 0;
+    document.addEventListener('model-drawn', () => window.models++);
+  });
   const moved = await framesOf(page, 3);
+  const models = (await page.evaluate(() => window.models)) / 3;
   await moving;
   // One step at a time: from the move to the model drawn.
   await page.evaluate(() => {
@@ -206,7 +211,9 @@ async function rung(id, showing, edge) {
   await page.mouse.up();
   const follows = await page.evaluate(() => window.follows);
   const after =
-    follows.length > 0 ? `, the model follows after ${medianOf(follows).toFixed(0)} ms (median of ${follows.length})` : '';
+    follows.length > 0
+      ? `, the model drawn ${models.toFixed(0)} times a second and after ${medianOf(follows).toFixed(0)} ms (median of ${follows.length})`
+      : '';
   console.log(
     `dragging a rung of 60 letters ${edge ? `sloped by ${edge.angle}°` : 'with upright sides'}, ${showing.toLowerCase()} shown: ` +
       `${moved.toFixed(0)} frames a second (${still.toFixed(0)} with nothing moving)${after}`,
@@ -228,7 +235,7 @@ async function plaque() {
   })); // prettier-ignore
   await send('PUT', `/signs/${sign.id}`, { base: 1, document: sign.document });
   const letters = lines.join('').replaceAll(' ', '').length;
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage({ viewport: { width: 1280, height: 800 } });
   // Opened as from the jobs, with the page's scripts at hand.
   await page.goto(`${url}/signs/${jobs[0].signs[0].id}`, { waitUntil: 'networkidle' });
   await page.evaluate(() => {
@@ -279,7 +286,7 @@ async function plaque() {
 
 /** What the machine takes for a letter in a plain field, key to painted frame: nothing on the page can be faster. */
 async function floor() {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage({ viewport: { width: 1280, height: 800 } });
   await page.setContent('<textarea></textarea>');
   await page.locator('textarea').focus();
   await page.evaluate(() => {

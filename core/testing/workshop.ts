@@ -27,12 +27,11 @@ export class Workshop {
 
   /**
    * The solid of an evaluation: closed, without slivers, and taken by a general library that finds the same volume.
-   * @param slivers how many there may be, where the drawing itself has parts as small as they are
    */
-  soundSolid(evaluation: Evaluation, slivers = 0): { readonly mesh: ReliefMesh; readonly mm3: number } {
+  soundSolid(evaluation: Evaluation): { readonly mesh: ReliefMesh; readonly mm3: number } {
     const mesh = solidOf(evaluation);
     expect(isWatertight(mesh)).toBe(true);
-    expect(sliversIn(mesh)).toBeLessThanOrEqual(slivers);
+    expect(sliversIn(mesh)).toBe(0);
     const mm3 = volume(mesh);
     const theirs = manifoldOf(this.m, mesh);
     expect(theirs.status()).toBe('NoError');

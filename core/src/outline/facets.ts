@@ -27,7 +27,8 @@ export function facetNormals(p: ArrayLike<number>, triangles: ArrayLike<number>)
 export function unitNormals(p: ArrayLike<number>, triangles: ArrayLike<number>): Float64Array {
   const out = facetNormals(p, triangles);
   for (let t = 0; t < out.length; t += 3) {
-    const length = Math.hypot(out[t], out[t + 1], out[t + 2]) || 1;
+    // Many times as fast as Math.hypot, whose care for very large and very small numbers lengths in mm do not need.
+    const length = Math.sqrt(out[t] * out[t] + out[t + 1] * out[t + 1] + out[t + 2] * out[t + 2]) || 1;
     out[t] /= length;
     out[t + 1] /= length;
     out[t + 2] /= length;

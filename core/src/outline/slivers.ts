@@ -17,14 +17,24 @@ export interface Surface3D {
 /** Triangles smaller than this, in mm², are slivers. */
 export const LEAST_AREA = 1e-6;
 
-/** Edges shorter than this, in mm, may be drawn together. */
-const SHORT = 0.004;
+/** How far the surface may be changed for a sliver to go. */
+interface Reach {
+  /** Edges shorter than this, in mm, may be drawn together. */
+  readonly short: number;
+  /** A corner may be moved by this, in mm, to widen a sliver. */
+  readonly shift: number;
+  /** The least cosine between where a triangle faced and where it faces. */
+  readonly facing: number;
+}
+
+/** Tried in turn: more is allowed only where less did not do. */
+const REACHES: readonly Reach[] = [
+  { short: 0.004, shift: 0.003, facing: 0.9 },
+  { short: 0.012, shift: 0.006, facing: 0.5 },
+];
 
 /** Triangles smaller than this, in mm², may turn far, as those about the tip of a cone do. */
 const SPECK = 2e-5;
-
-/** A corner may be moved by this, in mm, to widen a sliver. */
-const MOST_SHIFT = 0.003;
 
 const MOST_PASSES = 12;
 
@@ -34,14 +44,18 @@ interface Worked {
   readonly belongs: Int32Array;
   /** Triangles at each corner; those that are gone have −1 for their corners. */
   readonly at: number[][];
+  reach: Reach;
 }
 
-/** A mesh without the slivers that can be taken out; the mesh itself where it has none. */
-export function withoutSlivers(mesh: Surface3D): Surface3D {
+/**
+ * A mesh without the slivers that can be taken out; the mesh itself where it has none.
+ * @param isLast whether nothing comes after it that could take out more: then a surface may give way further
+ */
+export function withoutSlivers(mesh: Surface3D, isLast = true): Surface3D {
   const { positions, triangles, belongs } = mesh;
   let slivers = sliversOf(positions, triangles);
   if (slivers.length === 0) return mesh;
-  const work: Worked = { p: positions.slice(), t: Int32Array.from(triangles), belongs, at: [] };
+  const work: Worked = { p: positions.slice(), t: Int32Array.from(triangles), belongs, at: [], reach: REACHES[0] };
   // Only the neighbourhood of slivers is worked on.
   const near = new Uint8Array(positions.length / 3);
   for (let ring = 0; ring < 2; ring++) {
@@ -55,9 +69,11 @@ export function withoutSlivers(mesh: Surface3D): Surface3D {
     for (const v of mark) near[v] = 1;
   }
   for (let i = 0; i < triangles.length; i++) if (near[triangles[i]]) (work.at[triangles[i]] ??= []).push(Math.floor(i / 3));
-  for (let pass = 0; pass < MOST_PASSES && slivers.length > 0; pass++) {
+  const stages = isLast ? [...REACHES] : [REACHES[0]];
+  for (let pass = 0; pass < MOST_PASSES && slivers.length > 0 && stages.length > 0; pass++) {
+    [work.reach] = stages;
     const mended = (how: (work: Worked, f: number) => boolean) => slivers.filter((f) => isSliver(work, f) && how(work, f)).length;
-    if (mended(collapse) + mended(flip) + mended(widen) === 0) break;
+    if (mended(collapse) + mended(flip) + mended(widen) === 0) stages.shift();
     slivers = sliversOf(work.p, work.t).filter((f) => [0, 1, 2].every((k) => work.at[work.t[3 * f + k]]));
   }
   return packed(work);
@@ -70,8 +86,10 @@ const isThere = ({ t }: Worked, f: number): boolean => t[3 * f] >= 0;
 function sliversOf(p: Float64Array, t: ArrayLike<number>): number[] {
   const normals = facetNormals(p, t);
   const out: number[] = [];
-  for (let f = 0; f < t.length; f += 3)
-    if (Math.hypot(normals[f], normals[f + 1], normals[f + 2]) < 2 * LEAST_AREA) out.push(f / 3);
+  for (let f = 0; f < t.length; f += 3) {
+    const [x, y, z] = [normals[f], normals[f + 1], normals[f + 2]];
+    if (x * x + y * y + z * z < 4 * LEAST_AREA * LEAST_AREA) out.push(f / 3);
+  }
   return out;
 }
 
@@ -90,7 +108,7 @@ function collapse(work: Worked, f: number): boolean {
   const edges = [0, 1, 2]
     .map((k) => [t[3 * f + k], t[3 * f + ((k + 1) % 3)]] as const)
     .map(([a, b]) => ({ a, b, length: distance(p, a, b) }))
-    .filter(({ length }) => length < SHORT)
+    .filter(({ length }) => length < work.reach.short)
     .sort((one, other) => one.length - other.length);
   for (const { a, b } of edges) if (drawTogether(work, a, b) || drawTogether(work, b, a)) return true;
   return false;
@@ -114,7 +132,7 @@ function drawTogether(work: Worked, gone: number, kept: number): boolean {
     if (both.includes(f)) continue;
     const [a, b, c] = [0, 1, 2].map((k) => (t[3 * f + k] === gone ? kept : t[3 * f + k]));
     const after = cross(p, a, b, c);
-    if (!looksAs(facingOf(work, f), after, Math.hypot(...after) / 2 < SPECK ? 0.1 : undefined)) return false;
+    if (!looksAs(facingOf(work, f), after, Math.hypot(...after) / 2 < SPECK ? 0.1 : work.reach.facing)) return false;
   }
   for (const f of around) {
     if (both.includes(f)) {
@@ -141,7 +159,7 @@ function flip(work: Worked, f: number): boolean {
   // (a, b, c) and (b, a, d) become (a, d, c) and (d, b, c).
   const before = cross(p, t[3 * g], t[3 * g + 1], t[3 * g + 2]);
   const [one, two] = [cross(p, a, d, c), cross(p, d, b, c)];
-  if (!looksAs(before, one) || !looksAs(before, two)) return false;
+  if (![one, two].every((after) => looksAs(before, after, work.reach.facing))) return false;
   if (Math.min(Math.hypot(...one), Math.hypot(...two)) <= Math.min(Math.hypot(...before), 2 * areaOf(work, f))) return false;
   t.set([a, d, c], 3 * f);
   t.set([d, b, c], 3 * g);
@@ -169,7 +187,7 @@ function widen(work: Worked, f: number): boolean {
     if (size === 0) return false;
     const height = inward.reduce((sum, value, axis) => sum + (value / size) * (p[3 * c + axis] - p[3 * a + axis]), 0);
     const shift = (4 * LEAST_AREA) / Math.hypot(...along) - height;
-    if (Math.abs(shift) > MOST_SHIFT) return false;
+    if (Math.abs(shift) > work.reach.shift) return false;
     const place = p.slice(3 * c, 3 * c + 3);
     const heights = [...linkOf(work, c)].map((v) => p[3 * v + 2]);
     inward.forEach((value, axis) => (p[3 * c + axis] += (value / size) * shift));
@@ -179,7 +197,7 @@ function widen(work: Worked, f: number): boolean {
       isBetween &&
       around.every((other, i) => {
         const isGrown = areaOf(work, other) >= Math.min(before[i], LEAST_AREA);
-        return isGrown && looksAs(facings[i], cross(p, t[3 * other], t[3 * other + 1], t[3 * other + 2]));
+        return isGrown && looksAs(facings[i], cross(p, t[3 * other], t[3 * other + 1], t[3 * other + 2]), work.reach.facing);
       });
     if (!isSound) p.set(place, 3 * c);
     return isSound;
@@ -202,7 +220,7 @@ function facingOf(work: Worked, f: number): Float64Array {
 }
 
 /** Whether a triangle still faces nearly the same way, by its normals before and after; one of no area faced every way. */
-function looksAs(before: Float64Array, after: Float64Array, least = 0.9): boolean {
+function looksAs(before: Float64Array, after: Float64Array, least: number): boolean {
   const [was, is] = [Math.hypot(...before), Math.hypot(...after)];
   if (was === 0 || is === 0) return was === 0;
   return (before[0] * after[0] + before[1] * after[1] + before[2] * after[2]) / (was * is) > least;

@@ -28,6 +28,7 @@ export interface CutToPlan {
   readonly layers: readonly Layer[];
   /** What is left of the blank, as the reader sees it. */
   readonly kept?: Outline;
+  readonly studs?: readonly StudPlace[];
   readonly notes: readonly Note[];
 }
 
@@ -56,7 +57,12 @@ export class CutToPlans {
     }
     const { made } = this.last;
     if (side === 'front') return made;
-    return { ...made, kept: mirrored(made.kept), layers: made.layers.map((layer) => turned(layer, thickness)) };
+    return {
+      ...made,
+      kept: mirrored(made.kept),
+      studs: made.studs?.map(({ x, y }) => ({ x: -x, y })),
+      layers: made.layers.map((layer) => turned(layer, thickness)),
+    };
   }
 
   private made(cutTo: CutTo, kept: Outline, sign: Sign): Made {
@@ -89,7 +95,7 @@ export class CutToPlans {
       const joins = (widestGap(pieces) ?? 0) / 2;
       if (joins > cutTo.backer.margin) notes.push(note('backer-apart', {}, cutTo.backer.margin, joins, sign.unit));
     }
-    return { kept, layers, notes };
+    return { kept, layers, notes, ...(cutTo.studs && { studs: studs.flat() }) };
   }
 
   private plateBehind(backer: Backer, kept: Outline, pieces: readonly Outline[], thickness: number): Layer {

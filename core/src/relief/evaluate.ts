@@ -116,7 +116,7 @@ export class Evaluator implements Known {
       isBackPainted: Boolean(back ?? finish?.sides),
     };
     const all = [...before, ...layers];
-    const found = { rungs, parts, notes, side, kept: cut.kept };
+    const found = { rungs, parts, notes, side, kept: cut.kept, ...(cut.studs && { studs: cut.studs }) };
     return evaluated(sign, blank, all, found, layOut(laidBlank, all, this));
   }
 

@@ -6,6 +6,7 @@ import { LEVEL_STEP, middleHeight, type Surface } from './fold.js';
 import { FIRST_PLACE, type Laid } from './laying.js';
 import type { Layer } from './layers.js';
 import type { Note } from './notes.js';
+import type { StudPlace } from './studs.js';
 import { type PlacedPatch, topOfPatch } from './patches.js';
 
 /** What was found before the plan was laid. */
@@ -15,6 +16,7 @@ export interface Found {
   readonly parts: readonly PartPlan[];
   readonly notes: readonly Note[];
   readonly kept?: Outline;
+  readonly studs?: readonly StudPlace[];
 }
 
 /** The evaluation of what was laid, with the notes that follow. */

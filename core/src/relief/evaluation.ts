@@ -6,6 +6,7 @@ import type { Layer } from './layers.js';
 import type { Note } from './notes.js';
 import type { TextMeasures } from './part-outline.js';
 import type { PlacedPatch } from './patches.js';
+import type { StudPlace } from './studs.js';
 import { heightOn } from './weave.js';
 
 /** Places of the plan with one surface over them, and what it is made by. */
@@ -62,6 +63,8 @@ export interface Evaluation {
   readonly blank: Contour;
   /** What is kept of a blank that letters are cut from. */
   readonly kept?: Outline;
+  /** The middles of the stud holes of such letters. */
+  readonly studs?: readonly StudPlace[];
   readonly arrangement: Arrangement;
   /** Every place with material, by label from {@link FIRST_PLACE} on. */
   readonly places: readonly Place[];

@@ -52,7 +52,8 @@ describe('triangles parted at distances from the edge', () => {
         expect(areaBeyond(parted, 0)).toBeCloseTo(area(snapped), 2);
         for (let t = 0; t < parted.corners.length; t += 3) {
           const d = [0, 1, 2].map((k) => parted.distances[parted.corners[t + k]]);
-          for (const level of levels) expect(Math.min(...d) < level - 3e-5 && Math.max(...d) > level + 3e-5).toBe(false);
+          // Corners nearer than 0.004 mm may have been drawn together where triangles were too thin.
+          for (const level of levels) expect(Math.min(...d) < level - 0.004 && Math.max(...d) > level + 0.004).toBe(false);
         }
         levels.forEach((level, i) => {
           if (level >= letter.deepest) return;

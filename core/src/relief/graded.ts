@@ -124,7 +124,8 @@ export function withoutThin(graded: Graded): Omit<Parted, 'levels' | 'rings'> {
     positions[3 * v + 2] = distances[v];
   }
   const belongs = new Int32Array(graded.corners.length / 3);
-  const { triangles } = withoutSlivers({ positions, triangles: graded.corners, belongs });
+  // The finished mesh is looked through once more; here no triangle may come to reach over a line.
+  const { triangles } = withoutSlivers({ positions, triangles: graded.corners, belongs }, false);
   return { x, y, distances, isOnEdge: graded.isOnEdge, corners: triangles };
 }
 

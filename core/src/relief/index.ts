@@ -10,4 +10,5 @@ export { Ramp } from './ramp.js';
 export { BACK_LAYER, FACE_LAYER, type Surface } from './fold.js';
 export { mirroredRing } from './mirrored.js';
 export type { PlacedPatch } from './patches.js';
+export type { StudPlace } from './studs.js';
 export * from './regions.js';

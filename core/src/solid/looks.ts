@@ -38,16 +38,18 @@ export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
   // Only the plies of a laminate lie at heights; else all of one kind look alike.
   const isPlied = evaluation.sign.blank.laminate !== undefined;
   const known = new Map<number, Look>();
-  return Array.from(belongs, (value, f) => {
+  const looks = new Array<Look>(belongs.length);
+  for (let f = 0; f < belongs.length; f++) {
     const isUpright = Math.abs(normals[3 * f + 2]) > LEVEL;
-    const key = 2 * value + (isUpright ? 1 : 0);
+    const key = 2 * belongs[f] + (isUpright ? 1 : 0);
     let one = isPlied ? undefined : known.get(key);
     if (!one) {
       const z = (p[3 * triangles[3 * f] + 2] + p[3 * triangles[3 * f + 1] + 2] + p[3 * triangles[3 * f + 2] + 2]) / 3;
-      known.set(key, (one = lookAt(value, isUpright, z)));
+      known.set(key, (one = lookAt(belongs[f], isUpright, z)));
     }
-    return one;
-  });
+    looks[f] = one;
+  }
+  return looks;
 }
 
 /** The finish that is seen where this is worn. */
@@ -157,15 +159,17 @@ export interface ColouredMesh {
 /** The finishes of a relief's mesh; a material whose name tells a colour is none: bare material is paper-coloured. */
 export function coloured(evaluation: Evaluation, mesh: ReliefMesh): ColouredMesh {
   const finishes: Finish[] = [];
-  const places = new Map<string, number>();
-  const wears = Int32Array.from(looksOf(evaluation, mesh), ({ finish }) => {
-    let place = places.get(finish.id);
-    if (place === undefined) {
-      place = finishes.length;
-      places.set(finish.id, place);
-      finishes.push(finish);
-    }
-    return place;
-  });
+  const places = new Map<Look, number>();
+  const placeIn = ({ finish }: Look): number => {
+    const place = finishes.findIndex(({ id }) => id === finish.id);
+    return place >= 0 ? place : finishes.push(finish) - 1;
+  };
+  const looks = looksOf(evaluation, mesh);
+  const wears = new Int32Array(looks.length);
+  for (let f = 0; f < looks.length; f++) {
+    let place = places.get(looks[f]);
+    if (place === undefined) places.set(looks[f], (place = placeIn(looks[f])));
+    wears[f] = place;
+  }
   return { mesh, finishes, wears };
 }

@@ -88,7 +88,7 @@ function smoothed(facets: Float64Array, triangles: Uint32Array, corners: number)
         y += facets[other + 1];
         z += facets[other + 2];
       }
-      const length = Math.hypot(x, y, z) || 1;
+      const length = Math.sqrt(x * x + y * y + z * z) || 1;
       x /= length;
       y /= length;
       z /= length;

@@ -7,8 +7,8 @@ import { BehaviorSubject, type Observable, Subject } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
 import type { FiguresView, ModelView, PictureView, ReliefView, SectionView, TextPieces } from './views';
 
-/** While a sign keeps changing its model is made anew this often, in ms. */
-const MODEL_EVERY_MS = 250;
+/** The longest pause between models while a sign keeps changing, in ms. */
+const MOST_PAUSE_MS = 150;
 
 /**
  * The page's side of the worker. Of signs that arrive while one is being worked out only the newest is taken next, so
@@ -21,7 +21,6 @@ export class ReliefService {
   private waiting: { readonly sign: Sign; readonly side: Side } | undefined;
   private isBusy = false;
   private wantsModel = false;
-  private modelAt = 0;
 
   private readonly views = new BehaviorSubject<ReliefView | undefined>(undefined);
   private readonly models = new BehaviorSubject<ModelView | undefined>(undefined);
@@ -80,7 +79,7 @@ export class ReliefService {
     if (!this.isBusy) void this.work();
   }
 
-  /** Whether the model is worked out after every plan. */
+  /** Whether the model is worked out after every sign. */
   keepModel(isWanted: boolean): void {
     const wasWanted = this.wantsModel;
     this.wantsModel = isWanted;
@@ -107,10 +106,14 @@ export class ReliefService {
     while (this.waiting) {
       const { sign, side } = this.waiting;
       this.waiting = undefined;
+      const began = performance.now();
       try {
         this.views.next(await this.desk.show(sign, side));
-        // While something is dragged there is always a newer sign: the model follows all the same, a few times a second.
-        if (this.wantsModel && (!this.waiting || performance.now() - this.modelAt > MODEL_EVERY_MS)) await this.makeModel();
+        if (this.wantsModel) {
+          await this.makeModel();
+          // While something is dragged there is always a newer sign: as long as this one took, the page has the machine to draw it.
+          if (this.waiting) await new Promise((done) => setTimeout(done, Math.min(MOST_PAUSE_MS, performance.now() - began)));
+        }
       } catch (error) {
         this.troubles.next((error as Error).message);
       }
@@ -121,6 +124,5 @@ export class ReliefService {
 
   private async makeModel(): Promise<void> {
     this.models.next(await this.desk.model());
-    this.modelAt = performance.now();
   }
 }
