@@ -2,7 +2,7 @@
 import tseslint from 'typescript-eslint';
 
 /** Folders of core, each of which may use those before it and no others. */
-const CHAIN = ['units', 'outline', 'artwork', 'type', 'sign', 'relief', 'solid', 'drawing', 'format', 'picture'];
+const CHAIN = ['units', 'sheet', 'outline', 'artwork', 'type', 'sign', 'relief', 'solid', 'drawing', 'format', 'picture'];
 
 const OUTSIDE_CORE = {
   group: ['node:*', 'fs', 'path', 'crypto', '@angular/*', 'rxjs', 'rxjs/*', '@plain-relief/*', '**/server/**', '**/web/**'],

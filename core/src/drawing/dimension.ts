@@ -13,7 +13,7 @@ export interface DimensionChoice {
 }
 
 /** Mean width of a figure as a share of its height (common practice, no source). */
-const FIGURE_WIDTH = 0.8;
+export const FIGURE_WIDTH = 0.8;
 
 /** A dimension: two extension lines, a dimension line with oblique ticks, and its figure above the line. */
 export function dimension({ from, to, beside, text, textHeight, layer = 'dimensions' }: DimensionChoice): Item[] {

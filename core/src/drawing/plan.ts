@@ -1,10 +1,11 @@
 import { bounds, type Box, type Outline, ringsOf } from '../outline/index.js';
 import { type Evaluation, HOLE, isSolid, levelOutline, partsSeen, regionOf, slopeBands } from '../relief/index.js';
 import { type Blank, extentOfShape } from '../sign/index.js';
-import { formatLength } from '../units/index.js';
+import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
-import { type AreaItem, type Drawing, type Item, type LineItem, withMargin } from './drawing.js';
+import type { AreaItem, Drawing, Item, LineItem } from './drawing.js';
 import { FAINT, heightColour, INK, PAPER } from './palette.js';
+import { partDimensions } from './part-dimensions.js';
 
 /** The greatest distance from the face, where the height colours end; at least 1 mm. */
 export const heightReach = ({ lowest, highest }: Pick<Evaluation, 'lowest' | 'highest'>): number =>
@@ -13,6 +14,8 @@ export const heightReach = ({ lowest, highest }: Pick<Evaluation, 'lowest' | 'hi
 export interface PlanChoice {
   /** Height of figures and measure of line widths, in mm of the plan. */
   readonly textHeight: number;
+  /** Lengths in the sign's unit and in the other. */
+  readonly isInBothUnits?: boolean;
 }
 
 /** Where the material ends in the plan: the edge of the blank, or of the letters that it is cut to with what is behind them. */
@@ -20,37 +23,44 @@ export const edgeOf = (evaluation: Evaluation): Outline =>
   evaluation.kept ? ringsOf(evaluation.arrangement, isSolid) : [evaluation.blank];
 
 /** The plan: every level in the colour of its height, holes cross-hatched, the edge of the blank. */
-export function planDrawing(evaluation: Evaluation, { textHeight }: PlanChoice): Drawing {
-  const { levels } = evaluation;
+export const planDrawing = (evaluation: Evaluation, choice: PlanChoice): Drawing => plansOf(evaluation)(choice);
+
+/** The plan for any choice; its outlines, which no choice changes, are found once. */
+export function plansOf(evaluation: Evaluation): (choice: PlanChoice) => Drawing {
   const edge = edgeOf(evaluation);
   const reach = heightReach(evaluation);
-  const fine = { width: textHeight / 60, colour: INK };
-  const items: Item[] = levels.map((level): AreaItem => ({
-    kind: 'area',
-    layer: levelName(level.z),
-    outline: levelOutline(evaluation, level),
-    fill: { kind: 'plain', colour: heightColour(level.z, reach) },
-    pen: fine,
-  }));
-  for (const { z, outline } of slopeBands(evaluation)) {
-    const colour = heightColour(z, reach);
-    items.push({ kind: 'area', layer: 'slopes', outline, fill: { kind: 'plain', colour }, pen: { ...fine, colour } });
-  }
+  const levels = evaluation.levels.map((level) => ({ z: level.z, outline: levelOutline(evaluation, level) }));
+  const bands = slopeBands(evaluation);
   const holes = regionOf(evaluation, HOLE);
-  if (holes.length > 0) {
-    items.push({
+  const strokes = partsSeen(evaluation).flatMap((part) => part.strokes);
+  const box = bounds(edge) ?? bounds([evaluation.blank])!;
+  return ({ textHeight }) => {
+    const fine = { width: textHeight / 60, colour: INK };
+    const items: Item[] = levels.map(({ z, outline }): AreaItem => ({
       kind: 'area',
-      layer: 'cut through',
-      outline: holes,
-      fill: { kind: 'cross-hatch', colour: FAINT, ground: PAPER, spacing: textHeight / 2 },
+      layer: levelName(z),
+      outline,
+      fill: { kind: 'plain', colour: heightColour(z, reach) },
       pen: fine,
-    });
-  }
-  for (const part of partsSeen(evaluation))
-    for (const { points, closed } of part.strokes) items.push(centreLine(points, closed, textHeight));
-  for (const points of edge)
-    items.push({ kind: 'line', layer: 'blank edge', points, closed: true, pen: { ...fine, width: textHeight / 10 } });
-  return { items, bounds: bounds(edge) ?? bounds([evaluation.blank])! };
+    }));
+    for (const { z, outline } of bands) {
+      const colour = heightColour(z, reach);
+      items.push({ kind: 'area', layer: 'slopes', outline, fill: { kind: 'plain', colour }, pen: { ...fine, colour } });
+    }
+    if (holes.length > 0) {
+      items.push({
+        kind: 'area',
+        layer: 'cut through',
+        outline: holes,
+        fill: { kind: 'cross-hatch', colour: FAINT, ground: PAPER, spacing: textHeight / 2 },
+        pen: fine,
+      });
+    }
+    for (const { points, closed } of strokes) items.push(centreLine(points, closed, textHeight));
+    for (const points of edge)
+      items.push({ kind: 'line', layer: 'blank edge', points, closed: true, pen: { ...fine, width: textHeight / 10 } });
+    return { items, bounds: box };
+  };
 }
 
 const centreLine = (points: Float64Array, closed: boolean, textHeight: number): LineItem => ({
@@ -61,25 +71,36 @@ const centreLine = (points: Float64Array, closed: boolean, textHeight: number): 
   pen: { width: textHeight / 24, colour: FAINT },
 });
 
-/** The plan with its overall width and height dimensioned below and on the left. */
-export function dimensionedPlan(evaluation: Evaluation, choice: PlanChoice): Drawing {
-  const plan = planDrawing(evaluation, choice);
-  const { textHeight } = choice;
+/**
+ * The plan with its overall width and height dimensioned below and on the left, and those of its parts that are to be between.
+ * @param plan of the same choice, where it is drawn already
+ */
+export function dimensionedPlan(
+  evaluation: Evaluation,
+  choice: PlanChoice,
+  plan: Drawing = planDrawing(evaluation, choice),
+): Drawing {
+  const { textHeight, isInBothUnits = false } = choice;
   const { minX, minY, maxX, maxY } = plan.bounds;
   const { unit, blank } = evaluation.sign;
+  const words = (mm: number): string => lengthWords(mm, unit, isInBothUnits);
   // A curved edge is drawn in chords, and as large as it was asked for.
   const { width, height } = evaluation.kept ? { width: maxX - minX, height: maxY - minY } : extentOfBlank(blank, plan.bounds);
   const beside = textHeight * 3;
+  const parts = partDimensions(evaluation, plan.bounds, textHeight, words);
+  const below = beside + parts.below;
   return {
     bounds: {
-      ...withMargin(plan.bounds, textHeight),
       minX: minX - beside - 2 * textHeight,
-      minY: minY - beside - 2 * textHeight,
+      minY: minY - below - 2 * textHeight,
+      maxX: maxX + textHeight + parts.right,
+      maxY: maxY + textHeight,
     },
     items: [
       ...plan.items,
-      ...dimension({ from: [maxX, minY], to: [minX, minY], beside, text: formatLength(width, unit), textHeight }),
-      ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: formatLength(height, unit), textHeight }),
+      ...parts.items,
+      ...dimension({ from: [maxX, minY], to: [minX, minY], beside: below, text: words(width), textHeight }),
+      ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: words(height), textHeight }),
     ],
   };
 }

@@ -1,7 +1,7 @@
 import { bounds, type Box, direction, STEPS_PER_MM, visitEdges } from '../outline/index.js';
 import { type Evaluation, heightOf, isSolid, type Place, type PlacedPatch, placeOf } from '../relief/index.js';
 import type { SectionLine, Side } from '../sign/index.js';
-import { formatLength } from '../units/index.js';
+import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
 import type { Drawing, Item } from './drawing.js';
 import { FAINT, heightColour, INK } from './palette.js';
@@ -157,12 +157,14 @@ export interface SectionChoice {
   /** Heights are drawn this many times as tall as they are. */
   readonly heightsTimes: number;
   readonly textHeight: number;
+  readonly isInBothUnits?: boolean;
 }
 
 /** The section as a drawing: x along the line, y the height (times the exaggeration), thickness and levels dimensioned. */
 export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice: SectionChoice): Drawing {
-  const { heightsTimes: k, textHeight } = choice;
+  const { heightsTimes: k, textHeight, isInBothUnits = false } = choice;
   const { sign } = evaluation;
+  const words = (mm: number): string => lengthWords(mm, sign.unit, isInBothUnits);
   const spans = sectionSpans(evaluation, line);
   const back = -sign.blank.thickness * k;
   const items: Item[] = [];
@@ -210,7 +212,7 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
       layer: 'dimensions',
       x: box.maxX + textHeight * 2,
       y: y - textHeight / 2,
-      text: z === 0 ? 'face' : formatLevel(z, sign.unit),
+      text: z === 0 ? 'face' : `${levelName(z).split(' ')[0]} ${words(Math.abs(z))}`,
       height: textHeight,
       align: 'left',
       turn: 0,
@@ -222,9 +224,10 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
       from: [box.minX, back],
       to: [box.minX, 0],
       beside: textHeight * 2,
-      text: formatLength(sign.blank.thickness, sign.unit),
+      text: words(sign.blank.thickness),
       textHeight,
     }),
+    ...slopeLabels(spans, k, textHeight),
   );
   return {
     items,
@@ -232,14 +235,40 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
       minX: box.minX - textHeight * 8,
       minY: Math.min(box.minY, lowest - textHeight) - textHeight,
       maxX: box.maxX + textHeight * 12,
-      maxY: box.maxY + textHeight,
+      maxY: box.maxY + textHeight * 2,
     },
   };
 }
 
 const surfaceColour = (z: number, reach: number): string => (Math.abs(z) < 1e-9 ? INK : heightColour(z, reach));
 
-const formatLevel = (z: number, unit: 'mm' | 'in'): string => `${levelName(z).split(' ')[0]} ${formatLength(Math.abs(z), unit)}`;
+/** Slopes shorter than this in height, in mm, and gentler or steeper than these, in degrees from upright, are not labelled. */
+const LEAST_RISE = 0.2;
+const SLOPES = { least: 2, most: 88 };
+
+/** The angle of every different slope from upright, once, over its longest stretch; none over another. */
+function slopeLabels(spans: readonly Span[], k: number, textHeight: number): Item[] {
+  const longest = new Map<number, Span>();
+  for (const span of spans) {
+    const [run, rise] = [span.to - span.from, Math.abs(span.zEnd - span.z)];
+    const angle = Math.round((Math.atan2(run, rise) * 180) / Math.PI);
+    if (rise < LEAST_RISE || angle < SLOPES.least || angle > SLOPES.most) continue;
+    const known = longest.get(angle);
+    if (!known || run > known.to - known.from) longest.set(angle, span);
+  }
+  // Many short stretches are a curve, which has no angle.
+  if (longest.size > 6) return [];
+  const taken: number[] = [];
+  return [...longest].flatMap(([angle, { from, to, z, zEnd }]): Item[] => {
+    const x = (from + to) / 2;
+    if (taken.some((other) => Math.abs(other - x) < textHeight * 3)) return [];
+    taken.push(x);
+    const y = Math.max(z, zEnd) * k + textHeight * 0.6;
+    return [
+      { kind: 'label', layer: 'dimensions', x, y, text: `${angle}°`, height: textHeight, align: 'centre', turn: 0, colour: INK },
+    ];
+  });
+}
 
 /** Spans that touch, as one body each. */
 export function bodies(spans: readonly Span[]): Span[][] {

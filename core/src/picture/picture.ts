@@ -95,10 +95,8 @@ export function pictureOf(mesh: Mesh, paint: Paint, view: View, width: number, h
     // The light is fixed to the sign: a surface that looks straight out of the face has its plain colour.
     const facing = Math.max(0, towards(normals, f, LIGHT)) / LIGHT[2];
     const light = Math.min(1.06, AMBIENT + (1 - AMBIENT) * facing);
-    colours.set(
-      paint(f).map((channel) => Math.min(255, channel * light)),
-      3 * f,
-    );
+    const plain = paint(f);
+    for (let channel = 0; channel < 3; channel++) colours[3 * f + channel] = Math.min(255, plain[channel] * light);
   }
   return shaded(buffer, colours);
 }

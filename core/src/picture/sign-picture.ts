@@ -7,8 +7,15 @@ import { finishPaint, heightPaint, type Paint, type Picture, pictureOf, THREE_QU
 export const ownPaint = (evaluation: Evaluation, mesh: ColouredMesh): Paint =>
   (evaluation.sign.finishes?.length ?? 0) > 0 ? finishPaint(mesh) : heightPaint(mesh.mesh, heightReach(evaluation));
 
-/** A sign from three quarters as proofs and jobs show it. */
-export function signPicture(evaluation: Evaluation, width: number, height: number): Picture {
-  const mesh = coloured(evaluation, solidOf(evaluation));
+/**
+ * A sign from three quarters as proofs and jobs show it.
+ * @param mesh its solid, where that is worked out already
+ */
+export function signPicture(
+  evaluation: Evaluation,
+  width: number,
+  height: number,
+  mesh: ColouredMesh = coloured(evaluation, solidOf(evaluation)),
+): Picture {
   return pictureOf(mesh.mesh, ownPaint(evaluation, mesh), THREE_QUARTER, width, height);
 }

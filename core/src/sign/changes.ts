@@ -36,7 +36,7 @@ const asMade = (sign: Sign): unknown => ({
   guides: undefined,
   ground: undefined,
   section: undefined,
-  parts: sign.parts.map((part) => ({ ...part, group: undefined, locked: undefined })),
+  parts: sign.parts.map((part) => ({ ...part, group: undefined, locked: undefined, dimensioned: undefined })),
 });
 
 const arrow = (label: string, before: string, after: string): string => `${label} ${before} → ${after}`;

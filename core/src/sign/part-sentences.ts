@@ -17,6 +17,7 @@ export function partSentences(sign: Sign, part: Part, index: number, write: Writ
     ...cut,
     copiesSentence(part.copies, index, write),
     ...bridgeSentence(part, index, write),
+    dimensionSentence(part, index, write),
     ...bench,
   ].map((words) => ({ part: part.id, words }));
 }
@@ -32,6 +33,19 @@ const sideSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
     plain('It is on the '),
     write.choice('side of the blank', sideOf(part), PART_SIDES, 'parts', index, 'side'),
     plain('.'),
+  );
+
+const DIMENSIONED = [
+  ['no', 'do not stand'],
+  ['yes', 'stand'],
+] as const;
+
+const dimensionSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
+  quietIf(
+    !part.dimensioned,
+    plain('Its size and place '),
+    write.choice('dimensions on the proof', part.dimensioned ? 'yes' : 'no', DIMENSIONED, 'parts', index, 'dimensioned'),
+    plain(' on the proof.'),
   );
 
 const CUTS = [

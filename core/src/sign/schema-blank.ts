@@ -1,7 +1,7 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { byKind, closed, Coordinate, Extent, Id, Name, Radius } from './schema-basics.js';
 
-/** What blanks and plain shapes are, as part of the sign document. */
+/** The schema of blanks and of plain shapes. */
 
 export const Rectangle = closed(
   {

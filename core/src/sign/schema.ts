@@ -156,6 +156,7 @@ const common = {
   side: Type.Optional(Type.Literal('back')),
   group: Type.Optional(Id),
   locked: Type.Optional(Type.Boolean({ description: 'held in its place on the bench' })),
+  dimensioned: Type.Optional(Type.Boolean({ description: 'its size and place stand on the proof' })),
   hidden: Type.Optional(Type.Boolean({ description: 'left out of the sign until it is shown again' })),
 };
 

@@ -60,6 +60,9 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
     else delete sign.heightLimit;
   } else if (part && last === 'cutOut') {
     cutOut(sign, part.id, value === 'out');
+  } else if (part && last === 'dimensioned') {
+    if (value === 'yes') part.dimensioned = true;
+    else delete part.dimensioned;
   } else if (part && last === 'side' && path.length === 3) {
     setSide(sign, part, value as Side);
   } else if (last === 'kind' && owner === 'laminate') {

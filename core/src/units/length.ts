@@ -163,6 +163,10 @@ export function formatLength(mm: Mm, unit: LengthUnit): string {
   return `${mm < 0 && shown !== '0' ? '−' : ''}${shown} in`;
 }
 
+/** A length for reading in one unit, or in both: "25.4 mm (1 in)". */
+export const lengthWords = (mm: Mm, unit: LengthUnit, isInBoth: boolean): string =>
+  isInBoth ? `${formatLength(mm, unit)} (${formatLength(mm, unit === 'mm' ? 'in' : 'mm')})` : formatLength(mm, unit);
+
 /** An area for reading, from mm²: cm² or in². */
 export function formatArea(mm2: number, unit: LengthUnit): string {
   return unit === 'mm' ? `${trimmed(mm2 / 100, 2)} cm²` : `${trimmed(mm2 / (MM_PER_INCH * MM_PER_INCH), 2)} in²`;
