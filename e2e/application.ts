@@ -4,7 +4,7 @@ import { type AddressInfo, createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
-import { type Browser, chromium } from 'playwright-core';
+import { type Browser, type BrowserContextOptions, chromium, type Page } from 'playwright-core';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const BROWSER_ARGS = [
@@ -19,6 +19,9 @@ const BROWSER_ARGS = [
   '--enable-unsafe-swiftshader',
   '--disable-gpu-rasterization',
 ];
+
+/** What the pages of the application send with every request. */
+const OWN = { 'x-plain-relief': 'test' };
 
 /** Debian's Chromium. */
 export const openBrowser = (): Promise<Browser> => chromium.launch({ executablePath: '/usr/bin/chromium', args: BROWSER_ARGS });
@@ -36,6 +39,8 @@ export function freePort(): Promise<number> {
 /** The application as `./start` runs it, with a home of its own below .run/. */
 export class Application {
   private child: ChildProcess | undefined;
+  /** Of the owner, who asks by {@link api}. */
+  private cookie: { name: string; value: string } | undefined;
   output = '';
   url = '';
   port = 0;
@@ -47,7 +52,10 @@ export class Application {
 
   /** Starts with an empty home unless told to keep what is there; gives when the address is printed. */
   async start({ keep = false } = {}): Promise<void> {
-    if (!keep) rmSync(this.home, { recursive: true, force: true });
+    if (!keep) {
+      rmSync(this.home, { recursive: true, force: true });
+      this.cookie = undefined;
+    }
     this.output = '';
     this.port ||= await freePort();
     this.child = this.run(['--port', String(this.port)]);
@@ -88,11 +96,36 @@ export class Application {
   }
 
   async api<T>(path: string, init: { method?: string; body?: unknown } = {}): Promise<{ status: number; body: T }> {
-    const answer = await fetch(`${this.url}/api${path}`, {
+    const answer = await this.fetch(path, {
       method: init.method ?? 'GET',
       headers: init.body === undefined ? {} : { 'content-type': 'application/json' },
       body: init.body === undefined ? undefined : JSON.stringify(init.body),
     });
     return { status: answer.status, body: (await answer.json()) as T };
+  }
+
+  /** A request of the owner of the demo shop. */
+  async fetch(path: string, init: RequestInit = {}): Promise<Response> {
+    const { name, value } = (this.cookie ??= await this.signIn());
+    return fetch(`${this.url}/api${path}`, { ...init, headers: { ...OWN, cookie: `${name}=${value}`, ...init.headers } });
+  }
+
+  /** A page of a browser in which somebody of the demo shop is signed in. */
+  async openPage(browser: Browser, options: BrowserContextOptions = {}, who = 'runa'): Promise<Page> {
+    const { name, value } = await this.signIn(who);
+    const page = await browser.newPage(options);
+    await page.context().addCookies([{ name, value, url: this.url }]);
+    return page;
+  }
+
+  private async signIn(who = 'runa'): Promise<{ name: string; value: string }> {
+    const answer = await fetch(`${this.url}/api/session`, {
+      method: 'POST',
+      headers: { ...OWN, 'content-type': 'application/json' },
+      body: JSON.stringify({ email: `${who}@millrace.example.org`, password: 'demo-millrace' }),
+    });
+    if (!answer.ok) throw new Error(`${who} cannot sign in: ${await answer.text()}`);
+    const [name, value] = answer.headers.getSetCookie()[0].split(';')[0].split('=');
+    return { name, value };
   }
 }

@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
+import { newSign, newText } from '@plain-relief/core/sign';
 import type { Page } from 'playwright-core';
 import { Visit } from './visit.js';
 
@@ -21,6 +22,9 @@ async function telephone(address: string): Promise<Page> {
   await page.goto(application.url + new URL(address).pathname);
   return page;
 }
+
+/** What an address of the page's gives. */
+const fetchAs = (from: typeof application, path: string): Promise<Response> => from.fetch(path.replace(/^\/api/u, ''));
 
 const bodyText = (page: Page): Promise<string> => page.locator('main').innerText();
 
@@ -49,6 +53,15 @@ describe('a proof goes out and comes back', () => {
     customer = await telephone(/https?:\S+/u.exec(body.mails[0].text)![0]);
     await customer.getByRole('heading', { name: 'Room signs, second floor' }).waitFor();
     expect(await bodyText(customer)).toContain('Please look at the braille, too.');
+    await customer.locator('pr-remark-board img').first().waitFor();
+    await customer.getByRole('button', { name: 'Sizes' }).first().click();
+    const drawing = customer.getByRole('img', { name: /^Plan and section of/u });
+    await drawing.waitFor();
+    await customer.waitForFunction(() => document.querySelector<HTMLImageElement>('img.sizes')?.naturalWidth);
+    const answer = await fetch(application.url + (await drawing.getAttribute('src'))!);
+    expect(answer.headers.get('content-type')).toContain('image/svg+xml');
+    expect(await answer.text()).toContain('data-layer="dimensions"');
+    await customer.getByRole('button', { name: 'Picture' }).first().click();
     await customer.locator('pr-remark-board img').first().waitFor();
     // Nothing is wider than the telephone.
     expect(await customer.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
@@ -99,8 +112,24 @@ describe('a proof goes out and comes back', () => {
     await visit.page.goto(`${application.url}/jobs/${await jobId()}/proofs`);
     await visit.page.getByText('Changed since proof A:').waitFor();
     await visit.page.getByText(/Blank: thickness .* → 9 mm/u).waitFor();
+    // Both plans over each other.
+    await visit.page.getByRole('button', { name: 'Lay the plans over each other' }).click();
+    const drawing = visit.page.getByRole('img', { name: /plan of the proof in red/u });
+    await drawing.scrollIntoViewIfNeeded();
+    await visit.page.waitForFunction(
+      () => (document.querySelector('figcaption')?.previousElementSibling as HTMLImageElement | null)?.naturalWidth,
+    );
+    const shown = await (await fetchAs(application, (await drawing.getAttribute('src'))!)).text();
+    for (const words of ['was edge', 'is edge']) expect(shown).toContain(words);
     await visit.page.getByRole('button', { name: 'New proof B' }).click();
     await visit.page.getByLabel('Reading room wall letters').uncheck();
+    await visit.page.locator('pr-layout-choice summary').click();
+    await visit.page.getByLabel('paper', { exact: true }).selectOption('Letter');
+    await visit.page.getByLabel('which way the paper lies').selectOption('upright');
+    await visit.page.getByLabel('notes', { exact: true }).uncheck();
+    await visit.page.getByLabel('Name of the layout').fill('Letter, short');
+    await visit.page.getByRole('button', { name: 'Keep for the shop' }).click();
+    await visit.page.locator('summary', { hasText: 'Letter upright, Letter, short' }).waitFor();
     await visit.page.getByRole('button', { name: 'Freeze and send proof B' }).click();
     await visit.page.getByRole('heading', { name: /^Proof B/u }).waitFor();
     expect(await bodyText(visit.page)).not.toContain('Changed since proof B');
@@ -126,12 +155,22 @@ describe('a proof goes out and comes back', () => {
     const [file] = await Promise.all([visit.page.waitForEvent('download'), link.click()]);
     const path = await file.path();
     expect(readFileSync(path).subarray(0, 5).toString()).toBe('%PDF-');
-    expect(spawnSync('pdftotext', [path, '-'], { encoding: 'utf8' }).stdout).toContain('Proof B approved');
+    const stamped = spawnSync('pdftotext', [path, '-'], { encoding: 'utf8' }).stdout;
+    for (const words of ['Proof B approved', 'Half is due with the approval']) expect(stamped).toContain(words);
+    expect(spawnSync('pdfinfo', [path], { encoding: 'utf8' }).stdout).toMatch(/Page size:\s+612 x 792 pts \(letter\)/u);
 
     await visit.bench.open(application.url, id);
     await visit.page.getByRole('button', { name: /^Make/u }).first().click();
     await visit.page.getByText('Approved with proof B').waitFor();
     await visit.bench.make(/^Make Solid \(STL\)/u, 'stl');
+    await visit.page.getByLabel('paper of the template').selectOption('A3');
+    const template = await visit.bench.make(/^Make Template/u, 'template');
+    const sheets = spawnSync('pdftotext', [await template.path(), '-'], { encoding: 'utf8' }).stdout;
+    expect(sheets).toContain('full size: this line is 100 mm');
+    await visit.page.goto(`${application.url}/turnaround`);
+    await visit.page.getByRole('heading', { name: 'Days from the first proof to approval' }).waitFor();
+    await visit.page.locator('apx-chart svg').first().waitFor();
+    expect(await bodyText(visit.page)).toContain('Room signs, second floor');
   }, 120_000);
 
   it('leaves an old or a guessed address with nothing to see', async () => {
@@ -141,4 +180,62 @@ describe('a proof goes out and comes back', () => {
     // The page says so itself; a refused request is no fault of it.
     expect(faults.filter((text) => !text.includes('404'))).toEqual([]);
   });
+});
+
+describe('many', () => {
+  /** A job with small signs, each with a word of its own. */
+  async function jobOf(words: readonly string[]): Promise<{ id: string; signs: string[] }> {
+    const wanted = { customer: 'Fernhollow Arboretum', title: 'Bed labels', dueOn: null, quantity: 4, unit: 'mm' };
+    const { body: job } = await application.api<{ id: string }>('/jobs', { method: 'POST', body: wanted });
+    const signs: string[] = [];
+    for (const word of words) {
+      const document = newSign(`Bed ${word}`, 'mm');
+      document.blank.outline = { kind: 'rectangle', width: 90, height: 50, cornerRadius: 2 };
+      document.parts.push({ ...newText(document, 'barlow-semibold'), words: word });
+      const body = { title: document.title, document };
+      signs.push((await application.api<{ id: string }>(`/jobs/${job.id}/signs`, { method: 'POST', body })).body.id);
+    }
+    return { id: job.id, signs };
+  }
+
+  async function ended(id: string): Promise<string> {
+    for (const end = Date.now() + 120_000; Date.now() < end; await new Promise((done) => setTimeout(done, 150))) {
+      const { state } = (await application.api<{ state: string }>(`/tasks/${id}`)).body;
+      if (state !== 'waiting' && state !== 'running') return state;
+    }
+    throw new Error('The task did not end.');
+  }
+
+  it('signs of one proof are listed on a page before them, from four on', async () => {
+    const words = ['Oak', 'Ash', 'Elm', 'Yew'];
+    const { id, signs } = await jobOf(words);
+    const body = { signs, recipient: 'grounds@fernhollow.example.org', message: '', days: 5 };
+    await application.api(`/jobs/${id}/proofs`, { method: 'POST', body });
+    const { proofs } = (await application.api<{ proofs: { sheets: { id: string }[] }[] }>(`/jobs/${id}/proofs`)).body;
+    const [{ id: task }] = proofs[0].sheets;
+    expect(await ended(task)).toBe('done');
+    const pdf = Buffer.from(await (await application.fetch(`/tasks/${task}/file`)).arrayBuffer());
+    const page = (n: number) =>
+      spawnSync('pdftotext', ['-f', String(n), '-l', String(n), '-', '-'], { input: pdf, encoding: 'utf8' }).stdout;
+    for (const word of ['4 signs', ...words.map((each, i) => `${i + 1} Bed ${each}`)])
+      expect(page(1).replace(/ +/gu, ' ')).toContain(word);
+    words.forEach((word, i) => expect(page(i + 2)).toContain(`Bed ${word}`));
+    const last = page(6).split('\n');
+    for (const word of words) expect(last).toContain(word);
+    const info = spawnSync('pdfinfo', ['-'], { input: pdf, encoding: 'utf8' }).stdout;
+    expect([/Pages:\s+(\d+)/u.exec(info)?.[1], /Page size:.*\(A4\)/u.test(info)]).toEqual(['6', true]);
+  }, 180_000);
+
+  it('proofs asked for at once are all made, though a worker is killed among them', async () => {
+    const { signs } = await jobOf(['Birch']);
+    const asked = await Promise.all(
+      Array.from({ length: 20 }, () =>
+        application.api<{ id: string }>(`/signs/${signs[0]}/tasks`, { method: 'POST', body: { kind: 'proof' } }),
+      ),
+    );
+    const ids = asked.map(({ body }) => body.id);
+    expect(await ended(ids[2])).toBe('done');
+    application.kill('worker.js');
+    expect(await Promise.all(ids.map(ended))).toEqual(ids.map(() => 'done'));
+  }, 180_000);
 });

@@ -38,7 +38,10 @@ async function until(holds: () => Promise<boolean>, ms = 30_000): Promise<void> 
 
 describe('saving', () => {
   it('keeps both of two saves that meet and lets the designer choose', async () => {
-    const [mine, theirs] = [new BenchPage(await browser.newPage()), new BenchPage(await (await browser.newContext()).newPage())];
+    const [mine, theirs] = [
+      new BenchPage(await application.openPage(browser)),
+      new BenchPage(await application.openPage(browser)),
+    ];
     await mine.open(application.url, signId);
     await theirs.open(application.url, signId);
     await theirs.set(theirs.order('Blank'), 'thickness', '5 mm');
@@ -62,7 +65,7 @@ describe('saving', () => {
   it.each(['main.js', 'postgres'])(
     'loses nothing when %s is killed while typing',
     async (name) => {
-      const bench = new BenchPage(await browser.newPage());
+      const bench = new BenchPage(await application.openPage(browser));
       await bench.open(application.url, signId);
       const words = bench.order('Room').getByRole('textbox', { name: /^Words/u });
       const text = `QUIET ROOM ${name.length}`;
@@ -81,7 +84,7 @@ describe('saving', () => {
   );
 
   it('takes up a draft that the browser kept when the page went away', async () => {
-    const bench = new BenchPage(await browser.newPage());
+    const bench = new BenchPage(await application.openPage(browser));
     await bench.open(application.url, signId);
     const { revision, document } = await stored();
     const draft = { base: revision, document: { ...document, blank: { ...document.blank, thickness: 6.5 } } };
@@ -95,7 +98,7 @@ describe('saving', () => {
   }, 60_000);
 
   it('ends queued work though the worker is killed in between, and cancels on request', async () => {
-    const body = { kind: 'package', override: { name: 'Ida Brandt', reason: 'Test cut' } };
+    const body = { kind: 'package', override: 'Test cut' };
     const ask = async () => (await application.api<{ id: string }>(`/signs/${signId}/tasks`, { method: 'POST', body })).body.id;
     const state = async (id: string) => (await application.api<{ state: string }>(`/tasks/${id}`)).body.state;
     const ids = [await ask(), await ask(), await ask()];

@@ -44,7 +44,7 @@ export class Visit {
   private async begin(): Promise<void> {
     await this.application.start();
     this.browser = await openBrowser();
-    this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
+    this.page = await this.application.openPage(this.browser, { viewport: { width: 1280, height: 800 } });
     this.page.setDefaultTimeout(this.patience);
     // Heard of for as long as the page is there: while nobody listens, the browser opens its own window for files, which no test can answer.
     this.page.on('filechooser', () => undefined);

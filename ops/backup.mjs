@@ -94,6 +94,8 @@ async function restore([named], replaces) {
       ask(upkeep, `DROP DATABASE ${fresh}`);
       throw new Stop(`${file} is damaged: ${error.message}. Nothing was changed.`);
     }
+    // Who was signed in then signs in anew. Back-ups from before people signed in have no sessions.
+    if (ask(at(fresh), "SELECT to_regclass('public.sessions') IS NOT NULL") === 't') ask(at(fresh), 'DELETE FROM sessions');
     ask(upkeep, `DROP DATABASE ${name}`);
     ask(upkeep, `ALTER DATABASE ${fresh} RENAME TO ${name}`);
     say(

@@ -8,6 +8,7 @@ import { needFromDebian } from './debian.mjs';
 import { freePort } from './ports.mjs';
 import { main } from './say.mjs';
 import { serve } from './serve.mjs';
+import { signIn } from './sign-in.mjs';
 
 const FLAGS = [
   '--no-sandbox',
@@ -27,7 +28,9 @@ main(async () => {
   const { url, stop } = await serve({ home, port: await freePort(4500), databasePort: 54800 });
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const { jobs } = await (await fetch(`${url}/api/jobs`)).json();
+  const { send, cookie } = await signIn(url);
+  await page.context().addCookies([cookie]);
+  const { jobs } = await send('GET', '/jobs');
   const signs = new Map(jobs.flatMap((job) => job.signs.map((sign) => [sign.title, sign.id])));
   const take = async (name) => {
     await page.waitForTimeout(700);
@@ -37,11 +40,6 @@ main(async () => {
     await page.goto(`${url}/signs/${id}`);
     await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
   };
-  const send = async (method, path, body) =>
-    (
-      await fetch(`${url}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-    ).json();
-
   await page.goto(`${url}/jobs`, { waitUntil: 'networkidle' });
   await take('jobs');
   await open(signs.get('West gate sign'));
@@ -53,7 +51,6 @@ main(async () => {
 
   await open(signs.get('Donor plaque'));
   await page.getByRole('button', { name: /^Make/u }).first().click();
-  await page.getByLabel('Your name').fill('Runa Aldous');
   await page.getByLabel('Why it is made all the same').fill('Sample for the front desk');
   await page.getByRole('button', { name: 'Make Solid (STL)' }).click();
   await page.locator('[data-task="stl"][data-state="done"]').waitFor();
@@ -76,7 +73,7 @@ main(async () => {
   const bare = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Mooring notice' });
   await open(bare.id);
   await take('empty');
-  const text = { ...(await (await fetch(`${url}/api/signs/${signs.get('Reading room')}`)).json()).document.parts[0] };
+  const text = { ...(await send('GET', `/signs/${signs.get('Reading room')}`)).document.parts[0] };
   const line = (id, words, y, action, more) => ({
     ...text, id, name: id, words, size: { kind: 'capitals', height: 34, stretch: 100 }, place: { ...text.place, y }, tiers: [{ ...text.tiers[0], action }], ...more,
   }); // prettier-ignore
@@ -157,12 +154,17 @@ main(async () => {
   await send('POST', `${back.link}/remarks`, asked);
   await send('POST', `${back.link}/wishes`, { name: 'Tobias Renn', wishes: 'The number larger, and the plate 5 mm thick.' });
   await send('POST', `/proofs/${back.id}/remarks`, { signId: reading, text: 'Proof B will have it so.' });
-  const { document, revision } = await (await fetch(`${url}/api/signs/${reading}`)).json();
+  const { document, revision } = await send('GET', `/signs/${reading}`);
   document.blank.thickness = 5;
+  for (const part of document.parts) if (part.kind === 'text' && part.size.kind === 'capitals') part.size.height *= 1.15;
   await send('PUT', `/signs/${reading}`, { base: revision, document });
   await page.goto(`${url}/jobs/${rooms.id}/proofs`);
   await page.waitForTimeout(6000);
   await take('proofs');
+  await page.getByRole('button', { name: 'Lay the plans over each other' }).first().click();
+  await page.waitForTimeout(3000);
+  await page.locator('figcaption').first().scrollIntoViewIfNeeded();
+  await take('compared');
   const gate = signs.get('West gate sign');
   const out = await frozen(jobOf('Entrance and donor signs'), [gate], 'Dear Marit, here is the sign for the west gate.');
   const said = { signId: gate, who: 'Marit Solheim', text: 'Is this the fern that we sent?', across: 0.5, down: 0.3 };

@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import compress from '@fastify/compress';
+import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
 import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
@@ -7,6 +8,9 @@ import Fastify, { type FastifyError, type FastifyInstance } from 'fastify';
 import type { Database } from './database/database.js';
 import { errors, type Fault, ServerError } from './errors.js';
 import { readCatalogue } from './fonts/font-files.js';
+import { guard } from './people/access.js';
+import { peopleRoutes } from './people/routes.js';
+import { PeopleService } from './people/service.js';
 import { jobRoutes } from './jobs/routes.js';
 import { fileRoutes } from './files/routes.js';
 import { FileService } from './files/service.js';
@@ -26,7 +30,7 @@ import { taskRoutes } from './tasks/routes.js';
 import { type Send, TaskService } from './tasks/service.js';
 
 const LARGEST_BODY = 4 * 1024 * 1024;
-const REMIND_EVERY_MS = 30_000;
+const UPKEEP_MS = 30_000;
 
 /** The server, not yet listening. `send` hands long work to the queue. */
 export async function buildApp(settings: Settings, db: Database, send: Send): Promise<FastifyInstance> {
@@ -53,6 +57,9 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   });
   await app.register(rateLimit, { max: 1200, timeWindow: '1 minute' });
   await app.register(compress, { threshold: 1024 });
+  await app.register(cookie);
+  const people = new PeopleService(db);
+  guard(app, db, people);
 
   app.setNotFoundHandler((request, reply) => {
     // Addresses of places in the application are the page's own business.
@@ -80,6 +87,7 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   app.addHook('onClose', async () => {
     await Promise.all([pictures.close(), door.close()]);
   });
+  peopleRoutes(app, db, people, settings.publicUrl.startsWith('https:'));
   jobRoutes(app, jobs);
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));
@@ -91,11 +99,10 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   proofRoutes(app, db, jobs, proofs, pictures);
   customerRoutes(app, proofs, tasks, pictures);
   mailRoutes(app, db, post);
-  // Letters that a crash left unsent, and reminders that have become due.
-  const reminding = setInterval(() => void proofs.remind().catch((error: Error) => app.log.error(error)), REMIND_EVERY_MS);
-  reminding.unref();
-  app.addHook('onClose', () => clearInterval(reminding));
-  app.get('/api/health', async () => {
+  const upkeep = setInterval(() => void proofs.upkeep().catch((error: Error) => app.log.error(error)), UPKEEP_MS);
+  upkeep.unref();
+  app.addHook('onClose', () => clearInterval(upkeep));
+  app.get('/api/health', { config: { least: 'anyone' } }, async () => {
     await db.sequelize.query('SELECT 1');
     return { database: 'answers' };
   });

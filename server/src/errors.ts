@@ -95,6 +95,36 @@ export const errors = {
       `${reason} Files for production are made of what was approved: send a proof, or say who takes it on themselves and why.`,
       { changes },
     ),
+  notSignedIn: () => new ServerError(401, 'NOT_SIGNED_IN', 'Sign in first: nobody is signed in here, or the session has ended.'),
+  wrongSignIn: () =>
+    new ServerError(
+      401,
+      'WRONG_SIGN_IN',
+      'E-mail address or password is not right. After five wrong passwords in a row an account rests for 15 minutes.',
+    ),
+  wrongPassword: () => new ServerError(403, 'WRONG_PASSWORD', 'The password before is not right: nothing was changed.'),
+  notForRole: (role: string, least: string) =>
+    new ServerError(
+      403,
+      'NOT_FOR_ROLE',
+      `This is not for a ${role}: ask ${least === 'owner' ? 'an owner' : 'a designer'} of the shop.`,
+    ),
+  otherSite: () =>
+    new ServerError(
+      403,
+      'OTHER_SITE',
+      'The request does not come from a page of Plain Relief: programs send the header x-plain-relief.',
+    ),
+  notFirst: () => new ServerError(409, 'NOT_FIRST', 'The shop has its people already: sign in, or ask an owner to add you.'),
+  lastOwner: (name: string) =>
+    new ServerError(409, 'LAST_OWNER', `${name} is the only owner: make somebody else an owner first.`),
+  emailTaken: (email: string) => new ServerError(409, 'EMAIL_TAKEN', `Somebody has the address ${email} already.`),
+  jobIsApproved: (letter: string) =>
+    new ServerError(
+      409,
+      'JOB_IS_APPROVED',
+      `The customer has approved proof ${letter} of this job, which is kept as what was agreed: mark the job as done instead.`,
+    ),
   databaseAway: () =>
     new ServerError(503, 'DATABASE_AWAY', 'The database does not answer at the moment. Nothing is lost: try again shortly.'),
   diskFull: () =>

@@ -148,7 +148,13 @@ async function run(args: readonly string[]): Promise<void> {
   if (values.svg) write(values.svg, svgFile(outlines, { unit: sign.unit, title: sign.title }));
   if (values.dxf) write(values.dxf, dxfFile(outlines, sign.unit));
   if (values.pdf) {
-    const subject = { shop: '', customer: '', job: '', revision: '—', date: dateFrom(values.date) };
+    const subject = {
+      shop: { name: '', contact: '', terms: '' },
+      customer: '',
+      job: '',
+      revision: '—',
+      date: dateFrom(values.date),
+    };
     write(values.pdf, await proofSheet([await viewsOf(evaluator, document, option)], subject, book, fontsDir));
   }
 }

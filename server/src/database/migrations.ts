@@ -187,6 +187,62 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       'CREATE TRIGGER proofs_stay_frozen BEFORE UPDATE ON proofs FOR EACH ROW EXECUTE FUNCTION keep_proof_frozen()',
     );
   },
+  '0007-people': async (query) => {
+    await query.createTable('people', {
+      id,
+      name: words(120),
+      email: { ...words(200), unique: true },
+      role: words(10),
+      password_hash: words(200),
+      failures: { type: DataTypes.INTEGER, allowNull: false },
+      rests_until: { type: DataTypes.DATE, allowNull: true },
+      has_left: { type: DataTypes.BOOLEAN, allowNull: false },
+      is_demo: { type: DataTypes.BOOLEAN, allowNull: false },
+      created_at: moment,
+    });
+    await query.createTable('sessions', {
+      digest: { type: DataTypes.STRING(64), primaryKey: true, allowNull: false },
+      person_id: belongsTo('people'),
+      created_at: moment,
+      seen_at: moment,
+    });
+    await query.addIndex('sessions', ['person_id']);
+    await query.createTable('deeds', {
+      id,
+      at: moment,
+      person_id: { type: DataTypes.UUID, allowNull: true },
+      who: words(200),
+      deed: words(200),
+      subject: words(300),
+    });
+    await query.addIndex('deeds', ['at']);
+  },
+  '0008-layouts': async (query) => {
+    await query.createTable('shop_card', {
+      id: { type: DataTypes.INTEGER, primaryKey: true, allowNull: false },
+      card: { type: DataTypes.JSONB, allowNull: false },
+    });
+    await query.createTable('shop_layouts', {
+      id,
+      name: words(80),
+      layout: { type: DataTypes.JSONB, allowNull: false },
+      created_at: moment,
+    });
+    await query.addColumn('tasks', 'paper', { type: DataTypes.STRING(10), allowNull: true });
+    await query.addColumn('proofs', 'about', { type: DataTypes.JSONB, allowNull: true });
+    // What a sheet says besides its signs is frozen with them.
+    await query.sequelize.query(`
+      CREATE FUNCTION keep_proof_about() RETURNS trigger LANGUAGE plpgsql AS $$
+      BEGIN
+        IF NEW.about IS DISTINCT FROM OLD.about THEN
+          RAISE EXCEPTION 'A proof is frozen: what it says never changes.';
+        END IF;
+        RETURN NEW;
+      END $$`);
+    await query.sequelize.query(
+      'CREATE TRIGGER proofs_keep_about BEFORE UPDATE ON proofs FOR EACH ROW EXECUTE FUNCTION keep_proof_about()',
+    );
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

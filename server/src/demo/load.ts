@@ -4,7 +4,10 @@ import type { Database } from '../database/database.js';
 import { readCatalogue } from '../fonts/font-files.js';
 import type { JobState } from '../jobs/model.js';
 import { JobService } from '../jobs/service.js';
+import { type DemoPerson, PeopleService } from '../people/service.js';
 import type { Settings } from '../settings.js';
+import type { ShopCard } from '../production/layout.js';
+import { keepShopCard } from '../shop/card.js';
 import { ShopFonts } from '../shop/fonts.js';
 import { SignService } from '../signs/service.js';
 
@@ -23,6 +26,9 @@ interface DemoJob {
 /** Loads the demo scenario into an empty database, through the same services as users' data. Gives whether it did. */
 export async function loadDemo(db: Database, { demoDir, fontsDir }: Pick<Settings, 'demoDir' | 'fontsDir'>): Promise<boolean> {
   if ((await db.Customer.count()) > 0) return false;
+  const people = JSON.parse(await readFile(join(demoDir, 'people.json'), 'utf8')) as DemoPerson[];
+  await new PeopleService(db).loadDemo(people);
+  await keepShopCard(db, JSON.parse(await readFile(join(demoDir, 'shop.json'), 'utf8')) as ShopCard);
   const jobs = new JobService(db);
   const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
   const scenario = JSON.parse(await readFile(join(demoDir, 'jobs.json'), 'utf8')) as DemoJob[];

@@ -20,13 +20,13 @@ const NewFile = Type.Object(
 const LARGEST_BODY = 2 * MOST_BYTES + 1000;
 
 export function fileRoutes(app: FastifyInstance, files: FileService): void {
-  const params = { schema: { params: IdParams } };
+  const params = { schema: { params: IdParams }, config: { least: 'maker' as const } };
 
   app.get<{ Params: IdParams }>('/api/jobs/:id/files', params, async (request) => files.list(request.params.id));
 
   app.post<{ Params: IdParams; Body: Static<typeof NewFile> }>(
     '/api/jobs/:id/files',
-    { schema: { params: IdParams, body: NewFile }, bodyLimit: LARGEST_BODY },
+    { schema: { params: IdParams, body: NewFile }, bodyLimit: LARGEST_BODY, config: { least: 'designer', deed: 'kept a file' } },
     async (request, reply) => {
       const { name, text, base64 } = request.body;
       if ((text === undefined) === (base64 === undefined)) throw errors.oneOf('text', 'base64');
@@ -58,8 +58,12 @@ export function fileRoutes(app: FastifyInstance, files: FileService): void {
       .send(content);
   });
 
-  app.delete<{ Params: IdParams }>('/api/files/:id', params, async (request, reply) => {
-    await files.remove(request.params.id);
-    reply.code(204);
-  });
+  app.delete<{ Params: IdParams }>(
+    '/api/files/:id',
+    { schema: { params: IdParams }, config: { least: 'designer', deed: 'removed a file' } },
+    async (request, reply) => {
+      await files.remove(request.params.id);
+      reply.code(204);
+    },
+  );
 }

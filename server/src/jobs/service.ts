@@ -104,7 +104,10 @@ export class JobService {
   }
 
   async remove(id: string): Promise<void> {
-    await (await this.find(id)).destroy();
+    const job = await this.find(id);
+    const approved = await this.db.Proof.findOne({ where: { jobId: id, state: 'approved' }, attributes: ['letter'] });
+    if (approved) throw errors.jobIsApproved(approved.letter);
+    await job.destroy();
   }
 
   private async customerNamed(

@@ -7,10 +7,11 @@ export class Mail extends Model<InferAttributes<Mail>, InferCreationAttributes<M
   declare to: string;
   declare subject: string;
   declare text: string;
-  declare state: 'waiting' | 'sent' | 'failed';
+  declare state: 'waiting' | 'sending' | 'sent' | 'failed';
   /** Why it could not be sent. */
   declare error: string | null;
   declare writtenAt: Date;
+  /** When it was sent, or when sending began. */
   declare sentAt: Date | null;
 }
 

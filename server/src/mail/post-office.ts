@@ -1,8 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import nodemailer, { type Transporter } from 'nodemailer';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import type { Database } from '../database/database.js';
+import { errors } from '../errors.js';
+import { isUuid } from '../http/ids.js';
 import type { Settings } from '../settings.js';
+import type { Mail } from './model.js';
+
+/** A letter that is being sent for longer than this was left by a crash. */
+const SILENT_MS = 120_000;
 
 export interface Letter {
   readonly jobId: string;
@@ -39,21 +45,40 @@ export class PostOffice {
     return id;
   }
 
-  /** Sends what was written down and not sent yet, also after a crash. Two at once send no letter twice. */
-  async send(): Promise<void> {
-    const waiting = await this.db.Mail.findAll({ where: { state: 'waiting' }, order: [['writtenAt', 'ASC']], limit: 50 });
+  /** Sends what was written down and not sent yet, also what a crash left half done. Two at once send no letter twice. */
+  async send(now = new Date()): Promise<void> {
+    const isLeft = { state: 'sending', sentAt: { [Op.lt]: new Date(now.getTime() - SILENT_MS) } } as const;
+    const waiting = await this.db.Mail.findAll({
+      where: { [Op.or]: [{ state: 'waiting' }, isLeft] },
+      order: [['writtenAt', 'ASC']],
+      limit: 50,
+    });
     for (const mail of waiting) {
-      // The change of state is the claim.
+      // The change is the claim: of two, one finds the row as it was read.
       const [claimed] = await this.db.Mail.update(
-        { state: 'sent', sentAt: new Date() },
-        { where: { id: mail.id, state: 'waiting' } },
+        { state: 'sending', sentAt: now },
+        { where: { id: mail.id, state: mail.state, sentAt: mail.sentAt } },
       );
-      if (claimed !== 1) continue;
-      try {
-        await this.transport.sendMail({ from: this.settings.mailFrom, to: mail.to, subject: mail.subject, text: mail.text });
-      } catch (error) {
-        await mail.update({ state: 'failed', sentAt: null, error: (error as Error).message });
-      }
+      if (claimed === 1) await this.deliver(mail);
+    }
+  }
+
+  /** Tries once more what could not be sent. */
+  async again(id: string): Promise<void> {
+    const [changed] = isUuid(id)
+      ? await this.db.Mail.update({ state: 'waiting', sentAt: null, error: null }, { where: { id, state: 'failed' } })
+      : [0];
+    if (changed !== 1) throw errors.notFound('letter that failed', id);
+    await this.send();
+  }
+
+  private async deliver(mail: Mail): Promise<void> {
+    const { to, subject, text } = mail;
+    try {
+      await this.transport.sendMail({ from: this.settings.mailFrom, to, subject, text });
+      await mail.update({ state: 'sent', sentAt: new Date() });
+    } catch (error) {
+      await mail.update({ state: 'failed', sentAt: null, error: (error as Error).message });
     }
   }
 }

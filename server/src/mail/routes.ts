@@ -1,10 +1,11 @@
 import type { FastifyInstance } from 'fastify';
 import type { Database } from '../database/database.js';
+import { IdParams } from '../jobs/schema.js';
 import type { PostOffice } from './post-office.js';
 
 /** The outbox: what was written to customers. */
 export function mailRoutes(app: FastifyInstance, db: Database, post: PostOffice): void {
-  app.get('/api/outbox', async () => {
+  app.get('/api/outbox', { config: { least: 'designer' } }, async () => {
     const mails = await db.Mail.findAll({ order: [['writtenAt', 'DESC']], limit: 200 });
     return {
       isSimulated: post.isSimulated,
@@ -19,4 +20,13 @@ export function mailRoutes(app: FastifyInstance, db: Database, post: PostOffice)
       })),
     };
   });
+
+  app.post<{ Params: IdParams }>(
+    '/api/outbox/:id/again',
+    { schema: { params: IdParams }, config: { least: 'designer', deed: 'sent a letter again' } },
+    async (request, reply) => {
+      await post.again(request.params.id);
+      reply.code(204);
+    },
+  );
 }

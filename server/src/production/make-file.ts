@@ -1,6 +1,7 @@
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
+import type { TemplatePaper } from '@plain-relief/core/sheet';
 import type { Evaluation } from '@plain-relief/core/relief';
 import { coloured, piecesOf, type ReliefMesh, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
@@ -10,6 +11,7 @@ import { pngFile } from './png.js';
 import { proofSheet } from './proof-sheet.js';
 import type { ProofSubject } from './sheet.js';
 import type { Report } from './sign-pages.js';
+import { templateSheet } from './template-sheet.js';
 import type { SignViews } from './sign-views.js';
 
 export interface MadeFile {
@@ -52,7 +54,13 @@ export class FileMaker {
     private readonly fontsDir: string,
   ) {}
 
-  async make(kind: TaskKind, views: SignViews, subject: ProofSubject, report: Report): Promise<MadeFile> {
+  async make(
+    kind: TaskKind,
+    views: SignViews,
+    subject: ProofSubject,
+    report: Report,
+    paper: TemplatePaper = 'A4',
+  ): Promise<MadeFile> {
     const evaluation = views.front;
     const { sign } = evaluation;
     const stem = [fileStem(subject.job.split(' ')[0] ?? '', sign.title), subject.option && fileStem('', subject.option)];
@@ -113,6 +121,11 @@ export class FileMaker {
         if (!views.back) return { name: `${name}.${kind}`, type, bytes: front };
         const sides = { [`${name}-front.${kind}`]: front, [`${name}-back.${kind}`]: outlineFile(kind, views.back) };
         return { name: `${name}-${kind}.zip`, type: 'application/zip', bytes: zipSync(sides, { mtime: subject.date }) };
+      }
+      case 'template': {
+        const title = [subject.job.split(' ')[0], sign.title].filter(Boolean).join(' ');
+        const bytes = await templateSheet(evaluation, paper, title, subject.date, this.fontsDir, report);
+        return { name: `${name}-template-${paper}.pdf`, type: 'application/pdf', bytes };
       }
       case 'package':
         return { name: `${name}.zip`, type: 'application/zip', bytes: await this.package(views, subject, report) };

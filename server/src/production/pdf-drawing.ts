@@ -1,5 +1,4 @@
 import type { Drawing, Fill, Item, LabelItem, Pen } from '@plain-relief/core/drawing';
-import { outlinePath, runPath } from '@plain-relief/core/format';
 
 /** PDF user space has 72 units an inch (ISO 32000-1, 8.3.2.3). */
 export const POINTS_PER_MM = 72 / 25.4;
@@ -28,17 +27,32 @@ export function drawOnPage(pdf: PDFKit.PDFDocument, drawing: Drawing, place: Dra
 function drawItem(pdf: PDFKit.PDFDocument, item: Item, labelFont: string): void {
   if (item.kind === 'label') return drawLabel(pdf, item, labelFont);
   if (item.kind === 'line') {
-    pdf.path(runPath(item.points, item.closed));
+    trace(pdf, [item.points], item.closed);
     usePen(pdf, item.pen);
     pdf.stroke();
     return;
   }
-  const path = outlinePath(item.outline);
-  if (path === '') return;
-  if (item.fill) fillArea(pdf, path, item.outline, item.fill);
-  if (item.pen) {
-    usePen(pdf, item.pen);
-    pdf.path(path).stroke();
+  const { outline, fill, pen } = item;
+  if (outline.length === 0) return;
+  if (fill?.kind === 'cross-hatch') hatch(pdf, outline, fill);
+  else if (fill && !pen) {
+    trace(pdf, outline, true);
+    pdf.fill(fill.colour, 'even-odd');
+  }
+  if (!pen) return;
+  trace(pdf, outline, true);
+  usePen(pdf, pen);
+  if (fill?.kind === 'plain') pdf.fillAndStroke(fill.colour, pen.colour, 'even-odd');
+  else pdf.stroke();
+}
+
+/** Begins a path along runs of points. */
+function trace(pdf: PDFKit.PDFDocument, runs: readonly Float64Array[], isClosed: boolean): void {
+  for (const run of runs) {
+    if (run.length < 4) continue;
+    pdf.moveTo(run[0], -run[1]);
+    for (let i = 2; i < run.length; i += 2) pdf.lineTo(run[i], -run[i + 1]);
+    if (isClosed) pdf.closePath();
   }
 }
 
@@ -48,14 +62,12 @@ function usePen(pdf: PDFKit.PDFDocument, pen: Pen): void {
   else pdf.undash();
 }
 
-function fillArea(pdf: PDFKit.PDFDocument, path: string, outline: readonly Float64Array[], fill: Fill): void {
-  if (fill.kind === 'plain') {
-    pdf.path(path).fill(fill.colour, 'even-odd');
-    return;
-  }
-  pdf.path(path).fill(fill.ground, 'even-odd');
+function hatch(pdf: PDFKit.PDFDocument, outline: readonly Float64Array[], fill: Fill & { kind: 'cross-hatch' }): void {
+  trace(pdf, outline, true);
+  pdf.fill(fill.ground, 'even-odd');
   pdf.save();
-  pdf.path(path).clip('even-odd');
+  trace(pdf, outline, true);
+  pdf.clip('even-odd');
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const run of outline) {
     for (let i = 0; i < run.length; i += 2) {

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { Evaluator } from '@plain-relief/core/relief';
+import { type Block, EVERYTHING } from '@plain-relief/core/sheet';
 import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
 import { PNG } from 'pngjs';
 import { openFontBook } from '../fonts/font-files.js';
@@ -18,7 +19,7 @@ const demo = (name: string): unknown =>
   JSON.parse(readFileSync(new URL(`../../../demo/${name}.sign.json`, import.meta.url), 'utf8'));
 const book = openFontBook(fontsDir);
 const subject: ProofSubject = {
-  shop: 'Millrace Signworks',
+  shop: { name: 'Millrace Signworks', contact: '3 Race Lane', terms: 'Half is due with the approval.' },
   customer: 'Fernhollow Arboretum',
   job: 'FA-0101 Entrance',
   revision: '7',
@@ -32,9 +33,9 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const seen = (sign: Sign): Promise<SignViews> => viewsOf(new Evaluator(book), sign);
 
-async function proofOf(sign: Sign): Promise<string> {
+async function proofOf(sign: Sign, more: Partial<ProofSubject> = {}): Promise<string> {
   const path = join(folder, `${sign.title.replace(/\W/gu, '-')}.pdf`);
-  writeFileSync(path, await proofSheet([await seen(sign)], subject, book, fontsDir));
+  writeFileSync(path, await proofSheet([await seen(sign)], { ...subject, ...more }, book, fontsDir));
   return path;
 }
 
@@ -99,8 +100,8 @@ describe('the proof', () => {
     const carved = [0x3b, 0x55, 0x6b];
     const [left, right] = extent(png, carved, 'x');
     const [top, bottom] = extent(png, carved, 'y');
-    expect(Math.abs((right - left + 1) / 10 - 100)).toBeLessThan(0.25);
-    expect(Math.abs((bottom - top + 1) / 10 - 40)).toBeLessThan(0.25);
+    expect(Math.abs((right - left + 1) / 10 - 100)).toBeLessThan(0.2);
+    expect(Math.abs((bottom - top + 1) / 10 - 40)).toBeLessThan(0.2);
   });
 
   it('shows words of every script, on as many pages as they take', async () => {
@@ -176,5 +177,64 @@ describe('the proof', () => {
       '1 : 3',
       '1 : 10',
     ]);
+  });
+
+  it.each([
+    // ISO 216; ANSI/ASME Y14.1. In points of 1/72 in.
+    ['A4', 595.28, 841.89],
+    ['A3', 841.89, 1190.55],
+    ['Letter', 612, 792],
+    ['Tabloid', 792, 1224],
+  ] as const)('comes on %s, upright and across, with what the layout shows and nothing else', async (paper, short, long) => {
+    const sign = newSign(`On ${paper}`, 'mm');
+    sign.parts.push({ ...newShape(sign, 'fixings') });
+    for (const isUpright of [true, false]) {
+      const shows: Block[] = isUpright ? ['ticket', 'fixing'] : ['section', 'picture'];
+      const path = await proofOf(sign, { layout: { paper, isUpright, isInBothUnits: isUpright, shows } });
+      const [, across, up] = /Page size:\s+([\d.]+) x ([\d.]+)/u.exec(poppler('pdfinfo', path))!.map(Number);
+      const [wide, tall] = isUpright ? [short, long] : [long, short];
+      expect(Math.abs(across - wide) + Math.abs(up - tall)).toBeLessThan(0.1);
+      const text = textOf(path);
+      expect([text.includes('Ticket'), text.includes('4 fixing holes of 5 mm (')]).toEqual([isUpright, isUpright]);
+      expect(text.includes('Section')).toBe(!isUpright);
+      expect(text.includes('(11 13/16 in)') || /\d in\)/u.test(text)).toBe(isUpright);
+      expect(poppler('pdfimages', '-list', path).split('\n').length > 3).toBe(!isUpright);
+    }
+  });
+
+  it('says what was ordered, what became of the proofs before, the terms, and bears the logo', async () => {
+    const logo = new PNG({ width: 4, height: 2 });
+    logo.data.fill(200);
+    const frozen = {
+      digest: 'a'.repeat(64),
+      message: 'Dear Marit',
+      brief: { contact: 'Marit Solheim', quantity: 3, dueOn: '2026-12-09' },
+      revisions: [
+        { letter: 'A', date: '2026-11-20', state: 'changes asked', changes: [] },
+        { letter: 'B', date: '2026-11-25', state: 'this proof', changes: ['Line 1: raised 2 mm → 3 mm'] },
+      ],
+    };
+    const shop = { ...subject.shop, logo: PNG.sync.write(logo).toString('base64') };
+    const path = await proofOf(newSign('Closing', 'mm'), { frozen, shop });
+    const text = textOf(path);
+    for (const words of ['for Fernhollow Arboretum (Marit Solheim)', 'Quantity: 3. To be ready on 2026-12-09', 'A, 2026-11-20, changes asked', 'raised 2 mm to 3 mm', 'Half is due with the approval', '3 Race Lane', 'Signature'])
+      expect(text).toContain(words); // prettier-ignore
+    // A picture of the sign, and the logo on every page.
+    expect(poppler('pdfimages', '-list', path)).toMatch(/\b4\s+2\b/u);
+    const bare = textOf(await proofOf(newSign('Closing', 'mm'), { frozen, layout: { ...EVERYTHING, shows: [] } }));
+    for (const words of ['Quantity', 'Revisions', 'Half is due', 'Ticket']) expect(bare).not.toContain(words);
+    expect(bare).toContain('Signature');
+  });
+
+  it('can be searched for words with ligatures and in Arabic, as they were typed', async () => {
+    const sign = newSign('Searched', 'mm');
+    const line = (id: string, font: string, words: string, y: number) => ({ ...newText(sign, font), id, name: id, words, place: { x: 0, y, turn: 0, mirror: false } }); // prettier-ignore
+    sign.parts.push(line('a', 'lora-bold', 'Office of fine flags', 20), line('b', 'amiri-regular', 'مكتبة الشارع', -20));
+    const frozen = { digest: 'a'.repeat(64), message: '', brief: { contact: '', quantity: 1, dueOn: null }, revisions: [] };
+    const path = await proofOf(sign, { frozen });
+    // pdftotext gives words from right to left in the order in which they are read, within marks of direction.
+    const text = poppler('pdftotext', path, '-').normalize('NFKC').replace(/[\u202A-\u202E\u2066-\u2069\u200E\u200F]/gu, '').replace(/\s+/gu, ' '); // prettier-ignore
+    expect(text).toContain('Office of fine flags');
+    for (const word of ['مكتبة', 'الشارع']) expect(text).toContain(word);
   });
 });

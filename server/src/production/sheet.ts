@@ -1,12 +1,18 @@
 import { type Drawing, FAINT, INK, PAPER } from '@plain-relief/core/drawing';
+import { signPicture } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { extentOfShape } from '@plain-relief/core/sign';
-import { formatLength } from '@plain-relief/core/units';
+import { type Block, EVERYTHING, PAPERS, type SheetLayout } from '@plain-relief/core/sheet';
+import { extentOfShape, type Sign } from '@plain-relief/core/sign';
+import { lengthWords } from '@plain-relief/core/units';
+import type { ShopCard } from './layout.js';
 import { drawOnPage, POINTS_PER_MM } from './pdf-drawing.js';
+import { pngFile } from './png.js';
+import { breakLines, drawLine, type PageFonts, type Paragraph } from './rich-text.js';
+import { solidOfView } from './sign-views.js';
 
 /** What a proof says besides the sign itself. */
 export interface ProofSubject {
-  readonly shop: string;
+  readonly shop: ShopCard;
   readonly customer: string;
   readonly job: string;
   readonly revision: string;
@@ -14,6 +20,8 @@ export interface ProofSubject {
   readonly option?: string;
   /** The date on the sheet, and the file's own. */
   readonly date: Date;
+  /** Everything, on A4 across, where none is chosen. */
+  readonly layout?: SheetLayout;
   readonly frozen?: Frozen;
 }
 
@@ -21,19 +29,48 @@ export interface ProofSubject {
 export interface Frozen {
   readonly digest: string;
   readonly message: string;
-  readonly quantity: number;
+  readonly brief: Brief;
+  /** The proofs before it, and what each changed. */
+  readonly revisions: readonly Revision[];
   readonly approval?: { readonly by: string; readonly at: Date; readonly choices: readonly string[] };
 }
 
-/** A4 across, in mm. */
-export const PAGE = { width: 297, height: 210 };
+/** What was ordered, as it stood when the proof was frozen. */
+export interface Brief {
+  readonly contact: string;
+  readonly quantity: number;
+  /** As 2026-11-25. */
+  readonly dueOn: string | null;
+}
+
+export interface Revision {
+  readonly letter: string;
+  /** As 2026-11-25. */
+  readonly date: string;
+  readonly state: string;
+  /** What is otherwise than in the one before. */
+  readonly changes: readonly string[];
+}
+
+/** A rectangle on the paper: mm from the left and from the top. */
+export interface Room {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
 export const MARGIN = 10;
 export const TITLE_HEIGHT = 20;
-export const COLUMN = 82;
 export const GAP = 6;
 export const FIGURES_MM = 2.6;
 /** Scales of ISO 5455 (from memory) with some between them (common practice, no source), largest first. */
 const SCALES = [10, 5, 2, 1, 1 / 2, 1 / 2.5, 1 / 3, 1 / 4, 1 / 5, 1 / 6, 1 / 8, 1 / 10, 1 / 20, 1 / 50, 1 / 100] as const;
+/** Pixels of a picture of the sign for every mm across. */
+const PIXELS_A_MM = 12;
+/** Height of a picture as a share of its width. */
+export const PICTURE_SHARE = 0.62;
+const STAMP = '#2f6f62';
 
 /** "1 : 2", "full size", "2 : 1". */
 export function scaleName(scale: number): string {
@@ -41,8 +78,14 @@ export function scaleName(scale: number): string {
   return scale < 1 ? `1 : ${Number((1 / scale).toFixed(2))}` : `${scale} : 1`;
 }
 
+/** A drawing and the scale that it is drawn at. */
+export interface Scaled {
+  readonly scale: number;
+  readonly drawing: Drawing;
+}
+
 /** The largest standard scale at which a drawing made for that scale fits a box of paper mm. */
-export function fitting(make: (scale: number) => Drawing, width: number, height: number): { scale: number; drawing: Drawing } {
+export function fitting(make: (scale: number) => Drawing, width: number, height: number): Scaled {
   for (const scale of SCALES) {
     const drawing = make(scale);
     const { minX, minY, maxX, maxY } = drawing.bounds;
@@ -52,107 +95,192 @@ export function fitting(make: (scale: number) => Drawing, width: number, height:
   return { scale, drawing: make(scale) };
 }
 
-export function startPage(pdf: PDFKit.PDFDocument): void {
-  pdf.addPage();
-  pdf.rect(0, 0, PAGE.width * POINTS_PER_MM, PAGE.height * POINTS_PER_MM).fill('#ffffff');
-}
+export const strong = (text: string, before = 5): Paragraph => ({ text, font: 'strong', size: 9.5, colour: INK, before });
+export const ordinary = (text: string, before = 2.5): Paragraph => ({ text, font: 'text', size: 8.5, colour: INK, before });
 
-export function heading(pdf: PDFKit.PDFDocument, text: string, x: number, y: number): void {
-  pdf.font('strong').fontSize(9.5).fillColor(INK);
-  pdf.text(text, x * POINTS_PER_MM, y * POINTS_PER_MM, { lineBreak: false, baseline: 'alphabetic' });
-}
+/** The pages of one PDF: their paper, their title blocks, and what is put on them. */
+export class Sheet {
+  readonly layout: SheetLayout;
+  readonly width: number;
+  readonly height: number;
+  /** The room over the title block. */
+  readonly body: Room;
+  /** Pages that are ended. */
+  private pages = 0;
 
-/** Puts a drawing in the middle of a box of paper mm. */
-export function centred(
-  pdf: PDFKit.PDFDocument,
-  { scale, drawing }: { scale: number; drawing: Drawing },
-  box: { x: number; y: number; width: number; height: number },
-): void {
-  const { minX, minY, maxX, maxY } = drawing.bounds;
-  drawOnPage(pdf, drawing, {
-    x: box.x + box.width / 2 - (scale * (minX + maxX)) / 2,
-    y: box.y + box.height / 2 + (scale * (minY + maxY)) / 2,
-    scale,
-    labelFont: 'text',
-  });
-}
-
-export function titleBlock(
-  pdf: PDFKit.PDFDocument,
-  { sign }: Evaluation,
-  subject: ProofSubject,
-  page: number,
-  scale: number,
-): void {
-  const { width: across, height } = extentOfShape(sign.blank.outline);
-  const size = [across, height, sign.blank.thickness].map((mm) => formatLength(mm, sign.unit)).join(' × ');
-  const drawn = `Drawn ${scaleName(scale)} when printed at 100 %. Lengths in ${sign.unit === 'mm' ? 'millimetres' : 'inches'}.`;
-  titleCells(pdf, subject, subject.option ? `${sign.title}, ${subject.option}` : sign.title, size, page, drawn);
-}
-
-/** The block at the foot of a page, which says what it belongs to; with the stamp where the proof is approved. */
-export function titleCells(
-  pdf: PDFKit.PDFDocument,
-  subject: ProofSubject,
-  title: string,
-  size: string,
-  page: number,
-  drawn: string,
-): void {
-  const top = PAGE.height - MARGIN - TITLE_HEIGHT;
-  const width = PAGE.width - 2 * MARGIN;
-  const cells: readonly (readonly [string, string, number])[] = [
-    ['Shop', subject.shop, 0.17],
-    ['Customer', subject.customer, 0.17],
-    ['Job', subject.job, 0.2],
-    ['Sign', title, 0.16],
-    ['Size', size, 0.16],
-    [subject.frozen ? 'Proof' : 'Revision', subject.revision, 0.06],
-    ['Date', subject.date.toISOString().slice(0, 10), 0.08],
-  ];
-  const pt = POINTS_PER_MM;
-  pdf.rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt).fill(PAPER);
-  pdf
-    .undash()
-    .lineWidth(0.6)
-    .strokeColor(INK)
-    .rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt)
-    .stroke();
-  let x = MARGIN;
-  for (const [name, value, share] of cells) {
-    const cellWidth = share * width;
-    if (x > MARGIN)
-      pdf
-        .moveTo(x * pt, top * pt)
-        .lineTo(x * pt, (top + TITLE_HEIGHT) * pt)
-        .stroke();
-    pdf.font('text').fontSize(6.5).fillColor(FAINT);
-    pdf.text(name, (x + 2) * pt, (top + 4.2) * pt, { lineBreak: false, baseline: 'alphabetic' });
-    pdf.font('strong').fontSize(8.5).fillColor(INK);
-    pdf.text(value || '—', (x + 2) * pt, (top + 5.6) * pt, {
-      width: (cellWidth - 3) * pt,
-      height: (TITLE_HEIGHT - 7) * pt,
-      ellipsis: true,
-    });
-    x += cellWidth;
+  constructor(
+    readonly pdf: PDFKit.PDFDocument,
+    readonly fonts: PageFonts,
+    readonly subject: ProofSubject,
+  ) {
+    this.layout = subject.layout ?? EVERYTHING;
+    const [short, long] = PAPERS[this.layout.paper];
+    [this.width, this.height] = this.layout.isUpright ? [short, long] : [long, short];
+    const height = this.height - 2 * MARGIN - TITLE_HEIGHT - GAP;
+    this.body = { x: MARGIN, y: MARGIN, width: this.width - 2 * MARGIN, height };
   }
-  pdf.font('text').fontSize(6.5).fillColor(FAINT);
-  pdf.text(`${drawn} Page ${page}.`, MARGIN * pt, (PAGE.height - MARGIN + 3) * pt, { lineBreak: false, baseline: 'alphabetic' });
-  if (subject.frozen?.approval) stamp(pdf, subject.revision, subject.frozen.approval);
+
+  shows(block: Block): boolean {
+    return this.layout.shows.includes(block);
+  }
+
+  /** A length in the sign's unit, or in both. */
+  length(mm: number, unit: Sign['unit']): string {
+    return lengthWords(mm, unit, this.layout.isInBothUnits);
+  }
+
+  sizeOf({ blank, unit }: Sign): string {
+    const { width, height } = extentOfShape(blank.outline);
+    return [width, height, blank.thickness].map((mm) => this.length(mm, unit)).join(' × ');
+  }
+
+  start(): void {
+    const [width, height] = [this.width * POINTS_PER_MM, this.height * POINTS_PER_MM];
+    this.pdf.addPage({ size: [width, height], margin: 0 });
+    this.pdf.rect(0, 0, width, height).fill('#ffffff');
+  }
+
+  /** Ends a page of a sign with what it is of. */
+  endOf({ sign }: Evaluation, scale: number): void {
+    const { option } = this.subject;
+    const units = sign.unit === 'mm' ? 'millimetres' : 'inches';
+    const drawn = `Drawn ${scaleName(scale)} when printed at 100 %. Lengths in ${this.layout.isInBothUnits ? 'both units' : units}.`;
+    this.end(option ? `${sign.title}, ${option}` : sign.title, this.sizeOf(sign), drawn);
+  }
+
+  /** Ends a page with the block at its foot, which says what it belongs to; with the stamp where the proof is approved. */
+  end(title: string, size: string, drawn: string): void {
+    const { pdf, subject } = this;
+    const page = ++this.pages;
+    const top = this.height - MARGIN - TITLE_HEIGHT;
+    const { width } = this.body;
+    const cells: readonly (readonly [string, string, number])[] = [
+      ['Shop', subject.shop.name, 0.17],
+      ['Customer', subject.customer, 0.17],
+      ['Job', subject.job, 0.2],
+      ['Sign', title, 0.16],
+      ['Size', size, 0.16],
+      [subject.frozen ? 'Proof' : 'Revision', subject.revision, 0.06],
+      ['Date', subject.date.toISOString().slice(0, 10), 0.08],
+    ];
+    const pt = POINTS_PER_MM;
+    pdf.rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt).fill(PAPER);
+    pdf
+      .undash()
+      .lineWidth(0.6)
+      .strokeColor(INK)
+      .rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt)
+      .stroke();
+    let x = MARGIN;
+    for (const [name, value, share] of cells) {
+      const cellWidth = share * width;
+      if (x > MARGIN)
+        pdf
+          .moveTo(x * pt, top * pt)
+          .lineTo(x * pt, (top + TITLE_HEIGHT) * pt)
+          .stroke();
+      // A logo stands in the place of the word, over the shop's name.
+      const hasLogo = name === 'Shop' && this.logo(x + 2, top + 2, cellWidth - 4, TITLE_HEIGHT - 10);
+      const down = hasLogo ? TITLE_HEIGHT - 8 : 5.6;
+      if (!hasLogo) {
+        pdf.font('text').fontSize(6.5).fillColor(FAINT);
+        pdf.text(name, (x + 2) * pt, (top + 4.2) * pt, { lineBreak: false, baseline: 'alphabetic' });
+      }
+      pdf
+        .font('strong')
+        .fontSize(this.width < 250 ? 7.5 : 8.5)
+        .fillColor(INK);
+      pdf.text(value || '—', (x + 2) * pt, (top + down) * pt, {
+        width: (cellWidth - 3) * pt,
+        height: (TITLE_HEIGHT - down - 1.4) * pt,
+        ellipsis: true,
+      });
+      x += cellWidth;
+    }
+    pdf.font('text').fontSize(6.5).fillColor(FAINT);
+    const { contact } = subject.shop;
+    const foot = [`${drawn} Page ${page}.`, ...(contact ? [contact] : [])].join('  ');
+    pdf.text(foot, MARGIN * pt, (this.height - MARGIN + 3) * pt, { lineBreak: false, baseline: 'alphabetic' });
+    if (subject.frozen?.approval) this.stamp(subject.revision, subject.frozen.approval);
+  }
+
+  heading(text: string, x: number, y: number): void {
+    this.pdf.font('strong').fontSize(9.5).fillColor(INK);
+    this.pdf.text(text, x * POINTS_PER_MM, y * POINTS_PER_MM, { lineBreak: false, baseline: 'alphabetic' });
+  }
+
+  /** Puts a drawing in the middle of a room. */
+  centred({ scale, drawing }: Scaled, { x, y, width, height }: Room): void {
+    const { minX, minY, maxX, maxY } = drawing.bounds;
+    drawOnPage(this.pdf, drawing, {
+      x: x + width / 2 - (scale * (minX + maxX)) / 2,
+      y: y + height / 2 + (scale * (minY + maxY)) / 2,
+      scale,
+      labelFont: 'text',
+    });
+  }
+
+  /** Puts a picture of a sign at a place, as wide as given in mm. */
+  picture(evaluation: Evaluation, x: number, y: number, width: number): void {
+    const pixels = Math.round(width * PIXELS_A_MM);
+    const picture = signPicture(evaluation, pixels, Math.round(pixels * PICTURE_SHARE), solidOfView(evaluation));
+    this.pdf.image(Buffer.from(pngFile(picture)), x * POINTS_PER_MM, y * POINTS_PER_MM, {
+      width: width * POINTS_PER_MM,
+      height: width * PICTURE_SHARE * POINTS_PER_MM,
+    });
+  }
+
+  /** The lines of a paragraph as wide as given in mm. */
+  lines(paragraph: Paragraph, width: number): ReturnType<typeof breakLines> {
+    return breakLines(this.pdf, this.fonts, paragraph, width * POINTS_PER_MM);
+  }
+
+  /** A line of a paragraph, standing on y. */
+  line(line: ReturnType<typeof breakLines>[number], x: number, y: number, paragraph: Paragraph): void {
+    drawLine(this.pdf, line, x * POINTS_PER_MM, y * POINTS_PER_MM, paragraph);
+  }
+
+  /** Paragraphs below each other in a room; what does not fit is cut, and says so. Gives where they end, in mm from the top. */
+  write(paragraphs: readonly Paragraph[], { x, y, width, height }: Room): number {
+    let at = y;
+    for (const paragraph of paragraphs) {
+      const lines = this.lines(paragraph, width);
+      const step = stepOf(paragraph);
+      at += paragraph.before / POINTS_PER_MM;
+      if (at + (lines.length + 1) * step > y + height) {
+        const [more] = this.lines({ ...paragraph, text: '… and more, see the files.' }, width);
+        this.line(more, x, at + step, paragraph);
+        return at + step;
+      }
+      for (const line of lines) this.line(line, x, (at += step), paragraph);
+    }
+    return at;
+  }
+
+  /** Puts the shop's logo into a room of mm; gives whether it has one. */
+  private logo(x: number, y: number, width: number, height: number): boolean {
+    const { logo } = this.subject.shop;
+    if (!logo) return false;
+    const pt = POINTS_PER_MM;
+    this.pdf.image(Buffer.from(logo, 'base64'), x * pt, y * pt, { fit: [width * pt, height * pt], valign: 'center' });
+    return true;
+  }
+
+  /** The stamp of approval, over the title block at the right. */
+  private stamp(letter: string, { by, at }: NonNullable<Frozen['approval']>): void {
+    const { pdf } = this;
+    const pt = POINTS_PER_MM;
+    const [width, height] = [74, 11];
+    const [x, y] = [this.width - MARGIN - width, this.height - MARGIN - TITLE_HEIGHT - height - 1.5];
+    pdf.undash().lineWidth(1.4).strokeColor(STAMP);
+    pdf.roundedRect(x * pt, y * pt, width * pt, height * pt, 4).fillAndStroke('#ffffff', STAMP);
+    pdf.font('strong').fontSize(11).fillColor(STAMP);
+    pdf.text(`Proof ${letter} approved`, (x + 3) * pt, (y + 4.8) * pt, { lineBreak: false, baseline: 'alphabetic' });
+    pdf.font('text').fontSize(7.5);
+    const words = `by ${by}, ${at.toISOString().slice(0, 16).replace('T', ' ')} UTC`;
+    pdf.text(words, (x + 3) * pt, (y + 6.2) * pt, { width: (width - 6) * pt, height: 4 * pt, ellipsis: true });
+  }
 }
 
-const STAMP = '#2f6f62';
-
-/** The stamp of approval, over the title block at the right. */
-function stamp(pdf: PDFKit.PDFDocument, letter: string, { by, at }: NonNullable<Frozen['approval']>): void {
-  const pt = POINTS_PER_MM;
-  const [width, height] = [74, 11];
-  const [x, y] = [PAGE.width - MARGIN - width, PAGE.height - MARGIN - TITLE_HEIGHT - height - 1.5];
-  pdf.undash().lineWidth(1.4).strokeColor(STAMP);
-  pdf.roundedRect(x * pt, y * pt, width * pt, height * pt, 4).fillAndStroke('#ffffff', STAMP);
-  pdf.font('strong').fontSize(11).fillColor(STAMP);
-  pdf.text(`Proof ${letter} approved`, (x + 3) * pt, (y + 4.8) * pt, { lineBreak: false, baseline: 'alphabetic' });
-  pdf.font('text').fontSize(7.5);
-  const words = `by ${by}, ${at.toISOString().slice(0, 16).replace('T', ' ')} UTC`;
-  pdf.text(words, (x + 3) * pt, (y + 6.2) * pt, { width: (width - 6) * pt, height: 4 * pt, ellipsis: true });
-}
+/** From line to line of a paragraph, in mm. */
+export const stepOf = ({ size }: Paragraph): number => (size * 1.25) / POINTS_PER_MM;

@@ -1,139 +1,143 @@
-import { dimensionedPlan, INK, sectionDrawing, withSectionMarks } from '@plain-relief/core/drawing';
+import { dimensionedPlan, holesOf, plansOf, sectionDrawing, withSectionMarks } from '@plain-relief/core/drawing';
+import { bounds } from '@plain-relief/core/outline';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { sectionAt, ticket, ticketParagraphs } from '@plain-relief/core/sign';
+import { sectionAt, type Sign, ticket, ticketParagraphs } from '@plain-relief/core/sign';
 import type { FontBook } from '@plain-relief/core/type';
-import { POINTS_PER_MM } from './pdf-drawing.js';
-import { backPage, optionPages, PICTURE_SHARE, putPicture, sectionPages } from './proof-pages.js';
-import { breakLines, drawLine, type PageFonts, type Paragraph } from './rich-text.js';
-import {
-  centred,
-  COLUMN,
-  FIGURES_MM,
-  fitting,
-  GAP,
-  heading,
-  MARGIN,
-  PAGE,
-  type ProofSubject,
-  scaleName,
-  startPage,
-  TITLE_HEIGHT,
-  titleBlock,
-} from './sheet.js';
+import { Columns, columnsOf } from './columns.js';
+import { backPage, optionPages, sectionPages } from './proof-pages.js';
+import type { Paragraph } from './rich-text.js';
+import { FIGURES_MM, fitting, GAP, ordinary, PICTURE_SHARE, type Room, scaleName, type Sheet, strong } from './sheet.js';
 import type { SignViews } from './sign-views.js';
 
 export type Report = (share: number, step: string) => Promise<void>;
 
-/**
- * The pages of one sign: plan at a standard scale with its overall dimensions, section, picture, the ticket's sentences and the
- * notes; then the back, the named sections and the options, where there are any.
- * @param page the number of the page before; gives the number of the last
- */
-export async function signPages(
-  pdf: PDFKit.PDFDocument,
-  fonts: PageFonts,
-  views: SignViews,
-  subject: ProofSubject,
-  book: FontBook,
-  before: number,
-  report: Report,
-): Promise<number> {
-  const evaluation = views.front;
-  const { sign } = evaluation;
-  const sections = sign.sections ?? [];
-  await report(0.1, 'drawing the plan');
-  const left = { x: MARGIN, width: PAGE.width - 2 * MARGIN - COLUMN - GAP };
-  const bodyHeight = PAGE.height - 2 * MARGIN - TITLE_HEIGHT;
-  const sectionHeight = Math.min(46, bodyHeight * 0.3);
-  const planBox = { width: left.width, height: bodyHeight - sectionHeight - GAP - 6 };
-  const plan = fitting(
-    (scale) => {
-      const textHeight = FIGURES_MM / scale;
-      return withSectionMarks(dimensionedPlan(evaluation, { textHeight }), sections, textHeight);
-    },
-    planBox.width,
-    planBox.height,
-  );
-  startPage(pdf);
-  heading(pdf, `Plan, ${scaleName(plan.scale)}`, left.x, MARGIN + 3);
-  centred(pdf, plan, { x: left.x, y: MARGIN + 6, ...planBox });
-
-  await report(0.3, 'cutting the section');
-  const section = fitting(
-    (scale) => sectionDrawing(evaluation, sign.section, { heightsTimes: 1, textHeight: FIGURES_MM / scale }),
-    left.width,
-    sectionHeight - 6,
-  );
-  const sectionY = MARGIN + 6 + planBox.height + GAP;
-  const name = sectionAt(sign, sign.section)?.name;
-  heading(pdf, `Section${name ? ` ${name}` : ''}, ${scaleName(section.scale)}`, left.x, sectionY + 3);
-  centred(pdf, section, { x: left.x, y: sectionY + 5, width: left.width, height: sectionHeight - 6 });
-
-  await report(0.5, 'making the picture');
-  const columnX = PAGE.width - MARGIN - COLUMN;
-  const pictureHeight = COLUMN * PICTURE_SHARE;
-  putPicture(pdf, evaluation, columnX, MARGIN, COLUMN);
-
-  await report(0.8, 'writing the ticket');
-  const paragraphs: Paragraph[] = [
-    strong('Ticket'),
-    ...ticketParagraphs(ticket(sign, book.catalogue)).map(ordinary),
-    ...(evaluation.notes.length > 0 ? [strong('Notes'), ...evaluation.notes.map(({ text }) => ordinary(text))] : []),
-  ];
-  const column = {
-    x: columnX,
-    top: MARGIN + pictureHeight + 3,
-    bottom: PAGE.height - MARGIN - TITLE_HEIGHT - 3,
-    width: COLUMN,
-  };
-  let page = writeColumns(pdf, fonts, paragraphs, column, evaluation, subject, plan.scale, before + 1);
-  const ended = (scale: number): void => titleBlock(pdf, evaluation, subject, ++page, scale);
-  await report(0.9, 'drawing the back, sections and options');
-  if (views.back) ended(backPage(pdf, views.back));
-  const others = sections.filter((section) => section !== sectionAt(sign, sign.section));
-  sectionPages(pdf, evaluation, others, ended);
-  optionPages(pdf, fonts, sign, views, book, ordinary, () => ended(plan.scale));
-  return page;
+/** The rooms of a sign's first page. */
+interface FirstPage {
+  readonly plan: Room;
+  readonly section: Room;
+  /** The room of the picture, as wide as that. */
+  readonly picture: Room;
+  readonly words: Room;
 }
 
-const strong = (text: string): Paragraph => ({ text, font: 'strong', size: 9.5, colour: INK, before: 5 });
-const ordinary = (text: string): Paragraph => ({ text, font: 'text', size: 8.5, colour: INK, before: 2.5 });
-
-/** Paragraphs down the column of the first page; what does not fit goes on in three columns of further pages. Gives the last page's number. */
-function writeColumns(
-  pdf: PDFKit.PDFDocument,
-  fonts: PageFonts,
-  paragraphs: readonly Paragraph[],
-  first: { x: number; top: number; bottom: number; width: number },
-  evaluation: Evaluation,
-  subject: ProofSubject,
-  scale: number,
-  firstPage: number,
-): number {
-  let page = firstPage;
-  const lines = paragraphs.flatMap((paragraph) =>
-    breakLines(pdf, fonts, paragraph, first.width * POINTS_PER_MM).map((line, i) => ({ paragraph, line, isFirst: i === 0 })),
-  );
-  const titled = () => titleBlock(pdf, evaluation, subject, page, scale);
-  let column = 0;
-  let columns = [first];
-  let y = first.top * POINTS_PER_MM;
-  for (const { paragraph, line, isFirst } of lines) {
-    const step = paragraph.size * 1.25 + (isFirst ? paragraph.before : 0);
-    if (y + step > columns[column].bottom * POINTS_PER_MM) {
-      column++;
-      if (column === columns.length) {
-        titled();
-        startPage(pdf);
-        page++;
-        columns = [0, 1, 2].map((i) => ({ ...first, x: MARGIN + i * (first.width + GAP), top: MARGIN }));
-        column = 0;
-      }
-      y = columns[column].top * POINTS_PER_MM;
-    }
-    y += step;
-    drawLine(pdf, line, columns[column].x * POINTS_PER_MM, y, paragraph);
+/** Across, the drawings stand on the left and the words on the right of them; upright, the drawings stand over the words. */
+function firstPage({ body, layout, ...sheet }: Sheet): FirstPage {
+  const hasPicture = layout.shows.includes('picture');
+  const hasSection = layout.shows.includes('section');
+  const hasWords = ['ticket', 'notes', 'fixing'].some((block) => layout.shows.includes(block as never));
+  if (layout.isUpright) {
+    const column = (body.width - GAP) / 2;
+    const pictureHeight = column * PICTURE_SHARE;
+    const foot = hasPicture || hasWords ? Math.max(pictureHeight, body.height * 0.3) : 0;
+    const section = hasSection ? body.height * 0.16 : 0;
+    const height = body.height - foot - section - (hasSection ? GAP : 0) - (foot > 0 ? GAP : 0);
+    const below = body.y + body.height - foot;
+    return {
+      plan: { ...body, height },
+      section: { ...body, y: body.y + height + GAP, height: section },
+      picture: { x: body.x, y: below, width: column, height: pictureHeight },
+      words: hasPicture ? { x: body.x + column + GAP, y: below - 2, width: column, height: foot + 2 } : { ...body, y: below, height: foot }, // prettier-ignore
+    };
   }
-  titled();
-  return page;
+  const column = hasPicture || hasWords ? sheet.width * 0.276 : 0;
+  const width = body.width - column - (column > 0 ? GAP : 0);
+  const section = hasSection ? Math.min(sheet.height * 0.22, body.height * 0.3) : 0;
+  const height = body.height - section - (hasSection ? GAP : 0);
+  const x = body.x + width + GAP;
+  const pictureHeight = hasPicture ? column * PICTURE_SHARE : 0;
+  return {
+    plan: { ...body, width, height },
+    section: { ...body, width, y: body.y + height + GAP, height: section },
+    picture: { x, y: body.y, width: column, height: pictureHeight },
+    words: { x, y: body.y + pictureHeight + 1, width: column, height: body.height - pictureHeight + 2 },
+  };
+}
+
+/**
+ * The pages of one sign: plan at a standard scale with its dimensions, section, picture, the ticket's sentences and the notes; then the
+ * back, the named sections and the options, where there are any and the layout shows them.
+ */
+export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, report: Report): Promise<void> {
+  const evaluation = views.front;
+  const { sign } = evaluation;
+  const { isInBothUnits } = sheet.layout;
+  const sections = sheet.shows('named sections') ? (sign.sections ?? []) : [];
+  const rooms = firstPage(sheet);
+  await report(0.1, 'drawing the plan');
+  const plans = plansOf(evaluation);
+  const plan = fitting(
+    (scale) => {
+      const choice = { textHeight: FIGURES_MM / scale, isInBothUnits };
+      return withSectionMarks(dimensionedPlan(evaluation, choice, plans(choice)), sections, choice.textHeight);
+    },
+    rooms.plan.width,
+    rooms.plan.height - 6,
+  );
+  sheet.start();
+  sheet.heading(`Plan, ${scaleName(plan.scale)}`, rooms.plan.x, rooms.plan.y + 3);
+  sheet.centred(plan, below(rooms.plan, 6));
+
+  if (sheet.shows('section')) {
+    await report(0.3, 'cutting the section');
+    const section = fitting(
+      (scale) => sectionDrawing(evaluation, sign.section, { heightsTimes: 1, textHeight: FIGURES_MM / scale, isInBothUnits }),
+      rooms.section.width,
+      rooms.section.height - 6,
+    );
+    const name = sectionAt(sign, sign.section)?.name;
+    sheet.heading(`Section${name ? ` ${name}` : ''}, ${scaleName(section.scale)}`, rooms.section.x, rooms.section.y + 3);
+    sheet.centred(section, below(rooms.section, 6));
+  }
+  if (sheet.shows('picture')) {
+    await report(0.5, 'making the picture');
+    sheet.picture(evaluation, rooms.picture.x, rooms.picture.y, rooms.picture.width);
+  }
+
+  await report(0.8, 'writing the ticket');
+  const ended = () => sheet.endOf(evaluation, plan.scale);
+  const words = new Columns(sheet, [rooms.words], columnsOf(sheet, GAP), ended);
+  for (const paragraph of wordsOf(sheet, evaluation, sign, book)) words.put(paragraph);
+  ended();
+  await report(0.9, 'drawing the back, sections and options');
+  if (views.back && sheet.shows('back')) backPage(sheet, views.back);
+  const others = sections.filter((section) => !sheet.shows('section') || section !== sectionAt(sign, sign.section));
+  sectionPages(sheet, evaluation, others);
+  if (sheet.shows('options')) optionPages(sheet, sign, views, book, plan.scale);
+}
+
+const below = ({ y, height, ...room }: Room, mm: number): Room => ({ ...room, y: y + mm, height: height - mm });
+
+function wordsOf(sheet: Sheet, evaluation: Evaluation, sign: Sign, book: FontBook): Paragraph[] {
+  const said: Paragraph[] = [];
+  if (sheet.shows('ticket'))
+    said.push(strong('Ticket'), ...ticketParagraphs(ticket(sign, book.catalogue)).map((text) => ordinary(text)));
+  if (sheet.shows('fixing'))
+    said.push(...fixingWords(sheet, evaluation).map((text, i) => (i === 0 ? strong(text) : ordinary(text))));
+  if (sheet.shows('notes') && evaluation.notes.length > 0)
+    said.push(strong('Notes'), ...evaluation.notes.map(({ text }) => ordinary(text)));
+  return said;
+}
+
+/** More holes than these are told by their number alone. */
+const MOST_HOLES = 12;
+
+/** Where every hole is, from the left and from below; nothing where there are none. */
+function fixingWords(sheet: Sheet, evaluation: Evaluation): string[] {
+  const holes = holesOf(evaluation);
+  if (holes.length === 0) return [];
+  const { unit } = evaluation.sign;
+  const { minX, minY } = bounds([evaluation.blank])!;
+  const kinds = ['fixing hole', 'stud'] as const;
+  const counts = kinds.flatMap((kind) => {
+    const some = holes.filter((hole) => hole.kind === kind);
+    if (some.length === 0) return [];
+    const diameters = [...new Set(some.map(({ diameter }) => sheet.length(diameter, unit)))].join(' and ');
+    return [`${some.length} ${kind}${some.length === 1 ? '' : 's'} of ${diameters}.`];
+  });
+  const places = holes.slice(0, MOST_HOLES).map(({ x, y }) => `${sheet.length(x - minX, unit)}, ${sheet.length(y - minY, unit)}`);
+  const where =
+    holes.length > MOST_HOLES
+      ? 'Their places are on the full-size template.'
+      : `From the left and from below: ${places.join('; ')}.`;
+  return ['Fixing', ...counts, where];
 }

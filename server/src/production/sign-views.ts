@@ -1,4 +1,5 @@
 import type { Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { coloured, type ColouredMesh, solidOf } from '@plain-relief/core/solid';
 import { hasBack, type Sign, type SignOption, withOption } from '@plain-relief/core/sign';
 
 /** A sign as files and proofs see it. */
@@ -8,6 +9,15 @@ export interface SignViews {
   readonly back?: Evaluation;
   /** The options that a customer may choose from; none where one of them was asked for. */
   readonly options: readonly { readonly option: SignOption; readonly front: Evaluation }[];
+}
+
+const solids = new WeakMap<Evaluation, ColouredMesh>();
+
+/** The solid of an evaluation with its finishes, worked out once however many pages show it. */
+export function solidOfView(evaluation: Evaluation): ColouredMesh {
+  let solid = solids.get(evaluation);
+  if (!solid) solids.set(evaluation, (solid = coloured(evaluation, solidOf(evaluation))));
+  return solid;
 }
 
 /** The views of a sign, or of one of its options. */

@@ -1,29 +1,32 @@
 import type { FastifyInstance } from 'fastify';
+import { errors } from '../errors.js';
 import { answerWithFile } from '../http/files.js';
 import type { SignPictures } from '../signs/pictures.js';
 import type { TaskService } from '../tasks/service.js';
-import { SHOP_NAME } from '../shop/name.js';
-import { Approval, NewRemark, PictureParams, PictureQuery, TokenParams, Wishes } from './schema.js';
-import { frozenSign } from './frozen-sign.js';
+import { Approval, LookQuery, NewRemark, PictureParams, PictureQuery, TokenParams, Wishes } from './schema.js';
+import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from './model.js';
 import type { ProofService } from './service.js';
 import { customerView } from './views.js';
 
 /** Requests a minute from one address: a customer needs few, a guesser many. */
-const RATE = { config: { rateLimit: { max: 240, timeWindow: '1 minute' } } };
+const RATE = { config: { least: 'anyone' as const, rateLimit: { max: 240, timeWindow: '1 minute' } } };
 
 /** What a customer may do with the address of a proof: see it, say something about it, answer it. Nothing else opens to them. */
 export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks: TaskService, pictures: SignPictures): void {
   const params = { schema: { params: TokenParams }, ...RATE };
-  const sheetOf = async (proof: Proof) => proofs.sheet(proof.id, proof.state === 'approved' ? 'stamped sheet' : 'sheet');
-  const view = async (proof: Proof) => customerView(proof, SHOP_NAME, (await sheetOf(proof)).state === 'done');
+  const view = async (proof: Proof) => customerView(proof, (await proofs.readySheet(proof)) !== undefined);
 
-  app.get<{ Params: TokenParams }>('/api/proof-links/:token', params, async (request, reply) => {
-    const proof = await proofs.byToken(request.params.token);
-    await proofs.seen(proof);
-    reply.header('cache-control', 'no-store');
-    return view(proof);
-  });
+  app.get<{ Params: TokenParams; Querystring: LookQuery }>(
+    '/api/proof-links/:token',
+    { schema: { params: TokenParams, querystring: LookQuery }, ...RATE },
+    async (request, reply) => {
+      const proof = await proofs.byToken(request.params.token);
+      if (request.query.by !== 'shop') await proofs.seen(proof);
+      reply.header('cache-control', 'no-store');
+      return view(proof);
+    },
+  );
 
   app.post<{ Params: TokenParams; Body: NewRemark }>(
     '/api/proof-links/:token/remarks',
@@ -31,7 +34,7 @@ export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks
     async (request, reply) => {
       const proof = await proofs.byToken(request.params.token);
       reply.code(201);
-      return view(await proofs.remark(proof, request.body, false));
+      return view(await proofs.remark(proof, request.body));
     },
   );
 
@@ -48,8 +51,9 @@ export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks
   );
 
   app.get<{ Params: TokenParams }>('/api/proof-links/:token/sheet.pdf', params, async (request, reply) => {
-    const task = await sheetOf(await proofs.byToken(request.params.token));
-    const { file, fileName, fileType } = await tasks.file(task.id);
+    const id = await proofs.readySheet(await proofs.byToken(request.params.token));
+    if (id === undefined) throw errors.notReady('under way');
+    const { file, fileName, fileType } = await tasks.file(id);
     return answerWithFile(reply, { name: fileName, type: fileType, bytes: file! });
   });
 
@@ -60,12 +64,23 @@ export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks
     ofSign,
     async (request, reply) => {
       const proof = await proofs.byToken(request.params.token);
-      const { option } = request.query;
-      const { signId, document } = frozenSign(proof, request.params.signId, option);
-      const picture = await pictures.front(`${proof.id} ${signId} ${option ?? ''}`, document);
+      const picture = await customerPicture(pictures, proof, request.params.signId, request.query.option);
       // What is frozen never looks otherwise.
       reply.type('image/png').header('cache-control', 'private, max-age=31536000, immutable');
       return reply.send(Buffer.from(picture));
+    },
+  );
+
+  app.get<{ Params: PictureParams; Querystring: PictureQuery }>(
+    '/api/proof-links/:token/signs/:signId/sizes.svg',
+    ofSign,
+    async (request, reply) => {
+      const proof = await proofs.byToken(request.params.token);
+      const { option } = request.query;
+      const { signId, document } = frozenSign(proof, request.params.signId, option);
+      const drawing = await pictures.sizes(`${proof.id} ${signId} ${option ?? ''}`, document);
+      reply.type('image/svg+xml; charset=utf-8').header('cache-control', 'private, max-age=31536000, immutable');
+      return reply.send(Buffer.from(drawing));
     },
   );
 

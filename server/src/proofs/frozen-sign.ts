@@ -1,5 +1,6 @@
 import { withOption } from '@plain-relief/core/sign';
 import { errors } from '../errors.js';
+import type { SignPictures } from '../signs/pictures.js';
 import type { Proof, ProofSign } from './model.js';
 
 /** A sign of a proof as it was frozen, or as one of its options is. */
@@ -8,4 +9,10 @@ export function frozenSign(proof: Proof, signId: string, option?: string): Proof
   if (!sign) throw errors.notFound('sign', signId);
   if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
   return { ...sign, document: withOption(sign.document, option) };
+}
+
+/** What a customer sees of a sign of a proof, or of one of its options, from the front, as a PNG file. */
+export function customerPicture(pictures: SignPictures, proof: Proof, id: string, option?: string): Promise<Uint8Array> {
+  const { signId, document } = frozenSign(proof, id, option);
+  return pictures.front(`${proof.id} ${signId} ${option ?? ''}`, document);
 }

@@ -7,6 +7,9 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { SheetLayout } from '@plain-relief/core/sheet';
+import type { ShopCard } from '../production/layout.js';
+import type { Brief, Revision } from '../production/sheet.js';
 import type { Job } from '../jobs/model.js';
 
 /** A sign as it was when the proof was frozen. */
@@ -15,6 +18,14 @@ export interface ProofSign {
   readonly title: string;
   readonly revision: number;
   readonly document: Sign;
+}
+
+/** What the sheets of a proof say besides its signs, as it was when it was frozen. */
+export interface ProofAbout {
+  readonly shop: ShopCard;
+  readonly layout: SheetLayout;
+  readonly brief: Brief;
+  readonly revisions: readonly Revision[];
 }
 
 /** `open` waits for the customer; all others are ends, of which a proof has one. */
@@ -34,6 +45,8 @@ export class Proof extends Model<InferAttributes<Proof>, InferCreationAttributes
   declare contents: readonly ProofSign[];
   /** SHA-256 of the contents. */
   declare digest: string;
+  /** What its sheets say besides the signs; null of proofs that are older than that. */
+  declare about: ProofAbout | null;
   /** What the shop says to the customer. */
   declare message: string;
   /** Whom it was sent to. */
@@ -47,7 +60,7 @@ export class Proof extends Model<InferAttributes<Proof>, InferCreationAttributes
   /** The name that was typed with the answer. */
   declare answeredBy: string | null;
   declare ticks: Ticks | null;
-  /** The option chosen of every sign that has any. */
+  /** By sign the option that was chosen, where it has options. */
   declare choices: Readonly<Record<string, string>> | null;
   /** The changes that are asked for. */
   declare wishes: string | null;
@@ -89,6 +102,7 @@ export function defineProofs(sequelize: Sequelize) {
         },
       },
       digest: text(64),
+      about: DataTypes.JSONB,
       message: { type: DataTypes.TEXT, allowNull: false },
       recipient: text(200),
       token: text(64),

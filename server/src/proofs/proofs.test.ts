@@ -58,6 +58,15 @@ const freeze = async (more: object = {}): Promise<ProofAnswer> => {
   expect([status, (body as unknown as Refusal).message]).toEqual([201, 'Please look at the spelling.']);
   return body;
 };
+/** The service by itself, with nobody at the queue. */
+const serviceOf = (): ProofService =>
+  new ProofService(
+    server.db,
+    new PostOffice(server.db, server.settings),
+    server.settings,
+    async () => {},
+    async () => [],
+  );
 const link = ({ address }: ProofAnswer): string => `/api/proof-links/${address.split('/').at(-1)}`;
 const approve = (proof: ProofAnswer, more: object = {}) =>
   server.call<ProofAnswer & Refusal>('POST', `${link(proof)}/approval`, {
@@ -96,8 +105,9 @@ describe('freezing a proof', () => {
   });
 
   it('gives each of many at once a letter of its own, and leaves one that counts', async () => {
-    const all = await Promise.all(Array.from({ length: 5 }, () => freeze()));
-    expect(all.map(({ letter }) => letter).sort()).toEqual(['A', 'B', 'C', 'D', 'E']);
+    // More than there are connections: none may wait for a second one while it holds the job.
+    const all = await Promise.all(Array.from({ length: 15 }, () => freeze()));
+    expect(all.map(({ letter }) => letter).sort()).toEqual([...'ABCDEFGHIJKLMNO']);
     expect(await server.db.Proof.count({ where: { jobId: job.id, state: 'open' } })).toBe(1);
   });
 
@@ -123,6 +133,63 @@ describe('freezing a proof', () => {
     expect(await kept()).toBe(before);
     const row = (await server.db.Proof.findByPk(proof.id))!;
     expect(digest(row.getDataValue('contents'))).toBe(proof.digest);
+  });
+
+  it('keeps layout, card, order and revisions as they were', async () => {
+    const layout = { paper: 'Letter', isUpright: true, isInBothUnits: true, shows: ['picture', 'terms'] };
+    await freeze();
+    await save({ ...sign.document, blank: { ...sign.document.blank, thickness: 7 } });
+    const proof = await freeze({ layout });
+    const kept = async () => (await server.db.Proof.findByPk(proof.id))!.about!;
+    const before = await kept();
+    expect(before.layout).toEqual(layout);
+    expect(before.brief.quantity).toBe(2);
+    expect(before.revisions.map(({ letter, state, changes }) => [letter, state, changes])).toEqual([
+      ['A', 'replaced', []],
+      ['B', 'this proof', ['Blank: thickness 12 mm → 7 mm']],
+    ]);
+    const card = { name: 'Another Name', contact: 'elsewhere', terms: 'All is due.' };
+    expect((await server.call('PUT', '/api/shop/card', card)).status).toBe(200);
+    await server.call('PATCH', `/api/jobs/${job.id}`, { quantity: 9 });
+    expect(await kept()).toEqual(before);
+    await expect(server.db.sequelize.query(`UPDATE proofs SET about = '{}' WHERE id = '${proof.id}'`)).rejects.toThrow(
+      'never changes',
+    );
+    // The next one says what is so now.
+    const next = (await server.db.Proof.findByPk((await freeze()).id))!.about!;
+    expect([next.shop, next.brief.quantity]).toEqual([card, 9]);
+    for (const wrong of [{ ...layout, paper: 'A9' }, { ...layout, shows: ['everything'] }, { ...layout, shows: ['terms', 'terms'] }, {}])
+      expect((await server.call('POST', `/api/jobs/${job.id}/proofs`, wanted({ layout: wrong }))).status).toBe(400); // prettier-ignore
+  });
+
+  it('is compared with the sign as it is now in a drawing of both', async () => {
+    const proof = await freeze();
+    const { outline } = sign.document.blank;
+    if (outline.kind !== 'rectangle') throw new Error('The blank is a rectangle.');
+    await save({
+      ...sign.document,
+      title: '<script>',
+      blank: { ...sign.document.blank, outline: { ...outline, width: outline.width + 50 } },
+    });
+    const answer = await server.inject({ url: `/api/proofs/${proof.id}/signs/${sign.id}/comparison.svg` });
+    expect([answer.statusCode, answer.headers['content-type']]).toEqual([200, 'image/svg+xml; charset=utf-8']);
+    for (const words of ['was edge', 'is edge', '#b3402e', '#1f5f57']) expect(answer.body).toContain(words);
+    expect(answer.body).not.toContain('<script>');
+  }, 60_000);
+
+  it('is counted in the turnaround: rounds, days to the answer, days to the approval', async () => {
+    const proof = await freeze();
+    await server.call('POST', `${link(proof)}/wishes`, { name: 'Marit', wishes: 'Larger.' });
+    await approve(await freeze());
+    const { body } = await server.call<{ jobs: { number: string; rounds: number; approvedAt: string; firstSentAt: string; daysToAnswer: number[] }[] }>('GET', '/api/turnaround'); // prettier-ignore
+    const mine = body.jobs.find(({ number }) => number === job.number)!;
+    expect(mine.rounds).toBe(2);
+    expect(mine.daysToAnswer).toHaveLength(2);
+    expect(Math.max(...mine.daysToAnswer)).toBeLessThan(0.01);
+    expect(Date.parse(mine.approvedAt)).toBeGreaterThanOrEqual(Date.parse(mine.firstSentAt));
+    // What was agreed is not removed.
+    const removed = await server.call<Refusal>('DELETE', `/api/jobs/${job.id}`);
+    expect([removed.status, removed.body.code]).toEqual([409, 'JOB_IS_APPROVED']);
   });
 
   it('is refused any change by the database itself', async () => {
@@ -266,16 +333,36 @@ describe('the customer', () => {
     }
   });
 
+  it('does not count as having opened it when the shop looks, nor asks for a sheet by looking', async () => {
+    const proof = await freeze();
+    await server.db.Task.update({ state: 'failed' }, { where: { proofId: proof.id } });
+    for (let look = 0; look < 3; look++) {
+      const { status, body } = await server.call<{ isSheetReady: boolean }>('GET', `${link(proof)}?by=shop`);
+      expect([status, body.isSheetReady]).toEqual([200, false]);
+    }
+    expect((await server.call('GET', `${link(proof)}?by=somebody`)).status).toBe(400);
+    expect((await history()).some((text) => text.includes('opened'))).toBe(false);
+    expect(await server.db.Task.count({ where: { proofId: proof.id } })).toBe(1);
+    expect((await server.call<Refusal>('GET', `${link(proof)}/sheet.pdf`)).body.code).toBe('NOT_READY');
+  });
+
+  it('gets the sheets that a crash between two steps kept from being asked for', async () => {
+    const proof = await freeze();
+    await approve(proof);
+    await server.db.Task.destroy({ where: { proofId: proof.id } });
+    await serviceOf().upkeep();
+    const tasks = await server.db.Task.findAll({ where: { proofId: proof.id } });
+    expect(tasks.map(({ kind, state }) => [kind, state]).sort()).toEqual([
+      ['sheet', 'waiting'],
+      ['stamped sheet', 'waiting'],
+    ]);
+    await serviceOf().upkeep();
+    expect(await server.db.Task.count({ where: { proofId: proof.id } })).toBe(2);
+  });
+
   it('is reminded once, when the time has come and nothing came back', async () => {
     const proof = await freeze({ remindAfter: 3 });
-    const post = new PostOffice(server.db, server.settings);
-    const service = new ProofService(
-      server.db,
-      post,
-      server.settings,
-      async () => {},
-      async () => [],
-    );
+    const service = serviceOf();
     const letters = () => server.db.Mail.count({ where: { jobId: job.id } });
     await service.remind();
     expect(await letters()).toBe(1);
@@ -312,10 +399,11 @@ describe('production', () => {
   });
 
   it('can be unlocked by somebody who gives name and reason, and that is written down', async () => {
-    for (const override of [{ name: 'Ida', reason: '' }, { name: '', reason: 'urgent' }, {}])
-      expect((await ask({ override })).status).toBe(400);
-    expect((await ask({ override: { name: 'Ida Brandt', reason: 'Test cut in foam' } })).status).toBe(202);
-    expect((await history())[0]).toBe('Ida Brandt: stl of “West gate” (revision 2) asked for without approval: Test cut in foam');
+    for (const override of ['', '   ', {}, 'x'.repeat(2000)]) expect((await ask({ override })).status).toBe(400);
+    expect((await ask({ override: 'Test cut in foam' })).status).toBe(202);
+    expect((await history())[0]).toBe(
+      'Runa Aldous: stl of “West gate” (revision 2) asked for without approval: Test cut in foam',
+    );
   });
 
   it('makes the option that was chosen, and no other', async () => {

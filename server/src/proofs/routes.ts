@@ -1,14 +1,18 @@
 import { Type } from '@sinclair/typebox';
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { errors } from '../errors.js';
 import { IdParams } from '../jobs/schema.js';
 import type { JobService } from '../jobs/service.js';
 import type { Database } from '../database/database.js';
 import { taskView } from '../tasks/service.js';
-import type { Task } from '../tasks/model.js';
 import type { SignPictures } from '../signs/pictures.js';
-import { frozenSign } from './frozen-sign.js';
+import { caller, isEnough } from '../people/access.js';
+import type { Person } from '../people/model.js';
+import { customerPicture, frozenSign } from './frozen-sign.js';
+import type { Proof } from './model.js';
+import { turnaround } from './turnaround.js';
 import { NewProof, ShopPictureParams, ShopRemark } from './schema.js';
-import type { ProofService } from './service.js';
+import { proofLetter, type ProofService } from './service.js';
 import { shopView } from './views.js';
 
 const MOST_EVENTS = 500;
@@ -21,45 +25,56 @@ export function proofRoutes(
   proofs: ProofService,
   pictures: SignPictures,
 ): void {
-  const params = { schema: { params: IdParams } };
-  const told = (id: string) => proofs.find(id).then((proof) => shopView(proof, proofs.address(proof)));
+  const params = { schema: { params: IdParams }, config: { least: 'maker' as const } };
+  /** The customer's address is not for those who make: with it one could answer in the customer's place. */
+  const seenBy = ({ role }: Person, proof: Proof) =>
+    shopView(proof, isEnough(role, 'designer') ? proofs.address(proof) : undefined);
+  const told = async (request: FastifyRequest, id: string) => seenBy(caller(request), await proofs.find(id));
 
   app.get<{ Params: IdParams }>('/api/jobs/:id/proofs', params, async (request) => {
     const job = await jobs.find(request.params.id);
     const all = await proofs.ofJob(job.id);
     return {
+      nextLetter: proofLetter(all.length),
       proofs: all.map(({ proof, changes, sheets }) => ({
-        ...shopView(proof, proofs.address(proof)),
+        ...seenBy(caller(request), proof),
         changes,
-        sheets: sheets.map((task: Task) => taskView(task)),
+        sheets: sheets.map(taskView),
       })),
     };
   });
 
   app.post<{ Params: IdParams; Body: NewProof }>(
     '/api/jobs/:id/proofs',
-    { schema: { params: IdParams, body: NewProof } },
+    { schema: { params: IdParams, body: NewProof }, config: { least: 'designer', deed: 'sent a proof' } },
     async (request, reply) => {
       const job = await jobs.find(request.params.id);
+      const proof = await proofs.freeze(job.id, request.body, caller(request).name);
+      // Drawn before the customer comes. One that cannot be drawn is told when it is asked for.
+      for (const { signId } of proof.contents) void customerPicture(pictures, proof, signId).catch(() => undefined);
       reply.code(201);
-      return told((await proofs.freeze(job.id, request.body)).id);
+      return told(request, proof.id);
     },
   );
 
-  app.get<{ Params: IdParams }>('/api/proofs/:id', params, (request) => told(request.params.id));
+  app.get<{ Params: IdParams }>('/api/proofs/:id', params, (request) => told(request, request.params.id));
 
-  app.post<{ Params: IdParams }>('/api/proofs/:id/withdraw', params, async (request) => {
-    await proofs.withdraw(request.params.id);
-    return told(request.params.id);
-  });
+  app.post<{ Params: IdParams }>(
+    '/api/proofs/:id/withdraw',
+    { schema: { params: IdParams }, config: { least: 'designer', deed: 'withdrew a proof' } },
+    async (request) => {
+      await proofs.withdraw(request.params.id, caller(request).name);
+      return told(request, request.params.id);
+    },
+  );
 
   app.post<{ Params: IdParams; Body: ShopRemark }>(
     '/api/proofs/:id/remarks',
-    { schema: { params: IdParams, body: ShopRemark } },
+    { schema: { params: IdParams, body: ShopRemark }, config: { least: 'designer', deed: 'answered a customer' } },
     async (request, reply) => {
-      await proofs.remark(await proofs.find(request.params.id), request.body, true);
+      await proofs.remark(await proofs.find(request.params.id), request.body, caller(request).name);
       reply.code(201);
-      return told(request.params.id);
+      return told(request, request.params.id);
     },
   );
 
@@ -73,6 +88,7 @@ export function proofRoutes(
           { additionalProperties: false },
         ),
       },
+      config: { least: 'maker', deed: 'asked for a sheet' },
     },
     async (request, reply) => {
       const proof = await proofs.find(request.params.id);
@@ -83,15 +99,31 @@ export function proofRoutes(
 
   app.get<{ Params: ShopPictureParams }>(
     '/api/proofs/:id/signs/:signId/picture.png',
-    { schema: { params: ShopPictureParams } },
+    { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
     async (request, reply) => {
       const { id, signId } = request.params;
-      const proof = await proofs.find(id);
-      const picture = await pictures.front(`${proof.id} ${signId} `, frozenSign(proof, signId).document);
+      const picture = await customerPicture(pictures, await proofs.find(id), signId);
       reply.type('image/png').header('cache-control', 'private, max-age=31536000, immutable');
       return reply.send(Buffer.from(picture));
     },
   );
+
+  // Against what the sign is now; it is our own drawing, and shown as a picture, which runs no scripts.
+  app.get<{ Params: ShopPictureParams }>(
+    '/api/proofs/:id/signs/:signId/comparison.svg',
+    { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
+    async (request, reply) => {
+      const { id, signId } = request.params;
+      const was = frozenSign(await proofs.find(id), signId).document;
+      const now = await db.SignRow.findByPk(signId);
+      if (!now) throw errors.notFound('sign', signId);
+      const drawing = await pictures.comparison(was, now.document);
+      reply.type('image/svg+xml; charset=utf-8').header('cache-control', 'no-store');
+      return reply.send(Buffer.from(drawing));
+    },
+  );
+
+  app.get('/api/turnaround', { config: { least: 'designer' } }, async () => ({ jobs: await turnaround(db) }));
 
   app.get<{ Params: IdParams }>('/api/jobs/:id/history', params, async (request) => {
     const job = await jobs.find(request.params.id);

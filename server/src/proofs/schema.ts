@@ -1,4 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
+import { SheetLayout } from '../production/layout.js';
 import { TICKS } from './model.js';
 
 const closed = { additionalProperties: false };
@@ -13,6 +14,8 @@ export const NewProof = Type.Object(
     signs: Type.Array(Uuid, { minItems: 1, maxItems: 50 }),
     recipient: Type.String({ maxLength: 200, pattern: '^[^\\s@<>,;]+@[^\\s@<>,;]+$' }),
     message: Type.String({ maxLength: 4000 }),
+    /** What the sheet shows; everything where nothing is said. */
+    layout: Type.Optional(SheetLayout),
     /** Days until the customer's address stops working. */
     days: Type.Integer({ minimum: 1, maximum: 365 }),
     /** Days after which the customer is reminded; never where there are none. */
@@ -41,6 +44,8 @@ export const Approval = Type.Object(
 export const Wishes = Type.Object({ name: Short(120), wishes: Short(4000) }, closed);
 
 export const TokenParams = Type.Object({ token: Type.String({ pattern: '^[A-Za-z0-9_-]{43}$' }) }, closed);
+/** Who looks: the shop itself is not taken for the customer. */
+export const LookQuery = Type.Object({ by: Type.Optional(Type.Literal('shop')) }, closed);
 export const PictureParams = Type.Object({ token: Type.String({ pattern: '^[A-Za-z0-9_-]{43}$' }), signId: Uuid }, closed);
 export const ShopPictureParams = Type.Object({ id: Type.String({ maxLength: 64 }), signId: Uuid }, closed);
 export const PictureQuery = Type.Object({ option: Type.Optional(OptionId) }, closed);
@@ -56,6 +61,7 @@ export interface Approval {
 }
 export type Wishes = Static<typeof Wishes>;
 export type TokenParams = Static<typeof TokenParams>;
+export type LookQuery = Static<typeof LookQuery>;
 export type PictureParams = Static<typeof PictureParams>;
 export type ShopPictureParams = Static<typeof ShopPictureParams>;
 export type PictureQuery = Static<typeof PictureQuery>;

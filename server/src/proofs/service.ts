@@ -12,6 +12,7 @@ import type { Settings } from '../settings.js';
 import { digest } from '../signs/service.js';
 import { type SheetKind, type Task, waitingTask } from '../tasks/model.js';
 import type { Send } from '../tasks/service.js';
+import { aboutOf } from './about.js';
 import { reminderLetter, sentLetter } from './letters.js';
 import type { Proof, ProofSign, ProofState } from './model.js';
 import type { Approval, NewProof, NewRemark, ShopRemark, Wishes } from './schema.js';
@@ -85,9 +86,10 @@ export class ProofService {
    * Freezes signs of a job as they are saved, and sends the customer's address. An earlier proof that waits for an answer is
    * replaced: there is one that counts.
    */
-  async freeze(jobId: string, wanted: NewProof): Promise<Proof> {
+  async freeze(jobId: string, wanted: NewProof, by: string): Promise<Proof> {
     const token = randomBytes(TOKEN_BYTES).toString('base64url');
     const id = randomUUID();
+    const catalogue = await this.catalogue();
     await this.db.sequelize.transaction(async (transaction) => {
       // Of two at once the second waits here, and takes the next letter.
       const job = await this.db.Job.findByPk(jobId, { transaction, lock: transaction.LOCK.UPDATE });
@@ -110,6 +112,7 @@ export class ProofService {
           state: 'open',
           contents,
           digest: digest(contents),
+          about: await aboutOf(this.db, { job, letter, contents, wanted, now, catalogue }, transaction),
           message: wanted.message.trim(),
           recipient: wanted.recipient,
           token,
@@ -128,7 +131,7 @@ export class ProofService {
       await job.update({ state: 'proof out' }, { transaction });
       await this.post.write(sentLetter(job, proof, this.address(proof)), transaction);
       const titles = contents.map(({ title }) => `“${title}”`).join(', ');
-      await record(this.db, jobId, SHOP, `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`, transaction);
+      await record(this.db, jobId, by, `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`, transaction);
     });
     await this.post.send();
     await this.sheet(id, 'sheet');
@@ -148,10 +151,29 @@ export class ProofService {
     return task;
   }
 
+  /** Id of the sheet that a customer gets, if it is made. */
+  async readySheet({ id, state }: Proof): Promise<string | undefined> {
+    const kind: SheetKind = state === 'approved' ? 'stamped sheet' : 'sheet';
+    const task = await this.db.Task.findOne({ where: { proofId: id, kind, state: 'done' }, attributes: ['id'] });
+    return task?.id;
+  }
+
+  /** What a crash between two steps left undone: letters, sheets that were never asked for; and reminders that are due. */
+  async upkeep(now = new Date()): Promise<void> {
+    await this.remind(now);
+    const proofs = await this.db.Proof.findAll({ attributes: ['id', 'state'] });
+    const asked = await this.db.Task.findAll({ where: { proofId: { [Op.ne]: null } }, attributes: ['proofId', 'kind'] });
+    const known = new Set(asked.map(({ proofId, kind }) => `${proofId} ${kind}`));
+    for (const { id, state } of proofs) {
+      const kinds: SheetKind[] = state === 'approved' ? ['sheet', 'stamped sheet'] : ['sheet'];
+      for (const kind of kinds) if (!known.has(`${id} ${kind}`)) await this.sheet(id, kind);
+    }
+  }
+
   /** Takes the customer's address back. */
-  async withdraw(id: string): Promise<Proof> {
+  async withdraw(id: string, by: string): Promise<Proof> {
     const proof = await this.find(id);
-    await this.end(proof, 'withdrawn', {}, 'layout', SHOP, `Proof ${proof.letter} withdrawn`);
+    await this.end(proof, 'withdrawn', {}, 'layout', by, `Proof ${proof.letter} withdrawn`);
     return this.find(id);
   }
 
@@ -191,8 +213,12 @@ export class ProofService {
     if (changed === 1) await record(this.db, proof.jobId, 'the customer', `Proof ${proof.letter} opened`);
   }
 
-  /** Something said about a sign; by the customer only while the proof waits for an answer. */
-  async remark(proof: Proof, said: NewRemark | ShopRemark, isFromShop: boolean): Promise<Proof> {
+  /**
+   * Something said about a sign; by the customer only while the proof waits for an answer.
+   * @param by who of the shop says it; nobody where it is the customer
+   */
+  async remark(proof: Proof, said: NewRemark | ShopRemark, by?: string): Promise<Proof> {
+    const isFromShop = by !== undefined;
     const sign = proof.contents.find(({ signId }) => signId === said.signId);
     if (!sign) throw errors.badRequest([{ path: 'signId', message: 'The proof has no such sign.' }]);
     if (said.option !== undefined && !sign.document.options?.some(({ id }) => id === said.option))
@@ -222,7 +248,7 @@ export class ProofService {
         { transaction },
       );
       const text = `On proof ${now.letter}, “${sign.title}”: ${said.text.trim()}`;
-      await record(this.db, now.jobId, who, text, transaction);
+      await record(this.db, now.jobId, by ?? who, text, transaction);
     });
     return this.find(proof.id);
   }

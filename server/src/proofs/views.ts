@@ -23,7 +23,7 @@ const signView = ({ signId, title, revision, document }: ProofSign) => ({
 });
 
 /** What the shop sees of a proof. */
-export function shopView(proof: Proof, address: string) {
+export function shopView(proof: Proof, address: string | undefined) {
   const { id, jobId, letter, state, digest, message, recipient, createdAt, expiresAt, seenAt, endedAt } = proof;
   const { answeredBy, ticks, choices, wishes, remindAt } = proof;
   return {
@@ -35,11 +35,11 @@ export function shopView(proof: Proof, address: string) {
 }
 
 /** What a customer sees of a proof: nothing of the shop but this. */
-export function customerView(proof: Proof, shop: string, isSheetReady: boolean) {
+export function customerView(proof: Proof, isSheetReady: boolean) {
   const { letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes, job } = proof;
   return {
     ...{ letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes },
-    shop,
+    shop: proof.about?.shop.name ?? '',
     customer: job?.customer?.name ?? '',
     job: job ? { number: job.number, title: job.title, quantity: job.quantity } : undefined,
     signs: proof.contents.map(signView),

@@ -6,6 +6,7 @@ import { Piscina } from 'piscina';
 import { Op, QueryTypes } from 'sequelize';
 import type { Database } from '../database/database.js';
 import { errors } from '../errors.js';
+import { threadFile } from '../http/threads.js';
 import type { ReadFont } from './font-thread.js';
 
 export interface LoadedFont {
@@ -62,8 +63,7 @@ export class ShopFonts {
 /** Reads uploaded fonts in a thread of their own, which is ended when one takes too long, and adds them to the shop's. */
 export class FontDoor {
   private readonly threads = new Piscina({
-    // Under test the sources run, and threads take what was built from them.
-    filename: new URL('./font-thread.js', import.meta.url.replace('/server/src/', '/server/dist/')).href,
+    filename: threadFile('./font-thread.js', import.meta.url),
     minThreads: 0,
     maxThreads: 1,
     maxQueue: 20,

@@ -1,5 +1,7 @@
 import type { Blank, Finish } from '@plain-relief/core/sign';
 import type { FontEntry } from '@plain-relief/core/type';
+import type { SheetLayout } from '@plain-relief/core/sheet';
+import type { ShopCard } from '../production/layout.js';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** A font of the shop's own, unwrapped, with its entry of the catalogue. */
@@ -25,6 +27,20 @@ export class ShopBlank extends Model<InferAttributes<ShopBlank>, InferCreationAt
 export class ShopFinish extends Model<InferAttributes<ShopFinish>, InferCreationAttributes<ShopFinish>> {
   declare id: string;
   declare finish: Finish;
+  declare createdAt: Date;
+}
+
+/** What the shop says of itself; there is one. */
+export class ShopCardRow extends Model<InferAttributes<ShopCardRow>, InferCreationAttributes<ShopCardRow>> {
+  declare id: number;
+  declare card: ShopCard;
+}
+
+/** What sheets show, as the shop likes it. */
+export class ShopLayout extends Model<InferAttributes<ShopLayout>, InferCreationAttributes<ShopLayout>> {
+  declare id: string;
+  declare name: string;
+  declare layout: SheetLayout;
   declare createdAt: Date;
 }
 
@@ -58,5 +74,18 @@ export function defineShop(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'shop_finishes' },
   );
-  return { ShopFont, ShopBlank, ShopFinish };
+  ShopCardRow.init(
+    { id: { type: DataTypes.INTEGER, primaryKey: true }, card: { type: DataTypes.JSONB, allowNull: false } },
+    { sequelize, tableName: 'shop_card' },
+  );
+  ShopLayout.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      name: { type: DataTypes.STRING(80), allowNull: false },
+      layout: { type: DataTypes.JSONB, allowNull: false },
+      createdAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'shop_layouts' },
+  );
+  return { ShopCardRow, ShopLayout, ShopFont, ShopBlank, ShopFinish };
 }

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newSign, newText, setField } from '@plain-relief/core/sign';
 import type { FontEntry } from '@plain-relief/core/type';
 import { TestServer } from '../testing/server.js';
+import { PNG } from 'pngjs';
 
 interface Refusal {
   readonly code: string;
@@ -43,7 +44,7 @@ describe('fonts of the shop', () => {
     expect([201, again.body.entry.coverage]).toEqual([again.status, first.body.entry.coverage]);
     expect((await upload<Kept>('Gate.ttf', TTF)).body.id).toBe(first.body.id);
 
-    const file = await server.app.inject({ method: 'GET', url: `/fonts/${first.body.entry.file}` });
+    const file = await server.inject({ method: 'GET', url: `/fonts/${first.body.entry.file}` });
     expect(file.headers['content-type']).toBe('font/ttf');
     expect(file.rawPayload.equals(TTF)).toBe(true);
 
@@ -124,5 +125,30 @@ describe('finishes of the shop', () => {
     expect(status).toBeGreaterThanOrEqual(400);
     expect(status).toBeLessThan(500);
     expect(JSON.stringify(body)).toContain(sentence.replace(/"/gu, '\\"'));
+  });
+});
+
+describe('what the shop says of itself', () => {
+  it('is kept, with a logo that can be printed and no other', async () => {
+    const png = PNG.sync.write(new PNG({ width: 3, height: 3 })).toString('base64');
+    const card = { name: 'Millrace Signworks', contact: '', terms: 'Half is due.', logo: png };
+    expect((await server.call('PUT', '/api/shop/card', card)).status).toBe(200);
+    expect((await server.call('GET', '/api/shop/card')).body).toEqual(card);
+    const broken = Buffer.from(png, 'base64').subarray(0, 40).toString('base64');
+    for (const logo of [broken, Buffer.from('<svg/>').toString('base64'), 'not base 64!'])
+      expect((await server.call('PUT', '/api/shop/card', { ...card, logo })).status).toBeGreaterThanOrEqual(400);
+    expect((await server.call('PUT', '/api/shop/card', { ...card, name: ' ' })).status).toBe(400);
+    expect((await server.call('GET', '/api/shop/card')).body).toEqual(card);
+  });
+
+  it('has layouts of sheets under names', async () => {
+    const layout = { paper: 'A3', isUpright: false, isInBothUnits: true, shows: ['ticket'] };
+    const { body } = await server.call<{ id: string }>('POST', '/api/shop/layouts', { name: ' Large ', layout });
+    expect((await server.call('GET', '/api/shop/layouts')).body).toEqual([{ id: body.id, name: 'Large', layout }]);
+    expect((await server.call('POST', '/api/shop/layouts', { name: 'Odd', layout: { ...layout, colour: 'red' } })).status).toBe(
+      400,
+    );
+    expect((await server.call('DELETE', `/api/shop/layouts/${body.id}`)).status).toBe(204);
+    expect((await server.call('DELETE', `/api/shop/layouts/${body.id}`)).status).toBe(404);
   });
 });

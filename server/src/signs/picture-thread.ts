@@ -1,6 +1,8 @@
-import { glbFile } from '@plain-relief/core/format';
+import { comparisonDrawing, sizesDrawing } from '@plain-relief/core/drawing';
+import { glbFile, svgFile } from '@plain-relief/core/format';
 import { ownPaint, pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
+import { extentOfShape } from '@plain-relief/core/sign';
 import { coloured, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../fonts/font-files.js';
@@ -18,6 +20,14 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
   book.learn(fonts.map(({ entry }) => entry));
   evaluator ??= new Evaluator(book);
   const evaluation = await evaluator.evaluate(sign);
+  if (view.kind === 'comparison') {
+    const was = await evaluator.evaluate(view.was);
+    const { width, height } = extentOfShape(sign.blank.outline);
+    return Buffer.from(
+      svgFile(comparisonDrawing(was, evaluation, Math.max(width, height) / 60), { unit: 'mm', title: sign.title }),
+    );
+  }
+  if (view.kind === 'sizes') return Buffer.from(svgFile(sizesDrawing(evaluation), { unit: 'mm', title: sign.title }));
   if (view.kind === 'aside') return pngFile(signPicture(evaluation, view.width, view.height));
   const mesh = coloured(evaluation, solidOf(evaluation));
   if (view.kind === 'model') return glbFile(mesh, sign.title);

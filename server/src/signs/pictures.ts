@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
 import type { Sign } from '@plain-relief/core/sign';
+import { threadFile } from '../http/threads.js';
 import type { LoadedFont, ShopFonts } from '../shop/fonts.js';
 
 const MOST_KEPT = 500;
@@ -7,11 +8,13 @@ const SMALL = { width: 360, height: 240 };
 /** Pixels along the longer side of what a customer sees. */
 const LARGE = 1200;
 
-/** What is to be drawn: a small picture from aside, a large one from the front, or the solid with its finishes. */
+/** What is to be drawn: a small picture from aside, a large one from the front, the solid with its finishes, its sizes, or the plan over an earlier one. */
 export type View =
   | { readonly kind: 'aside'; readonly width: number; readonly height: number }
   | { readonly kind: 'front'; readonly longest: number }
-  | { readonly kind: 'model' };
+  | { readonly kind: 'model' }
+  | { readonly kind: 'sizes' }
+  | { readonly kind: 'comparison'; readonly was: Sign };
 
 export interface PictureOrder {
   readonly sign: Sign;
@@ -31,7 +34,7 @@ export class SignPictures {
     private readonly fontsDir: string,
     private readonly shopFonts: ShopFonts,
   ) {
-    const filename = new URL('./picture-thread.js', import.meta.url).href;
+    const filename = threadFile('./picture-thread.js', import.meta.url);
     const thread = () => new Piscina({ filename, minThreads: 0, maxThreads: 1, maxQueue: 200 });
     this.threads = [thread(), thread()];
   }
@@ -51,6 +54,16 @@ export class SignPictures {
     return this.make(sign, { kind: 'model' });
   }
 
+  /** Plan and section with their dimensions, as an SVG file. */
+  sizes(key: string, sign: Sign): Promise<Uint8Array> {
+    return this.once(`sizes ${key}`, sign, { kind: 'sizes' });
+  }
+
+  /** The plan of a sign over that of an earlier state of it, as an SVG file. */
+  comparison(was: Sign, is: Sign): Promise<Uint8Array> {
+    return this.make(is, { kind: 'comparison', was });
+  }
+
   private once(key: string, sign: Sign, view: View): Promise<Uint8Array> {
     let picture = this.kept.get(key);
     if (!picture) {
@@ -63,7 +76,8 @@ export class SignPictures {
   }
 
   private async make(sign: Sign, view: View): Promise<Uint8Array> {
-    const fonts = await this.shopFonts.usedBy(sign);
+    const signs = view.kind === 'comparison' ? [sign, view.was] : [sign];
+    const fonts = (await Promise.all(signs.map((each) => this.shopFonts.usedBy(each)))).flat();
     const order: PictureOrder = { sign, view, fontsDir: this.fontsDir, fonts };
     const [board, customers] = this.threads;
     return (await (view.kind === 'aside' ? board : customers).run(order)) as Uint8Array;

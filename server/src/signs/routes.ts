@@ -2,6 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import type { FastifyInstance } from 'fastify';
 import { IdParams } from '../jobs/schema.js';
 import type { JobService } from '../jobs/service.js';
+import { SAVES } from '../people/deeds.js';
 import type { SignRow } from './model.js';
 import type { SignPictures } from './pictures.js';
 import type { SignService } from './service.js';
@@ -35,11 +36,11 @@ function signView(sign: SignRow) {
 }
 
 export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobService, pictures: SignPictures): void {
-  const params = { schema: { params: IdParams } };
+  const params = { schema: { params: IdParams }, config: { least: 'maker' as const } };
 
   app.post<{ Params: IdParams; Body: Static<typeof NewSignBody> }>(
     '/api/jobs/:id/signs',
-    { schema: { params: IdParams, body: NewSignBody } },
+    { schema: { params: IdParams, body: NewSignBody }, config: { least: 'designer', deed: 'made a sign' } },
     async (request, reply) => {
       const job = await jobs.find(request.params.id);
       reply.code(201);
@@ -51,14 +52,18 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
 
   app.put<{ Params: IdParams; Body: Static<typeof SaveBody> }>(
     '/api/signs/:id',
-    { schema: { params: IdParams, body: SaveBody } },
+    { schema: { params: IdParams, body: SaveBody }, config: { least: 'designer', deed: SAVES } },
     async (request) => signs.save(request.params.id, request.body.base, request.body.document),
   );
 
-  app.delete<{ Params: IdParams }>('/api/signs/:id', params, async (request, reply) => {
-    await signs.remove(request.params.id);
-    reply.code(204);
-  });
+  app.delete<{ Params: IdParams }>(
+    '/api/signs/:id',
+    { schema: { params: IdParams }, config: { least: 'designer', deed: 'removed a sign' } },
+    async (request, reply) => {
+      await signs.remove(request.params.id);
+      reply.code(204);
+    },
+  );
 
   app.get<{ Params: IdParams }>('/api/signs/:id/revisions', params, async (request) => ({
     revisions: await signs.revisions(request.params.id),

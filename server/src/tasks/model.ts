@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
+import type { TemplatePaper } from '@plain-relief/core/sheet';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** What can be asked of a sign: its proof, single production files, or all of them in one archive. */
-export const TASK_KINDS = ['proof', 'stl', '3mf', 'glb', 'pieces', 'picture', 'svg', 'dxf', 'package'] as const;
+export const TASK_KINDS = ['proof', 'stl', '3mf', 'glb', 'pieces', 'picture', 'svg', 'dxf', 'template', 'package'] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 
 /** What things are made from: only as the customer approved them. */
-export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set(['stl', '3mf', 'pieces', 'svg', 'dxf', 'package']);
+export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set(['stl', '3mf', 'pieces', 'svg', 'dxf', 'template', 'package']);
 
 /** What is made of a frozen proof: its sheet, and the sheet with the stamp of approval. */
 export const SHEET_KINDS = ['sheet', 'stamped sheet'] as const;
@@ -24,6 +25,8 @@ export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttr
   declare kind: TaskKind | SheetKind;
   /** Id of the option that it is of; null for the sign as it stands. */
   declare option: string | null;
+  /** Paper that a template is printed on. */
+  declare paper: TemplatePaper | null;
   declare state: TaskState;
   /** 0 to 1. */
   declare progress: number;
@@ -49,6 +52,7 @@ export function defineTasks(sequelize: Sequelize) {
       revision: DataTypes.INTEGER,
       kind: DataTypes.STRING(20),
       option: DataTypes.STRING(64),
+      paper: DataTypes.STRING(10),
       state: DataTypes.STRING(12),
       progress: DataTypes.FLOAT,
       step: DataTypes.STRING(120),
@@ -69,7 +73,7 @@ export function defineTasks(sequelize: Sequelize) {
 /** Writes a task down that waits for a worker. */
 export const waitingTask = (
   { Task: tasks }: { readonly Task: typeof Task },
-  what: Pick<Task, 'signId' | 'proofId' | 'revision' | 'kind' | 'option'>,
+  what: Pick<Task, 'signId' | 'proofId' | 'revision' | 'kind' | 'option'> & Partial<Pick<Task, 'paper'>>,
 ): Promise<Task> =>
   tasks.create({
     ...what,

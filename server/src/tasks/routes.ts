@@ -1,7 +1,10 @@
+import { TEMPLATE_PAPERS } from '@plain-relief/core/sheet';
 import { type Static, Type } from '@sinclair/typebox';
 import type { FastifyInstance } from 'fastify';
+import { errors } from '../errors.js';
 import { answerWithFile } from '../http/files.js';
 import { IdParams } from '../jobs/schema.js';
+import { caller, isEnough } from '../people/access.js';
 import { TASK_KINDS } from './model.js';
 import { taskView, type TaskService } from './service.js';
 
@@ -13,27 +16,38 @@ const NewTask = Type.Object(
   {
     kind: Type.Union(TASK_KINDS.map((kind) => Type.Literal(kind))),
     option: Type.Optional(OptionId),
-    override: Type.Optional(Type.Object({ name: Words(120), reason: Words(1000) }, { additionalProperties: false })),
+    /** Of a template; A4 where nothing is said. */
+    paper: Type.Optional(Type.Union(TEMPLATE_PAPERS.map((paper) => Type.Literal(paper)))),
+    /** Why it is made without approval; the one who is signed in takes it on themselves. */
+    override: Type.Optional(Words(1000)),
   },
   { additionalProperties: false },
 );
 
 export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
-  const params = { schema: { params: IdParams } };
+  const params = { schema: { params: IdParams }, config: { least: 'maker' as const } };
 
   app.post<{ Params: IdParams; Body: Static<typeof NewTask> }>(
     '/api/signs/:id/tasks',
-    { schema: { params: IdParams, body: NewTask } },
+    { schema: { params: IdParams, body: NewTask }, config: { least: 'maker', deed: 'asked for a file' } },
     async (request, reply) => {
+      const { kind, option, override, paper } = request.body;
+      const { name, role } = caller(request);
+      if (override !== undefined && !isEnough(role, 'designer')) throw errors.notForRole(role, 'designer');
       reply.code(202);
-      const { kind, option, override } = request.body;
-      return taskView(await tasks.ask(request.params.id, kind, option, override));
+      return taskView(
+        await tasks.ask(
+          request.params.id,
+          { kind, option, paper },
+          override === undefined ? undefined : { name, reason: override },
+        ),
+      );
     },
   );
 
   app.get<{ Params: IdParams; Querystring: Static<typeof OptionQuery> }>(
     '/api/signs/:id/clearance',
-    { schema: { params: IdParams, querystring: OptionQuery } },
+    { schema: { params: IdParams, querystring: OptionQuery }, config: { least: 'maker' } },
     async (request) => tasks.clearance(request.params.id, request.query.option),
   );
 
@@ -43,8 +57,10 @@ export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
 
   app.get<{ Params: IdParams }>('/api/tasks/:id', params, async (request) => taskView(await tasks.find(request.params.id)));
 
-  app.post<{ Params: IdParams }>('/api/tasks/:id/cancel', params, async (request) =>
-    taskView(await tasks.cancel(request.params.id)),
+  app.post<{ Params: IdParams }>(
+    '/api/tasks/:id/cancel',
+    { schema: { params: IdParams }, config: { least: 'maker', deed: 'stopped a file' } },
+    async (request) => taskView(await tasks.cancel(request.params.id)),
   );
 
   app.get<{ Params: IdParams }>('/api/tasks/:id/file', params, async (request, reply) => {

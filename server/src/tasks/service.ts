@@ -5,6 +5,7 @@ import { isUuid } from '../http/ids.js';
 import type { SignService } from '../signs/service.js';
 import { record } from '../history/record.js';
 import { type Clearance, clearance } from '../proofs/production-lock.js';
+import type { TemplatePaper } from '@plain-relief/core/sheet';
 import { PRODUCTION_KINDS, type Task, type TaskKind, waitingTask } from './model.js';
 import type { TaskOrder } from './queue.js';
 
@@ -12,6 +13,13 @@ import type { TaskOrder } from './queue.js';
 export interface Override {
   readonly name: string;
   readonly reason: string;
+}
+
+/** What is asked for: a file, of an option, on a paper. */
+export interface Asked {
+  readonly kind: TaskKind;
+  readonly option?: string;
+  readonly paper?: TemplatePaper;
 }
 
 /** Hands an order to the queue. */
@@ -41,7 +49,7 @@ export class TaskService {
    * Asks for a file of the sign, or of one of its options, as it was saved last. Files for production are made of what the customer
    * approved; of anything else only where somebody takes it on themselves, which goes into the job's history.
    */
-  async ask(signId: string, kind: TaskKind, option?: string, override?: Override): Promise<Task> {
+  async ask(signId: string, { kind, option, paper }: Asked, override?: Override): Promise<Task> {
     const sign = await this.signs.find(signId);
     if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
     if (PRODUCTION_KINDS.has(kind)) {
@@ -52,11 +60,18 @@ export class TaskService {
         await record(
           this.db,
           sign.jobId,
-          override.name.trim(),
+          override.name,
           `${kind} of ${of} asked for without approval: ${override.reason.trim()}`,
         );
     }
-    const task = await waitingTask(this.db, { signId, proofId: null, revision: sign.revision, kind, option: option ?? null });
+    const task = await waitingTask(this.db, {
+      signId,
+      proofId: null,
+      revision: sign.revision,
+      kind,
+      option: option ?? null,
+      paper: paper ?? null,
+    });
     await this.send({ taskId: task.id });
     return task;
   }

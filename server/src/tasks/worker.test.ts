@@ -30,7 +30,7 @@ afterAll(async () => {
 }, 60_000);
 
 /** Whoever takes it on themselves that this is not approved. */
-const override = { name: 'Ida Brandt', reason: 'A test' };
+const override = 'A test';
 
 async function ask(kind: string): Promise<string> {
   const { body } = await server.call<{ id: string }>('POST', `/api/signs/${signId}/tasks`, { kind, override });
@@ -61,7 +61,7 @@ describe('the worker', () => {
       'OP-0101-Bilge-pump-plate-r1-proof.pdf',
       'OP-0101-Bilge-pump-plate.sign.json',
     ]);
-    const answer = await server.app.inject(`/api/tasks/${id}/file`);
+    const answer = await server.inject({ url: `/api/tasks/${id}/file` });
     expect(answer.headers['content-disposition']).toContain('OP-0101-Bilge-pump-plate-r1.zip');
     expect(answer.rawPayload.equals(task.file!)).toBe(true);
   }, 90_000);
@@ -158,7 +158,7 @@ describe('the worker', () => {
     const stamped = await sheetOf(proof.id, 'stamped sheet');
     expect(stamped.task.fileName).toBe('OP-0101-Control-panel-plates-proof-A-approved.pdf');
     expect(stamped.text).toContain('Proof A approved by Captain Ida Brandt');
-    const file = await server.app.inject(`/api/proof-links/${token}/sheet.pdf`);
+    const file = await server.inject({ url: `/api/proof-links/${token}/sheet.pdf` });
     expect(file.rawPayload.equals(stamped.task.file!)).toBe(true);
   }, 300_000);
 });

@@ -7,8 +7,9 @@ import { FileMaker, type MadeFile } from '../production/make-file.js';
 import type { ProofSubject } from '../production/sheet.js';
 import type { Report } from '../production/sign-pages.js';
 import { type SignViews, viewsOf } from '../production/sign-views.js';
-import type { Proof } from '../proofs/model.js';
-import { SHOP_NAME } from '../shop/name.js';
+import { EVERYTHING } from '@plain-relief/core/sheet';
+import type { Proof, ProofAbout } from '../proofs/model.js';
+import { shopCard } from '../shop/card.js';
 import { shopFontId, ShopFonts } from '../shop/fonts.js';
 import type { Job } from '../jobs/model.js';
 import type { Task, TaskKind } from './model.js';
@@ -126,11 +127,12 @@ export class Worker {
     const views = await viewsOf(this.evaluator, revision.document, option?.id);
     const subject: ProofSubject = {
       ...subjectOf(row.job),
+      shop: await shopCard(this.db),
       revision: String(task.revision),
       date: task.askedAt,
       ...(option && { option: option.name }),
     };
-    return this.maker.make(task.kind as TaskKind, views, subject, report);
+    return this.maker.make(task.kind as TaskKind, views, subject, report, task.paper ?? 'A4');
   }
 
   /** A sheet of what was frozen; the same bytes whenever it is made. */
@@ -141,14 +143,23 @@ export class Worker {
     if (!proof?.job) throw new Error('The proof was removed before its sheet was made.');
     const views: SignViews[] = [];
     for (const { document } of proof.contents) views.push(await viewsOf(this.evaluator, document));
+    const about: ProofAbout = proof.about ?? {
+      shop: await shopCard(this.db),
+      layout: EVERYTHING,
+      brief: { contact: '', quantity: proof.job.quantity, dueOn: null },
+      revisions: [],
+    };
     const subject: ProofSubject = {
       ...subjectOf(proof.job),
+      shop: about.shop,
+      layout: about.layout,
       revision: proof.letter,
       date: proof.createdAt,
       frozen: {
         digest: proof.digest,
         message: proof.message,
-        quantity: proof.job.quantity,
+        brief: about.brief,
+        revisions: about.revisions,
         ...(task.kind === 'stamped sheet' && { approval: approvalOf(proof) }),
       },
     };
@@ -163,7 +174,6 @@ export class Worker {
 const isDatabaseTrouble = (error: unknown): boolean => error instanceof Error && /^Sequelize.*Connection/u.test(error.name);
 
 const subjectOf = (job: Job | undefined) => ({
-  shop: SHOP_NAME,
   customer: job?.customer?.name ?? '',
   job: job ? `${job.number} ${job.title}` : '',
 });

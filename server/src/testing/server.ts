@@ -1,18 +1,26 @@
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
-import type { FastifyInstance, InjectOptions } from 'fastify';
+import type { FastifyInstance, InjectOptions, LightMyRequestResponse as Response } from 'fastify';
 import { Sequelize } from 'sequelize';
 import { buildApp } from '../app.js';
 import { type Database, openDatabase } from '../database/database.js';
 import { migrate } from '../database/migrations.js';
+import { COOKIE, OWN_PAGE } from '../people/access.js';
+import type { Role } from '../people/model.js';
+import { PeopleService } from '../people/service.js';
 import type { Settings } from '../settings.js';
 import type { TaskOrder } from '../tasks/queue.js';
 
 const fromRoot = (path: string): string => fileURLToPath(new URL(`../../../${path}`, import.meta.url));
 
+/** The owner of the shop in the tests. */
+export const OWNER = 'Runa Aldous';
+
 /** A server on a fresh database of the PostgreSQL that the tests started. */
 export class TestServer {
   readonly sent: TaskOrder[] = [];
+  /** Of the owner, who calls where nobody else is named. */
+  private cookie = '';
 
   private constructor(
     readonly app: FastifyInstance,
@@ -49,16 +57,34 @@ export class TestServer {
     });
     server.sent.push(...sent);
     Object.defineProperty(server, 'sent', { value: sent });
+    const people = new PeopleService(db);
+    const { token } = await people.first({ name: OWNER, email: 'runa@example.org', password: 'a long password' });
+    server.cookie = `${COOKIE}=${token}`;
     return server;
+  }
+
+  /** A request as a page of the application sends it. @param cookie of who calls: the owner, or '' for nobody */
+  inject(options: InjectOptions, cookie = this.cookie): Promise<Response> {
+    const headers = { [OWN_PAGE]: 'test', ...(cookie && { cookie }), ...options.headers };
+    return this.app.inject({ ...options, headers });
   }
 
   async call<T = Record<string, unknown>>(
     method: InjectOptions['method'],
     url: string,
     body?: unknown,
+    cookie = this.cookie,
   ): Promise<{ status: number; body: T }> {
-    const answer = await this.app.inject({ method, url, ...(body === undefined ? {} : { payload: body as object }) });
+    const answer = await this.inject({ method, url, ...(body === undefined ? {} : { payload: body as object }) }, cookie);
     return { status: answer.statusCode, body: (answer.body === '' ? undefined : answer.json()) as T };
+  }
+
+  /** Adds somebody and signs them in; gives their cookie. */
+  async signIn(name: string, role: Role): Promise<string> {
+    const people = new PeopleService(this.db);
+    const who = { email: `${name.toLowerCase()}@example.org`, password: 'a long password' };
+    await people.add({ name, role, ...who });
+    return `${COOKIE}=${(await people.signIn(who)).token}`;
   }
 
   stop(): Promise<void> {

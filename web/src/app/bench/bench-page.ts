@@ -26,6 +26,7 @@ import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import type { FiguresView, SectionView } from '../relief/views';
 import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
+import { SessionService } from '../people/session.service';
 import { Masthead } from '../shell/masthead';
 import { ShopService } from '../shop/shop.service';
 import type { Arranging } from './arrange-strip';
@@ -112,10 +113,14 @@ export class BenchPage implements OnDestroy {
   private readonly shop = inject(ShopService);
   private readonly shopState = toSignal(this.shop.state$, { requireSync: true });
   protected readonly shopFinishes = computed(() => this.shopState().finishes);
+  /** Makers look, and change nothing. */
+  protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly error = signal('');
   /** What the last command did, where that is not plain to see. */
   protected readonly said = signal('');
   protected readonly panel = signal<Panel>('ticket');
+  /** Which of what leaves the shop the panel of it shows. */
+  protected readonly leaving = computed(() => (this.panel() === 'make' ? 'make' : 'proof'));
   protected readonly showing = signal<Showing>('plan');
   protected readonly hasHelp = signal(false);
   protected readonly liveSection = signal<SectionView | undefined>(undefined);

@@ -2,6 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { SignOption } from '@plain-relief/core/sign';
+import { LineField } from '../fields/line-field';
+import { SessionService } from '../people/session.service';
+import { TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
 import { type Clearance, isUnderWay, type Task, type TaskKind, TasksService } from './tasks.service';
 
 interface Offer {
@@ -31,6 +34,11 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
     { kind: 'pieces', name: 'Pieces (ZIP of STL)', words: 'Every piece that hangs together as a solid of its own.' },
     { kind: 'picture', name: 'Picture (PNG)', words: 'The sign from the front in its finishes, lit from the upper left.' },
     {
+      kind: 'template',
+      name: 'Template (PDF)',
+      words: 'At full size for mounting: outlines, holes, level lines; on sheets that are put together by their crosses.',
+    },
+    {
       kind: 'svg',
       name: 'Outlines (SVG)',
       words: 'Outlines by level at true size, one group a level; of two sides a file each.',
@@ -53,6 +61,7 @@ const KIND_WORDS: Readonly<Record<TaskKind, string>> = {
   picture: 'Picture',
   svg: 'Outlines SVG',
   dxf: 'Outlines DXF',
+  template: 'Template',
 };
 
 /** Those that show the sign, and are made whether it is approved or not. */
@@ -61,7 +70,7 @@ const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
 /** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
 @Component({
   selector: 'pr-output-panel',
-  imports: [RouterLink],
+  imports: [LineField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './output-panel.html',
   styleUrls: ['./panel.scss', './output-panel.scss'],
@@ -77,6 +86,8 @@ export class OutputPanel {
   readonly option = input<string>();
   readonly closed = output();
   private readonly service = inject(TasksService);
+  /** Makers make what was approved, and take nothing on themselves. */
+  protected readonly isLooking = inject(SessionService).isMaker;
   private readonly all = toSignal(this.service.tasks$, { initialValue: [] });
   protected readonly error = signal('');
   protected readonly offers = computed(() => OFFERS[this.what()]);
@@ -89,8 +100,10 @@ export class OutputPanel {
 
   /** Whether files for production may be made of the sign as it is shown. */
   protected readonly clearance = signal<Clearance | undefined>(undefined);
-  protected readonly name = signal('');
   protected readonly reason = signal('');
+  /** That templates are printed on. */
+  protected readonly paper = signal<TemplatePaper>('A4');
+  protected readonly papers = TEMPLATE_PAPERS;
 
   constructor() {
     effect(() => {
@@ -116,10 +129,10 @@ export class OutputPanel {
   protected async ask(kind: TaskKind): Promise<void> {
     await this.attempt(async () => {
       await this.beforeAsking()();
-      const [name, reason] = [this.name().trim(), this.reason().trim()];
-      if (!SHOWN.has(kind) && this.clearance()?.isCleared === false && (name === '' || reason === ''))
-        throw new Error('This is not approved: say below who takes it on themselves, and why, or send a proof first.');
-      await this.service.ask(kind, this.option(), name && reason ? { name, reason } : undefined);
+      const reason = this.reason().trim();
+      if (!SHOWN.has(kind) && this.clearance()?.isCleared === false && reason === '')
+        throw new Error('This is not approved: say above why it is made all the same, or send a proof first.');
+      await this.service.ask(kind, this.option(), reason || undefined, kind === 'template' ? this.paper() : undefined);
     });
   }
 

@@ -37,6 +37,7 @@ import { BehaviorSubject, firstValueFrom, type Observable, type Subscription } f
 import type { ArtworkColour } from '../artwork/artwork.service';
 import { ReliefService } from '../relief/relief.service';
 import { Api } from '../shell/api';
+import { SessionService } from '../people/session.service';
 import { ShopService } from '../shop/shop.service';
 import { Autosave, type SaveState } from './autosave';
 import { Drafts } from './drafts';
@@ -87,6 +88,7 @@ export class SignStore implements OnDestroy {
   private readonly drafts = inject(Drafts);
   private readonly relief = inject(ReliefService);
   private readonly shop = inject(ShopService);
+  private readonly session = inject(SessionService);
   private readonly state = new BehaviorSubject<BenchState | undefined>(undefined);
   readonly state$: Observable<BenchState | undefined> = this.state;
   private history: History<Sign> | undefined;
@@ -450,6 +452,7 @@ export class SignStore implements OnDestroy {
   }
 
   private take(history: History<Sign>): void {
+    if (this.session.isMaker) return;
     const before = this.history?.value;
     this.history = history;
     const sign = history.value;

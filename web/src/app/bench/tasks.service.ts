@@ -1,8 +1,9 @@
+import type { TemplatePaper } from '@plain-relief/core/sheet';
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../shell/api';
 
-export type TaskKind = 'proof' | 'stl' | '3mf' | 'glb' | 'pieces' | 'picture' | 'svg' | 'dxf' | 'package';
+export type TaskKind = 'proof' | 'stl' | '3mf' | 'glb' | 'pieces' | 'picture' | 'svg' | 'dxf' | 'template' | 'package';
 
 export interface Task {
   readonly id: string;
@@ -28,12 +29,6 @@ export interface Clearance {
   readonly changes: readonly string[];
 }
 
-/** Who lets files be made of what was not approved, and why. */
-export interface Override {
-  readonly name: string;
-  readonly reason: string;
-}
-
 export const isUnderWay = ({ state }: Task): boolean => state === 'waiting' || state === 'running';
 
 const POLL_MS = 350;
@@ -53,9 +48,9 @@ export class TasksService {
     await this.refresh();
   }
 
-  /** @throws ApiError */
-  async ask(kind: TaskKind, option?: string, override?: Override): Promise<void> {
-    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, { kind, option, override }));
+  /** @param override why it is made without approval @throws ApiError */
+  async ask(kind: TaskKind, option?: string, override?: string, paper?: TemplatePaper): Promise<void> {
+    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, { kind, option, override, paper }));
     this.tasks.next([task, ...this.tasks.value]);
     this.follow();
   }

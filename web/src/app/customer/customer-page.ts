@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { LineField } from '../fields/line-field';
 import { dayOf, type NewRemark, type ProofSign, timeOf } from '../proofs/proof-types';
 import { RemarkBoard } from '../proofs/remark-board';
 import { CustomerService } from './customer.service';
@@ -12,9 +13,16 @@ const TICKS = [
 ] as const;
 
 /** What a customer sees at the address of a proof: the signs, room for remarks, and the answer. No account, nothing else of the shop. */
+const LOOKS = [
+  ['picture', 'Picture'],
+  ['sizes', 'Sizes'],
+  ['model', 'Turn it'],
+] as const;
+type Look = (typeof LOOKS)[number][0];
+
 @Component({
   selector: 'pr-customer-page',
-  imports: [RemarkBoard, TurningModel],
+  imports: [LineField, RemarkBoard, TurningModel],
   providers: [CustomerService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './customer-page.html',
@@ -22,16 +30,20 @@ const TICKS = [
 })
 export class CustomerPage implements OnDestroy {
   readonly token = input.required<string>();
+  /** Who looks: the shop sees what the customer sees, and cannot answer for them. */
+  readonly by = input<string>();
   private readonly service = inject(CustomerService);
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
   protected readonly proof = computed(() => this.state().proof);
-  protected readonly isOpen = computed(() => this.proof()?.state === 'open');
+  protected readonly isOpen = computed(() => this.proof()?.state === 'open' && this.by() !== 'shop');
   protected readonly name = signal('');
   protected readonly wishes = signal('');
   protected readonly ticks = signal<Readonly<Record<string, boolean>>>({});
   /** The option that is looked at, by sign; and the one that is chosen, which is the last looked at on purpose. */
   protected readonly choices = signal<Readonly<Record<string, string>>>({});
-  protected readonly turning = signal<ReadonlySet<string>>(new Set());
+  /** How every sign is seen; as a picture where nothing else was chosen. */
+  private readonly seen = signal<Readonly<Record<string, Look>>>({});
+  protected readonly looks = LOOKS;
   protected readonly trouble = signal('');
   protected readonly isBusy = signal(false);
   protected readonly isAsking = signal(false);
@@ -53,7 +65,7 @@ export class CustomerPage implements OnDestroy {
   });
 
   constructor() {
-    effect(() => void this.service.open(this.token()));
+    effect(() => void this.service.open(this.token(), this.by()));
   }
 
   ngOnDestroy(): void {
@@ -68,7 +80,7 @@ export class CustomerPage implements OnDestroy {
     return sign.options.find(({ id }) => id === this.optionOf(sign))?.name ?? '';
   }
 
-  protected address(sign: ProofSign, what: 'picture.png' | 'model.glb'): string {
+  protected address(sign: ProofSign, what: 'picture.png' | 'sizes.svg' | 'model.glb'): string {
     const option = this.optionOf(sign);
     const query = option === undefined ? '' : `?option=${encodeURIComponent(option)}`;
     return `/api/proof-links/${this.token()}/signs/${sign.id}/${what}${query}`;
@@ -86,10 +98,12 @@ export class CustomerPage implements OnDestroy {
     this.ticks.set({ ...this.ticks(), [key]: isTicked });
   }
 
-  protected toggleModel(sign: string): void {
-    const next = new Set(this.turning());
-    if (!next.delete(sign)) next.add(sign);
-    this.turning.set(next);
+  protected lookOf(sign: string): Look {
+    return this.seen()[sign] ?? 'picture';
+  }
+
+  protected lookAt(sign: string, look: Look): void {
+    this.seen.set({ ...this.seen(), [sign]: look });
   }
 
   protected remark(remark: NewRemark): Promise<void> {

@@ -26,10 +26,13 @@ export class CustomerService {
   private readonly state = new BehaviorSubject<CustomerState>({});
   readonly state$: Observable<CustomerState> = this.state;
   private token = '';
+  private query = '';
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  async open(token: string): Promise<void> {
+  /** @param by "shop" where the shop itself looks */
+  async open(token: string, by?: string): Promise<void> {
     this.token = token;
+    this.query = by === 'shop' ? '?by=shop' : '';
     await this.refresh();
   }
 
@@ -63,7 +66,7 @@ export class CustomerService {
     const { token } = this;
     if (token === '') return;
     try {
-      const proof = await firstValueFrom(this.api.get<CustomerProof>(`/proof-links/${token}`));
+      const proof = await firstValueFrom(this.api.get<CustomerProof>(`/proof-links/${token}${this.query}`));
       if (this.token !== token) return;
       if (JSON.stringify(proof) !== JSON.stringify(this.state.value.proof)) this.state.next({ proof });
     } catch (error) {

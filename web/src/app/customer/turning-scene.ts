@@ -3,6 +3,7 @@ import {
   Box3,
   Color,
   DirectionalLight,
+  type BufferGeometry,
   Mesh,
   type MeshStandardMaterial,
   type Object3D,
@@ -48,12 +49,10 @@ export class TurningScene {
   /** Shows the model of a GLB file in place of the one before. */
   async show(address: string): Promise<void> {
     const { scene: model } = await new GLTFLoader().loadAsync(address);
-    if (this.model) this.scene.remove(this.model);
+    this.drop();
     this.model = model;
     // Without surroundings to mirror, bare metal would be black.
-    model.traverse((one) => {
-      if (one instanceof Mesh) (one.material as MeshStandardMaterial).metalness *= 0.3;
-    });
+    for (const { material } of meshesOf(model)) material.metalness *= 0.3;
     this.scene.add(model);
     this.fit();
     const box = new Box3().setFromObject(model);
@@ -84,9 +83,20 @@ export class TurningScene {
   }
 
   dispose(): void {
+    this.drop();
     this.observer.disconnect();
     this.controls.dispose();
     this.renderer.dispose();
+  }
+
+  /** Takes the model away, out of the graphics memory, too. */
+  private drop(): void {
+    if (!this.model) return;
+    this.scene.remove(this.model);
+    for (const { geometry, material } of meshesOf(this.model)) {
+      geometry.dispose();
+      material.dispose();
+    }
   }
 
   private fit(): void {
@@ -102,4 +112,12 @@ export class TurningScene {
   private draw(): void {
     this.renderer.render(this.scene, this.camera);
   }
+}
+
+function meshesOf(model: Object3D): Mesh<BufferGeometry, MeshStandardMaterial>[] {
+  const found: Mesh<BufferGeometry, MeshStandardMaterial>[] = [];
+  model.traverse((one) => {
+    if (one instanceof Mesh) found.push(one as Mesh<BufferGeometry, MeshStandardMaterial>);
+  });
+  return found;
 }

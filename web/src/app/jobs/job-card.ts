@@ -1,7 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { type Job, JOB_STATES, JobsService, type JobState } from './jobs.service';
+import { SessionService } from '../people/session.service';
 import { due } from './lanes';
+
+/** What a maker may put a job to. */
+const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop', 'done']);
 
 @Component({
   selector: 'pr-job-card',
@@ -14,7 +18,11 @@ export class JobCard {
   readonly job = input.required<Job>();
   private readonly jobs = inject(JobsService);
   private readonly router = inject(Router);
-  protected readonly states = JOB_STATES;
+  /** Makers move jobs through the shop, and remove nothing. */
+  protected readonly isLooking = inject(SessionService).isMaker;
+  protected readonly states = computed(() =>
+    this.isLooking ? JOB_STATES.filter((state) => MAKERS_STATES.has(state) || state === this.job().state) : JOB_STATES,
+  );
   protected readonly due = computed(() => due(this.job().dueOn, new Date()));
   protected readonly isAdding = signal(false);
   /** What removal was asked for and waits for a second click. */

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
+import { SessionService } from '../people/session.service';
 import { Masthead } from '../shell/masthead';
 import { JobCard } from './job-card';
 import { JOB_STATES, JobsService } from './jobs.service';
@@ -19,13 +20,15 @@ export class JobsPage {
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
   protected readonly search = signal('');
   /** The one state that is shown; all where it is empty. */
-  protected readonly only = signal('');
+  protected readonly stateShown = signal('');
   protected readonly days = signal<number | undefined>(undefined);
   protected readonly states = JOB_STATES;
   protected readonly isMaking = signal(false);
+  /** Makers begin no jobs. */
+  protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly lanes = computed(() => {
     const found = matching(dueWithin(this.state().jobs, this.days(), new Date()), this.search()).filter(
-      ({ state }) => this.only() === '' || state === this.only(),
+      ({ state }) => this.stateShown() === '' || state === this.stateShown(),
     );
     return LANES.map((lane) => ({ ...lane, jobs: found.filter((job) => lane.states.includes(job.state)) }));
   });
@@ -41,7 +44,7 @@ export class JobsPage {
 
   protected showAll(): void {
     this.search.set('');
-    this.only.set('');
+    this.stateShown.set('');
     this.days.set(undefined);
   }
 

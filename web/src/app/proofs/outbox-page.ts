@@ -9,7 +9,7 @@ interface Mail {
   readonly to: string;
   readonly subject: string;
   readonly text: string;
-  readonly state: 'waiting' | 'sent' | 'failed';
+  readonly state: 'waiting' | 'sending' | 'sent' | 'failed';
   readonly error: string | null;
   readonly writtenAt: string;
 }
@@ -23,7 +23,7 @@ interface Mail {
     <pr-masthead><h1 class="place-name">Outbox</h1></pr-masthead>
     <main>
       @if (isSimulated()) {
-        <p class="said">
+        <p class="told">
           This outbox stands in for a mail server: letters are written and kept here, and nobody outside gets them. Set
           MAIL_SERVER to send them (see the README).
         </p>
@@ -39,6 +39,7 @@ interface Mail {
           </p>
           @if (mail.error) {
             <p class="trouble">{{ mail.error }}</p>
+            <button type="button" class="btn btn-sm btn-outline-primary" (click)="again(mail.id)">Send it again</button>
           }
           <pre>{{ mail.text }}</pre>
         </article>
@@ -50,23 +51,8 @@ interface Mail {
     </main>
   `,
   styles: `
-    :host {
-      display: flex;
-      flex-direction: column;
-      height: 100%;
-    }
-    main {
-      flex: 1;
-      overflow: auto;
-      padding: 1rem 1.25rem;
-    }
     main > * {
       max-width: 46rem;
-    }
-    .said {
-      padding: 0.4rem 0.8rem;
-      border-left: 4px solid var(--pr-brass);
-      background: var(--pr-sheet);
     }
     article {
       margin-bottom: 1rem;
@@ -95,12 +81,27 @@ export class OutboxPage {
   protected readonly time = timeOf;
 
   constructor() {
-    firstValueFrom(this.api.get<{ isSimulated: boolean; mails: Mail[] }>('/outbox'))
-      .then(({ isSimulated, mails }) => {
-        this.isSimulated.set(isSimulated);
-        this.mails.set(mails);
-        this.isLoaded.set(true);
-      })
-      .catch((error: Error) => this.trouble.set(error.message));
+    void this.load();
+  }
+
+  protected async again(id: string): Promise<void> {
+    this.trouble.set('');
+    try {
+      await firstValueFrom(this.api.post(`/outbox/${id}/again`, {}));
+    } catch (error) {
+      this.trouble.set((error as Error).message);
+    }
+    await this.load();
+  }
+
+  private async load(): Promise<void> {
+    try {
+      const { isSimulated, mails } = await firstValueFrom(this.api.get<{ isSimulated: boolean; mails: Mail[] }>('/outbox'));
+      this.isSimulated.set(isSimulated);
+      this.mails.set(mails);
+      this.isLoaded.set(true);
+    } catch (error) {
+      this.trouble.set((error as Error).message);
+    }
   }
 }

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ty
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { type Job, JobsService } from '../jobs/jobs.service';
+import { SessionService } from '../people/session.service';
 import { Masthead } from '../shell/masthead';
 import { dayOf, type NewRemark, timeOf } from './proof-types';
 import { type NewProof, type Proof, ProofsService } from './proofs.service';
@@ -32,6 +33,8 @@ export class ProofsPage implements OnDestroy {
   private readonly jobs = inject(JobsService);
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
   protected readonly job = signal<Job | undefined>(undefined);
+  /** Makers see what was approved, and do not speak with customers. */
+  protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly trouble = signal('');
   protected readonly isBusy = signal(false);
   protected readonly isSending = signal(false);
@@ -41,7 +44,6 @@ export class ProofsPage implements OnDestroy {
     const { proofs } = this.state();
     return proofs.find(({ id }) => id === this.asked()) ?? proofs[0];
   });
-  protected readonly nextLetter = computed(() => letterAfter(this.state().proofs.map(({ letter }) => letter)));
   protected readonly stateWords = STATE_WORDS;
   protected readonly day = dayOf;
   protected readonly time = timeOf;
@@ -94,6 +96,18 @@ export class ProofsPage implements OnDestroy {
     return `/api/proofs/${id}/signs/${signId}/picture.png`;
   }
 
+  /** Proof and sign whose plan is laid over that of now. */
+  protected readonly compared = signal('');
+
+  protected compare({ id }: Proof, signId: string): void {
+    this.compared.set(this.compared() === id + signId ? '' : id + signId);
+  }
+
+  protected comparison({ id, changes }: Proof, signId: string): string {
+    // Drawn anew when there is more that has changed.
+    return `/api/proofs/${id}/signs/${signId}/comparison.svg?changes=${changes[signId]?.length ?? 0}`;
+  }
+
   /** Whether anything was changed in a sign since it was frozen. */
   protected changesOf({ changes }: Proof, signId: string): readonly string[] {
     return changes[signId] ?? [];
@@ -112,10 +126,4 @@ export class ProofsPage implements OnDestroy {
       this.trouble.set((error as Error).message);
     }
   }
-}
-
-/** B after A, AA after Z: letters count up with the proofs of a job. */
-function letterAfter(letters: readonly string[]): string {
-  const name = (n: number): string => (n < 26 ? '' : name(Math.floor(n / 26) - 1)) + String.fromCharCode(65 + (n % 26));
-  return name(letters.length);
 }

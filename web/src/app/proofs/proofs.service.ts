@@ -1,14 +1,15 @@
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
-import type { Task } from '../bench/tasks.service';
+import { isUnderWay, type Task } from '../bench/tasks.service';
 import { Api, type ApiError } from '../shell/api';
+import type { SheetLayout } from '@plain-relief/core/sheet';
 import type { NewRemark, SharedProof } from './proof-types';
 
 export interface Proof extends SharedProof {
   readonly id: string;
   readonly recipient: string;
-  /** What the customer opens. */
-  readonly address: string;
+  /** What the customer opens; makers are not told. */
+  readonly address?: string;
   readonly seenAt: string | null;
   readonly remindAt: string | null;
   /** What was changed in the signs since, by their ids. */
@@ -21,6 +22,7 @@ export interface NewProof {
   readonly recipient: string;
   readonly message: string;
   readonly days: number;
+  readonly layout: SheetLayout;
   readonly remindAfter?: number;
 }
 
@@ -34,6 +36,8 @@ export interface ProofsState {
   readonly isLoading: boolean;
   readonly error?: string;
   readonly proofs: readonly Proof[];
+  /** The letter that the next one will have. */
+  readonly nextLetter: string;
   readonly events: readonly JobEvent[];
 }
 
@@ -44,7 +48,7 @@ const POLL_MS = 2500;
 @Injectable()
 export class ProofsService {
   private readonly api = inject(Api);
-  private readonly state = new BehaviorSubject<ProofsState>({ isLoading: true, proofs: [], events: [] });
+  private readonly state = new BehaviorSubject<ProofsState>({ isLoading: true, proofs: [], nextLetter: 'A', events: [] });
   readonly state$: Observable<ProofsState> = this.state;
   private jobId: string | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -83,25 +87,31 @@ export class ProofsService {
     await this.refresh();
   }
 
+  /** Asks what happened, and for the proofs where something did: they hold whole signs. */
   private async refresh(): Promise<void> {
     clearTimeout(this.timer);
     const { jobId } = this;
     if (jobId === undefined) return;
     try {
-      const [{ proofs }, { events }] = await Promise.all([
-        firstValueFrom(this.api.get<{ proofs: Proof[] }>(`/jobs/${jobId}/proofs`)),
-        firstValueFrom(this.api.get<{ events: JobEvent[] }>(`/jobs/${jobId}/history`)),
-      ]);
-      if (this.jobId !== jobId) return;
-      // What is the same is not drawn anew: somebody may be writing in it.
-      const { proofs: before, events: earlier } = this.state.value;
-      const isSame = JSON.stringify([before, earlier]) === JSON.stringify([proofs, events]);
-      if (!isSame || this.state.value.isLoading || this.state.value.error) this.state.next({ isLoading: false, proofs, events });
+      const { events } = await firstValueFrom(this.api.get<{ events: JobEvent[] }>(`/jobs/${jobId}/history`));
+      if (!this.isUpToDate(events)) {
+        const told = await firstValueFrom(this.api.get<Pick<ProofsState, 'proofs' | 'nextLetter'>>(`/jobs/${jobId}/proofs`));
+        if (this.jobId !== jobId) return;
+        const { proofs, nextLetter } = told;
+        this.state.next({ isLoading: false, proofs, nextLetter, events });
+      }
     } catch (error) {
       const { isPassing, message } = error as ApiError;
       this.state.next({ ...this.state.value, isLoading: false, error: message });
       if (!isPassing) return;
     }
     if (this.jobId === jobId) this.timer = setTimeout(() => void this.refresh(), POLL_MS);
+  }
+
+  /** Whether what is shown is all that there is: nothing has happened since, and no sheet is being made. */
+  private isUpToDate(events: readonly JobEvent[]): boolean {
+    const { isLoading, error, proofs, events: earlier } = this.state.value;
+    if (isLoading || error !== undefined || JSON.stringify(events) !== JSON.stringify(earlier)) return false;
+    return proofs.every(({ sheets }) => sheets.length > 0 && !sheets.some(isUnderWay));
   }
 }

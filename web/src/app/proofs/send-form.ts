@@ -1,10 +1,14 @@
 import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
+import { LineField } from '../fields/line-field';
 import type { Job } from '../jobs/jobs.service';
+import { EVERYTHING, type SheetLayout } from '@plain-relief/core/sheet';
+import { LayoutChoice } from './layout-choice';
 import type { NewProof } from './proofs.service';
 
 /** What is frozen and sent, to whom, with which words. */
 @Component({
   selector: 'pr-send-form',
+  imports: [LayoutChoice, LineField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './send-form.html',
   styleUrl: './send-form.scss',
@@ -23,6 +27,7 @@ export class SendForm {
   protected readonly days = signal(30);
   protected readonly isReminding = signal(true);
   protected readonly remindAfter = signal(3);
+  protected readonly layout = signal<SheetLayout>(EVERYTHING);
   protected readonly fault = signal('');
 
   constructor() {
@@ -54,6 +59,7 @@ export class SendForm {
       recipient,
       message: this.message().trim(),
       days: this.days(),
+      layout: this.layout(),
       ...(this.isReminding() && { remindAfter: this.remindAfter() }),
     });
     this.message.set('');

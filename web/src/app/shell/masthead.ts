@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { PersonMenu } from '../people/person-menu';
 
 /** The band at the top of every place: the shop's name, the way to the jobs, and what the place puts into it. */
 @Component({
   selector: 'pr-masthead',
-  imports: [RouterLink],
+  imports: [RouterLink, PersonMenu],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header class="masthead">
@@ -13,6 +14,7 @@ import { RouterLink } from '@angular/router';
         <span>Plain Relief</span>
       </a>
       <ng-content />
+      <pr-person-menu />
     </header>
   `,
 })

@@ -6,6 +6,7 @@ import { covers, type FontEntry, scriptsOf } from '@plain-relief/core/type';
 import { FontFaces } from '../fields/font-faces';
 import { Masthead } from '../shell/masthead';
 import { ShopService } from './shop.service';
+import { CardForm } from './card-form';
 import { blankWords } from './blank-words';
 
 const MOST_BYTES = 10_000_000;
@@ -24,7 +25,7 @@ interface FontRow {
 /** The shop's own things: its fonts, with a sample in any words, and its usual blanks. */
 @Component({
   selector: 'pr-shop-page',
-  imports: [Masthead, RouterLink],
+  imports: [Masthead, RouterLink, CardForm],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shop-page.html',
   styleUrl: './shop-page.scss',

@@ -1,2 +1,0 @@
-/** The shop that works here. */
-export const SHOP_NAME = 'Millrace Signworks';

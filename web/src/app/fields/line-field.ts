@@ -1,0 +1,39 @@
+import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+
+/** A line of words under its name, in a form. */
+@Component({
+  selector: 'pr-line-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <label>
+      {{ label() }}
+      <input
+        class="form-control"
+        [type]="type()"
+        [maxLength]="most()"
+        [autocomplete]="fill()"
+        [autofocus]="isFirst()"
+        [value]="value()"
+        (input)="value.set($any($event.target).value)"
+      />
+    </label>
+  `,
+  styles: `
+    label {
+      display: block;
+      margin-bottom: 0.7rem;
+      font-weight: 500;
+    }
+  `,
+})
+export class LineField {
+  readonly label = input.required<string>();
+  readonly value = model.required<string>();
+  readonly type = input<'text' | 'email' | 'password'>('text');
+  /** Characters that it takes. */
+  readonly most = input(200);
+  /** What the browser may fill it with, by the tokens of the HTML standard. */
+  readonly fill = input<'off' | 'name' | 'username' | 'current-password' | 'new-password'>('off');
+  /** Whether it has the focus when it is first shown. */
+  readonly isFirst = input(false);
+}

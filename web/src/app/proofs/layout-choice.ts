@@ -1,0 +1,150 @@
+import { ChangeDetectionStrategy, Component, computed, inject, model, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { type Block, BLOCKS, EVERYTHING, PAPER_NAMES, type SheetLayout } from '@plain-relief/core/sheet';
+import { CardService } from '../shop/card.service';
+import { BLOCK_WORDS, isSameLayout } from '../shop/sheet-layout';
+
+/** What the sheet shows and on which paper: one of the shop's layouts, or as it is chosen here, which can be kept. */
+@Component({
+  selector: 'pr-layout-choice',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <details>
+      <summary>
+        The sheet: {{ layout().paper }} {{ layout().isUpright ? 'upright' : 'across' }}{{ name() ? ', ' + name() : '' }}
+      </summary>
+      <div class="row1">
+        <select class="form-select form-select-sm" aria-label="layout of the shop" (change)="take($any($event.target).value)">
+          <option value="" [selected]="!name()">as chosen here</option>
+          <option value="everything" [selected]="isEverything()">everything</option>
+          @for (kept of layouts(); track kept.id) {
+            <option [value]="kept.id" [selected]="current()?.id === kept.id">{{ kept.name }}</option>
+          }
+        </select>
+        <select class="form-select form-select-sm" aria-label="paper" (change)="change({ paper: $any($event.target).value })">
+          @for (paper of papers; track paper) {
+            <option [value]="paper" [selected]="paper === layout().paper">{{ paper }}</option>
+          }
+        </select>
+        <select
+          class="form-select form-select-sm"
+          aria-label="which way the paper lies"
+          (change)="change({ isUpright: $any($event.target).value === 'upright' })"
+        >
+          <option value="across" [selected]="!layout().isUpright">across</option>
+          <option value="upright" [selected]="layout().isUpright">upright</option>
+        </select>
+      </div>
+      <label>
+        <input
+          type="checkbox"
+          [checked]="layout().isInBothUnits"
+          (change)="change({ isInBothUnits: $any($event.target).checked })"
+        />
+        lengths in millimetres and in inches
+      </label>
+      <div class="blocks" role="group" aria-label="What the sheet shows besides the plan">
+        @for (block of blocks; track block) {
+          <label>
+            <input
+              type="checkbox"
+              [checked]="layout().shows.includes(block)"
+              (change)="show(block, $any($event.target).checked)"
+            />
+            {{ words[block] }}
+          </label>
+        }
+      </div>
+      <div class="row1">
+        @if (current(); as kept) {
+          <button type="button" class="btn btn-sm btn-link" (click)="drop(kept.id)">
+            Take “{{ kept.name }}” out of the shop
+          </button>
+        } @else if (!isEverything()) {
+          <input
+            #title
+            class="form-control form-control-sm"
+            maxlength="80"
+            placeholder="Name of the layout"
+            aria-label="Name of the layout"
+          />
+          <button type="button" class="btn btn-sm btn-outline-primary" (click)="keep(title.value)">Keep for the shop</button>
+        }
+      </div>
+      @if (trouble()) {
+        <p class="trouble" role="alert">{{ trouble() }}</p>
+      }
+    </details>
+  `,
+  styles: `
+    details {
+      margin-bottom: 0.8rem;
+    }
+    summary {
+      font-weight: 700;
+    }
+    .row1 {
+      display: flex;
+      gap: 0.4rem;
+      margin: 0.4rem 0;
+    }
+    .blocks {
+      columns: 2;
+      margin-top: 0.3rem;
+    }
+    label {
+      display: block;
+    }
+  `,
+})
+export class LayoutChoice {
+  readonly layout = model<SheetLayout>(EVERYTHING);
+  private readonly service = inject(CardService);
+  protected readonly layouts = toSignal(this.service.layouts$, { requireSync: true });
+  protected readonly current = computed(() => this.layouts().find(({ layout }) => isSameLayout(layout, this.layout())));
+  protected readonly isEverything = computed(() => isSameLayout(EVERYTHING, this.layout()));
+  protected readonly name = computed(() => this.current()?.name ?? (this.isEverything() ? 'everything' : ''));
+  protected readonly trouble = signal('');
+  protected readonly papers = PAPER_NAMES;
+  protected readonly blocks = BLOCKS;
+  protected readonly words = BLOCK_WORDS;
+
+  constructor() {
+    void this.attempt(() => this.service.loadLayouts());
+  }
+
+  protected take(id: string): void {
+    if (id === 'everything') this.layout.set(EVERYTHING);
+    const kept = this.layouts().find((one) => one.id === id);
+    if (kept) this.layout.set(kept.layout);
+  }
+
+  protected change(change: Partial<SheetLayout>): void {
+    this.layout.update((layout) => ({ ...layout, ...change }));
+  }
+
+  protected show(block: Block, isShown: boolean): void {
+    const shows = new Set(this.layout().shows);
+    if (isShown) shows.add(block);
+    else shows.delete(block);
+    this.change({ shows: BLOCKS.filter((each) => shows.has(each)) });
+  }
+
+  protected keep(name: string): Promise<void> {
+    if (name.trim() === '') return Promise.resolve(this.trouble.set('A layout has a name, such as “Short, for e-mail”.'));
+    return this.attempt(() => this.service.keepLayout(name.trim(), this.layout()));
+  }
+
+  protected drop(id: string): Promise<void> {
+    return this.attempt(() => this.service.dropLayout(id));
+  }
+
+  private async attempt(act: () => Promise<void>): Promise<void> {
+    this.trouble.set('');
+    try {
+      await act();
+    } catch (error) {
+      this.trouble.set((error as Error).message);
+    }
+  }
+}

@@ -1,0 +1,119 @@
+import { ApplicationRef } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { Job } from '../jobs/jobs.service';
+import type { NewProof } from './proofs.service';
+import { of } from 'rxjs';
+import { Api } from '../shell/api';
+import { EVERYTHING } from '@plain-relief/core/sheet';
+import { SendForm } from './send-form';
+
+const job: Job = {
+  id: 'j',
+  number: 'FA-0101',
+  title: 'Entrance signs',
+  state: 'layout',
+  dueOn: null,
+  quantity: 1,
+  unit: 'mm',
+  customer: 'Fernhollow Arboretum',
+  contact: 'Marit Solheim, grounds@fernhollow.example.org',
+  signs: [
+    { id: 'a', title: 'West gate', revision: 3 },
+    { id: 'b', title: 'Map room', revision: 1 },
+  ],
+};
+
+describe('SendForm', () => {
+  const kept = [
+    { id: 'l', name: 'Short', layout: { paper: 'Letter', isUpright: true, isInBothUnits: true, shows: ['picture'] } },
+  ];
+  beforeEach(() =>
+    TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: { get: () => of(kept), post: () => of({}) } }] }),
+  );
+
+  async function show(inputs: Record<string, unknown> = {}) {
+    const fixture = TestBed.createComponent(SendForm);
+    for (const [name, value] of Object.entries({ job, letter: 'B', ...inputs })) fixture.componentRef.setInput(name, value);
+    const sent: NewProof[] = [];
+    fixture.componentInstance.sent.subscribe((proof) => sent.push(proof));
+    await fixture.whenStable();
+    const page = fixture.nativeElement as HTMLElement;
+    const set = async (selector: string, value: string | boolean) => {
+      const field = page.querySelector<HTMLInputElement>(selector)!;
+      if (typeof value === 'boolean') field.checked = value;
+      else field.value = value;
+      field.dispatchEvent(new Event(typeof value === 'boolean' ? 'change' : 'input'));
+      await fixture.whenStable();
+    };
+    const send = async () => {
+      page.querySelector('form')!.dispatchEvent(new Event('submit'));
+      await fixture.whenStable();
+      return page.querySelector('[role=alert]')?.textContent?.trim() ?? '';
+    };
+    return { page, sent, set, send };
+  }
+
+  it('sends all signs to the address in the contact, with a reminder', async () => {
+    const { sent, send, set } = await show();
+    await set('textarea', ' Dear Marit ');
+    expect(await send()).toBe('');
+    expect(sent).toEqual([
+      {
+        signs: ['a', 'b'],
+        recipient: 'grounds@fernhollow.example.org',
+        message: 'Dear Marit',
+        days: 30,
+        layout: EVERYTHING,
+        remindAfter: 3,
+      },
+    ]);
+  });
+
+  it('sends to whom the last proof went, in the order of the job, without a reminder if so wished', async () => {
+    const { sent, send, set } = await show({ earlier: 'desk@quillstreet.example.org' });
+    await set('.sign:nth-of-type(1) input', false);
+    await set('.sign:nth-of-type(1) input', true);
+    await set('.times input[type=checkbox]', false);
+    await send();
+    expect(sent).toEqual([
+      { signs: ['a', 'b'], recipient: 'desk@quillstreet.example.org', message: '', days: 30, layout: EVERYTHING },
+    ]);
+  });
+
+  it('sends the layout of the shop that was taken, or as it was chosen', async () => {
+    const { page, sent, send } = await show();
+    const choose = async (label: string, value: string) => {
+      const field = page.querySelector<HTMLSelectElement>(`[aria-label="${label}"]`)!;
+      field.value = value;
+      field.dispatchEvent(new Event('change'));
+      await TestBed.inject(ApplicationRef).whenStable();
+    };
+    await choose('layout of the shop', 'l');
+    expect(page.querySelector('summary')!.textContent).toContain('Letter upright, Short');
+    await send();
+    await choose('paper', 'A3');
+    await send();
+    expect(sent.map(({ layout }) => layout)).toEqual([kept[0].layout, { ...kept[0].layout, paper: 'A3' }]);
+  });
+
+  it.each([
+    ['input[type=email]', 'Marit', '“Marit” is no mail address'],
+    ['input[type=email]', 'a@b.org, c@d.org', 'is no mail address'],
+    ['[aria-label="days that the address works"]', '0', '1 to 365 days'],
+    ['[aria-label="days that the address works"]', 'soon', '1 to 365 days'],
+    ['[aria-label="days until the reminder"]', '61', '1 to 60 days'],
+  ])('keeps %s of “%s” back and says why', async (selector, value, words) => {
+    const { sent, send, set } = await show();
+    await set(selector, value);
+    expect(await send()).toContain(words);
+    expect(sent).toEqual([]);
+  });
+
+  it('wants at least one sign, and keeps what was written', async () => {
+    const { page, sent, send, set } = await show();
+    await set('textarea', 'Dear Marit');
+    for (const n of [1, 2]) await set(`.sign:nth-of-type(${n}) input`, false);
+    expect(await send()).toBe('Choose at least one sign.');
+    expect([sent, page.querySelector('textarea')!.value]).toEqual([[], 'Dear Marit']);
+  });
+});

@@ -1,0 +1,32 @@
+import { type Block, BLOCKS, type SheetLayout } from '@plain-relief/core/sheet';
+
+/** What a sheet can show, for those who choose. */
+export const BLOCK_WORDS: Readonly<Record<Block, string>> = {
+  section: 'section along the cut line',
+  picture: 'picture in its finishes',
+  ticket: 'ticket',
+  notes: 'notes',
+  fixing: 'fixing holes and studs',
+  back: 'back',
+  'named sections': 'named sections',
+  options: 'options',
+  spelling: 'spelling list',
+  finishes: 'finishes, material and weight',
+  brief: 'what was ordered',
+  revisions: 'revisions',
+  terms: 'terms',
+};
+
+/** A layout that the shop keeps. */
+export interface KeptLayout {
+  readonly id: string;
+  readonly name: string;
+  readonly layout: SheetLayout;
+}
+
+/** Whether two layouts give the same sheet. */
+export const isSameLayout = (a: SheetLayout, b: SheetLayout): boolean =>
+  a.paper === b.paper &&
+  a.isUpright === b.isUpright &&
+  a.isInBothUnits === b.isInBothUnits &&
+  BLOCKS.every((block) => a.shows.includes(block) === b.shows.includes(block));
