@@ -4,7 +4,7 @@ const { createEsmPreset } = presets;
 
 /** One run for every package: core, server and the browser tests in Node.js, the page's own in jsdom. */
 const swc = [
-  '@swc/jest',
+  new URL('./ops/jest-transform.mjs', import.meta.url).pathname,
   {
     jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' },
     module: { type: 'es6' },
@@ -18,7 +18,8 @@ const inNode = (displayName, rootDir, testMatch) => ({
   testEnvironment: 'node',
   testMatch,
   extensionsToTreatAsEsm: ['.ts'],
-  transform: { '^.+\\.ts$': swc },
+  transform: { '^.+\\.ts$': swc, '/node_modules/pngjs/.+\\.js$': swc },
+  transformIgnorePatterns: ['/node_modules/(?!pngjs/)'],
   moduleNameMapper: {
     '^@plain-relief/core/(.*)$': '<rootDir>/../core/src/$1/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',

@@ -1,3 +1,4 @@
+export * from './callouts.js';
 export * from './comparison.js';
 export * from './dimension.js';
 export * from './drawing.js';

@@ -1,4 +1,5 @@
 import type { FontEntry } from '../type/index.js';
+import { hardwareChanges } from './hardware.js';
 import { withOption } from './options.js';
 import type { Part, Sign, SignOption } from './schema.js';
 import type { Sentence, TicketField } from './sentence.js';
@@ -49,7 +50,7 @@ function signChanges(before: Sign, after: Sign): string[] {
     changes.push(arrow('Blank: material', before.blank.material || 'none named', after.blank.material || 'none named'));
   const named = listChanges(before.sections ?? [], after.sections ?? [], 'Section');
   const finishes = listChanges(before.finishes ?? [], after.finishes ?? [], 'Finish');
-  return [...changes, ...named, ...finishes];
+  return [...changes, ...named, ...finishes, ...hardwareChanges(before, after)];
 }
 
 /** Things with a name that were added, taken out, or are otherwise. */
@@ -83,7 +84,7 @@ function fieldsOf(sign: Sign, other: Sign, catalogue: readonly FontEntry[]): Map
   const told = new Map<string, Told>();
   for (const { words, isGround } of ticket(sign, catalogue))
     for (const { field, text } of words) {
-      if (!field || isGround) continue;
+      if (!field || isGround || field.path[0] === 'hardware') continue;
       const [root, index, inner, tierIndex, ...rest] = field.path;
       if (root !== 'parts') {
         told.set(field.path.join('/'), { field, text, at: field.path.join('/'), about: 'Blank' });

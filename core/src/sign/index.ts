@@ -20,4 +20,5 @@ export { spellingOf } from './spelling.js';
 export { wordChanges } from './word-changes.js';
 export * from './version.js';
 export * from './finishes.js';
+export { type Hardware, hardwareWords } from './hardware.js';
 export * from './materials.js';

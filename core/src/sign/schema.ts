@@ -331,6 +331,11 @@ const Option = closed(
   'a variant of the sign for the customer to choose: what is otherwise of its tiers, and the finishes and the material of its blank',
 );
 
+const Hardware = closed(
+  { quantity: Type.Integer({ minimum: 1, maximum: 9999 }), what: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }) },
+  'things that go with the sign, such as screws or standoffs',
+);
+
 export const SignSchema = closed(
   {
     version: Type.Literal(SIGN_VERSION),
@@ -347,6 +352,7 @@ export const SignSchema = closed(
     guides: Type.Optional(Type.Array(Guide, { maxItems: 50 })),
     ground: Type.Optional(Ground),
     finishes: Type.Optional(Type.Array(Finish, { maxItems: 100 })),
+    hardware: Type.Optional(Type.Array(Hardware, { maxItems: 6 })),
   },
   'a sign',
 );

@@ -1,6 +1,7 @@
 import { plainWords } from '../type/index.js';
 import { actionOf } from './edit.js';
 import { movedLetters } from './letters-by-hand.js';
+import { setKindsOfHardware } from './hardware.js';
 import { chooseFinish } from './finishes.js';
 import { baseLevels, type Side, sideOf, tierLevel } from './levels.js';
 import { extentOfShape, sizeAbout } from './new-sign.js';
@@ -58,6 +59,8 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
   } else if (last === 'kind' && owner === 'heightLimit') {
     if (value === 'limited') sign.heightLimit ??= highestAsked(sign);
     else delete sign.heightLimit;
+  } else if (last === 'kind' && path[0] === 'hardware') {
+    setKindsOfHardware(sign, Number(value));
   } else if (part && last === 'cutOut') {
     cutOut(sign, part.id, value === 'out');
   } else if (part && last === 'dimensioned') {

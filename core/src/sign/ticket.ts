@@ -1,5 +1,6 @@
 import type { FontEntry } from '../type/index.js';
 import { BARE, finishChoices } from './finishes.js';
+import { hardwareSentence } from './hardware.js';
 import { cutToSentences } from './cut-to-sentences.js';
 import { sideOf, sinks } from './levels.js';
 import { partSentences } from './part-sentences.js';
@@ -38,6 +39,7 @@ export function ticket(sign: Sign, catalogue: readonly FontEntry[], finishes: re
     blankSentence(sign, write),
     ...cutToSentences(sign, write),
     ...limitSentence(sign, write),
+    hardwareSentence(sign, write),
     ...groundSentence(sign, write),
     ...sign.parts.flatMap((part, index) => [
       ...partSentences(sign, part, index, write),

@@ -1,5 +1,5 @@
 import { INK } from '@plain-relief/core/drawing';
-import { type Finish, spellingOf, weightInAll, weightWords } from '@plain-relief/core/sign';
+import { spellingOf, weightInAll, weightWords } from '@plain-relief/core/sign';
 import { figuresOf } from '@plain-relief/core/solid';
 import { Columns, columnsOf } from './columns.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
@@ -35,9 +35,7 @@ export function indexPage(sheet: Sheet, signs: readonly SignViews[]): void {
   sheet.end(`${signs.length} signs`, '', 'Not to scale.');
 }
 
-const GLOSS: Readonly<Record<Finish['gloss'], string>> = { matt: 'matt', satin: 'satin', gloss: 'glossy', metal: 'metallic' };
-
-/** What the customer signs for: every word, the finishes with their swatches, what was ordered, what the shop says, and the answer. */
+/** What the customer signs for: every word, the material, what was ordered, what the shop says, and the answer. */
 export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: Frozen): void {
   const titles = signs.map(({ front }) => front.sign.title).join(', ');
   const ended = () => sheet.end(titles, '', 'Not to scale.');
@@ -52,7 +50,7 @@ export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: 
     }
   }
   words.fresh();
-  if (sheet.shows('finishes')) finishes(sheet, words, signs);
+  if (sheet.shows('finishes')) materials(sheet, words, signs);
   if (sheet.shows('brief')) brief(sheet, words, frozen);
   if (sheet.shows('revisions') && frozen.revisions.length > 0) {
     words.room(16);
@@ -76,25 +74,14 @@ export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: 
   ended();
 }
 
-function finishes(sheet: Sheet, words: Columns, signs: readonly SignViews[]): void {
-  words.room(30);
-  words.put(title('Finishes and material'));
+function materials(sheet: Sheet, words: Columns, signs: readonly SignViews[]): void {
+  words.room(20);
+  words.put(title('Material and weight'));
   for (const { front } of signs) {
     const { sign } = front;
-    const figures = figuresOf(front, solidOfView(front).mesh);
-    const kilograms = weightInAll(sign.blank.material, figures);
+    const kilograms = weightInAll(sign.blank.material, figuresOf(front, solidOfView(front).mesh));
     const weight = kilograms === undefined ? '' : `, about ${weightWords(kilograms, sign.unit)} each`;
     words.put(ordinary(`${sign.title}: ${sign.blank.material || 'material not named'}, ${sheet.sizeOf(sign)}${weight}.`));
-    for (const { finish } of figures.areas) {
-      words.room(8);
-      words.down(2);
-      const { x, y, width } = words.at;
-      sheet.pdf.rect(x * POINTS_PER_MM, y * POINTS_PER_MM, 9 * POINTS_PER_MM, 5 * POINTS_PER_MM);
-      sheet.pdf.undash().lineWidth(0.5).fillAndStroke(finish.colour, INK);
-      const named = ordinary(`${finish.name}, ${GLOSS[finish.gloss]}`, 0);
-      sheet.write([named], { x: x + 11, y: y + 0.6, width: width - 11, height: 12 });
-      words.down(5);
-    }
   }
 }
 

@@ -1,4 +1,4 @@
-import { dimensionedPlan, plansOf, sectionDrawing } from '@plain-relief/core/drawing';
+import { type CallOut, dimensionedPlan, plansOf, sectionDrawing, withCallOuts } from '@plain-relief/core/drawing';
 import type { Evaluation } from '@plain-relief/core/relief';
 import { type NamedSection, sentenceText, type Sign, ticket, withOption } from '@plain-relief/core/sign';
 import type { FontBook } from '@plain-relief/core/type';
@@ -6,20 +6,20 @@ import { FIGURES_MM, fitting, GAP, ordinary, scaleName, type Sheet } from './she
 import type { SignViews } from './sign-views.js';
 
 /** The plan from behind, on a page of its own. */
-export function backPage(sheet: Sheet, back: Evaluation): void {
+export function backPage(sheet: Sheet, back: Evaluation, callOuts: readonly CallOut[]): void {
   const { body } = sheet;
   const { isInBothUnits } = sheet.layout;
   const plans = plansOf(back);
   const plan = fitting(
     (scale) => {
       const choice = { textHeight: FIGURES_MM / scale, isInBothUnits };
-      return dimensionedPlan(back, choice, plans(choice));
+      return withCallOuts(dimensionedPlan(back, choice, plans(choice)), callOuts, choice.textHeight);
     },
     body.width,
     body.height - 8,
   );
   sheet.start();
-  sheet.heading(`Back, seen from behind, ${scaleName(plan.scale)}`, body.x, body.y + 3);
+  sheet.heading(`Back, seen from behind, ${scaleName(plan.scale)}, coloured by height`, body.x, body.y + 3);
   sheet.centred(plan, { ...body, y: body.y + 6, height: body.height - 6 });
   sheet.endOf(back, plan.scale);
 }

@@ -162,6 +162,22 @@ describe('the proof', () => {
     expect((await seen(readSign(sign))).options.map(({ front: each }) => each.lowest)).toEqual([-2, -4]);
   });
 
+  it('calls every finish out by a number, and says what hardware comes with the sign', async () => {
+    const gate = readSign(demo('west-gate'));
+    const plain = textOf(await proofOf(gate));
+    expect(plain).toContain('Finishes oak, bare');
+    expect(plain).toContain('4 × resin anchors for brick, M8.');
+    // Every finish stands in the list once, its number there and at the plan.
+    const room = textOf(await proofOf(readSign(demo('map-room'))));
+    const list = /Finishes (.*?) Ticket/u.exec(room)![1];
+    for (const words of ['moss green, matt', 'oak, oiled, matt', 'gold leaf, metallic', 'ivory, matt'])
+      expect(list.split(words)).toHaveLength(2);
+    const alone = room.split(' ').filter((word) => /^[1-5]$/u.test(word));
+    for (const number of ['1', '2', '3', '4']) expect(alone.filter((word) => word === number).length).toBeGreaterThanOrEqual(2);
+    const without = await proofOf(readSign(demo('map-room')), { layout: { ...EVERYTHING, shows: ['ticket'] } });
+    expect(textOf(without)).not.toContain('Finishes');
+  });
+
   it('is the same bytes for the same sign, job and date', async () => {
     const views = await seen(readSign(demo('bilge-pump')));
     const [one, two] = [await proofSheet([views], subject, book, fontsDir), await proofSheet([views], subject, book, fontsDir)];

@@ -1,9 +1,10 @@
-import { dimensionedPlan, holesOf, plansOf, sectionDrawing, withSectionMarks } from '@plain-relief/core/drawing';
+import { dimensionedPlan, holesOf, plansOf, sectionDrawing, withCallOuts, withSectionMarks } from '@plain-relief/core/drawing';
 import { bounds } from '@plain-relief/core/outline';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { sectionAt, type Sign, ticket, ticketParagraphs } from '@plain-relief/core/sign';
+import { hardwareWords, sectionAt, type Sign, ticket, ticketParagraphs } from '@plain-relief/core/sign';
 import type { FontBook } from '@plain-relief/core/type';
 import { Columns, columnsOf } from './columns.js';
+import { callOutsOfViews, listFinishes } from './finishes.js';
 import { backPage, optionPages, sectionPages } from './proof-pages.js';
 import type { Paragraph } from './rich-text.js';
 import { FIGURES_MM, fitting, GAP, ordinary, PICTURE_SHARE, type Room, scaleName, type Sheet, strong } from './sheet.js';
@@ -24,7 +25,7 @@ interface FirstPage {
 function firstPage({ body, layout, ...sheet }: Sheet): FirstPage {
   const hasPicture = layout.shows.includes('picture');
   const hasSection = layout.shows.includes('section');
-  const hasWords = ['ticket', 'notes', 'fixing'].some((block) => layout.shows.includes(block as never));
+  const hasWords = ['ticket', 'notes', 'fixing', 'finishes'].some((block) => layout.shows.includes(block as never));
   if (layout.isUpright) {
     const column = (body.width - GAP) / 2;
     const pictureHeight = column * PICTURE_SHARE;
@@ -65,16 +66,18 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   const rooms = firstPage(sheet);
   await report(0.1, 'drawing the plan');
   const plans = plansOf(evaluation);
+  const callOuts = sheet.shows('finishes') ? callOutsOfViews(views) : { front: [], back: [], all: [] };
   const plan = fitting(
     (scale) => {
       const choice = { textHeight: FIGURES_MM / scale, isInBothUnits };
-      return withSectionMarks(dimensionedPlan(evaluation, choice, plans(choice)), sections, choice.textHeight);
+      const marked = withSectionMarks(dimensionedPlan(evaluation, choice, plans(choice)), sections, choice.textHeight);
+      return withCallOuts(marked, callOuts.front, choice.textHeight);
     },
     rooms.plan.width,
     rooms.plan.height - 6,
   );
   sheet.start();
-  sheet.heading(`Plan, ${scaleName(plan.scale)}`, rooms.plan.x, rooms.plan.y + 3);
+  sheet.heading(`Plan, ${scaleName(plan.scale)}, coloured by height`, rooms.plan.x, rooms.plan.y + 3);
   sheet.centred(plan, below(rooms.plan, 6));
 
   if (sheet.shows('section')) {
@@ -96,10 +99,11 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   await report(0.8, 'writing the ticket');
   const ended = () => sheet.endOf(evaluation, plan.scale);
   const words = new Columns(sheet, [rooms.words], columnsOf(sheet, GAP), ended);
+  listFinishes(sheet, words, sign, callOuts.all);
   for (const paragraph of wordsOf(sheet, evaluation, sign, book)) words.put(paragraph);
   ended();
   await report(0.9, 'drawing the back, sections and options');
-  if (views.back && sheet.shows('back')) backPage(sheet, views.back);
+  if (views.back && sheet.shows('back')) backPage(sheet, views.back, callOuts.back);
   const others = sections.filter((section) => !sheet.shows('section') || section !== sectionAt(sign, sign.section));
   sectionPages(sheet, evaluation, others);
   if (sheet.shows('options')) optionPages(sheet, sign, views, book, plan.scale);
@@ -121,11 +125,12 @@ function wordsOf(sheet: Sheet, evaluation: Evaluation, sign: Sign, book: FontBoo
 /** More holes than these are told by their number alone. */
 const MOST_HOLES = 12;
 
-/** Where every hole is, from the left and from below; nothing where there are none. */
+/** Where every hole is, from the left and from below, and what goes with the sign; nothing where there is neither. */
 function fixingWords(sheet: Sheet, evaluation: Evaluation): string[] {
   const holes = holesOf(evaluation);
-  if (holes.length === 0) return [];
-  const { unit } = evaluation.sign;
+  const { unit, hardware = [] } = evaluation.sign;
+  const comes = hardware.map((item) => `${hardwareWords(item)}.`);
+  if (holes.length === 0) return comes.length > 0 ? ['Fixing', ...comes] : [];
   const { minX, minY } = bounds([evaluation.blank])!;
   const kinds = ['fixing hole', 'stud'] as const;
   const counts = kinds.flatMap((kind) => {
@@ -139,5 +144,5 @@ function fixingWords(sheet: Sheet, evaluation: Evaluation): string[] {
     holes.length > MOST_HOLES
       ? 'Their places are on the full-size template.'
       : `From the left and from below: ${places.join('; ')}.`;
-  return ['Fixing', ...counts, where];
+  return ['Fixing', ...counts, where, ...comes];
 }

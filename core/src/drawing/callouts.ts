@@ -1,0 +1,182 @@
+import { circle } from '../outline/index.js';
+import type { Evaluation } from '../relief/index.js';
+import type { Finish } from '../sign/index.js';
+import { figuresOf, looksOf, type ReliefMesh } from '../solid/index.js';
+import type { Drawing, Item, LineItem } from './drawing.js';
+import { INK, PAPER } from './palette.js';
+
+/** A finish that is called out by a number. */
+export interface CallOut {
+  readonly number: number;
+  readonly finish: Finish;
+  /** Places in the plan where it is seen, from the top down, each with more room about it than those above; none where only upright sides wear it. */
+  readonly places: readonly Spot[];
+}
+
+/** A point of the plan, and the radius of a disc about it that one triangle of the solid holds, in mm. */
+interface Spot {
+  readonly x: number;
+  readonly y: number;
+  readonly room: number;
+}
+
+/** A facet whose normal leans further from the reader than this is not pointed at. */
+const STEEPEST = 0.2;
+/** The radius of a numbered disc, the room between two, and that above the plan, in heights of the figures. */
+const RADIUS = 1;
+const PITCH = 2.6;
+const ABOVE = 1.4;
+/** The radius of the dot at the end of a leader, in heights of the figures: a place with as much room needs no better one. */
+const DOT = 0.28;
+
+/**
+ * The finishes of a sign with their numbers: those that cover most come first.
+ * @param views the sign from its front, and from behind where anything is made there, each with its solid
+ */
+export function callOutsOf(views: readonly { readonly evaluation: Evaluation; readonly mesh: ReliefMesh }[]): CallOut[][] {
+  const numbers = new Map<string, number>();
+  return views.map(({ evaluation, mesh }) => {
+    const spots = spotsOf(evaluation, mesh);
+    return figuresOf(evaluation, mesh).areas.map(({ finish }) => {
+      if (!numbers.has(finish.id)) numbers.set(finish.id, numbers.size + 1);
+      return { number: numbers.get(finish.id)!, finish, places: spots.get(finish.id) ?? [] };
+    });
+  });
+}
+
+/** By finish the incentres of triangles that are turned to the reader, as far as none above them has as much room. */
+function spotsOf(evaluation: Evaluation, mesh: ReliefMesh): Map<string, Spot[]> {
+  const { positions: p, triangles } = mesh;
+  const found = new Map<string, Spot[]>();
+  looksOf(evaluation, mesh).forEach(({ finish, side }, f) => {
+    if (side === 'back') return;
+    const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const twice = ux * vy - uy * vx;
+    if (twice <= STEEPEST * Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, twice)) return;
+    // The incentre is the mean of the corners, each weighed by the length of the side across from it.
+    const [la, lb, lc] = [Math.hypot(vx - ux, vy - uy), Math.hypot(vx, vy), Math.hypot(ux, uy)];
+    const around = la + lb + lc;
+    const spot = {
+      x: (la * p[a] + lb * p[b] + lc * p[c]) / around,
+      y: (la * p[a + 1] + lb * p[b + 1] + lc * p[c + 1]) / around,
+      room: twice / around,
+    };
+    const best = found.get(finish.id) ?? [];
+    if (best.some(({ y, room }) => y >= spot.y && room >= spot.room)) return;
+    const kept = best.filter(({ y, room }) => y > spot.y || room > spot.room);
+    found.set(
+      finish.id,
+      [...kept, spot].sort((one, other) => other.y - one.y),
+    );
+  });
+  return found;
+}
+
+/** A drawing with the numbers of finishes in a row over it, and a leader from each to a place that wears it; no leader crosses another. */
+export function withCallOuts(drawing: Drawing, callOuts: readonly CallOut[], textHeight: number): Drawing {
+  const { minX, maxX, maxY } = drawing.bounds;
+  const radius = RADIUS * textHeight;
+  const y = maxY + ABOVE * textHeight + radius;
+  const seen = callOuts
+    .flatMap(({ number, places }) => {
+      const spot = places.find(({ room }) => room >= DOT * textHeight) ?? places.at(-1);
+      return spot ? [{ number, spot }] : [];
+    })
+    .sort((one, other) => one.spot.x - other.spot.x);
+  if (seen.length === 0) return drawing;
+  const row = spread(
+    seen.map(({ spot }) => spot.x),
+    PITCH * textHeight,
+    minX + radius,
+    maxX - radius,
+  );
+  const order = uncrossed(
+    row,
+    y,
+    seen.map(({ spot }) => spot),
+  );
+  const items = row.flatMap((x, i) => callOut(seen[order[i]].number, { x, y }, seen[order[i]].spot, textHeight));
+  return {
+    items: [...drawing.items, ...items],
+    bounds: {
+      ...drawing.bounds,
+      minX: Math.min(minX, row[0] - radius),
+      maxX: Math.max(maxX, row[row.length - 1] + radius),
+      maxY: y + radius,
+    },
+  };
+}
+
+/** Moves places, in ascending order, apart to at least a pitch: as little as it takes, between two ends where there is room. */
+function spread(wanted: readonly number[], pitch: number, low: number, high: number): number[] {
+  const at: number[] = [];
+  wanted.forEach((x, i) => at.push(Math.max(x, low, i > 0 ? at[i - 1] + pitch : -Infinity)));
+  let end = Math.max(high, low + (at.length - 1) * pitch);
+  for (let i = at.length - 1; i >= 0; i--) {
+    at[i] = Math.min(at[i], end);
+    end = at[i] - pitch;
+  }
+  return at;
+}
+
+type Point = Pick<Spot, 'x' | 'y'>;
+
+/** Which of the ends each place of the row leads to: leaders that cross change their ends, which makes them shorter in all. */
+function uncrossed(row: readonly number[], y: number, ends: readonly Point[]): number[] {
+  const order = row.map((_, i) => i);
+  for (let isChanged = true; isChanged;) {
+    isChanged = false;
+    for (let i = 0; i < order.length; i++)
+      for (let j = i + 1; j < order.length; j++) {
+        if (!isCrossing({ x: row[i], y }, ends[order[i]], { x: row[j], y }, ends[order[j]])) continue;
+        [order[i], order[j]] = [order[j], order[i]];
+        isChanged = true;
+      }
+  }
+  return order;
+}
+
+const turnOf = (a: Point, b: Point, c: Point): number => (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
+
+const isCrossing = (a: Point, b: Point, c: Point, d: Point): boolean =>
+  turnOf(a, b, c) * turnOf(a, b, d) < 0 && turnOf(c, d, a) * turnOf(c, d, b) < 0;
+
+function callOut(number: number, from: Point, to: Point, textHeight: number): Item[] {
+  const radius = RADIUS * textHeight;
+  const length = Math.hypot(to.x - from.x, to.y - from.y);
+  const points = Float64Array.of(
+    from.x + ((to.x - from.x) * radius) / length,
+    from.y + ((to.y - from.y) * radius) / length,
+    to.x,
+    to.y,
+  );
+  const layer = 'call-outs';
+  const line = (width: number, colour: string): LineItem => ({ kind: 'line', layer, points, closed: false, pen: { width: width * textHeight, colour } }); // prettier-ignore
+  const disc = (at: Point, size: number, fill: string, pen: string): Item => ({
+    kind: 'area',
+    layer,
+    outline: [circle(at.x, at.y, size, size / 100)],
+    fill: { kind: 'plain', colour: fill },
+    pen: { width: textHeight / 14, colour: pen },
+  });
+  return [
+    // A light line under the dark one: it is seen on every finish.
+    line(0.22, PAPER),
+    line(0.08, INK),
+    disc(to, DOT * textHeight, INK, PAPER),
+    disc(from, radius, PAPER, INK),
+    {
+      kind: 'label',
+      layer,
+      x: from.x,
+      y: from.y - 0.46 * textHeight,
+      text: String(number),
+      height: 0.92 * textHeight,
+      align: 'centre',
+      turn: 0,
+      colour: INK,
+    },
+  ];
+}
