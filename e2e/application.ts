@@ -107,7 +107,12 @@ export class Application {
   /** A request of the owner of the demo shop. */
   async fetch(path: string, init: RequestInit = {}): Promise<Response> {
     const { name, value } = (this.cookie ??= await this.signIn());
-    return fetch(`${this.url}/api${path}`, { ...init, headers: { ...OWN, cookie: `${name}=${value}`, ...init.headers } });
+    const answer = await fetch(`${this.url}/api${path}`, {
+      ...init,
+      headers: { ...OWN, cookie: `${name}=${value}`, ...init.headers },
+    });
+    if (answer.status === 429) throw new Error(`This test asks more often than the server allows: ${path}`);
+    return answer;
   }
 
   /** A page of a browser in which somebody of the demo shop is signed in. */

@@ -243,6 +243,9 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       'CREATE TRIGGER proofs_keep_about BEFORE UPDATE ON proofs FOR EACH ROW EXECUTE FUNCTION keep_proof_about()',
     );
   },
+  '0009-sheets-by-layout': async (query) => {
+    await query.addColumn('tasks', 'layout', { type: DataTypes.JSONB, allowNull: true });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { TemplatePaper } from '@plain-relief/core/sheet';
+import type { SheetLayout, TemplatePaper } from '@plain-relief/core/sheet';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** What can be asked of a sign: its proof, single production files, or all of them in one archive. */
@@ -27,6 +27,8 @@ export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttr
   declare option: string | null;
   /** Paper that a template is printed on. */
   declare paper: TemplatePaper | null;
+  /** What a sheet shows; everything where none is chosen. */
+  declare layout: SheetLayout | null;
   declare state: TaskState;
   /** 0 to 1. */
   declare progress: number;
@@ -53,6 +55,7 @@ export function defineTasks(sequelize: Sequelize) {
       kind: DataTypes.STRING(20),
       option: DataTypes.STRING(64),
       paper: DataTypes.STRING(10),
+      layout: DataTypes.JSONB,
       state: DataTypes.STRING(12),
       progress: DataTypes.FLOAT,
       step: DataTypes.STRING(120),
@@ -73,7 +76,7 @@ export function defineTasks(sequelize: Sequelize) {
 /** Writes a task down that waits for a worker. */
 export const waitingTask = (
   { Task: tasks }: { readonly Task: typeof Task },
-  what: Pick<Task, 'signId' | 'proofId' | 'revision' | 'kind' | 'option'> & Partial<Pick<Task, 'paper'>>,
+  what: Pick<Task, 'signId' | 'proofId' | 'revision' | 'kind' | 'option'> & Partial<Pick<Task, 'paper' | 'layout'>>,
 ): Promise<Task> =>
   tasks.create({
     ...what,

@@ -4,6 +4,7 @@ import type { FastifyInstance } from 'fastify';
 import { errors } from '../errors.js';
 import { answerWithFile } from '../http/files.js';
 import { IdParams } from '../jobs/schema.js';
+import { SheetLayout } from '../production/layout.js';
 import { caller, isEnough } from '../people/access.js';
 import { TASK_KINDS } from './model.js';
 import { taskView, type TaskService } from './service.js';
@@ -18,6 +19,8 @@ const NewTask = Type.Object(
     option: Type.Optional(OptionId),
     /** Of a template; A4 where nothing is said. */
     paper: Type.Optional(Type.Union(TEMPLATE_PAPERS.map((paper) => Type.Literal(paper)))),
+    /** Of a sheet; everything on A4 where nothing is said. */
+    layout: Type.Optional(SheetLayout),
     /** Why it is made without approval; the one who is signed in takes it on themselves. */
     override: Type.Optional(Words(1000)),
   },
@@ -31,14 +34,14 @@ export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
     '/api/signs/:id/tasks',
     { schema: { params: IdParams, body: NewTask }, config: { least: 'maker', deed: 'asked for a file' } },
     async (request, reply) => {
-      const { kind, option, override, paper } = request.body;
+      const { kind, option, override, paper, layout } = request.body;
       const { name, role } = caller(request);
       if (override !== undefined && !isEnough(role, 'designer')) throw errors.notForRole(role, 'designer');
       reply.code(202);
       return taskView(
         await tasks.ask(
           request.params.id,
-          { kind, option, paper },
+          { kind, option, paper, layout },
           override === undefined ? undefined : { name, reason: override },
         ),
       );

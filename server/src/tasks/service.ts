@@ -5,7 +5,7 @@ import { isUuid } from '../http/ids.js';
 import type { SignService } from '../signs/service.js';
 import { record } from '../history/record.js';
 import { type Clearance, clearance } from '../proofs/production-lock.js';
-import type { TemplatePaper } from '@plain-relief/core/sheet';
+import type { SheetLayout, TemplatePaper } from '@plain-relief/core/sheet';
 import { PRODUCTION_KINDS, type Task, type TaskKind, waitingTask } from './model.js';
 import type { TaskOrder } from './queue.js';
 
@@ -15,11 +15,12 @@ export interface Override {
   readonly reason: string;
 }
 
-/** What is asked for: a file, of an option, on a paper. */
+/** What is asked for: a file, of an option; a template on a paper, a sheet by a layout. */
 export interface Asked {
   readonly kind: TaskKind;
   readonly option?: string;
   readonly paper?: TemplatePaper;
+  readonly layout?: SheetLayout;
 }
 
 /** Hands an order to the queue. */
@@ -49,7 +50,7 @@ export class TaskService {
    * Asks for a file of the sign, or of one of its options, as it was saved last. Files for production are made of what the customer
    * approved; of anything else only where somebody takes it on themselves, which goes into the job's history.
    */
-  async ask(signId: string, { kind, option, paper }: Asked, override?: Override): Promise<Task> {
+  async ask(signId: string, { kind, option, paper, layout }: Asked, override?: Override): Promise<Task> {
     const sign = await this.signs.find(signId);
     if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
     if (PRODUCTION_KINDS.has(kind)) {
@@ -71,6 +72,7 @@ export class TaskService {
       kind,
       option: option ?? null,
       paper: paper ?? null,
+      layout: layout ?? null,
     });
     await this.send({ taskId: task.id });
     return task;

@@ -97,6 +97,20 @@ describe('the worker', () => {
     expect([refused.status, refused.body.message]).toEqual([404, expect.stringContaining('There is no option “gone”')]);
   }, 60_000);
 
+  it('makes a sheet by the layout that was asked for, and refuses one that is none', async () => {
+    const layout = { paper: 'Tabloid', isUpright: true, isInBothUnits: true, shows: ['ticket'] };
+    const order = (what: object) => server.call<{ id: string; message: string }>('POST', `/api/signs/${signId}/tasks`, { kind: 'proof', layout: what }); // prettier-ignore
+    const asked = await order(layout);
+    await boss.send(QUEUE, { taskId: asked.body.id });
+    const task = await ended(asked.body.id);
+    expect(task.state).toBe('done');
+    // ANSI/ASME Y14.1: 11 × 17 in.
+    const info = spawnSync('pdfinfo', ['-'], { input: task.file!, encoding: 'utf8' }).stdout;
+    expect(info).toMatch(/Page size:\s+792(?:\.0\d*)? x 1224/u);
+    const refused = await order({ ...layout, paper: 'A0' });
+    expect([refused.status, refused.body.message]).toEqual([400, expect.stringContaining('paper')]);
+  }, 60_000);
+
   it('makes a task once, however often it is handed out', async () => {
     const id = await ask('stl');
     await Promise.all([1, 2, 3].map(() => boss.send(QUEUE, { taskId: id })));

@@ -131,6 +131,7 @@ export class Worker {
       revision: String(task.revision),
       date: task.askedAt,
       ...(option && { option: option.name }),
+      ...(task.layout && { layout: task.layout }),
     };
     return this.maker.make(task.kind as TaskKind, views, subject, report, task.paper ?? 'A4');
   }

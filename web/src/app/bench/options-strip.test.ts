@@ -3,10 +3,11 @@ import { newOption, newSign, type Sign } from '@plain-relief/core/sign';
 import { OptionsStrip } from './options-strip';
 
 describe('OptionsStrip', () => {
-  async function show(sign: Sign, option?: string) {
+  async function show(sign: Sign, option?: string, isLooking = false) {
     const fixture = TestBed.createComponent(OptionsStrip);
     fixture.componentRef.setInput('sign', sign);
     fixture.componentRef.setInput('option', option);
+    fixture.componentRef.setInput('isLooking', isLooking);
     const done: unknown[] = [];
     const { shown, added, removed, renamed } = fixture.componentInstance;
     shown.subscribe((id) => done.push(['shown', id]));
@@ -43,6 +44,15 @@ describe('OptionsStrip', () => {
     choice.selectedIndex = 1;
     choice.dispatchEvent(new Event('change'));
     expect(done).toEqual([['renamed', 'option-2', 'Slate'], ['removed', 'option-2'], ['shown', undefined], ['shown', 'option-1']]); // prettier-ignore
+  });
+
+  it('only shows them to those who look', async () => {
+    const sign = newSign('Gate', 'mm');
+    sign.options = [newOption(sign)];
+    const { page } = await show(sign, 'option-1', true);
+    expect(page.querySelector('select')).not.toBeNull();
+    expect(page.querySelector('input')).toBeNull();
+    expect(page.querySelector<HTMLElement>('.acts')!.hidden).toBe(true);
   });
 
   it('has no name to change while the sign is shown as it stands', async () => {

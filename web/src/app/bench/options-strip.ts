@@ -15,18 +15,22 @@ const PLAIN = 'plain';
       <p>
         Shown is <pr-choice-field [value]="value()" label="option shown" [choices]="choices()" (changed)="show($event)" />
         @if (current(); as option) {
-          , named
-          <pr-name-field
-            [value]="option.name"
-            label="name of the option"
-            (changed)="renamed.emit({ option: option.id, name: $event })"
-          />. Its heights, finishes and what is switched on are its own, all else is that of the sign.
+          @if (isLooking()) {
+            .
+          } @else {
+            , named
+            <pr-name-field
+              [value]="option.name"
+              label="name of the option"
+              (changed)="renamed.emit({ option: option.id, name: $event })"
+            />. Its heights, finishes and what is switched on are its own, all else is that of the sign.
+          }
         } @else {
           .
         }
       </p>
     }
-    <p class="acts">
+    <p class="acts" [hidden]="isLooking()">
       <button type="button" class="plain" (click)="added.emit()">
         {{ options().length > 0 ? 'Another option' : 'Offer options to choose from' }}
       </button>
@@ -60,6 +64,8 @@ const PLAIN = 'plain';
 export class OptionsStrip {
   readonly sign = input.required<Sign>();
   readonly option = input<string>();
+  /** Whether options can only be looked at. */
+  readonly isLooking = input(false);
   readonly shown = output<string | undefined>();
   readonly added = output();
   readonly removed = output<string>();

@@ -3,8 +3,9 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import type { SignOption } from '@plain-relief/core/sign';
 import { LineField } from '../fields/line-field';
+import { LayoutChoice } from '../proofs/layout-choice';
 import { SessionService } from '../people/session.service';
-import { TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
+import { EVERYTHING, type SheetLayout, TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
 import { type Clearance, isUnderWay, type Task, type TaskKind, TasksService } from './tasks.service';
 
 interface Offer {
@@ -19,7 +20,7 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
       kind: 'proof',
       name: 'Proof (PDF)',
       words:
-        'A sheet of the sign as it stands, for yourself: plan to scale with its dimensions, sections, picture, back, options, the ticket and the notes on A4.',
+        'A sheet of the sign as it stands, for yourself: plan to scale with its dimensions, sections, picture, back, options, the ticket and the notes.',
     },
   ],
   make: [
@@ -70,7 +71,7 @@ const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
 /** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
 @Component({
   selector: 'pr-output-panel',
-  imports: [LineField, RouterLink],
+  imports: [LayoutChoice, LineField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './output-panel.html',
   styleUrls: ['./panel.scss', './output-panel.scss'],
@@ -104,6 +105,8 @@ export class OutputPanel {
   /** That templates are printed on. */
   protected readonly paper = signal<TemplatePaper>('A4');
   protected readonly papers = TEMPLATE_PAPERS;
+  /** Of the sheet. */
+  protected readonly layout = signal<SheetLayout>(EVERYTHING);
 
   constructor() {
     effect(() => {
@@ -132,7 +135,13 @@ export class OutputPanel {
       const reason = this.reason().trim();
       if (!SHOWN.has(kind) && this.clearance()?.isCleared === false && reason === '')
         throw new Error('This is not approved: say above why it is made all the same, or send a proof first.');
-      await this.service.ask(kind, this.option(), reason || undefined, kind === 'template' ? this.paper() : undefined);
+      await this.service.ask({
+        kind,
+        option: this.option(),
+        override: reason || undefined,
+        ...(kind === 'template' && { paper: this.paper() }),
+        ...(kind === 'proof' && { layout: this.layout() }),
+      });
     });
   }
 

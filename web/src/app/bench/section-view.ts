@@ -55,9 +55,9 @@ const CAPTION = 20;
           </button>
         }
       }
-      @if (current(); as one) {
+      @if (!isLooking() && current(); as one) {
         <button type="button" (click)="dropped.emit(one.id)" title="The proof shows it no more">Drop {{ one.name }}</button>
-      } @else {
+      } @else if (!isLooking()) {
         <button type="button" (click)="keptNow.emit()" title="The proof shows it under a name of its own">
           Keep for the proof
         </button>
@@ -73,6 +73,8 @@ export class SectionViewer {
   /** The sections that the proof shows, and the one among them that this is. */
   readonly kept = input<readonly NamedSection[]>([]);
   readonly current = input<NamedSection>();
+  /** Whether sections can only be looked at. */
+  readonly isLooking = input(false);
   readonly shown = output<string>();
   readonly dropped = output<string>();
   readonly keptNow = output();

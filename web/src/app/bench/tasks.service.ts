@@ -1,4 +1,4 @@
-import type { TemplatePaper } from '@plain-relief/core/sheet';
+import type { SheetLayout, TemplatePaper } from '@plain-relief/core/sheet';
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../shell/api';
@@ -18,6 +18,19 @@ export interface Task {
   readonly error: string | null;
   readonly askedAt: string;
   readonly fileName: string | null;
+}
+
+/** What is asked for. */
+export interface Asked {
+  readonly kind: TaskKind;
+  /** Id of an option. */
+  readonly option?: string;
+  /** Why it is made without approval. */
+  readonly override?: string;
+  /** Of a template. */
+  readonly paper?: TemplatePaper;
+  /** Of a sheet. */
+  readonly layout?: SheetLayout;
 }
 
 /** Whether files for production may be made of a sign. */
@@ -48,9 +61,9 @@ export class TasksService {
     await this.refresh();
   }
 
-  /** @param override why it is made without approval @throws ApiError */
-  async ask(kind: TaskKind, option?: string, override?: string, paper?: TemplatePaper): Promise<void> {
-    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, { kind, option, override, paper }));
+  /** @throws ApiError */
+  async ask(asked: Asked): Promise<void> {
+    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, asked));
     this.tasks.next([task, ...this.tasks.value]);
     this.follow();
   }

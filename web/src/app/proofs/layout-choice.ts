@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, model, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, model, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type Block, BLOCKS, EVERYTHING, PAPER_NAMES, type SheetLayout } from '@plain-relief/core/sheet';
+import { SessionService } from '../people/session.service';
 import { CardService } from '../shop/card.service';
-import { BLOCK_WORDS, isSameLayout } from '../shop/sheet-layout';
+import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout } from '../shop/sheet-layout';
 
 /** What the sheet shows and on which paper: one of the shop's layouts, or as it is chosen here, which can be kept. */
 @Component({
@@ -44,7 +45,7 @@ import { BLOCK_WORDS, isSameLayout } from '../shop/sheet-layout';
         lengths in millimetres and in inches
       </label>
       <div class="blocks" role="group" aria-label="What the sheet shows besides the plan">
-        @for (block of blocks; track block) {
+        @for (block of blocks(); track block) {
           <label>
             <input
               type="checkbox"
@@ -56,11 +57,11 @@ import { BLOCK_WORDS, isSameLayout } from '../shop/sheet-layout';
         }
       </div>
       <div class="row1">
-        @if (current(); as kept) {
+        @if (!isLooking && current(); as kept) {
           <button type="button" class="btn btn-sm btn-link" (click)="drop(kept.id)">
             Take “{{ kept.name }}” out of the shop
           </button>
-        } @else if (!isEverything()) {
+        } @else if (!isLooking && !isEverything()) {
           <input
             #title
             class="form-control form-control-sm"
@@ -99,14 +100,17 @@ import { BLOCK_WORDS, isSameLayout } from '../shop/sheet-layout';
 })
 export class LayoutChoice {
   readonly layout = model<SheetLayout>(EVERYTHING);
+  /** Of one sign, without the pages that a frozen proof closes with. */
+  readonly isSheet = input(false);
   private readonly service = inject(CardService);
+  protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly layouts = toSignal(this.service.layouts$, { requireSync: true });
   protected readonly current = computed(() => this.layouts().find(({ layout }) => isSameLayout(layout, this.layout())));
   protected readonly isEverything = computed(() => isSameLayout(EVERYTHING, this.layout()));
   protected readonly name = computed(() => this.current()?.name ?? (this.isEverything() ? 'everything' : ''));
   protected readonly trouble = signal('');
   protected readonly papers = PAPER_NAMES;
-  protected readonly blocks = BLOCKS;
+  protected readonly blocks = computed(() => BLOCKS.filter((block) => !this.isSheet() || !CLOSING_BLOCKS.has(block)));
   protected readonly words = BLOCK_WORDS;
 
   constructor() {

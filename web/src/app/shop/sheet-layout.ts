@@ -17,6 +17,9 @@ export const BLOCK_WORDS: Readonly<Record<Block, string>> = {
   terms: 'terms',
 };
 
+/** Those on the pages by which a frozen proof is approved. */
+export const CLOSING_BLOCKS: ReadonlySet<Block> = new Set(['spelling', 'brief', 'revisions', 'terms']);
+
 /** A layout that the shop keeps. */
 export interface KeptLayout {
   readonly id: string;
