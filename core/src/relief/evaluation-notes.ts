@@ -76,8 +76,9 @@ export function layerNotes(
   { side, rungs }: Pick<Evaluation, 'side' | 'rungs'>,
   blank: Contour,
   layers: readonly Layer[],
-  { onBlank, overhanging, effective, met }: Laid,
+  laid: Laid,
 ): Note[] {
+  const { onBlank, overhanging, effective, met } = laid;
   const notes: Note[] = [];
   const blankBox = bounds([blank])!;
   const nameOf = (id: string): string | undefined => sign.parts.find((part) => part.id === id)?.name;
@@ -95,6 +96,7 @@ export function layerNotes(
       notes.push(note('not-seen', at, name, rung?.reached ?? rung?.z ?? layer.z, sign.unit));
     }
   });
+  notes.push(...buriedNotes(layers, laid, nameOf));
   for (const pair of met) {
     // The nearer one of a pair is on the side that is turned to the reader.
     const [front, back] = (side === 'front' ? pair : [...pair].reverse()).map((index) => layers[index]);
@@ -102,6 +104,26 @@ export function layerNotes(
     notes.push(note('depths-meet', at, nameOf(front.part), nameOf(back.part), sign.blank.thickness, sign.unit));
   }
   return notes;
+}
+
+/** Parts of which nothing is left, since others that are built after them take their place. */
+function buriedNotes(layers: readonly Layer[], { effective, seen }: Laid, nameOf: (id: string) => string | undefined): Note[] {
+  const byPart = new Map<string, number[]>();
+  layers.forEach(({ part, does }, index) => {
+    if (effective.has(index) && part !== '' && does !== 'keep' && does !== 'back up')
+      byPart.set(part, [...(byPart.get(part) ?? []), index]);
+  });
+  return [...byPart].flatMap(([part, own]) => {
+    if (own.some((index) => seen.has(index) || layers[index].does === 'through')) return [];
+    const box = bounds(own.flatMap((index) => layers[index].contours))!;
+    const over = layers.findIndex(
+      (layer, index) =>
+        index > own[own.length - 1] && layer.part !== part && effective.has(index) && liesIn(box, bounds(layer.contours)),
+    );
+    if (over < 0) return [];
+    const after = layers[over].part;
+    return [note('buried', { part, remedy: 'later', after }, nameOf(part) ?? part, nameOf(after) ?? after)];
+  });
 }
 
 /** What stands higher than is allowed. */

@@ -23,6 +23,8 @@ export interface Laid {
   readonly overhanging: ReadonlySet<number>;
   readonly onBlank: ReadonlySet<number>;
   readonly effective: ReadonlySet<number>;
+  /** Layers that are left somewhere when all are built. */
+  readonly seen: ReadonlySet<number>;
   /** Pairs of layers, one of either side, that leave nothing between them, each once. */
   readonly met: readonly (readonly [number, number])[];
   /** Contours that must be woven after all; the rest does not count then. */
@@ -98,6 +100,7 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
   const overhanging = new Set<number>();
   const onBlank = new Set<number>();
   const effective = new Set<number>();
+  const seen = new Set<number>();
   const unwoven: Contour[] = [];
   const met = new Map<string, readonly [number, number]>();
   /** Build order is layer order, and windings list their layers in that order. */
@@ -112,7 +115,11 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
     for (const layer of folded.effective) effective.add(layer);
     for (const layer of folded.unwoven) unwoven.push(...layers[layer].contours);
     if (folded.met) met.set(folded.met.join(), folded.met);
-    if (folded.material) return labelOf(folded.material);
+    if (folded.material) {
+      for (const { layer, marked } of [folded.material.surface, folded.material.under])
+        for (const each of [layer, marked]) if (each !== undefined) seen.add(each);
+      return labelOf(folded.material);
+    }
     return folded.isOutside ? OUTSIDE : HOLE;
   };
   const isWoven = (label: number): boolean => {
@@ -138,7 +145,7 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
       else unwoven.push(...inset.contours);
     }
   }
-  return { arrangement, materials, patches: made, overhanging, onBlank, effective, met: [...met.values()], unwoven };
+  return { arrangement, materials, patches: made, overhanging, onBlank, effective, seen, met: [...met.values()], unwoven };
 }
 
 const lowestOf = (ramp: Ramp, deepest: number): number =>

@@ -10,13 +10,15 @@ export interface Note {
   readonly tier?: string;
   /** What would mend it, and can be done with one click. */
   readonly remedy?: Remedy;
+  /** The part after which another is to be built. */
+  readonly after?: string;
   /** The place in the plan, in mm. */
   readonly x?: number;
   readonly y?: number;
 }
 
-/** Bridges that hold the islands of a part that is cut through; a plate behind letters that nothing holds. */
-export type Remedy = 'bridges' | 'backer';
+/** Bridges that hold the islands of a part that is cut through; a plate behind letters that nothing holds; a later place in the build order. */
+export type Remedy = 'bridges' | 'backer' | 'later';
 
 export type NoteCode = keyof typeof NOTES;
 
@@ -64,6 +66,11 @@ export const NOTES = {
     ({
       weight: 'warning',
       text: `${name} is at the level of its ground (${formatLength(level, unit)}) and can be neither seen nor cut.`,
+    }) as const,
+  buried: (name: string, over: string) =>
+    ({
+      weight: 'warning',
+      text: `Nothing of ${name} is left: ${over} is built after it, in its place. Build ${name} after ${over}.`,
     }) as const,
   'through-back': (name: string, depth: number, thickness: number, unit: LengthUnit) =>
     ({
@@ -212,7 +219,7 @@ export const NOTES = {
 /** Builds a note of the catalogue. */
 export function note<C extends NoteCode>(
   code: C,
-  at: Pick<Note, 'part' | 'tier' | 'x' | 'y' | 'remedy'>,
+  at: Pick<Note, 'part' | 'tier' | 'x' | 'y' | 'remedy' | 'after'>,
   ...args: Parameters<(typeof NOTES)[C]>
 ): Note {
   const make = NOTES[code] as (...values: unknown[]) => { weight: Note['weight']; text: string };

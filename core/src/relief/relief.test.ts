@@ -140,6 +140,32 @@ describe('notes', () => {
     expect(codes(sign)).toEqual(['not-seen', 'not-seen']);
   });
 
+  it('find what others that are built later take the place of, and say after which it is to be built', () => {
+    const sign = bareSign(200, 100, 10);
+    const line = addText(sign, 'OAK', 'montserrat-bold', 20, { kind: 'raise', by: 3 });
+    const panel = addShape(sign, [160, 60], { kind: 'carve', by: 2 });
+    const [buried] = evaluate(sign).notes;
+    expect(buried).toMatchObject({ code: 'buried', part: line.id, remedy: 'later', after: panel });
+    expect(buried.text).toContain(`Build ${line.name} after ${panel}`);
+    // So also where its sides are sloped; and not where some of it is left, or where it was built later.
+    line.tiers[0].edge = { kind: 'sloped', angle: 10, sized: 'foot' };
+    expect(codes(sign)).toEqual(['buried']);
+    line.tiers[0].edge = undefined;
+    line.place.x = 62;
+    expect(codes(sign)).toEqual([]);
+    line.place.x = 0;
+    sign.parts.reverse();
+    expect(codes(sign)).toEqual([]);
+    // Two at one level are both seen; a hole stays a hole; what is painted over by colour alone is there.
+    const same = bareSign(200, 100, 10);
+    addShape(same, [20, 20], { kind: 'raise', by: 2 });
+    addShape(same, [20, 20], { kind: 'raise', by: 2 }, { x: 40 });
+    addShape(same, 6, { kind: 'cut-through' }, { y: -30 });
+    addShape(same, [60, 30], { kind: 'carve', by: 1 }, { y: -30 });
+    addShape(same, [30, 30], { kind: 'mark' });
+    expect(codes(same)).toEqual([]);
+  });
+
   it('count the islands that fall out of letters cut through, with the largest', () => {
     const sign = bareSign(200, 60, 3);
     addText(sign, 'BOAT', 'montserrat-bold', 30, { kind: 'cut-through' });

@@ -36,7 +36,7 @@ describe('NotesList', () => {
     const remedy = (fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('.remedy')!;
     expect(remedy.textContent.trim()).toBe('Hold them by bridges');
     remedy.click();
-    expect(mended).toEqual([{ part: 'line-1', remedy: 'bridges' }]);
+    expect(mended).toEqual([{ part: 'line-1', remedy: 'bridges', after: undefined }]);
   });
 
   it('says when there is nothing to note', async () => {

@@ -5,6 +5,8 @@ import type { Note, Remedy } from '@plain-relief/core/relief';
 export interface Mending {
   readonly part?: string;
   readonly remedy: Remedy;
+  /** The part after which it is to be built. */
+  readonly after?: string;
 }
 
 const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, said: 2 };
@@ -24,7 +26,11 @@ const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, 
             <span>{{ note.text }}</span>
           }
           @if (note.remedy) {
-            <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy: note.remedy })">
+            <button
+              type="button"
+              class="remedy"
+              (click)="mended.emit({ part: note.part, remedy: note.remedy, after: note.after })"
+            >
               {{ remedies[note.remedy] }}
             </button>
           }
@@ -43,6 +49,7 @@ export class NotesList {
   protected readonly remedies: Readonly<Record<Remedy, string>> = {
     bridges: 'Hold them by bridges',
     backer: 'Put a plate behind them',
+    later: 'Build it after that',
   };
   protected readonly sorted = computed(() => [...this.notes()].sort((a, b) => ORDER[a.weight] - ORDER[b.weight]));
 }

@@ -228,6 +228,18 @@ describe('SignStore', () => {
     expect(sign()).toEqual(before);
   });
 
+  it('builds a part after another, as the note on what is buried offers', () => {
+    store.addText();
+    store.addShape('rectangle');
+    store.addShape('circle');
+    const order = () => sign().parts.map(({ id }) => id);
+    const [line, panel, hole] = order();
+    TestBed.inject(Remedies).apply({ part: line, remedy: 'later', after: panel });
+    expect(order()).toEqual([panel, line, hole]);
+    store.undo();
+    expect(order()).toEqual([line, panel, hole]);
+  });
+
   it('copies parts, adds tiers, switches them and takes them out', () => {
     store.addText();
     store.duplicate();

@@ -5,7 +5,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
   selector: 'pr-choice-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <select [attr.aria-label]="label()" [style.width.ch]="width()" (change)="changed.emit($any($event.target).value)">
+    <select [attr.aria-label]="label()" [style.--letters]="letters()" (change)="changed.emit($any($event.target).value)">
       @for (choice of choices(); track choice.value) {
         <option [value]="choice.value" [selected]="choice.value === value()">{{ choice.text }}</option>
       }
@@ -18,7 +18,6 @@ export class ChoiceField {
   readonly label = input.required<string>();
   readonly choices = input.required<readonly { readonly value: string; readonly text: string }[]>();
   readonly changed = output<string>();
-  protected readonly width = computed(
-    () => (this.choices().find(({ value }) => value === this.value())?.text.length ?? 8) * 0.92 + 0.6,
-  );
+  /** How many letters the chosen text has. */
+  protected readonly letters = computed(() => this.choices().find(({ value }) => value === this.value())?.text.length ?? 8);
 }
