@@ -54,7 +54,7 @@ describe('a proof goes out and comes back', () => {
     await customer.getByRole('heading', { name: 'Room signs, second floor' }).waitFor();
     expect(await bodyText(customer)).toContain('Please look at the braille, too.');
     await customer.locator('pr-remark-board img').first().waitFor();
-    await customer.getByRole('button', { name: 'Sizes' }).first().click();
+    await customer.getByRole('button', { name: 'Sizes and finishes' }).first().click();
     const drawing = customer.getByRole('img', { name: /^Plan and section of/u });
     await drawing.waitFor();
     await customer.waitForFunction(() => document.querySelector<HTMLImageElement>('img.sizes')?.naturalWidth);

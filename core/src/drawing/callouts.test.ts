@@ -2,9 +2,20 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { addShape, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
+import { contains } from '../outline/index.js';
 import { BARE_FINISH, readSign, type Sign } from '../sign/index.js';
 import { coloured, type ReliefMesh, solidOf } from '../solid/index.js';
-import { type CallOut, callOutsOf, dimensionedPlan, type Drawing, type LabelItem, type LineItem, withCallOuts } from './index.js';
+import {
+  type CallOut,
+  callOutsOf,
+  dimensionedPlan,
+  type Drawing,
+  type LabelItem,
+  type LineItem,
+  planDrawing,
+  sizesDrawing,
+  withCallOuts,
+} from './index.js';
 
 const workshop = new Workshop();
 /** A board of 100 × 60 mm with two finishes at hand. */
@@ -88,6 +99,27 @@ describe('call-outs', () => {
     for (const points of leadersOf(drawing)) expect(points[1]).toBeGreaterThan(plan(2.6).bounds.maxY);
   });
 
+  it('are listed below the sizes on a screen, each with its swatch', () => {
+    const sign = board();
+    sign.blank.material = 'oak';
+    addFinished(sign, { top: 'red', sides: 'gold' }, [60, 30], { kind: 'carve', by: 2 });
+    const evaluation = workshop.evaluate(sign);
+    const { outs } = outsOf(sign);
+    const plain = sizesDrawing(evaluation);
+    const { items, bounds } = sizesDrawing(evaluation, outs);
+    const list = items.filter(({ layer }) => layer === 'finishes');
+    const labels = list.filter((item): item is LabelItem => item.kind === 'label');
+    expect(labels.map(({ text }) => text)).toEqual(['1', 'oak, bare', '2', 'signal red, glossy', '3', 'gold leaf, metallic (upright sides)']); // prettier-ignore
+    expect(list.flatMap((item) => (item.kind === 'area' ? [item.fill] : []))).toEqual(
+      outs.map(({ finish }) => ({ kind: 'plain', colour: finish.colour })),
+    );
+    for (const { y } of labels) expect([y < plain.bounds.minY, y > bounds.minY]).toEqual([true, true]);
+    // One finish alone is named, and not pointed at.
+    const bare = board();
+    const [alone] = callOutsOf([{ evaluation: workshop.evaluate(bare), mesh: solidOf(workshop.evaluate(bare)) }]);
+    expect(added(sizesDrawing(workshop.evaluate(bare), alone))).toEqual([]);
+  });
+
   it('name what only upright sides wear, without a leader', () => {
     const sign = board();
     addFinished(sign, { sides: 'red' }, [60, 30], { kind: 'raise', by: 2 });
@@ -118,9 +150,13 @@ describe('call-outs', () => {
     const evaluation = workshop.evaluate(sign);
     const { mesh, finishes, wears } = coloured(evaluation, solidOf(evaluation));
     const [outs] = callOutsOf([{ evaluation, mesh }]);
+    const areas = planDrawing(evaluation, { textHeight: 2, isInFinishes: true }).items.filter((item) => item.kind === 'area');
     for (const { finish, places } of outs)
       for (const { x, y, room } of places) {
         expect(finishes[wears[seenAt(mesh, x, y)]]).toBe(finish);
+        // The plan in its finishes is painted by the same.
+        const painted = [...areas].reverse().find(({ outline }) => contains(outline, x, y))?.fill;
+        if (room > 0.01) expect(painted).toEqual({ kind: 'plain', colour: finish.colour });
         expect(room).toBeGreaterThan(0);
       }
   });
@@ -130,7 +166,7 @@ describe('call-outs', () => {
     const spot = fc.record({ x: fc.integer({ min: -50, max: 50 }), y: fc.integer({ min: -30, max: 30 }) });
     fc.assert(
       fc.property(
-        fc.uniqueArray(spot, { minLength: 1, maxLength: 14, selector: ({ x, y }) => `${x} ${y}` }),
+        fc.uniqueArray(spot, { minLength: 2, maxLength: 14, selector: ({ x, y }) => `${x} ${y}` }),
         fc.double({ min: 1, max: 9, noNaN: true }),
         (spots, textHeight) => {
           const outs = spots.map((at, i): CallOut => ({ number: i + 1, finish: BARE_FINISH, places: [{ ...at, room: 1 }] }));

@@ -1,7 +1,8 @@
 import { circle } from '../outline/index.js';
 import type { Evaluation } from '../relief/index.js';
-import type { Finish } from '../sign/index.js';
+import { type Finish, finishWords } from '../sign/index.js';
 import { figuresOf, looksOf, type ReliefMesh } from '../solid/index.js';
+import { FIGURE_WIDTH } from './dimension.js';
 import type { Drawing, Item, LineItem } from './drawing.js';
 import { INK, PAPER } from './palette.js';
 
@@ -74,7 +75,14 @@ function spotsOf(evaluation: Evaluation, mesh: ReliefMesh): Map<string, Spot[]> 
   return found;
 }
 
-/** A drawing with the numbers of finishes in a row over it, and a leader from each to a place that wears it; no leader crosses another. */
+/** What a call-out says: the finish, and where that is where no leader can show it. */
+export const callOutWords = ({ finish, places }: CallOut, material: string): string =>
+  `${finishWords(finish, material)}${places.length > 0 ? '' : ' (upright sides)'}`;
+
+/**
+ * A drawing with the numbers of finishes in a row over it, and a leader from each to a place that wears it; no leader crosses another.
+ * Where everything wears one finish nothing is pointed at.
+ */
 export function withCallOuts(drawing: Drawing, callOuts: readonly CallOut[], textHeight: number): Drawing {
   const { minX, maxX, maxY } = drawing.bounds;
   const radius = RADIUS * textHeight;
@@ -85,7 +93,7 @@ export function withCallOuts(drawing: Drawing, callOuts: readonly CallOut[], tex
       return spot ? [{ number, spot }] : [];
     })
     .sort((one, other) => one.spot.x - other.spot.x);
-  if (seen.length === 0) return drawing;
+  if (callOuts.length < 2 || seen.length === 0) return drawing;
   const row = spread(
     seen.map(({ spot }) => spot.x),
     PITCH * textHeight,
@@ -104,7 +112,7 @@ export function withCallOuts(drawing: Drawing, callOuts: readonly CallOut[], tex
       ...drawing.bounds,
       minX: Math.min(minX, row[0] - radius),
       maxX: Math.max(maxX, row[row.length - 1] + radius),
-      maxY: y + radius,
+      maxY: y + radius + 0.1 * textHeight,
     },
   };
 }
@@ -142,6 +150,36 @@ const turnOf = (a: Point, b: Point, c: Point): number => (b.x - a.x) * (c.y - a.
 
 const isCrossing = (a: Point, b: Point, c: Point, d: Point): boolean =>
   turnOf(a, b, c) * turnOf(a, b, d) < 0 && turnOf(c, d, a) * turnOf(c, d, b) < 0;
+
+/** Height of a line of the list of finishes, and the size of a swatch, in heights of the figures. */
+const LINE = 1.9;
+const SWATCH = { width: 2, height: 1.2 };
+
+/** A drawing with the list of finishes below it: number, swatch, and what they are. */
+export function withFinishList(drawing: Drawing, callOuts: readonly CallOut[], material: string, textHeight: number): Drawing {
+  const { minX, minY } = drawing.bounds;
+  const label = { kind: 'label', layer: 'finishes', height: textHeight, align: 'left', turn: 0, colour: INK } as const;
+  const items = callOuts.flatMap((callOut, i): Item[] => {
+    const y = minY - (i + 1.6) * LINE * textHeight;
+    const [left, right] = [minX + 1.6 * textHeight, minX + (1.6 + SWATCH.width) * textHeight];
+    const [low, high] = [y - 0.1 * textHeight, y + (SWATCH.height - 0.1) * textHeight];
+    return [
+      { ...label, x: minX, y, text: String(callOut.number) },
+      {
+        kind: 'area',
+        layer: 'finishes',
+        outline: [Float64Array.of(left, low, right, low, right, high, left, high)],
+        fill: { kind: 'plain', colour: callOut.finish.colour },
+        pen: { width: textHeight / 14, colour: INK },
+      },
+      { ...label, x: right + 0.8 * textHeight, y, text: callOutWords(callOut, material) },
+    ];
+  });
+  const depth = callOuts.length > 0 ? (callOuts.length + 1) * LINE * textHeight : 0;
+  const longest = Math.max(0, ...callOuts.map((callOut) => callOutWords(callOut, material).length));
+  const maxX = Math.max(drawing.bounds.maxX, minX + (2.4 + SWATCH.width + longest * FIGURE_WIDTH) * textHeight);
+  return { items: [...drawing.items, ...items], bounds: { ...drawing.bounds, minY: minY - depth, maxX } };
+}
 
 function callOut(number: number, from: Point, to: Point, textHeight: number): Item[] {
   const radius = RADIUS * textHeight;

@@ -15,6 +15,10 @@ export interface DimensionChoice {
 /** Mean width of a figure as a share of its height (common practice, no source). */
 export const FIGURE_WIDTH = 0.8;
 
+/** Whether a stretch is too short to carry its figure between its extension lines. */
+export const isTooShort = (length: number, text: string, textHeight: number): boolean =>
+  length < (text.length * FIGURE_WIDTH + 0.8) * textHeight;
+
 /** A dimension: two extension lines, a dimension line with oblique ticks, and its figure above the line. */
 export function dimension({ from, to, beside, text, textHeight, layer = 'dimensions' }: DimensionChoice): Item[] {
   const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
@@ -44,7 +48,7 @@ export function dimension({ from, to, beside, text, textHeight, layer = 'dimensi
   items.push(line(ax, ay, bx, by));
 
   const label = { kind: 'label', layer, text, height: textHeight, colour: INK } as const;
-  if (length < text.length * textHeight * FIGURE_WIDTH) {
+  if (isTooShort(length, text, textHeight)) {
     // Too short to carry its figure: it stands upright beside the line.
     const [x, y] = [(ax + bx) / 2 + nx * side * textHeight * 0.7, (ay + by) / 2 + ny * side * textHeight * 0.7];
     const align = Math.abs(nx) < 0.5 ? 'centre' : nx * side < 0 ? 'right' : 'left';

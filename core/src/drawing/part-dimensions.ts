@@ -1,6 +1,6 @@
 import type { Box } from '../outline/index.js';
 import { type Evaluation, partsSeen } from '../relief/index.js';
-import { dimension, FIGURE_WIDTH } from './dimension.js';
+import { dimension, FIGURE_WIDTH, isTooShort } from './dimension.js';
 import type { Item } from './drawing.js';
 
 /** A stretch along an edge of the plan that is to be dimensioned. */
@@ -65,7 +65,7 @@ function lanes(
   textHeight: number,
   figure: (length: number) => { readonly along: number; readonly aside: number },
 ): Lanes {
-  const isShort = ({ from, to, text }: Stretch): boolean => to - from < text.length * textHeight * FIGURE_WIDTH;
+  const isShort = ({ from, to, text }: Stretch): boolean => isTooShort(to - from, text, textHeight);
   /** The room that a stretch takes along the edge with its figure. */
   const room = (one: Stretch): [number, number] => {
     const middle = (one.from + one.to) / 2;

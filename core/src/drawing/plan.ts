@@ -1,5 +1,18 @@
 import { bounds, type Box, type Outline, ringsOf } from '../outline/index.js';
-import { type Evaluation, HOLE, isSolid, levelOutline, partsSeen, regionOf, slopeBands } from '../relief/index.js';
+import {
+  type Band,
+  type Evaluation,
+  HOLE,
+  isSolid,
+  type Level,
+  levelOutline,
+  partsSeen,
+  placeOf,
+  regionOf,
+  slopeBands,
+  wornBy,
+} from '../relief/index.js';
+import { finishWorn } from '../solid/index.js';
 import { type Blank, extentOfShape } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
@@ -16,36 +29,56 @@ export interface PlanChoice {
   readonly textHeight: number;
   /** Lengths in the sign's unit and in the other. */
   readonly isInBothUnits?: boolean;
+  /** Painted in its finishes and not by its heights. */
+  readonly isInFinishes?: boolean;
 }
 
 /** Where the material ends in the plan: the edge of the blank, or of the letters that it is cut to with what is behind them. */
 export const edgeOf = (evaluation: Evaluation): Outline =>
   evaluation.kept ? ringsOf(evaluation.arrangement, isSolid) : [evaluation.blank];
 
-/** The plan: every level in the colour of its height, holes cross-hatched, the edge of the blank. */
+/** The plan: every level in the colour of its height, or of its finish, holes cross-hatched, the edge of the blank. */
 export const planDrawing = (evaluation: Evaluation, choice: PlanChoice): Drawing => plansOf(evaluation)(choice);
 
 /** The plan for any choice; its outlines, which no choice changes, are found once. */
 export function plansOf(evaluation: Evaluation): (choice: PlanChoice) => Drawing {
   const edge = edgeOf(evaluation);
   const reach = heightReach(evaluation);
-  const levels = evaluation.levels.map((level) => ({ z: level.z, outline: levelOutline(evaluation, level) }));
+  const byHeight = once(() => ({
+    levels: evaluation.levels.map((level) => ({
+      z: level.z,
+      colour: heightColour(level.z, reach),
+      outline: levelOutline(evaluation, level),
+    })),
+    bandColour: ({ z }: Band) => heightColour(z, reach),
+  }));
+  const byFinish = once(() => ({
+    levels: evaluation.levels.flatMap((level) => levelInFinishes(evaluation, level)),
+    bandColour: (band: Band) => finishWorn(evaluation, wornBy(evaluation, band, !band.isTop, band.z)).colour,
+  }));
   const bands = slopeBands(evaluation);
   const holes = regionOf(evaluation, HOLE);
   const strokes = partsSeen(evaluation).flatMap((part) => part.strokes);
   const box = bounds(edge) ?? bounds([evaluation.blank])!;
-  return ({ textHeight }) => {
+  return ({ textHeight, isInFinishes = false }) => {
+    const { levels, bandColour } = isInFinishes ? byFinish() : byHeight();
     const fine = { width: textHeight / 60, colour: INK };
-    const items: Item[] = levels.map(({ z, outline }): AreaItem => ({
+    const items: Item[] = levels.map(({ z, colour, outline }): AreaItem => ({
       kind: 'area',
       layer: levelName(z),
       outline,
-      fill: { kind: 'plain', colour: heightColour(z, reach) },
+      fill: { kind: 'plain', colour },
       pen: fine,
     }));
-    for (const { z, outline } of bands) {
-      const colour = heightColour(z, reach);
-      items.push({ kind: 'area', layer: 'slopes', outline, fill: { kind: 'plain', colour }, pen: { ...fine, colour } });
+    for (const band of bands) {
+      const colour = bandColour(band);
+      items.push({
+        kind: 'area',
+        layer: 'slopes',
+        outline: band.outline,
+        fill: { kind: 'plain', colour },
+        pen: { ...fine, colour },
+      });
     }
     if (holes.length > 0) {
       items.push({
@@ -61,6 +94,22 @@ export function plansOf(evaluation: Evaluation): (choice: PlanChoice) => Drawing
       items.push({ kind: 'line', layer: 'blank edge', points, closed: true, pen: { ...fine, width: textHeight / 10 } });
     return { items, bounds: box };
   };
+}
+
+/** The flat places of a level by the colours of their finishes; level tops of sloped letters are among the bands of slopes. */
+function levelInFinishes(evaluation: Evaluation, { z, labels }: Level): { z: number; colour: string; outline: Outline }[] {
+  const byColour = new Map<string, number[]>();
+  for (const label of labels) {
+    const { colour } = finishWorn(evaluation, wornBy(evaluation, placeOf(evaluation, label)!.surface, false, z));
+    byColour.set(colour, [...(byColour.get(colour) ?? []), label]);
+  }
+  return [...byColour].map(([colour, own]) => ({ z, colour, outline: regionOf(evaluation, ...own) }));
+}
+
+/** What a function gives, worked out when it is first asked for. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | undefined;
+  return () => (made ??= { value: make() }).value;
 }
 
 const centreLine = (points: Float64Array, closed: boolean, textHeight: number): LineItem => ({

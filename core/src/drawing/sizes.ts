@@ -1,5 +1,6 @@
 import { bounds } from '../outline/index.js';
 import type { Evaluation } from '../relief/index.js';
+import { type CallOut, withCallOuts, withFinishList } from './callouts.js';
 import type { Drawing, Item } from './drawing.js';
 import { dimensionedPlan, edgeOf } from './plan.js';
 import { sectionDrawing } from './section.js';
@@ -7,11 +8,14 @@ import { sectionDrawing } from './section.js';
 /** Figures are this share of the longer side of the plan. */
 const FIGURES = 1 / 48;
 
-/** The plan with its dimensions over the section along the sign's cut line, at one scale: what a screen shows of a sign's sizes. */
-export function sizesDrawing(evaluation: Evaluation): Drawing {
+/**
+ * The plan in its finishes with its dimensions and call-outs over the section along the sign's cut line, at one scale, and the list of finishes: what a
+ * screen shows of a sign's sizes.
+ */
+export function sizesDrawing(evaluation: Evaluation, callOuts: readonly CallOut[] = []): Drawing {
   const { minX, minY, maxX, maxY } = bounds(edgeOf(evaluation)) ?? bounds([evaluation.blank])!;
   const textHeight = Math.max(maxX - minX, maxY - minY) * FIGURES;
-  const plan = dimensionedPlan(evaluation, { textHeight });
+  const plan = withCallOuts(dimensionedPlan(evaluation, { textHeight, isInFinishes: true }), callOuts, textHeight);
   const section = sectionDrawing(evaluation, evaluation.sign.section, { heightsTimes: 1, textHeight });
   // A level cut stands right under where it cuts; another one in the middle.
   const { x, turn } = evaluation.sign.section;
@@ -19,7 +23,7 @@ export function sizesDrawing(evaluation: Evaluation): Drawing {
   const across = turn === 0 ? x : middles;
   const down = plan.bounds.minY - 2 * textHeight - section.bounds.maxY;
   const below = { minX: section.bounds.minX + across, maxX: section.bounds.maxX + across, minY: section.bounds.minY + down };
-  return {
+  const drawing: Drawing = {
     items: [...plan.items, ...section.items.map((item) => moved(item, across, down))],
     bounds: {
       minX: Math.min(plan.bounds.minX, below.minX),
@@ -28,6 +32,7 @@ export function sizesDrawing(evaluation: Evaluation): Drawing {
       maxY: plan.bounds.maxY,
     },
   };
+  return withFinishList(drawing, callOuts, evaluation.sign.blank.material, textHeight);
 }
 
 function moved(item: Item, dx: number, dy: number): Item {

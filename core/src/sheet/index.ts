@@ -37,6 +37,8 @@ export interface SheetLayout {
   readonly isUpright: boolean;
   /** Lengths in the unit of the sign and in the other. */
   readonly isInBothUnits: boolean;
+  /** Plans in their finishes and not by heights. */
+  readonly isInFinishes?: boolean;
   readonly shows: readonly Block[];
 }
 

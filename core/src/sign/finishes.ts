@@ -21,6 +21,12 @@ export function finishNamed(name: string): Finish {
     : { ...BARE_FINISH, name };
 }
 
+const GLOSS: Readonly<Record<Finish['gloss'], string>> = { matt: 'matt', satin: 'satin', gloss: 'glossy', metal: 'metallic' };
+
+/** "moss green, matt"; of bare material what it is: "oak, bare". */
+export const finishWords = ({ id, name, gloss }: Finish, material: string): string =>
+  id === BARE ? (material ? `${material}, bare` : name) : `${name}, ${GLOSS[gloss]}`;
+
 /** Finishes at hand in every sign: a few paints, leaf and metals. Colours are ours. */
 export const FINISHES: readonly Finish[] = [
   { id: 'white', name: 'white', colour: '#f4f3ee', gloss: 'satin' },

@@ -1,11 +1,9 @@
-import { type CallOut, callOutsOf, INK } from '@plain-relief/core/drawing';
-import { BARE, type Finish, type Sign } from '@plain-relief/core/sign';
+import { type CallOut, callOutsOf, callOutWords, INK } from '@plain-relief/core/drawing';
+import type { Sign } from '@plain-relief/core/sign';
 import type { Columns } from './columns.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
 import { ordinary, type Sheet, strong } from './sheet.js';
 import { type SignViews, solidOfView } from './sign-views.js';
-
-const GLOSS: Readonly<Record<Finish['gloss'], string>> = { matt: 'matt', satin: 'satin', gloss: 'glossy', metal: 'metallic' };
 
 /** Call-outs of the front and of the back, and each finish of either once. */
 export function callOutsOfViews({ front, back }: SignViews): Record<'front' | 'back' | 'all', readonly CallOut[]> {
@@ -13,26 +11,22 @@ export function callOutsOfViews({ front, back }: SignViews): Record<'front' | 'b
   const [ofFront, ofBack = []] = callOutsOf(views);
   const byNumber = new Map([...ofBack, ...ofFront].map((callOut) => [callOut.number, callOut]));
   const all = [...byNumber.values()].sort((a, b) => a.number - b.number);
-  // Where everything wears the same there is nothing to point at.
-  return all.length > 1 ? { front: ofFront, back: ofBack, all } : { front: [], back: [], all };
+  return { front: ofFront, back: ofBack, all };
 }
-
-const nameOf = ({ id, name, gloss }: Finish, material: string): string =>
-  id === BARE ? (material ? `${material}, bare` : name) : `${name}, ${GLOSS[gloss]}`;
 
 /** The finishes with the numbers by which the plan calls them out; the material's own colour by its name. */
 export function listFinishes(sheet: Sheet, words: Columns, { blank }: Sign, callOuts: readonly CallOut[]): void {
   if (callOuts.length === 0) return;
   words.put(strong('Finishes'));
   words.down(1);
-  for (const { number, finish } of callOuts) {
+  for (const callOut of callOuts) {
     words.room(7);
     words.down(1);
     const { x, y, width } = words.at;
-    if (callOuts.length > 1) sheet.write([ordinary(String(number), 0)], { x, y: y - 0.4, width: 5, height: 12 });
+    if (callOuts.length > 1) sheet.write([ordinary(String(callOut.number), 0)], { x, y: y - 0.4, width: 5, height: 12 });
     sheet.pdf.rect((x + 5) * POINTS_PER_MM, y * POINTS_PER_MM, 7 * POINTS_PER_MM, 4 * POINTS_PER_MM);
-    sheet.pdf.undash().lineWidth(0.5).fillAndStroke(finish.colour, INK);
-    sheet.write([ordinary(nameOf(finish, blank.material), 0)], {
+    sheet.pdf.undash().lineWidth(0.5).fillAndStroke(callOut.finish.colour, INK);
+    sheet.write([ordinary(callOutWords(callOut, blank.material), 0)], {
       x: x + 14,
       y: y - 0.4,
       width: width - 14,

@@ -8,18 +8,22 @@ import type { SignViews } from './sign-views.js';
 /** The plan from behind, on a page of its own. */
 export function backPage(sheet: Sheet, back: Evaluation, callOuts: readonly CallOut[]): void {
   const { body } = sheet;
-  const { isInBothUnits } = sheet.layout;
+  const { isInBothUnits, isInFinishes } = sheet.layout;
   const plans = plansOf(back);
   const plan = fitting(
     (scale) => {
-      const choice = { textHeight: FIGURES_MM / scale, isInBothUnits };
+      const choice = { textHeight: FIGURES_MM / scale, isInBothUnits, isInFinishes };
       return withCallOuts(dimensionedPlan(back, choice, plans(choice)), callOuts, choice.textHeight);
     },
     body.width,
     body.height - 8,
   );
   sheet.start();
-  sheet.heading(`Back, seen from behind, ${scaleName(plan.scale)}, coloured by height`, body.x, body.y + 3);
+  sheet.heading(
+    `Back, seen from behind, ${scaleName(plan.scale)}, ${sheet.layout.isInFinishes ? 'in its finishes' : 'coloured by height'}`,
+    body.x,
+    body.y + 3,
+  );
   sheet.centred(plan, { ...body, y: body.y + 6, height: body.height - 6 });
   sheet.endOf(back, plan.scale);
 }

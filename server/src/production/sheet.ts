@@ -156,12 +156,12 @@ export class Sheet {
     const { width } = this.body;
     const cells: readonly (readonly [string, string, number])[] = [
       ['Shop', subject.shop.name, 0.17],
-      ['Customer', subject.customer, 0.17],
-      ['Job', subject.job, 0.2],
-      ['Sign', title, 0.16],
+      ['Customer', subject.customer, 0.16],
+      ['Job', subject.job, 0.18],
+      ['Sign', title, 0.15],
       ['Size', size, 0.16],
-      [subject.frozen ? 'Proof' : 'Revision', subject.revision, 0.06],
-      ['Date', subject.date.toISOString().slice(0, 10), 0.08],
+      [subject.frozen ? 'Proof' : 'Revision', subject.revision, 0.07],
+      ['Date', subject.date.toISOString().slice(0, 10), 0.11],
     ];
     const pt = POINTS_PER_MM;
     pdf.rect(MARGIN * pt, top * pt, width * pt, TITLE_HEIGHT * pt).fill(PAPER);

@@ -61,7 +61,7 @@ function firstPage({ body, layout, ...sheet }: Sheet): FirstPage {
 export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, report: Report): Promise<void> {
   const evaluation = views.front;
   const { sign } = evaluation;
-  const { isInBothUnits } = sheet.layout;
+  const { isInBothUnits, isInFinishes } = sheet.layout;
   const sections = sheet.shows('named sections') ? (sign.sections ?? []) : [];
   const rooms = firstPage(sheet);
   await report(0.1, 'drawing the plan');
@@ -69,7 +69,7 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   const callOuts = sheet.shows('finishes') ? callOutsOfViews(views) : { front: [], back: [], all: [] };
   const plan = fitting(
     (scale) => {
-      const choice = { textHeight: FIGURES_MM / scale, isInBothUnits };
+      const choice = { textHeight: FIGURES_MM / scale, isInBothUnits, isInFinishes };
       const marked = withSectionMarks(dimensionedPlan(evaluation, choice, plans(choice)), sections, choice.textHeight);
       return withCallOuts(marked, callOuts.front, choice.textHeight);
     },
@@ -77,7 +77,11 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
     rooms.plan.height - 6,
   );
   sheet.start();
-  sheet.heading(`Plan, ${scaleName(plan.scale)}, coloured by height`, rooms.plan.x, rooms.plan.y + 3);
+  sheet.heading(
+    `Plan, ${scaleName(plan.scale)}, ${sheet.layout.isInFinishes ? 'in its finishes' : 'coloured by height'}`,
+    rooms.plan.x,
+    rooms.plan.y + 3,
+  );
   sheet.centred(plan, below(rooms.plan, 6));
 
   if (sheet.shows('section')) {

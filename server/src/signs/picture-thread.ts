@@ -1,4 +1,4 @@
-import { comparisonDrawing, sizesDrawing } from '@plain-relief/core/drawing';
+import { callOutsOf, comparisonDrawing, sizesDrawing } from '@plain-relief/core/drawing';
 import { glbFile, svgFile } from '@plain-relief/core/format';
 import { ownPaint, pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
@@ -27,7 +27,10 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
       svgFile(comparisonDrawing(was, evaluation, Math.max(width, height) / 60), { unit: 'mm', title: sign.title }),
     );
   }
-  if (view.kind === 'sizes') return Buffer.from(svgFile(sizesDrawing(evaluation), { unit: 'mm', title: sign.title }));
+  if (view.kind === 'sizes') {
+    const [callOuts] = callOutsOf([{ evaluation, mesh: solidOf(evaluation) }]);
+    return Buffer.from(svgFile(sizesDrawing(evaluation, callOuts), { unit: 'mm', title: sign.title }));
+  }
   if (view.kind === 'aside') return pngFile(signPicture(evaluation, view.width, view.height));
   const mesh = coloured(evaluation, solidOf(evaluation));
   if (view.kind === 'model') return glbFile(mesh, sign.title);

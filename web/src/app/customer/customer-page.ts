@@ -15,7 +15,7 @@ const TICKS = [
 /** What a customer sees at the address of a proof: the signs, room for remarks, and the answer. No account, nothing else of the shop. */
 const LOOKS = [
   ['picture', 'Picture'],
-  ['sizes', 'Sizes'],
+  ['sizes', 'Sizes and finishes'],
   ['model', 'Turn it'],
 ] as const;
 type Look = (typeof LOOKS)[number][0];

@@ -44,6 +44,14 @@ import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout } from '../shop/sheet-layout'
         />
         lengths in millimetres and in inches
       </label>
+      <label>
+        <input
+          type="checkbox"
+          [checked]="layout().isInFinishes ?? false"
+          (change)="change({ isInFinishes: $any($event.target).checked })"
+        />
+        plans in their finishes and not by heights
+      </label>
       <div class="blocks" role="group" aria-label="What the sheet shows besides the plan">
         @for (block of blocks(); track block) {
           <label>

@@ -32,4 +32,5 @@ export const isSameLayout = (a: SheetLayout, b: SheetLayout): boolean =>
   a.paper === b.paper &&
   a.isUpright === b.isUpright &&
   a.isInBothUnits === b.isInBothUnits &&
+  (a.isInFinishes ?? false) === (b.isInFinishes ?? false) &&
   BLOCKS.every((block) => a.shows.includes(block) === b.shows.includes(block));
