@@ -242,4 +242,22 @@ describe('windows with an insert', () => {
     expect(meshBounds(insert)).toEqual({ min: [-30, -15, -4], max: [30, 15, -1] });
     expect(volume(rest)).toBeCloseTo(volumeMm3, 6);
   });
+
+  it('are told apart from letters that keep their slopes to themselves, on the blank and on the insert', () => {
+    const sign = bareSign(160, 80, 12);
+    const insert = addShape(sign, [60, 30], { kind: 'insert', below: 1, thickness: 3, material: 'acrylic' }, { y: 15 });
+    const [below, on] = [addText(sign, 'OAK', 'montserrat-bold', 12, { kind: 'raise', by: 1 }), addText(sign, 'IN', 'montserrat-bold', 12, { kind: 'raise', by: 1 })]; // prettier-ignore
+    Object.assign(below, { id: 'below', place: { ...below.place, y: -25 } });
+    Object.assign(on, { id: 'on', place: { ...on.place, y: 15 }, sitsOn: { kind: 'part', part: insert, at: 'top' } });
+    for (const part of [below, on]) part.tiers[0].edge = { kind: 'sloped', angle: 20, sized: 'foot' };
+    const { mm3, evaluation } = solid(sign);
+    expect(evaluation.patches.size).toBeGreaterThan(3);
+    const [inserts, rest] = [solidOf(evaluation, 'inserts'), solidOf(evaluation, 'all but inserts')];
+    expect(isWatertight(inserts) && isWatertight(rest)).toBe(true);
+    expect(volume(inserts) + volume(rest)).toBeCloseTo(mm3, 4);
+    const without = { ...sign, parts: sign.parts.filter(({ id }) => id === 'below') };
+    const plain = workshop.evaluate(without);
+    expect(solidOf(plain, 'inserts').triangles).toHaveLength(0);
+    expect(volume(solidOf(plain, 'all but inserts'))).toBeCloseTo(volume(solidOf(plain)), 6);
+  });
 });

@@ -1,4 +1,4 @@
-import { pointKey, relabelled, STEPS_PER_MM, triangulate, withoutSlivers } from '../outline/index.js';
+import { type Inset, pointKey, relabelled, STEPS_PER_MM, triangulate, withoutSlivers } from '../outline/index.js';
 import {
   BACK_LAYER,
   type Evaluation,
@@ -122,7 +122,8 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
     if (isRight) put(false, lowRA, topRA, lowRB, topRB, -r);
   }
   const mesh = { positions: corners.positions(), ...facets.arrays() };
-  return withoutSlivers(evaluation.patches.size === 0 ? mesh : withPatches(evaluation, mesh, pointAt, corners));
+  const patches = [...evaluation.patches].filter(([{ inside }]) => isThere(inside));
+  return withoutSlivers(patches.length === 0 ? mesh : withPatches(evaluation, patches, mesh, pointAt, corners));
 }
 
 /** Which labels have material that is wanted. */
@@ -221,12 +222,13 @@ function crossedWall(lowA: number, topA: number, lowB: number, topB: number, fac
 /** The mesh with the slopes of letters, whose edges have the points of the plan. */
 function withPatches(
   evaluation: Evaluation,
+  patches: readonly (readonly [Inset, PlacedPatch])[],
   mesh: ReliefMesh,
   pointAt: ReadonlyMap<number, number>,
   corners: Corners,
 ): ReliefMesh {
   let [points, facets] = [0, 0];
-  for (const { patch } of evaluation.patches.values()) {
+  for (const [, { patch }] of patches) {
     points += patch.x.length;
     facets += patch.corners.length / 3;
   }
@@ -239,7 +241,7 @@ function withPatches(
   belongs.set(mesh.belongs);
   let corner = mesh.positions.length / 3;
   let at = count;
-  for (const [{ inside }, { patch, stepX, stepY }] of evaluation.patches) {
+  for (const [{ inside }, { patch, stepX, stepY }] of patches) {
     const surface = placeOf(evaluation, inside)?.surface;
     if (surface?.kind !== 'ramp') continue;
     const { ramp } = surface;

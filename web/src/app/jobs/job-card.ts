@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { Router, RouterLink } from '@angular/router';
 import { type Job, JOB_STATES, JobsService, type JobState } from './jobs.service';
 import { SessionService } from '../people/session.service';
+import { InTurn } from '../shell/in-turn';
 import { due } from './lanes';
 
 /** What a maker may put a job to. */
@@ -9,7 +10,7 @@ const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop',
 
 @Component({
   selector: 'pr-job-card',
-  imports: [RouterLink],
+  imports: [InTurn, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.scss',
