@@ -24,7 +24,11 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
     },
   ],
   make: [
-    { kind: 'package', name: 'Everything (ZIP)', words: 'In one file what a machine takes: STL, 3MF, SVG and DXF, with the proof and the sign document.' },
+    {
+      kind: 'package',
+      name: 'Everything (ZIP)',
+      words: 'In one file what a machine takes: STL, 3MF, SVG and DXF, with the proof and the sign document.',
+    },
     { kind: 'stl', name: 'Solid (STL)', words: 'The closed solid, in millimetres.' },
     {
       kind: '3mf',
