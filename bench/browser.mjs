@@ -205,7 +205,7 @@ async function rung(id, showing, edge) {
     });
   });
   for (let i = 0; i < 20; i++) {
-    await page.mouse.move(x, y - 40 + 8 * (i % 5));
+    await page.mouse.move(x, y - 55 + 2.5 * i);
     await page.waitForTimeout(450);
   }
   await page.mouse.up();

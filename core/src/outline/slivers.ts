@@ -55,39 +55,53 @@ export function withoutSlivers(mesh: Surface3D, isLast = true): Surface3D {
   const { positions, triangles, belongs } = mesh;
   let slivers = sliversOf(positions, triangles);
   if (slivers.length === 0) return mesh;
-  const work: Worked = { p: positions.slice(), t: Int32Array.from(triangles), belongs, at: [], reach: REACHES[0] };
-  // Only the neighbourhood of slivers is worked on.
+  // Only the neighbourhood of slivers is worked on: their corners, and those of what touches them.
   const near = new Uint8Array(positions.length / 3);
-  for (let ring = 0; ring < 2; ring++) {
-    const mark: number[] = [];
-    if (ring === 0) for (const f of slivers) mark.push(triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]);
-    else
-      for (let f = 0; f < belongs.length; f++) {
-        const [a, b, c] = [triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]];
-        if (near[a] || near[b] || near[c]) mark.push(a, b, c);
-      }
-    for (const v of mark) near[v] = 1;
-  }
-  for (let i = 0; i < triangles.length; i++) if (near[triangles[i]]) (work.at[triangles[i]] ??= []).push(Math.floor(i / 3));
+  for (const f of slivers) for (let k = 0; k < 3; k++) near[triangles[3 * f + k]] = 1;
+  for (const f of touching(triangles, near)) for (let k = 0; k < 3; k++) near[triangles[3 * f + k]] = 1;
+  const at = new Array<number[] | undefined>(near.length);
+  const local = touching(triangles, near);
+  for (const f of local)
+    for (let k = 0; k < 3; k++) {
+      const v = triangles[3 * f + k];
+      if (near[v]) (at[v] ??= []).push(f);
+    }
+  const work: Worked = { p: positions.slice(), t: Int32Array.from(triangles), belongs, at: at as number[][], reach: REACHES[0] };
   const stages = isLast ? [...REACHES] : [REACHES[0]];
   for (let pass = 0; pass < MOST_PASSES && slivers.length > 0 && stages.length > 0; pass++) {
     [work.reach] = stages;
     const mended = (how: (work: Worked, f: number) => boolean) => slivers.filter((f) => isSliver(work, f) && how(work, f)).length;
     if (mended(collapse) + mended(flip) + mended(widen) === 0) stages.shift();
-    slivers = sliversOf(work.p, work.t).filter((f) => [0, 1, 2].every((k) => work.at[work.t[3 * f + k]]));
+    slivers = local.filter((f) => isSliver(work, f) && [0, 1, 2].every((k) => work.at[work.t[3 * f + k]]));
   }
   return packed(work);
+}
+
+/** Triangles that have a corner among those marked. */
+function touching(triangles: Uint32Array, marked: Uint8Array): number[] {
+  const out: number[] = [];
+  for (let t = 0; t < triangles.length; t += 3)
+    if (marked[triangles[t]] || marked[triangles[t + 1]] || marked[triangles[t + 2]]) out.push(t / 3);
+  return out;
 }
 
 const isSliver = (work: Worked, f: number): boolean => isThere(work, f) && areaOf(work, f) < LEAST_AREA;
 
 const isThere = ({ t }: Worked, f: number): boolean => t[3 * f] >= 0;
 
-function sliversOf(p: Float64Array, t: ArrayLike<number>): number[] {
-  const normals = facetNormals(p, t);
+function sliversOf(p: Float64Array, t: Uint32Array): number[] {
   const out: number[] = [];
   for (let f = 0; f < t.length; f += 3) {
-    const [x, y, z] = [normals[f], normals[f + 1], normals[f + 2]];
+    const a = 3 * t[f];
+    const b = 3 * t[f + 1];
+    const c = 3 * t[f + 2];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
     if (x * x + y * y + z * z < 4 * LEAST_AREA * LEAST_AREA) out.push(f / 3);
   }
   return out;
@@ -238,9 +252,13 @@ const edgeLength = ({ p, t }: Worked, f: number, k: number): number => distance(
 
 /** Without what is gone. Corners keep their numbers. */
 function packed({ p, t, belongs }: Worked): Surface3D {
-  const kept: number[] = [];
-  for (let f = 0; f < t.length / 3; f++) if (t[3 * f] >= 0) kept.push(f);
-  const triangles = new Uint32Array(3 * kept.length);
-  kept.forEach((f, i) => triangles.set(t.subarray(3 * f, 3 * f + 3), 3 * i));
-  return { positions: p, triangles, belongs: Int32Array.from(kept, (f) => belongs[f]) };
+  const triangles = new Uint32Array(t.length);
+  const kept = new Int32Array(belongs.length);
+  let count = 0;
+  for (let f = 0; f < belongs.length; f++) {
+    if (t[3 * f] < 0) continue;
+    for (let k = 0; k < 3; k++) triangles[3 * count + k] = t[3 * f + k];
+    kept[count++] = belongs[f];
+  }
+  return { positions: p, triangles: triangles.slice(0, 3 * count), belongs: kept.slice(0, count) };
 }

@@ -80,3 +80,46 @@ describe('triangles parted at distances from the edge', () => {
     for (const ring of cut.rings.flat()) expect(contourArea(ring)).toBeGreaterThan(0);
   });
 });
+
+describe('lines of equal distance alone', () => {
+  it('are those between which triangles are parted, whatever the outline (property)', () => {
+    const sizes = fc.record({
+      w: fc.integer({ min: 12, max: 30 }),
+      h: fc.integer({ min: 8, max: 20 }),
+      r: fc.integer({ min: 1, max: 3 }),
+      x: fc.integer({ min: -2, max: 2 }),
+    });
+    fc.assert(
+      fc.property(
+        sizes,
+        fc.uniqueArray(fc.integer({ min: 1, max: 60 }), { minLength: 1, maxLength: 9 }),
+        ({ w, h, r, x }, list) => {
+          const hole = circle(x, 0, r);
+          const turned = Float64Array.from({ length: hole.length }, (_, i) => hole[hole.length - 2 - (i - (i % 2)) + (i % 2)]);
+          const outline = [rectangle(w, h), turned].map((ring) => ring.map((v) => Math.round(v * STEPS_PER_MM) / STEPS_PER_MM));
+          const letter = letterOf(outline);
+          const levels = list
+            .sort((a, b) => a - b)
+            .map((n) => n / 10 + 0.013)
+            .filter((level) => level < letter.deepest);
+          letter.linesAt(levels).forEach((rings, k) => {
+            // The parting by triangles has the same line; an inset of round corners runs in chords of 0.02 mm.
+            expect(Math.abs(area(rings) - area(offset(outline, -levels[k])))).toBeLessThan(0.02 * 2 * (w + h));
+            expect(Math.abs(area(rings) - area(letter.at([levels[k]]).rings[0]))).toBeLessThan(0.005);
+            // The farther places lie on the left.
+            expect(rings.reduce((sum, ring) => sum + contourArea(ring), 0)).toBeGreaterThan(0);
+          });
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  it('run through corners that lie on them', () => {
+    const letter = letterOf([rectangle(20, 20)]);
+    const half = letter.linesAt([5])[0];
+    expect(half).toHaveLength(1);
+    expect(area(half)).toBeCloseTo(100, 6);
+    expect(letter.linesAt([9.9999])[0].length).toBeLessThanOrEqual(1);
+  });
+});

@@ -34,6 +34,58 @@ export function partedAt(graded: Graded, levels: readonly number[]): Parted {
   return { ...parting.result(), levels, rings };
 }
 
+/** More points than a shape has: two of them make one number. */
+const PAIR = 0x4000000;
+
+/** The lines of equal distance alone, for levels in ascending order: for each its rings in mm, the farther places on their left. */
+export function linesAt({ x, y, distances: d, corners }: Graded, levels: readonly number[]): Contour[][] {
+  // From the side of a triangle where a line enters it to the one where it leaves.
+  const steps = levels.map(() => new Map<number, number>());
+  for (let t = 0; t < corners.length; t += 3) {
+    let [a, b, c] = [corners[t], corners[t + 1], corners[t + 2]];
+    const low = Math.min(d[a], d[b], d[c]);
+    const high = Math.max(d[a], d[b], d[c]);
+    for (let k = 0; k < levels.length && levels[k] <= high; k++) {
+      const level = levels[k];
+      if (level <= low) continue;
+      // Turned until the corner that is alone on its side comes first.
+      const isFarAlone = Number(d[a] >= level) + Number(d[b] >= level) + Number(d[c] >= level) === 1;
+      while (d[a] >= level !== isFarAlone) [a, b, c] = [b, c, a];
+      const first = a < b ? a * PAIR + b : b * PAIR + a;
+      const second = a < c ? a * PAIR + c : c * PAIR + a;
+      if (isFarAlone) steps[k].set(first, second);
+      else steps[k].set(second, first);
+    }
+  }
+  return steps.map((next, k) =>
+    ringsOfSteps(next, (side) => {
+      const [p, q] = [Math.floor(side / PAIR), side % PAIR];
+      const share = (levels[k] - d[p]) / (d[q] - d[p]);
+      return [(x[p] + share * (x[q] - x[p])) / STEPS_PER_MM, (y[p] + share * (y[q] - y[p])) / STEPS_PER_MM];
+    }),
+  );
+}
+
+/** Rings of steps, each to one other; those that are no more than a point are left out. */
+function ringsOfSteps(next: Map<number, number>, pointOf: (side: number) => readonly [number, number]): Contour[] {
+  const out: Contour[] = [];
+  for (const start of next.keys()) {
+    const ring: number[] = [];
+    let at: number | undefined = start;
+    while (at !== undefined) {
+      const [px, py] = pointOf(at);
+      if (px !== ring[ring.length - 2] || py !== ring[ring.length - 1]) ring.push(px, py);
+      const ahead: number | undefined = next.get(at);
+      next.delete(at);
+      at = ahead;
+    }
+    // It ends where it began.
+    ring.length -= 2;
+    if (ring.length >= 6) out.push(Float64Array.from(ring));
+  }
+  return out;
+}
+
 class Parting {
   private readonly x: number[];
   private readonly y: number[];
@@ -57,7 +109,7 @@ class Parting {
     const cuts = new Map<number, number>();
     const between = (a: number, b: number): number => {
       const [low, high] = a < b ? [a, b] : [b, a];
-      const key = low * 0x4000000 + high;
+      const key = low * PAIR + high;
       let point = cuts.get(key);
       if (point === undefined) {
         const t = (level - d[low]) / (d[high] - d[low]);

@@ -8,7 +8,7 @@ import {
   toStep,
   triangulate,
 } from '../outline/index.js';
-import { type Graded, type Parted, partedAt, withoutThin } from './graded.js';
+import { type Graded, linesAt, type Parted, partedAt, withoutThin } from './graded.js';
 import type { Ramp } from './ramp.js';
 import { type Fields, insideLeft, linesOf } from './weave.js';
 
@@ -32,6 +32,7 @@ export class GradedLetter {
   /** The greatest distance from the edge. */
   readonly deepest: number;
   private readonly parted = new Map<string, Parted>();
+  private readonly lines = new Map<string, readonly (readonly Contour[])[]>();
   private plain: Triangulated | undefined;
 
   constructor(private readonly field: DistanceField) {
@@ -50,6 +51,17 @@ export class GradedLetter {
     if (!known) {
       if (this.parted.size >= MOST_PARTED) this.parted.delete(this.parted.keys().next().value!);
       this.parted.set(key, (known = levels.length > MOST_CUTS ? this.drawn(levels) : partedAt(this.graded, levels)));
+    }
+    return known;
+  }
+
+  /** Its lines at distances in ascending order, as {@link at} has them, without triangles between them. */
+  linesAt(levels: readonly number[]): readonly (readonly Contour[])[] {
+    const key = levels.join();
+    let known = this.lines.get(key);
+    if (!known) {
+      if (this.lines.size >= MOST_PARTED) this.lines.delete(this.lines.keys().next().value!);
+      this.lines.set(key, (known = linesAt(this.graded, levels)));
     }
     return known;
   }

@@ -45,7 +45,7 @@ export function slopeBands(evaluation: Evaluation): Band[] {
     const step = Math.max(1, -evaluation.lowest, evaluation.highest) / BANDS;
     const { deepest } = patch.whole;
     const levels = linesOf(surface.ramp, [], step, deepest);
-    const { rings } = levels.length === patch.levels.length ? patch : patch.whole.at(levels);
+    const rings = levels.length === patch.levels.length ? patch.rings : patch.whole.linesAt(levels);
     for (let k = 0; k <= levels.length; k++) {
       const from = k === 0 ? 0 : levels[k - 1];
       const to = k < levels.length ? levels[k] : deepest;

@@ -63,10 +63,10 @@ export function toleranceFor(ramp: Ramp): number {
 }
 
 /**
- * A run that a field is made for: a power of two, so that it serves while a height is dragged, and always a little more than what is
- * asked, so that the line of the run lies inside of it.
+ * A run that a field is made for: half a millimetre or so many times four, so that it serves while a height is dragged, and always a
+ * little more than what is asked, so that the line of the run lies inside of it.
  */
-const runFor = (run: number): number => Math.min(4300, 2 ** Math.ceil(Math.log2(Math.max(run * 1.02, 0.25))));
+const runFor = (run: number): number => Math.min(4300, 0.5 * 4 ** Math.ceil(Math.log2(Math.max(run * 2.04, 1)) / 2));
 
 /** Distance fields by shape, and what was drawn from them. Both lie where the shape was first met. */
 export class Fields {

@@ -8,7 +8,6 @@ import {
   type Place,
   type PlacedPatch,
   placeOf,
-  type Ramp,
   type Surface,
 } from '../relief/index.js';
 import { BACK, type ReliefMesh, UNDERSIDE, volume } from './mesh.js';
@@ -245,30 +244,29 @@ function withPatches(
     const surface = placeOf(evaluation, inside)?.surface;
     if (surface?.kind !== 'ramp') continue;
     const { ramp } = surface;
-    const heights = heightsOf(ramp, patch.distances);
-    const cornerOf = new Int32Array(patch.x.length).fill(-1);
-    for (let t = 0; t < patch.corners.length; t++) {
-      const p = patch.corners[t];
+    const { x, y, isOnEdge, corners: own, distances } = patch;
+    const cornerOf = new Int32Array(x.length).fill(-1);
+    for (let t = 0; t < own.length; t++) {
+      const p = own[t];
       if (cornerOf[p] < 0) {
-        const [px, py] = [patch.x[p] + stepX, patch.y[p] + stepY];
-        const point = patch.isOnEdge[p] ? pointAt.get(pointKey(px, py)) : undefined;
+        const px = x[p] + stepX;
+        const py = y[p] + stepY;
+        const point = isOnEdge[p] ? pointAt.get(pointKey(px, py)) : undefined;
         if (point !== undefined) cornerOf[p] = corners.top(point, inside);
         else {
           positions[3 * corner] = px / STEPS_PER_MM;
           positions[3 * corner + 1] = py / STEPS_PER_MM;
-          positions[3 * corner + 2] = heights[p];
+          positions[3 * corner + 2] = ramp.at(distances[p]);
           cornerOf[p] = corner++;
         }
       }
       triangles[3 * at + t] = cornerOf[p];
     }
-    belongs.fill(inside, at, at + patch.corners.length / 3);
-    at += patch.corners.length / 3;
+    belongs.fill(inside, at, at + own.length / 3);
+    at += own.length / 3;
   }
   return { positions: positions.subarray(0, 3 * corner), triangles, belongs };
 }
-
-const heightsOf = (ramp: Ramp, distances: Float64Array): Float64Array => distances.map((d) => ramp.at(d));
 
 /** The heights that meet at every point of the plan, with a corner of the mesh for each, numbered from below. */
 class Corners {
