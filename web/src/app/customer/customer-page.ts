@@ -43,6 +43,8 @@ export class CustomerPage implements OnDestroy {
   protected readonly choices = signal<Readonly<Record<string, string>>>({});
   /** How every sign is seen; as a picture where nothing else was chosen. */
   private readonly seen = signal<Readonly<Record<string, Look>>>({});
+  /** Addresses of drawings that have come. */
+  protected readonly drawn = signal<ReadonlySet<string>>(new Set());
   protected readonly looks = LOOKS;
   protected readonly trouble = signal('');
   protected readonly isBusy = signal(false);
@@ -78,6 +80,11 @@ export class CustomerPage implements OnDestroy {
 
   protected optionName(sign: ProofSign): string {
     return sign.options.find(({ id }) => id === this.optionOf(sign))?.name ?? '';
+  }
+
+  /** A drawing has come, or cannot: its words stand there then. */
+  protected come(address: string): void {
+    this.drawn.update((before) => new Set([...before, address]));
   }
 
   protected address(sign: ProofSign, what: 'picture.png' | 'sizes.svg' | 'model.glb'): string {
