@@ -1,6 +1,6 @@
 import { jest } from '@jest/globals';
 import { newSign, type Sign } from '@plain-relief/core/sign';
-import { of, throwError } from 'rxjs';
+import { delay, of, throwError } from 'rxjs';
 import type { Api } from '../shell/api';
 import { ApiError } from '../shell/api';
 import { Autosave, type SaveState } from './autosave';
@@ -14,7 +14,7 @@ const sign = (thickness: number): Sign => {
 /** A server that answers as told and remembers what it was sent. */
 class FakeServer {
   readonly sent: { base: number; document: Sign }[] = [];
-  answer: 'take' | 'away' | 'refuse' | 'stale' = 'take';
+  answer: 'take' | 'slow' | 'away' | 'refuse' | 'stale' = 'take';
   revision = 1;
 
   put(_: string, body: { base: number; document: Sign }) {
@@ -24,7 +24,7 @@ class FakeServer {
     if (this.answer === 'stale' && body.base !== 9)
       return throwError(() => new ApiError(409, 'stale', { theirs: sign(99), revision: 9, savedAt: '2026-11-25T00:00:00Z' }));
     this.revision = body.base + 1;
-    return of({ revision: this.revision });
+    return of({ revision: this.revision }).pipe(delay(this.answer === 'slow' ? 2000 : 0));
   }
 }
 
@@ -65,6 +65,35 @@ describe('Autosave', () => {
     server.answer = 'take';
     await jest.advanceTimersByTimeAsync(9000);
     expect(state).toEqual({ kind: 'saved', revision: 2 });
+  });
+
+  it('is saved for whoever makes files of it only when the newest has come, whatever was on its way', async () => {
+    server.answer = 'slow';
+    autosave.changed(sign(2));
+    await jest.advanceTimersByTimeAsync(600);
+    expect(server.sent).toHaveLength(1);
+    autosave.changed(sign(3));
+    let isSaved = false;
+    void autosave.saved().then(() => (isSaved = true));
+    await jest.advanceTimersByTimeAsync(1900);
+    expect([isSaved, server.sent.length]).toEqual([false, 2]);
+    await jest.advanceTimersByTimeAsync(2000);
+    expect([isSaved, server.sent.map(({ base, document }) => [base, document.blank.thickness])]).toEqual([true, [[1, 2], [2, 3]]]); // prettier-ignore
+    await jest.advanceTimersByTimeAsync(5000);
+    expect(server.sent).toHaveLength(2);
+    expect(state).toEqual({ kind: 'saved', revision: 3 });
+  });
+
+  it.each([
+    ['away', 'What you see is not saved: away'],
+    ['refuse', 'What you see is not saved: blank.thickness: is wrong'],
+    ['stale', 'What you see is not saved, since somebody else saved the sign'],
+  ] as const)('says why nothing can be made of it when the server answers “%s”', async (answer, words) => {
+    server.answer = answer;
+    autosave.changed(sign(2));
+    const made = expect(autosave.saved()).rejects.toThrow(words);
+    await jest.advanceTimersByTimeAsync(10);
+    await made;
   });
 
   it('asks when another was saved meanwhile, and does not send until answered', async () => {

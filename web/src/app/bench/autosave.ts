@@ -29,7 +29,8 @@ export class Autosave {
   private newest: Sign;
   private sent: Sign;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private isSending = false;
+  /** The save that is on its way. */
+  private sending: Promise<void> | undefined;
   private failures = 0;
 
   constructor(
@@ -60,7 +61,18 @@ export class Autosave {
   /** Saves what is not saved yet, now. */
   async flush(): Promise<void> {
     clearTimeout(this.timer);
+    // One that is on its way may be of an earlier state.
+    await this.sending;
     await this.send();
+  }
+
+  /** The same. @throws Error that says why the server does not have the document now */
+  async saved(): Promise<void> {
+    await this.flush();
+    const now = this.state.value;
+    if (now.kind === 'conflict')
+      throw new Error('What you see is not saved, since somebody else saved the sign: choose which goes on.');
+    if (now.kind === 'waiting' || now.kind === 'refused') throw new Error(`What you see is not saved: ${now.reason}`);
   }
 
   /** After a conflict: this document goes on, on top of the other. */
@@ -93,8 +105,12 @@ export class Autosave {
   }
 
   private async send(): Promise<void> {
-    if (this.isSending || this.newest === this.sent || this.state.value.kind === 'conflict') return;
-    this.isSending = true;
+    if (this.sending || this.newest === this.sent || this.state.value.kind === 'conflict') return;
+    this.sending = this.put();
+    await this.sending;
+  }
+
+  private async put(): Promise<void> {
     const document = this.newest;
     const base = this.revision;
     try {
@@ -112,7 +128,7 @@ export class Autosave {
     } catch (error) {
       this.failed(error as ApiError, base);
     } finally {
-      this.isSending = false;
+      this.sending = undefined;
     }
   }
 

@@ -157,7 +157,7 @@ export class BenchPage implements OnDestroy {
   protected readonly picture = this.lit.address;
   /** Gaps between the letters of the selected text, after every evaluation. */
   protected readonly gaps = signal<readonly LetterGap[]>([]);
-  protected readonly flush = (): Promise<void> => this.store.flush();
+  protected readonly saved = (): Promise<void> => this.store.saved();
 
   constructor() {
     effect(() => void this.open(this.id()));

@@ -142,6 +142,11 @@ export class SignStore implements OnDestroy {
     await this.autosave?.flush();
   }
 
+  /** The same. @throws Error that says why the server does not have what is seen */
+  async saved(): Promise<void> {
+    await this.autosave?.saved();
+  }
+
   /** Chooses a part with its group. @param isAdding keeps what was chosen, and lets the part go where it was among it */
   select(part: string | undefined, isAdding = false): void {
     const sign = this.history?.value;
