@@ -177,7 +177,7 @@ main(async () => {
   await stop();
 
   const pdf = join(home, 'proof.pdf');
-  spawnSync(join(ROOT, 'relief'), ['export', join(ROOT, 'demo/west-gate.sign.json'), '--pdf', pdf, '--date', '2026-11-25']);
+  spawnSync(join(ROOT, 'relief'), ['export', join(ROOT, 'demo/map-room.sign.json'), '--pdf', pdf, '--date', '2026-11-25']);
   spawnSync('pdftoppm', [
     '-r',
     '100',

@@ -23,13 +23,14 @@ export function listFinishes(sheet: Sheet, words: Columns, { blank }: Sign, call
     words.room(7);
     words.down(1);
     const { x, y, width } = words.at;
-    if (callOuts.length > 1) sheet.write([ordinary(String(callOut.number), 0)], { x, y: y - 0.4, width: 5, height: 12 });
-    sheet.pdf.rect((x + 5) * POINTS_PER_MM, y * POINTS_PER_MM, 7 * POINTS_PER_MM, 4 * POINTS_PER_MM);
+    const number = callOuts.length > 1 ? 5 : 0;
+    if (number > 0) sheet.write([ordinary(String(callOut.number), 0)], { x, y: y - 0.4, width: number, height: 12 });
+    sheet.pdf.rect((x + number) * POINTS_PER_MM, y * POINTS_PER_MM, 7 * POINTS_PER_MM, 4 * POINTS_PER_MM);
     sheet.pdf.undash().lineWidth(0.5).fillAndStroke(callOut.finish.colour, INK);
     sheet.write([ordinary(callOutWords(callOut, blank.material), 0)], {
-      x: x + 14,
+      x: x + number + 9,
       y: y - 0.4,
-      width: width - 14,
+      width: width - number - 9,
       height: 12,
     });
     words.down(4);
