@@ -3,13 +3,15 @@ import fc from 'fast-check';
 import { addShape, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { contains } from '../outline/index.js';
+import type { Evaluation } from '../relief/index.js';
 import { BARE_FINISH, readSign, type Sign } from '../sign/index.js';
-import { coloured, type ReliefMesh, solidOf } from '../solid/index.js';
+import { coloured, figuresOf, type ReliefMesh, solidOf } from '../solid/index.js';
 import {
   type CallOut,
   callOutsOf,
   dimensionedPlan,
   type Drawing,
+  type FinishedSide,
   type LabelItem,
   type LineItem,
   planDrawing,
@@ -18,6 +20,10 @@ import {
 } from './index.js';
 
 const workshop = new Workshop();
+const sideOf = (evaluation: Evaluation, mesh = solidOf(evaluation)): FinishedSide => ({
+  solid: coloured(evaluation, mesh),
+  areas: figuresOf(evaluation, mesh).areas,
+});
 /** A board of 100 × 60 mm with two finishes at hand. */
 function board(): Sign {
   const sign = bareSign(100, 60, 10);
@@ -41,7 +47,7 @@ const outsOf = (
   sign: Sign,
 ): { outs: CallOut[]; drawn: (textHeight: number) => Drawing; plan: (textHeight: number) => Drawing } => {
   const evaluation = workshop.evaluate(sign);
-  const [outs] = callOutsOf([{ evaluation, mesh: workshop.soundSolid(evaluation).mesh }]);
+  const [outs] = callOutsOf([sideOf(evaluation, workshop.soundSolid(evaluation).mesh)]);
   const plan = (textHeight: number) => dimensionedPlan(evaluation, { textHeight });
   return { outs, plan, drawn: (textHeight) => withCallOuts(plan(textHeight), outs, textHeight) };
 };
@@ -116,7 +122,7 @@ describe('call-outs', () => {
     for (const { y } of labels) expect([y < plain.bounds.minY, y > bounds.minY]).toEqual([true, true]);
     // One finish alone is named, and not pointed at.
     const bare = board();
-    const [alone] = callOutsOf([{ evaluation: workshop.evaluate(bare), mesh: solidOf(workshop.evaluate(bare)) }]);
+    const [alone] = callOutsOf([sideOf(workshop.evaluate(bare))]);
     expect(added(sizesDrawing(workshop.evaluate(bare), alone))).toEqual([]);
   });
 
@@ -137,7 +143,7 @@ describe('call-outs', () => {
     addFinished(sign, { top: 'red' }, [90, 50], { kind: 'carve', by: 1 }).side = 'back';
     const views = (['front', 'back'] as const).map((side) => {
       const evaluation = workshop.evaluate(sign, side);
-      return { evaluation, mesh: workshop.soundSolid(evaluation).mesh };
+      return sideOf(evaluation, workshop.soundSolid(evaluation).mesh);
     });
     const [front, back] = callOutsOf(views);
     expect(front.map(({ number, finish }) => [number, finish.id])).toEqual([[1, 'bare'], [2, 'red']]); // prettier-ignore
@@ -149,7 +155,7 @@ describe('call-outs', () => {
     const sign = readSign(document);
     const evaluation = workshop.evaluate(sign);
     const { mesh, finishes, wears } = coloured(evaluation, solidOf(evaluation));
-    const [outs] = callOutsOf([{ evaluation, mesh }]);
+    const [outs] = callOutsOf([sideOf(evaluation, mesh)]);
     const areas = planDrawing(evaluation, { textHeight: 2, isInFinishes: true }).items.filter((item) => item.kind === 'area');
     for (const { finish, places } of outs)
       for (const { x, y, room } of places) {

@@ -1,7 +1,6 @@
-import { circle } from '../outline/index.js';
-import type { Evaluation } from '../relief/index.js';
+import { circle, turn } from '../outline/index.js';
 import { type Finish, finishWords } from '../sign/index.js';
-import { figuresOf, looksOf, type ReliefMesh } from '../solid/index.js';
+import type { ColouredMesh, FinishArea } from '../solid/index.js';
 import { FIGURE_WIDTH } from './dimension.js';
 import type { Drawing, Item, LineItem } from './drawing.js';
 import { INK, PAPER } from './palette.js';
@@ -30,15 +29,18 @@ const ABOVE = 1.4;
 /** The radius of the dot at the end of a leader, in heights of the figures: a place with as much room needs no better one. */
 const DOT = 0.28;
 
-/**
- * The finishes of a sign with their numbers: those that cover most come first.
- * @param views the sign from its front, and from behind where anything is made there, each with its solid
- */
-export function callOutsOf(views: readonly { readonly evaluation: Evaluation; readonly mesh: ReliefMesh }[]): CallOut[][] {
+/** A side of a sign: its solid, and the areas that its finishes cover. */
+export interface FinishedSide {
+  readonly solid: ColouredMesh;
+  readonly areas: readonly FinishArea[];
+}
+
+/** The finishes of a sign with their numbers: those that cover most come first, and those of the front before those of the back. */
+export function callOutsOf(sides: readonly FinishedSide[]): CallOut[][] {
   const numbers = new Map<string, number>();
-  return views.map(({ evaluation, mesh }) => {
-    const spots = spotsOf(evaluation, mesh);
-    return figuresOf(evaluation, mesh).areas.map(({ finish }) => {
+  return sides.map(({ solid, areas }) => {
+    const spots = spotsOf(solid);
+    return areas.map(({ finish }) => {
       if (!numbers.has(finish.id)) numbers.set(finish.id, numbers.size + 1);
       return { number: numbers.get(finish.id)!, finish, places: spots.get(finish.id) ?? [] };
     });
@@ -46,11 +48,10 @@ export function callOutsOf(views: readonly { readonly evaluation: Evaluation; re
 }
 
 /** By finish the incentres of triangles that are turned to the reader, as far as none above them has as much room. */
-function spotsOf(evaluation: Evaluation, mesh: ReliefMesh): Map<string, Spot[]> {
+function spotsOf({ mesh, finishes, wears }: ColouredMesh): Map<string, readonly Spot[]> {
   const { positions: p, triangles } = mesh;
-  const found = new Map<string, Spot[]>();
-  looksOf(evaluation, mesh).forEach(({ finish, side }, f) => {
-    if (side === 'back') return;
+  const found: (readonly Spot[])[] = finishes.map(() => []);
+  wears.forEach((finish, f) => {
     const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
     const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
     const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
@@ -64,15 +65,11 @@ function spotsOf(evaluation: Evaluation, mesh: ReliefMesh): Map<string, Spot[]> 
       y: (la * p[a + 1] + lb * p[b + 1] + lc * p[c + 1]) / around,
       room: twice / around,
     };
-    const best = found.get(finish.id) ?? [];
-    if (best.some(({ y, room }) => y >= spot.y && room >= spot.room)) return;
-    const kept = best.filter(({ y, room }) => y > spot.y || room > spot.room);
-    found.set(
-      finish.id,
-      [...kept, spot].sort((one, other) => other.y - one.y),
-    );
+    if (found[finish].some(({ y, room }) => y >= spot.y && room >= spot.room)) return;
+    const kept = found[finish].filter(({ y, room }) => y > spot.y || room > spot.room);
+    found[finish] = [...kept, spot].sort((one, other) => other.y - one.y);
   });
-  return found;
+  return new Map(finishes.map(({ id }, i) => [id, found[i]]));
 }
 
 /** What a call-out says: the finish, and where that is where no leader can show it. */
@@ -146,10 +143,10 @@ function uncrossed(row: readonly number[], y: number, ends: readonly Point[]): n
   return order;
 }
 
-const turnOf = (a: Point, b: Point, c: Point): number => (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
+const sideOf = (a: Point, b: Point, c: Point): number => turn(a.x, a.y, b.x, b.y, c.x, c.y);
 
 const isCrossing = (a: Point, b: Point, c: Point, d: Point): boolean =>
-  turnOf(a, b, c) * turnOf(a, b, d) < 0 && turnOf(c, d, a) * turnOf(c, d, b) < 0;
+  sideOf(a, b, c) * sideOf(a, b, d) < 0 && sideOf(c, d, a) * sideOf(c, d, b) < 0;
 
 /** Height of a line of the list of finishes, and the size of a swatch, in heights of the figures. */
 const LINE = 1.9;

@@ -90,18 +90,10 @@ const isSliver = (work: Worked, f: number): boolean => isThere(work, f) && areaO
 const isThere = ({ t }: Worked, f: number): boolean => t[3 * f] >= 0;
 
 function sliversOf(p: Float64Array, t: Uint32Array): number[] {
+  const normals = facetNormals(p, t);
   const out: number[] = [];
   for (let f = 0; f < t.length; f += 3) {
-    const a = 3 * t[f];
-    const b = 3 * t[f + 1];
-    const c = 3 * t[f + 2];
-    const ux = p[b] - p[a];
-    const uy = p[b + 1] - p[a + 1];
-    const uz = p[b + 2] - p[a + 2];
-    const vx = p[c] - p[a];
-    const vy = p[c + 1] - p[a + 1];
-    const vz = p[c + 2] - p[a + 2];
-    const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const [x, y, z] = [normals[f], normals[f + 1], normals[f + 2]];
     if (x * x + y * y + z * z < 4 * LEAST_AREA * LEAST_AREA) out.push(f / 3);
   }
   return out;

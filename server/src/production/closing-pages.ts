@@ -1,11 +1,10 @@
 import { INK } from '@plain-relief/core/drawing';
 import { spellingOf, weightInAll, weightWords } from '@plain-relief/core/sign';
-import { figuresOf } from '@plain-relief/core/solid';
 import { Columns, columnsOf } from './columns.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
 import type { Paragraph } from './rich-text.js';
 import { type Frozen, GAP, ordinary, PICTURE_SHARE, type Sheet, strong } from './sheet.js';
-import { type SignViews, solidOfView } from './sign-views.js';
+import { figuresOfView, type SignViews } from './sign-views.js';
 
 /** From so many signs on a page before them lists them. */
 export const INDEX_FROM = 4;
@@ -79,7 +78,7 @@ function materials(sheet: Sheet, words: Columns, signs: readonly SignViews[]): v
   words.put(title('Material and weight'));
   for (const { front } of signs) {
     const { sign } = front;
-    const kilograms = weightInAll(sign.blank.material, figuresOf(front, solidOfView(front).mesh));
+    const kilograms = weightInAll(sign.blank.material, figuresOfView(front));
     const weight = kilograms === undefined ? '' : `, about ${weightWords(kilograms, sign.unit)} each`;
     words.put(ordinary(`${sign.title}: ${sign.blank.material || 'material not named'}, ${sheet.sizeOf(sign)}${weight}.`));
   }

@@ -3,12 +3,12 @@ import type { Sign } from '@plain-relief/core/sign';
 import type { Columns } from './columns.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
 import { ordinary, type Sheet, strong } from './sheet.js';
-import { type SignViews, solidOfView } from './sign-views.js';
+import { figuresOfView, type SignViews, solidOfView } from './sign-views.js';
 
 /** Call-outs of the front and of the back, and each finish of either once. */
 export function callOutsOfViews({ front, back }: SignViews): Record<'front' | 'back' | 'all', readonly CallOut[]> {
-  const views = [front, ...(back ? [back] : [])].map((evaluation) => ({ evaluation, mesh: solidOfView(evaluation).mesh }));
-  const [ofFront, ofBack = []] = callOutsOf(views);
+  const sides = [front, ...(back ? [back] : [])].map((side) => ({ solid: solidOfView(side), areas: figuresOfView(side).areas }));
+  const [ofFront, ofBack = []] = callOutsOf(sides);
   const byNumber = new Map([...ofBack, ...ofFront].map((callOut) => [callOut.number, callOut]));
   const all = [...byNumber.values()].sort((a, b) => a.number - b.number);
   return { front: ofFront, back: ofBack, all };

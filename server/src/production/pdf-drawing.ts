@@ -15,6 +15,13 @@ export interface DrawingPlace {
   readonly labelFont: string;
 }
 
+/** A white page of so many mm. */
+export function startPage(pdf: PDFKit.PDFDocument, width: number, height: number): void {
+  const size: [number, number] = [width * POINTS_PER_MM, height * POINTS_PER_MM];
+  pdf.addPage({ size, margin: 0 });
+  pdf.rect(0, 0, ...size).fill('#ffffff');
+}
+
 /** Draws a neutral drawing on the page: vector lines, real text. */
 export function drawOnPage(pdf: PDFKit.PDFDocument, drawing: Drawing, place: DrawingPlace): void {
   const k = POINTS_PER_MM * place.scale;

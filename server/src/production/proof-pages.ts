@@ -19,11 +19,7 @@ export function backPage(sheet: Sheet, back: Evaluation, callOuts: readonly Call
     body.height - 8,
   );
   sheet.start();
-  sheet.heading(
-    `Back, seen from behind, ${scaleName(plan.scale)}, ${sheet.layout.isInFinishes ? 'in its finishes' : 'coloured by height'}`,
-    body.x,
-    body.y + 3,
-  );
+  sheet.heading(`Back, seen from behind, ${scaleName(plan.scale)}, ${sheet.painted}`, body.x, body.y + 3);
   sheet.centred(plan, { ...body, y: body.y + 6, height: body.height - 6 });
   sheet.endOf(back, plan.scale);
 }

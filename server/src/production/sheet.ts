@@ -5,7 +5,7 @@ import { type Block, EVERYTHING, PAPERS, type SheetLayout } from '@plain-relief/
 import { extentOfShape, type Sign } from '@plain-relief/core/sign';
 import { lengthWords } from '@plain-relief/core/units';
 import type { ShopCard } from './layout.js';
-import { drawOnPage, POINTS_PER_MM } from './pdf-drawing.js';
+import { drawOnPage, POINTS_PER_MM, startPage } from './pdf-drawing.js';
 import { pngFile } from './png.js';
 import { breakLines, drawLine, type PageFonts, type Paragraph } from './rich-text.js';
 import { solidOfView } from './sign-views.js';
@@ -124,6 +124,11 @@ export class Sheet {
     return this.layout.shows.includes(block);
   }
 
+  /** What the plan is painted by, after its name and scale. */
+  get painted(): string {
+    return this.layout.isInFinishes ? 'in its finishes' : 'coloured by height';
+  }
+
   /** A length in the sign's unit, or in both. */
   length(mm: number, unit: Sign['unit']): string {
     return lengthWords(mm, unit, this.layout.isInBothUnits);
@@ -135,9 +140,7 @@ export class Sheet {
   }
 
   start(): void {
-    const [width, height] = [this.width * POINTS_PER_MM, this.height * POINTS_PER_MM];
-    this.pdf.addPage({ size: [width, height], margin: 0 });
-    this.pdf.rect(0, 0, width, height).fill('#ffffff');
+    startPage(this.pdf, this.width, this.height);
   }
 
   /** Ends a page of a sign with what it is of. */

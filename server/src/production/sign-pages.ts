@@ -77,11 +77,7 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
     rooms.plan.height - 6,
   );
   sheet.start();
-  sheet.heading(
-    `Plan, ${scaleName(plan.scale)}, ${sheet.layout.isInFinishes ? 'in its finishes' : 'coloured by height'}`,
-    rooms.plan.x,
-    rooms.plan.y + 3,
-  );
+  sheet.heading(`Plan, ${scaleName(plan.scale)}, ${sheet.painted}`, rooms.plan.x, rooms.plan.y + 3);
   sheet.centred(plan, below(rooms.plan, 6));
 
   if (sheet.shows('section')) {

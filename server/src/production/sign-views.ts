@@ -1,5 +1,5 @@
 import type { Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { coloured, type ColouredMesh, solidOf } from '@plain-relief/core/solid';
+import { coloured, type ColouredMesh, type Figures, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { hasBack, type Sign, type SignOption, withOption } from '@plain-relief/core/sign';
 
 /** A sign as files and proofs see it. */
@@ -18,6 +18,15 @@ export function solidOfView(evaluation: Evaluation): ColouredMesh {
   let solid = solids.get(evaluation);
   if (!solid) solids.set(evaluation, (solid = coloured(evaluation, solidOf(evaluation))));
   return solid;
+}
+
+const figures = new WeakMap<Evaluation, Figures>();
+
+/** What the solid of an evaluation measures, worked out once as well. */
+export function figuresOfView(evaluation: Evaluation): Figures {
+  let known = figures.get(evaluation);
+  if (!known) figures.set(evaluation, (known = figuresOf(evaluation, solidOfView(evaluation).mesh)));
+  return known;
 }
 
 /** The views of a sign, or of one of its options. */

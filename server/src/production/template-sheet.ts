@@ -2,7 +2,7 @@ import { type Drawing, FAINT, INK, type Item, templateDrawing, type Tile, tilesO
 import type { Evaluation } from '@plain-relief/core/relief';
 import { PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
-import { drawOnPage, POINTS_PER_MM as PT } from './pdf-drawing.js';
+import { drawOnPage, POINTS_PER_MM as PT, startPage } from './pdf-drawing.js';
 import { sheetPdf } from './sheet-pdf.js';
 import type { Report } from './sign-pages.js';
 
@@ -89,7 +89,7 @@ class TemplatePages {
   overview(): void {
     const { tiles } = this.tiling;
     const { width, height, head } = OVERVIEW;
-    this.start(width, height);
+    startPage(this.pdf, width, height);
     this.words(`${this.title}: full-size template on ${tiles.length} sheets`, MARGIN, 16, 12);
     const shared = formatLength(OVERLAP, this.unit);
     this.words(`Print at 100 %. Lay sheets over each other so that the crosses meet: neighbours share ${shared}.`, MARGIN, 22);
@@ -112,7 +112,7 @@ class TemplatePages {
     const { pdf, tiling } = this;
     const { minX, minY, maxX, maxY } = tile.window;
     const [across, up] = [maxX - minX, maxY - minY];
-    this.start(tiling.width, tiling.height);
+    startPage(pdf, tiling.width, tiling.height);
     pdf.save();
     pdf.rect(MARGIN * PT, MARGIN * PT, across * PT, up * PT).clip();
     drawOnPage(pdf, this.drawing, { x: MARGIN - minX, y: MARGIN + maxY, scale: 1, labelFont: 'text' });
@@ -126,11 +126,6 @@ class TemplatePages {
     pdf.undash().lineWidth(0.5).strokeColor(INK);
     this.line(MARGIN, foot + 8.5, MARGIN + check, foot + 8.5);
     for (const x of [MARGIN, MARGIN + check]) this.line(x, foot + 7.5, x, foot + 9.5);
-  }
-
-  private start(width: number, height: number): void {
-    this.pdf.addPage({ size: [width * PT, height * PT], margin: 0 });
-    this.pdf.rect(0, 0, width * PT, height * PT).fill('#ffffff');
   }
 
   private words(text: string, x: number, y: number, size = 8): void {

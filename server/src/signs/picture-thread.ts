@@ -3,7 +3,7 @@ import { glbFile, svgFile } from '@plain-relief/core/format';
 import { ownPaint, pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
 import { extentOfShape } from '@plain-relief/core/sign';
-import { coloured, solidOf } from '@plain-relief/core/solid';
+import { coloured, figuresOf, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../fonts/font-files.js';
 import { pngFile } from '../production/png.js';
@@ -28,7 +28,8 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
     );
   }
   if (view.kind === 'sizes') {
-    const [callOuts] = callOutsOf([{ evaluation, mesh: solidOf(evaluation) }]);
+    const solid = coloured(evaluation, solidOf(evaluation));
+    const [callOuts] = callOutsOf([{ solid, areas: figuresOf(evaluation, solid.mesh).areas }]);
     return Buffer.from(svgFile(sizesDrawing(evaluation, callOuts), { unit: 'mm', title: sign.title }));
   }
   if (view.kind === 'aside') return pngFile(signPicture(evaluation, view.width, view.height));

@@ -1,21 +1,31 @@
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
 
-/** A line of words under its name, in a form. */
+/** A line of words, or several, under their name, in a form. */
 @Component({
   selector: 'pr-line-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label>
       {{ label() }}
-      <input
-        class="form-control"
-        [type]="type()"
-        [maxLength]="most()"
-        [autocomplete]="fill()"
-        [autofocus]="isFirst()"
-        [value]="value()"
-        (input)="value.set($any($event.target).value)"
-      />
+      @if (rows() > 1) {
+        <textarea
+          class="form-control"
+          [rows]="rows()"
+          [maxLength]="most()"
+          [value]="value()"
+          (input)="value.set($any($event.target).value)"
+        ></textarea>
+      } @else {
+        <input
+          class="form-control"
+          [type]="type()"
+          [maxLength]="most()"
+          [autocomplete]="fill()"
+          [autofocus]="isFirst()"
+          [value]="value()"
+          (input)="value.set($any($event.target).value)"
+        />
+      }
     </label>
   `,
   styles: `
@@ -30,6 +40,8 @@ export class LineField {
   readonly label = input.required<string>();
   readonly value = model.required<string>();
   readonly type = input<'text' | 'email' | 'password'>('text');
+  /** More than one for words of many lines. */
+  readonly rows = input(1);
   /** Characters that it takes. */
   readonly most = input(200);
   /** What the browser may fill it with, by the tokens of the HTML standard. */

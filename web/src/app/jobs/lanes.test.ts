@@ -1,20 +1,6 @@
-import type { Job } from './jobs.service';
+import { jobOf as job } from '../../testing/jobs';
 import { due, dueWithin, LANES, matching } from './lanes';
 import { JOB_STATES } from './jobs.service';
-
-const job = (change: Partial<Job>): Job => ({
-  id: '1',
-  number: 'FA-0101',
-  title: 'Entrance signs',
-  state: 'layout',
-  dueOn: null,
-  quantity: 1,
-  unit: 'mm',
-  customer: 'Fernhollow Arboretum',
-  contact: '',
-  signs: [],
-  ...change,
-});
 
 describe('due', () => {
   const today = new Date(2026, 10, 25, 23, 30);

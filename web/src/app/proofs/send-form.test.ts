@@ -1,27 +1,19 @@
 import { ApplicationRef } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { Job } from '../jobs/jobs.service';
+import { jobOf } from '../../testing/jobs';
 import type { NewProof } from './proofs.service';
 import { of } from 'rxjs';
 import { Api } from '../shell/api';
 import { EVERYTHING } from '@plain-relief/core/sheet';
 import { SendForm } from './send-form';
 
-const job: Job = {
-  id: 'j',
-  number: 'FA-0101',
-  title: 'Entrance signs',
-  state: 'layout',
-  dueOn: null,
-  quantity: 1,
-  unit: 'mm',
-  customer: 'Fernhollow Arboretum',
+const job = jobOf({
   contact: 'Marit Solheim, grounds@fernhollow.example.org',
   signs: [
     { id: 'a', title: 'West gate', revision: 3 },
     { id: 'b', title: 'Map room', revision: 1 },
   ],
-};
+});
 
 describe('SendForm', () => {
   const kept = [

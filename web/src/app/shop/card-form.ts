@@ -22,16 +22,13 @@ const MOST_BYTES = 500_000;
             [value]="own.contact"
             (valueChange)="write({ contact: $event })"
           />
-          <label>
-            Terms, a line each
-            <textarea
-              class="form-control"
-              rows="4"
-              maxlength="4000"
-              [value]="own.terms"
-              (input)="write({ terms: $any($event.target).value })"
-            ></textarea>
-          </label>
+          <pr-line-field
+            label="Terms, a line each"
+            [rows]="4"
+            [most]="4000"
+            [value]="own.terms"
+            (valueChange)="write({ terms: $event })"
+          />
           <div class="logo">
             @if (own.logo) {
               <img [src]="source(own.logo)" alt="The shop's logo" />
@@ -60,11 +57,6 @@ const MOST_BYTES = 500_000;
   styles: `
     form {
       max-width: 40rem;
-    }
-    label:not(.file) {
-      display: block;
-      margin-bottom: 0.6rem;
-      font-weight: 500;
     }
     .logo {
       display: flex;
