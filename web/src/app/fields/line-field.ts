@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+import { FirstField } from './first-field';
 
 /** A line of words, or several, under their name, in a form. */
 @Component({
   selector: 'pr-line-field',
+  imports: [FirstField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label>
@@ -21,7 +23,7 @@ import { ChangeDetectionStrategy, Component, input, model } from '@angular/core'
           [type]="type()"
           [maxLength]="most()"
           [autocomplete]="fill()"
-          [autofocus]="isFirst()"
+          [prFirst]="isFirst()"
           [value]="value()"
           (input)="value.set($any($event.target).value)"
         />

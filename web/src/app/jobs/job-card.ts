@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { Router, RouterLink } from '@angular/router';
 import { type Job, JOB_STATES, JobsService, type JobState } from './jobs.service';
 import { SessionService } from '../people/session.service';
+import { FirstField } from '../fields/first-field';
 import { InTurn } from '../shell/in-turn';
 import { due } from './lanes';
 
@@ -10,7 +11,7 @@ const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop',
 
 @Component({
   selector: 'pr-job-card',
-  imports: [InTurn, RouterLink],
+  imports: [FirstField, InTurn, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.scss',

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input, output, signal } fro
 import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
 import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { map, merge, type Observable, Subject } from 'rxjs';
+import { FirstField } from '../fields/first-field';
 import { JobsService } from './jobs.service';
 
 const REMEDIES: Readonly<Record<string, string>> = {
@@ -12,7 +13,7 @@ const REMEDIES: Readonly<Record<string, string>> = {
 
 @Component({
   selector: 'pr-new-job-form',
-  imports: [ReactiveFormsModule, NgbTypeahead],
+  imports: [FirstField, ReactiveFormsModule, NgbTypeahead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './new-job-form.html',
   styleUrl: './new-job-form.scss',
