@@ -173,7 +173,7 @@ describe('a designer lays out', () => {
     expect(Math.abs(width - 30)).toBeLessThan(1);
 
     await visit.page.goto(`${application.url}/shop`);
-    await visit.page.setInputFiles('input[type=file]', join(ROOT, 'fonts/lora/Lora_700Bold.ttf'));
+    await hand.file('Add fonts (TTF, OTF, WOFF, WOFF2)', join(ROOT, 'fonts/lora/Lora_700Bold.ttf'));
     await visit.page.getByText('Lora Bold is at hand on every sign.').waitFor();
     await visit.bench.open(application.url, id);
     const line = await visit.bench.addLine('Seal cove');

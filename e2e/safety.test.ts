@@ -121,26 +121,30 @@ describe('everything', () => {
     const ran = spawnSync(join(ROOT, command), args, { env: { ...process.env, PLAIN_RELIEF_HOME: home }, encoding: 'utf8' });
     return { status: ran.status, words: ran.stdout + ran.stderr };
   };
-  /** What the application tells of all that is kept, the files included. */
+  /** What the application tells of all that is kept, the files included: an answer as text by its path. */
   const contents = async (from: Application) => {
+    const told: Record<string, string> = {};
     const get = async (path: string) => {
       const { status, body } = await from.api(path);
       if (status !== 200) throw new Error(`${path} answers ${status}: ${JSON.stringify(body)}`);
+      // Addresses begin with the port of the application.
+      told[path] = JSON.stringify(body).replace(/127\.0\.0\.1:\d+/gu, '');
       return body as never;
     };
     const { jobs } = (await get('/jobs')) as { jobs: { id: string; signs: { id: string }[] }[] };
-    const perJob = await Promise.all(jobs.map(({ id }) => Promise.all([get(`/jobs/${id}/proofs`), get(`/jobs/${id}/history`)])));
-    const signs = await Promise.all(
-      jobs.flatMap((one) => one.signs).map(({ id }) => Promise.all([get(`/signs/${id}`), get(`/signs/${id}/tasks`)])),
-    );
-    // Addresses begin with the port of the application.
-    return JSON.stringify([jobs, perJob, signs, await get('/outbox')]).replace(/127\.0\.0\.1:\d+/gu, '');
+    const ofJobs = jobs.flatMap(({ id }) => [`/jobs/${id}/proofs`, `/jobs/${id}/history`]);
+    const ofSigns = jobs.flatMap(({ signs }) => signs.flatMap(({ id }) => [`/signs/${id}`, `/signs/${id}/tasks`]));
+    await Promise.all([...ofJobs, ...ofSigns, '/outbox'].map(get));
+    return told;
   };
+  const isAtWork = async (from: Application) =>
+    Object.values(await contents(from)).some((answer) => /"state":"(waiting|running)"/u.test(answer));
 
   it('is backed up while the application runs, and restored into an empty folder the same', async () => {
     // Work that is still in the queue would go on, here and there. Asking more often would be too many requests a minute.
     for (const end = Date.now() + 180_000; Date.now() < end; await wait(5000))
-      if (!/"state":"(waiting|running)"/u.test(await contents(application))) break;
+      if (!(await isAtWork(application))) break;
+    expect(await isAtWork(application)).toBe(false);
     expect(run('backup', [file])).toEqual({ status: 0, words: expect.stringContaining('Everything is in') });
     expect(run('backup', [file]).words).toContain('is there already');
     expect(run('restore', [file]).words).toContain('Plain Relief runs from this folder');
@@ -153,8 +157,9 @@ describe('everything', () => {
     await other.start({ keep: true });
     const after = await contents(other);
     await other.stop();
-    expect(after.length).toBe(before.length);
-    expect(after).toBe(before);
+    const paths = [...new Set([...Object.keys(before), ...Object.keys(after)])];
+    expect(paths.length).toBeGreaterThan(20);
+    expect(paths.filter((path) => after[path] !== before[path])).toEqual([]);
   }, 400_000);
 
   it('is not overwritten unasked, nor by what is no back-up', () => {

@@ -46,10 +46,12 @@ const PLACES_A_FONT = 750;
 
 const isAll = process.argv.includes('--all');
 const results = {};
-for (const [turn, [name, edge]] of Object.entries(FORMS).entries()) {
+for (const [turn, [name, form]] of Object.entries(FORMS).entries()) {
   const result = { tried: 0, worst: 0, open: 0, where: '' };
   for (const [f, { id }] of fonts.entries()) {
     const sinks = f % 2 === 1;
+    // Sloped inwards, both: what leans outwards is not measured from the layer's own edge, and is judged by the oracle.
+    const edge = form?.kind === 'sloped' && sinks ? { ...form, sized: 'top' } : form;
     const sign = newSign('Sweep', 'mm');
     sign.blank = { outline: { kind: 'rectangle', width: 300, height: 60, cornerRadius: 0 }, thickness: 6, material: '' };
     const chosen = CHARACTERS.filter((_, c) => isAll || (c + f) % Object.keys(FORMS).length === turn);

@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { implausible } from '@plain-relief/core/sign';
 import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
@@ -6,6 +7,7 @@ import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyError, type FastifyInstance } from 'fastify';
 import type { Database } from './database/database.js';
+import { isDatabaseAway } from './database/trouble.js';
 import { errors, type Fault, ServerError } from './errors.js';
 import { readCatalogue } from './fonts/font-files.js';
 import { guard } from './people/access.js';
@@ -29,13 +31,16 @@ import { SignService } from './signs/service.js';
 import { taskRoutes } from './tasks/routes.js';
 import { type Send, TaskService } from './tasks/service.js';
 
-const LARGEST_BODY = 4 * 1024 * 1024;
+/** What addresses need that say nothing else. */
+const LARGEST_BODY = 256 * 1024;
+const MOST_FAULTS = 20;
 const UPKEEP_MS = 30_000;
 
 /** The server, not yet listening. `send` hands long work to the queue. */
 export async function buildApp(settings: Settings, db: Database, send: Send): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: LARGEST_BODY,
+    ...(settings.trustedProxy && { trustProxy: settings.trustedProxy }),
     logger: { level: process.env.LOG_LEVEL ?? 'warn' },
     // Every field is judged as it came: "3" is not made 3, and nothing is dropped in silence.
     ajv: { customOptions: { coerceTypes: false, removeAdditional: false, allErrors: true, verbose: true } },
@@ -55,11 +60,16 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
     // Served on loopback without TLS.
     strictTransportSecurity: false,
   });
-  await app.register(rateLimit, { max: 1200, timeWindow: '1 minute' });
+  // People of a shop may share an address: who is signed in has a limit of their own.
+  await app.register(rateLimit, { max: 1200, timeWindow: '1 minute', keyGenerator: ({ person, ip }) => person?.id ?? ip });
   await app.register(compress, { threshold: 1024 });
   await app.register(cookie);
   const people = new PeopleService(db);
   guard(app, db, people);
+  app.addHook('preValidation', async ({ body }) => {
+    const faults = implausible(body);
+    if (faults.length > 0) throw errors.badRequest(faults);
+  });
 
   app.setNotFoundHandler((request, reply) => {
     // Addresses of places in the application are the page's own business.
@@ -73,7 +83,7 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
     return answer(reply, errors.noSuchAddress(request.url.split('?')[0]));
   });
   app.setErrorHandler((error: FastifyError, request, reply) => {
-    const told = toServerError(error);
+    const told = toServerError(error, request.routeOptions.config.largestFile ?? request.routeOptions.bodyLimit ?? LARGEST_BODY);
     if (told.status >= 500) request.log.error(error);
     return answer(reply, told);
   });
@@ -118,25 +128,26 @@ function answer(reply: { code(status: number): { send(body: unknown): unknown } 
   return reply.code(error.status).send({ code: error.code, message: error.message, ...error.details });
 }
 
-function toServerError(error: FastifyError): ServerError {
+/** A value as a few characters of JSON; lists and objects only by what they are. */
+function shown(value: unknown): string {
+  if (typeof value === 'object' && value !== null) return Array.isArray(value) ? `a list of ${value.length}` : 'an object';
+  return JSON.stringify(typeof value === 'string' ? value.slice(0, 60) : value) ?? String(value);
+}
+
+function toServerError(error: FastifyError, bodyLimit: number): ServerError {
   if (error instanceof ServerError) return error;
   if (error.validation) {
-    const faults = error.validation.map((fault): Fault => {
+    const faults = error.validation.slice(0, MOST_FAULTS).map((fault): Fault => {
       const { additionalProperty, missingProperty } = fault.params as Record<string, string | undefined>;
       const keys = fault.instancePath.split('/').slice(1);
       if (missingProperty ?? additionalProperty) keys.push((missingProperty ?? additionalProperty)!);
-      const value =
-        'data' in fault && !missingProperty && !additionalProperty ? ` (it is ${JSON.stringify(fault.data)?.slice(0, 60)})` : '';
+      const value = 'data' in fault && !missingProperty && !additionalProperty ? ` (it is ${shown(fault.data)})` : '';
       return { path: keys.join('.'), message: `${fault.message ?? 'is not valid'}${value}` };
     });
     return errors.badRequest(faults);
   }
-  if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') return errors.tooLarge();
-  if (
-    /^Sequelize(Connection|HostNot|AccessDenied)/u.test(error.name) ||
-    /ECONNREFUSED|terminating connection|Connection terminated/u.test(error.message)
-  )
-    return errors.databaseAway();
+  if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') return errors.tooLarge(bodyLimit);
+  if (isDatabaseAway(error)) return errors.databaseAway();
   // SQLSTATE 53100: disk_full.
   if ((error as { original?: { code?: string } }).original?.code === '53100') return errors.diskFull();
   const status = error.statusCode ?? 500;

@@ -102,6 +102,8 @@ export const errors = {
       'WRONG_SIGN_IN',
       'E-mail address or password is not right. After five wrong passwords in a row an account rests for 15 minutes.',
     ),
+  tooManyTries: (seconds: number) =>
+    new ServerError(429, 'TOO_MANY_TRIES', `Too many tries to sign in from this address: try again in ${seconds} s.`),
   wrongPassword: () => new ServerError(403, 'WRONG_PASSWORD', 'The password before is not right: nothing was changed.'),
   notForRole: (role: string, least: string) =>
     new ServerError(
@@ -127,11 +129,15 @@ export const errors = {
     ),
   databaseAway: () =>
     new ServerError(503, 'DATABASE_AWAY', 'The database does not answer at the moment. Nothing is lost: try again shortly.'),
+  tooMuchWork: (sentence: string) => new ServerError(422, 'TOO_MUCH_WORK', sentence),
   diskFull: () =>
     new ServerError(
       507,
       'DISK_FULL',
       'The disk of the server is full, so nothing can be saved. What you typed is kept in the browser: free some space there and it is saved by itself.',
     ),
-  tooLarge: () => new ServerError(413, 'TOO_LARGE', 'The request is larger than 4 MB, which no sign needs.'),
+  tooLarge: (most: number) => {
+    const limit = most < 1024 * 1024 ? `${Math.floor(most / 1024)} kB` : `${Math.floor(most / 1024 / 1024)} MB`;
+    return new ServerError(413, 'TOO_LARGE', `The request is larger than the ${limit} that are taken here.`);
+  },
 } as const;

@@ -1,9 +1,11 @@
 import { buildApp } from './app.js';
 import { openDatabase } from './database/database.js';
+import { outliveDatabase } from './database/trouble.js';
 import { readSettings } from './settings.js';
 import { openQueue, QUEUE } from './tasks/queue.js';
 
 /** The web process. */
+outliveDatabase();
 const settings = readSettings();
 const db = openDatabase(settings.databaseUrl);
 const boss = await openQueue(settings.databaseUrl);

@@ -12,6 +12,8 @@ export interface Settings {
   /** A mail server as smtp://…; letters go to the outbox of the application where there is none. */
   readonly mailServer?: string;
   readonly mailFrom: string;
+  /** Addresses of proxies that are believed who calls: a list of them, networks, or "loopback". */
+  readonly trustedProxy?: string;
 }
 
 const fromRoot = (path: string): string => fileURLToPath(new URL(`../../${path}`, import.meta.url));
@@ -30,6 +32,7 @@ export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
     fontsDir: env.FONTS_DIR ?? fromRoot('fonts'),
     demoDir: env.DEMO_DIR ?? fromRoot('demo'),
     publicUrl: (env.PUBLIC_URL ?? `http://127.0.0.1:${port}`).replace(/\/+$/u, ''),
+    ...(env.TRUSTED_PROXY && { trustedProxy: env.TRUSTED_PROXY }),
     ...(env.MAIL_SERVER && { mailServer: env.MAIL_SERVER }),
     mailFrom: env.MAIL_FROM ?? 'Millrace Signworks <proofs@millrace.example.org>',
   };

@@ -1,9 +1,11 @@
 import { openDatabase } from './database/database.js';
+import { outliveDatabase } from './database/trouble.js';
 import { readSettings } from './settings.js';
 import { openQueue } from './tasks/queue.js';
 import { Worker } from './tasks/worker.js';
 
 /** The process that makes proofs and files; as many as one likes may run. */
+outliveDatabase();
 const settings = readSettings();
 const db = openDatabase(settings.databaseUrl);
 const boss = await openQueue(settings.databaseUrl);
@@ -14,6 +16,7 @@ console.log('Worker waits for work');
 async function stop(): Promise<void> {
   worker.stop();
   await boss.stop({ graceful: true, timeout: 5_000 });
+  await worker.close();
   await db.sequelize.close();
   process.exit(0);
 }

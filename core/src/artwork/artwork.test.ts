@@ -140,6 +140,14 @@ describe('choices', () => {
   });
 });
 
+describe('namespaces that a file declares as entities', () => {
+  it('are read, as some programs write them', () => {
+    const doctype = '<!DOCTYPE svg [<!ENTITY ns_svg "http://www.w3.org/2000/svg"><!ENTITY own "http://example.org/ns">]>';
+    const source = `${doctype}<svg xmlns="&ns_svg;" xmlns:x="&own;" width="100mm" height="100mm" viewBox="0 0 100 100"><rect width="10" height="10"/></svg>`;
+    expect(importArtwork('svg', source).colours.reduce((sum, { areaMm2 }) => sum + areaMm2, 0)).toBeCloseTo(100, 3);
+  });
+});
+
 describe('hostile files', () => {
   const nested = (depth: number) => '<g>'.repeat(depth) + '<rect width="9" height="9"/>' + '</g>'.repeat(depth);
   const uses = Array.from({ length: 30 }, (_, i) => `<g id="u${i + 1}">${`<use href="#u${i}"/>`.repeat(10)}</g>`).join('');
@@ -158,6 +166,11 @@ describe('hostile files', () => {
     ['an entity of a file', '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]><svg><text>&x;</text></svg>'],
     ['an entity of an address', '<!DOCTYPE svg [<!ENTITY x SYSTEM "http://example.org/">]><svg><text>&x;</text></svg>'],
     ['an unknown entity', '<svg>&nothing;</svg>'],
+    [
+      'namespaces in place of text without end',
+      `<!DOCTYPE svg [<!ENTITY a "http://www.w3.org/2000/svg">]><svg>${'&a;'.repeat(5000)}</svg>`,
+    ],
+    ['an entity in an entity', '<!DOCTYPE svg [<!ENTITY a "http://x/&b;"><!ENTITY b "http://y">]><svg xmlns="&a;"/>'],
     ['only a script', svg('<script>while(true){}</script>')],
     ['only an event', svg('<g onload="alert(1)"/>')],
     ['only a foreign object', svg('<foreignObject><iframe src="http://example.org/"/></foreignObject>')],

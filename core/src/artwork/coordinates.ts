@@ -50,7 +50,7 @@ const moved = (e: number, f: number): Placement => ({ ...HERE, e, f });
 /** A list of transforms, the first outermost (CSS Transforms 1, chapter 8). What cannot be read ends the list. */
 export function readTransform(text: string | undefined): Placement {
   let out = HERE;
-  for (const [, name, list] of (text ?? '').matchAll(/([a-zA-Z]+)\s*\(([^()]*)\)/gu)) {
+  for (const [, name, list] of (text ?? '').matchAll(/([a-zA-Z]{1,12})\s{0,40}\(([^()]*)\)/gu)) {
     const n = numbersOf(list);
     const next = one(name, n);
     if (!next || ![next.a, next.b, next.c, next.d, next.e, next.f].every(Number.isFinite)) return out;

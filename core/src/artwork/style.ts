@@ -34,8 +34,7 @@ export class StyleSheet {
   readonly passedOver: string[] = [];
 
   constructor(text: string) {
-    const plain = text.replace(/\/\*[\s\S]*?\*\//gu, '');
-    for (const [, selectors, body] of plain.matchAll(/([^{}@]+)\{([^{}]*)\}/gu)) {
+    for (const [selectors, body] of rulesOf(withoutComments(text))) {
       const values = declarations(body);
       for (const selector of selectors.split(',').map((each) => each.trim())) {
         const weight = weightOf(selector);
@@ -73,6 +72,33 @@ export class StyleSheet {
     set(declarations(attributes.style ?? ''));
     return out;
   }
+}
+
+/** Read once from its start to its end, however it is broken: an unclosed comment takes the rest. */
+function withoutComments(text: string): string {
+  const out: string[] = [];
+  for (let at = 0; at < text.length;) {
+    const begin = text.indexOf('/*', at);
+    out.push(text.slice(at, begin < 0 ? undefined : begin));
+    const end = begin < 0 ? -1 : text.indexOf('*/', begin + 2);
+    if (end < 0) break;
+    at = end + 2;
+  }
+  return out.join('');
+}
+
+/** Selectors and declarations of every innermost block, also of those within at-rules. */
+function rulesOf(text: string): [selectors: string, body: string][] {
+  const blocks = text.split('}');
+  // What follows the last block is none.
+  blocks.pop();
+  return blocks.flatMap((block): [string, string][] => {
+    const at = block.lastIndexOf('{');
+    if (at < 0) return [];
+    const head = block.slice(0, at);
+    const selectors = head.slice(Math.max(head.lastIndexOf('{'), head.lastIndexOf('@')) + 1);
+    return selectors === '' ? [] : [[selectors, block.slice(at + 1)]];
+  });
 }
 
 function weightOf(selector: string): number | undefined {

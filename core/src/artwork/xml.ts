@@ -10,8 +10,28 @@ export interface Element {
   text: string;
 }
 
+/** Names of namespaces that a file declares as entities of its own, as some programs write them: so long, and used so often. */
+const LONGEST_NAMESPACE = 200;
+const MOST_NAMESPACES = 50;
+const MOST_USES = 1000;
+
 /**
- * Reads XML into a tree. Entities that a file declares are not expanded, and nothing outside of the file is read.
+ * The entities of a document type that stand for the address of a namespace, and for nothing else: no entity within an entity, nothing of
+ * another file.
+ */
+function namespacesIn(doctype: string, source: string): Record<string, string> {
+  const out: Record<string, string> = {};
+  const declared = /<!ENTITY\s{1,20}([A-Za-z_][\w.-]{0,60})\s{1,20}(["'])((?:https?:\/\/|urn:)[^"'<>&%\s]*)\2\s{0,20}>/gu;
+  for (const [, name, , value] of doctype.matchAll(declared))
+    if (value.length <= LONGEST_NAMESPACE && Object.keys(out).length < MOST_NAMESPACES) out[name] = value;
+  let uses = 0;
+  for (let at = source.indexOf('&'); at >= 0 && uses <= MOST_USES; at = source.indexOf('&', at + 1)) uses++;
+  return uses > MOST_USES ? {} : out;
+}
+
+/**
+ * Reads XML into a tree. Of the entities that a file declares only the names of namespaces are expanded, and nothing outside of the file is
+ * read.
  * @throws ArtworkError where it is not well formed, or too large to be a drawing
  */
 export function readXml(source: string): Element {
@@ -21,6 +41,7 @@ export function readXml(source: string): Element {
   let fault: ArtworkError | undefined;
   const parser = new SaxesParser({ position: true });
   parser.on('error', (error) => (fault ??= new ArtworkError('not-xml', error.message.replace(/\.$/u, ''))));
+  parser.on('doctype', (doctype) => Object.assign(parser.ENTITIES, namespacesIn(doctype, source)));
   parser.on('opentag', ({ name, attributes }) => {
     if (++count > MOST_ELEMENTS) fault ??= new ArtworkError('too-many-elements', MOST_ELEMENTS);
     if (open.length > MOST_DEPTH) fault ??= new ArtworkError('too-deep', MOST_DEPTH);

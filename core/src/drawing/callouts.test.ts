@@ -137,6 +137,15 @@ describe('call-outs', () => {
     expect(leadersOf(drawn(2))).toHaveLength(1);
   });
 
+  it('point at what is narrow near its top, and not wherever it is a little wider', () => {
+    const sign = board();
+    // A rim of 1 mm all round, which has no room for the dot anywhere.
+    addFinished(sign, { top: 'red' }, [90, 50], { kind: 'raise', by: 2 });
+    addFinished(sign, { top: 'gold' }, [88, 48], { kind: 'set', to: 1 });
+    const [end] = leadersOf(outsOf(sign).drawn(4)).filter(([, , x, y]) => Math.abs(x) > 44 || Math.abs(y) > 24).filter(([, , x, y]) => Math.abs(x) < 45 && Math.abs(y) < 25); // prettier-ignore
+    expect(end[3]).toBeGreaterThan(0);
+  });
+
   it('keep their numbers on the back', () => {
     const sign = board();
     addFinished(sign, { top: 'red' }, [60, 30], { kind: 'carve', by: 2 });

@@ -28,6 +28,7 @@ const PITCH = 2.6;
 const ABOVE = 1.4;
 /** The radius of the dot at the end of a leader, in heights of the figures: a place with as much room needs no better one. */
 const DOT = 0.28;
+const NEARLY = 0.6;
 
 /** A side of a sign: its solid, and the areas that its finishes cover. */
 export interface FinishedSide {
@@ -86,7 +87,9 @@ export function withCallOuts(drawing: Drawing, callOuts: readonly CallOut[], tex
   const y = maxY + ABOVE * textHeight + radius;
   const seen = callOuts
     .flatMap(({ number, places }) => {
-      const spot = places.find(({ room }) => room >= DOT * textHeight) ?? places.at(-1);
+      // Where none has room for the dot, one that has nearly as much as the best.
+      const enough = Math.min(DOT * textHeight, NEARLY * (places.at(-1)?.room ?? 0));
+      const spot = places.find(({ room }) => room >= enough);
       return spot ? [{ number, spot }] : [];
     })
     .sort((one, other) => one.spot.x - other.spot.x);

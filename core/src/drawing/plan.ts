@@ -187,10 +187,11 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   for (const part of partsSeen(evaluation)) {
     for (const { points, closed } of part.strokes) items.push({ kind: 'line', layer: 'centre lines', points, closed, pen });
   }
-  return { items, bounds: productionBounds(items) };
+  // Where nothing is left the blank says how large the drawing is.
+  return { items, bounds: boundsOf(items) ?? bounds([evaluation.blank])! };
 }
 
-function productionBounds(items: readonly Item[]): Box {
+function boundsOf(items: readonly Item[]): Box | undefined {
   const runs = items.flatMap((item) => (item.kind === 'area' ? item.outline : item.kind === 'line' ? [item.points] : []));
-  return bounds(runs)!;
+  return bounds(runs);
 }

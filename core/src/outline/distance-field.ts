@@ -1,8 +1,9 @@
 import Flatbush from 'flatbush';
 import type { Creases } from './arrangement.js';
-import type { Contour, Outline } from './contour.js';
+import { contains, type Contour, type Outline, reversed } from './contour.js';
 import type { EnvelopePiece } from './envelope.js';
 import { discAt, FREE, type Front, frontsOf } from './fronts.js';
+import { type MitredFront, mitredFrontsOf, mitredGrowth } from './mitred-fronts.js';
 import { keyX, keyY, pointKey, STEPS_PER_MM, toStep } from './grid.js';
 
 /** A point at which a disc that touches the edge can grow no more. */
@@ -26,13 +27,24 @@ interface Flank {
   readonly points: readonly AxisPoint[];
 }
 
+/** The distance of every place inside an outline from its edge, up to a greatest one, the run. */
+export interface Field {
+  readonly outline: Outline;
+  readonly run: number;
+  readonly tolerance: number;
+  /** The greatest distance that is found inside, at most the run. */
+  readonly deepest: number;
+  distanceAt(x: number, y: number): number;
+  drawn(levels: readonly number[]): DrawnField;
+}
+
 /**
  * How far every place inside an outline is from the outline's edge, up to a greatest distance, the run: as places over which the
  * distance grows evenly. Their borders are the medial axis of the outline, rays in the fans of its inner corners, and lines of
  * equal distance. Surfaces that are a function of that distance (slopes, ridges, vees, rounded edges) are flat over each of them
  * to within the tolerance.
  */
-export class DistanceField {
+export class DistanceField implements Field {
   private readonly flanks: readonly Flank[];
   private readonly index: Flatbush | undefined;
   private readonly edges: Float64Array;
@@ -98,6 +110,53 @@ export class DistanceField {
   }
 }
 
+/**
+ * How far every place of a grown outline is from where its growth ended: nothing on its edge, and the whole growth in all of what was
+ * grown. Corners are mitred, so that where slopes lean outwards what is level is the outline itself, with its inner corners as sharp as
+ * they are. Their borders are straight everywhere.
+ */
+export class GrowthField implements Field {
+  private readonly fronts: readonly MitredFront[];
+
+  /**
+   * @param outline what was grown to, rings with the inside on their left
+   * @param inner what was grown
+   * @param run mm by which it was grown, corners mitred
+   */
+  constructor(
+    readonly outline: Outline,
+    readonly inner: Outline,
+    readonly run: number,
+    readonly tolerance: number,
+  ) {
+    this.fronts = mitredFrontsOf(inner, run);
+  }
+
+  get deepest(): number {
+    return this.run;
+  }
+
+  distanceAt(x: number, y: number): number {
+    if (contains(this.inner, x, y)) return this.run;
+    return Math.max(0, this.run - mitredGrowth(this.fronts, x, y));
+  }
+
+  drawn(levels: readonly number[]): DrawnField {
+    const flanks = this.fronts.map((front): Flank => {
+      const points = front.pieces.flatMap((piece, i) =>
+        (i === 0 ? [piece.from, piece.to] : [piece.to]).map((t): AxisPoint => {
+          const d = front.growthAt(piece, t);
+          const [footX, footY] = front.footAt(t);
+          const [nx, ny] = front.rayAt(t);
+          return { x: footX + d * nx, y: footY + d * ny, d, isFree: piece.owner === FREE, footX, footY, nx, ny };
+        }),
+      );
+      return { isCorner: front.isCorner, points };
+    });
+    return new DrawnField(this, this.outline, flanks, levels, this.inner);
+  }
+}
+
 /** mm by which a distance may miss its line by rounding and still lie on it. */
 const HAIR = 1e-9;
 
@@ -114,15 +173,22 @@ export class DrawnField {
   private readonly known = new Map<number, number>();
   private readonly weld: Weld;
 
+  /**
+   * @param flanks with distances from the outline, or from `inner` outwards where that is given
+   * @param inner what the outline was grown from: distances count from where that growth ended
+   */
   constructor(
-    readonly field: DistanceField,
+    readonly field: Field,
     outline: Outline,
     flanks: readonly Flank[],
     readonly levels: readonly number[],
+    private readonly inner?: Outline,
   ) {
     this.weld = new Weld(Math.max(2, Math.round((field.tolerance / 2) * STEPS_PER_MM)));
     for (const contour of outline)
       for (let i = 0; i < contour.length; i += 2) this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
+    for (const contour of inner ?? [])
+      for (let i = 0; i < contour.length; i += 2) this.placeOnLine(contour[i], contour[i + 1], field.run);
     const creases: number[] = [];
     for (const { isCorner, points } of flanks) {
       points.forEach((point, i) => {
@@ -132,9 +198,10 @@ export class DrawnField {
       });
     }
     this.rings = levels.map((level) => {
-      const steps = flanks.flatMap(({ points }) => this.lineAlong(points, level));
+      const steps = flanks.flatMap(({ points }) => this.lineAlong(points, this.onFlank(level)));
       for (const { from, to } of steps) push(from, to, creases);
-      return linked(steps);
+      // Flanks of what grew have the farther places on their other side.
+      return inner ? linked(steps).map(reversed) : linked(steps);
     });
     this.creases = creases;
   }
@@ -148,9 +215,14 @@ export class DrawnField {
     return this.levels.find((level) => Math.abs(level - measured) < ON_LINE) ?? measured;
   }
 
+  /** A distance as flanks count it, and the other way round. */
+  private onFlank(d: number): number {
+    return this.inner ? this.field.run - d : d;
+  }
+
   private place({ x, y, d }: Pick<AxisPoint, 'x' | 'y' | 'd'>): number {
     const key = this.weld.place(x, y);
-    if (!this.known.has(key)) this.known.set(key, d);
+    if (!this.known.has(key)) this.known.set(key, this.onFlank(d));
     return key;
   }
 
@@ -163,9 +235,10 @@ export class DrawnField {
   private ray(point: AxisPoint, creases: number[]): void {
     const { footX, footY, nx, ny, d } = point;
     let from = this.weld.place(footX, footY);
-    for (const level of this.levels) {
-      if (level >= d) break;
-      const to = this.placeOnLine(footX + level * nx, footY + level * ny, level);
+    for (const level of this.inner ? [...this.levels].reverse() : this.levels) {
+      const along = this.onFlank(level);
+      if (along >= d) break;
+      const to = this.placeOnLine(footX + along * nx, footY + along * ny, level);
       push(from, to, creases);
       from = to;
     }
@@ -173,16 +246,17 @@ export class DrawnField {
   }
 
   /** The stretches of a line of equal distance along one flank. */
-  private lineAlong(points: readonly AxisPoint[], level: number): Step[] {
+  private lineAlong(points: readonly AxisPoint[], along: number): Step[] {
     const out: Step[] = [];
-    const onRay = ({ footX, footY, nx, ny }: AxisPoint) => this.placeOnLine(footX + level * nx, footY + level * ny, level);
+    const distance = this.onFlank(along);
+    const onRay = ({ footX, footY, nx, ny }: AxisPoint) => this.placeOnLine(footX + along * nx, footY + along * ny, distance);
     for (let i = 0; i + 1 < points.length; i++) {
       const [a, b] = [points[i], points[i + 1]];
-      const [isIn, isOut] = [a.d > level - HAIR, b.d > level - HAIR];
+      const [isIn, isOut] = [a.d > along - HAIR, b.d > along - HAIR];
       if (!isIn && !isOut) continue;
       const between = (): number => {
-        const t = (level - a.d) / (b.d - a.d);
-        return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), level);
+        const t = (along - a.d) / (b.d - a.d);
+        return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), distance);
       };
       const from = isIn ? onRay(a) : between();
       const to = isOut ? onRay(b) : between();
@@ -326,6 +400,9 @@ function near(from: number, to: number, angle: number): number {
   return angle + 2 * Math.PI * Math.round((half - angle) / (2 * Math.PI));
 }
 
+/** Side of a cell of {@link Weld}, in times the distance below which points are one. */
+const CELL = 8;
+
 /** Grid points of which none are nearer to each other than a few steps: a new one that is becomes the old one. */
 class Weld {
   private readonly cells = new Map<number, number[]>();
@@ -336,12 +413,18 @@ class Weld {
   place(xMm: number, yMm: number): number {
     const { steps, cells } = this;
     const [x, y] = [toStep(xMm), toStep(yMm)];
-    const [cx, cy] = [Math.floor(x / steps), Math.floor(y / steps)];
+    const size = CELL * steps;
+    const [cx, cy] = [Math.floor(x / size), Math.floor(y / size)];
     let best: number | undefined;
     let least = steps * steps;
-    for (let i = cx - 1; i <= cx + 1; i++) {
-      for (let j = cy - 1; j <= cy + 1; j++) {
-        for (const key of cells.get(pointKey(i, j)) ?? []) {
+    // Neighbouring cells only where they are near.
+    const lastColumn = Math.floor((x + steps) / size);
+    const lastRow = Math.floor((y + steps) / size);
+    for (let i = Math.floor((x - steps) / size); i <= lastColumn; i++) {
+      for (let j = Math.floor((y - steps) / size); j <= lastRow; j++) {
+        const keys = cells.get(pointKey(i, j));
+        if (!keys) continue;
+        for (const key of keys) {
           const square = (keyX(key) - x) ** 2 + (keyY(key) - y) ** 2;
           if (square >= least) continue;
           least = square;

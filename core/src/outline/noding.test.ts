@@ -51,6 +51,16 @@ describe('node', () => {
     expect(segments.tag.sort()).toEqual([0, 0, 1, 1]);
   });
 
+  it('settles where two segments cross in the corner of four grid squares', () => {
+    // The diagonals of one square of the grid: each passes a corner of the squares about the other's ends.
+    const { points, segments } = noded([
+      [27232, 10534, 27231, 10535],
+      [27232, 10535, 27231, 10534],
+    ]);
+    expect(segments.from).toHaveLength(3);
+    expect(points.size).toBe(4);
+  });
+
   it('splits where an end touches and where two run together', () => {
     expect(
       noded([

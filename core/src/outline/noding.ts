@@ -31,9 +31,12 @@ const MOST_ROUNDS = 64;
 export function node(points: PointSet, input: Segments): Segments {
   let { from, to, tag } = input;
   let fresh = new Uint8Array(from.length).fill(1);
+  /** Points before this one have been held against all segments that are not fresh. */
+  let settled = 0;
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const splits = findSplits(points, from, to, fresh);
+    const { splits, isRounded } = findSplits(points, from, to, fresh, settled);
     if (splits.size === 0) return { from, to, tag };
+    if (isRounded) settled = points.size;
     const next: Segments = { from: [], to: [], tag: [] };
     const nextFresh: number[] = [];
     for (let s = 0; s < from.length; s++) {
@@ -67,7 +70,13 @@ function push(list: Segments, from: number, to: number, tag: number): void {
 }
 
 /** Points at which segments must be split, by segment; pairs of which neither is fresh were settled before. */
-function findSplits(points: PointSet, from: number[], to: number[], fresh: Uint8Array): Map<number, number[]> {
+function findSplits(
+  points: PointSet,
+  from: number[],
+  to: number[],
+  fresh: Uint8Array,
+  settled: number,
+): { readonly splits: Map<number, number[]>; readonly isRounded: boolean } {
   const splits = new Map<number, number[]>();
   const grid = new CellGrid(points, from, to);
   let isRounded = false;
@@ -120,26 +129,31 @@ function findSplits(points: PointSet, from: number[], to: number[], fresh: Uint8
     if (sideB === 0 && within(cx, cy, dx, dy, bx, by)) add(t, b);
   };
 
-  grid.forEachPair((s, t) => {
-    if (fresh[s] || fresh[t]) meet(s, t);
-  });
+  grid.forEachPair(fresh, meet);
   if (isRounded) {
     const { x, y } = points;
     grid.forEachPoint((s, p) => {
+      if (p < settled && !fresh[s]) return;
       if (passes(x[from[s]], y[from[s]], x[to[s]], y[to[s]], x[p], y[p])) add(s, p);
     });
   }
-  return splits;
+  return { splits, isRounded };
 }
 
-/** Whether a segment passes the grid square about a point: the square's corners lie on both sides of it, or on it. */
+/**
+ * Whether a segment passes the grid square about a point. Squares have their lower and left sides and not the others, as rounding has it:
+ * two that both counted a corner would bend segments to and fro between them.
+ */
 function passes(ax: number, ay: number, bx: number, by: number, px: number, py: number): boolean {
   if (px + 0.5 < Math.min(ax, bx) || px - 0.5 > Math.max(ax, bx) || py + 0.5 < Math.min(ay, by) || py - 0.5 > Math.max(ay, by))
     return false;
   // Of the square's corners the two furthest to the sides, seen along the segment.
   const [dx, dy] = [bx - ax, by - ay];
   const reach = (Math.abs(dx) + Math.abs(dy)) / 2;
-  return Math.abs(turn(ax, ay, bx, by, px, py)) <= reach;
+  const side = turn(ax, ay, bx, by, px, py);
+  if (Math.abs(side) !== reach) return Math.abs(side) < reach;
+  // Through one corner: only the lower left one is the square's own.
+  return dx * dy < 0 && side === (dx - dy) / 2;
 }
 
 const within = (ax: number, ay: number, bx: number, by: number, px: number, py: number): boolean =>

@@ -34,6 +34,16 @@ describe('offset', () => {
     expect(furthest).toBeGreaterThan(40.9);
   });
 
+  it('grows and shrinks by far more than its edges are long, as a general library does', () => {
+    // A comb of fine curves.
+    const outline = join(...Array.from({ length: 6 }, (_, i) => [circle(3 * i, (i * i) % 5, 2, 0.0005)]));
+    for (const by of [30, 8, -0.9, -1.9]) {
+      const theirs = crossSection(m, outline).offset(by, 'Round', 2, 4000).area();
+      expect(Math.abs(area(offset(outline, by, 0.0005)) - theirs)).toBeLessThan(0.002 * Math.max(1, theirs));
+    }
+    expect(offset(outline, -500)).toEqual([]);
+  });
+
   it.each(['mitred', 'square', 'round'] as const)(
     'with %s corners agrees with a general library on shapes with holes',
     (corners) => {

@@ -292,3 +292,14 @@ describe('arrange', () => {
     expect(Math.abs(area(join([ring])) - crossSection(m, [ring]).area())).toBeLessThan(0.05);
   });
 });
+
+describe('circles', () => {
+  it('keep their area to a thousandth where they are small, and their width exactly', () => {
+    for (const diameter of [0.5, 1, 6.35, 7, 12, 19.9]) {
+      const ring = circle(0, 0, diameter / 2);
+      const wanted = (Math.PI * diameter * diameter) / 4;
+      expect(Math.abs(area([ring]) / wanted - 1)).toBeLessThan(1e-3);
+      expect(Math.max(...ring)).toBeCloseTo(diameter / 2, 3);
+    }
+  });
+});

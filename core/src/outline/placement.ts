@@ -1,3 +1,5 @@
+import { type Contour, reversed, snapRun } from './contour.js';
+
 /** A placement in the plan: x′ = a·x + c·y + e, y′ = b·x + d·y + f, in mm. */
 export interface Placement {
   readonly a: number;
@@ -57,6 +59,18 @@ export function placeRun(run: Float64Array, p: Placement): Float64Array {
     out[i + 1] = p.b * run[i] + p.d * run[i + 1] + p.f;
   }
   return out;
+}
+
+/**
+ * Rings under a placement, brought to the grid. One that mirrors runs them the other way round, so that what lay on the left of a ring
+ * still does.
+ */
+export function placeRings(rings: readonly Contour[], p: Placement): Contour[] {
+  const isMirrored = p.a * p.d - p.b * p.c < 0;
+  return rings.map((ring) => {
+    const placed = snapRun(placeRun(ring, p), true);
+    return isMirrored ? reversed(placed) : placed;
+  });
 }
 
 /** A point under a placement. */

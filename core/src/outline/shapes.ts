@@ -7,9 +7,22 @@ export function chordsInCircle(radius: number, tolerance = CHORD_TOLERANCE): num
   return Math.max(8, Math.ceil(Math.PI / Math.acos(1 - tolerance / radius) / 4) * 4);
 }
 
+/** Chords of a circle whose area is less by a thousandth: 1 − sin(2π/n) / (2π/n), about (2π/n)² / 6. */
+const FINE_CHORDS = 84;
+/** mm; chords of larger circles keep to the tolerance alone. */
+const SMALL_RADIUS = 10;
+/** mm below which no chord is worth a point of its own. */
+const LEAST_CHORD = 0.002;
+
+/** Chords in the circle of a shape: small ones also keep their area to a thousandth. */
+function chordsInShape(radius: number, tolerance: number): number {
+  const least = radius < SMALL_RADIUS ? Math.min(FINE_CHORDS, 4 * Math.ceil((2 * Math.PI * radius) / LEAST_CHORD / 4)) : 0;
+  return Math.max(chordsInCircle(radius, tolerance), least);
+}
+
 /** A circle about (x, y), anticlockwise, as chords that share its quarter points. */
 export function circle(x: number, y: number, radius: number, tolerance = CHORD_TOLERANCE): Contour {
-  const n = chordsInCircle(radius, tolerance);
+  const n = chordsInShape(radius, tolerance);
   const points = new Float64Array(2 * n);
   for (let i = 0; i < n; i++) {
     const angle = (2 * Math.PI * i) / n;
@@ -61,7 +74,7 @@ export function rectangle(
 
 /** An ellipse about the origin, anticlockwise, its chords no further off than those of a circle of its greater radius. */
 export function ellipse(width: number, height: number, tolerance = CHORD_TOLERANCE): Contour {
-  const n = chordsInCircle(Math.max(width, height) / 2, tolerance);
+  const n = chordsInShape(Math.max(width, height) / 2, tolerance);
   const points: number[] = [];
   for (let i = 0; i < n; i++) {
     const angle = (2 * Math.PI * i) / n;

@@ -161,7 +161,8 @@ function flip(work: Worked, f: number): boolean {
   if (others.length !== 1 || belongs[others[0]] !== belongs[f]) return false;
   const [g] = others;
   const d = [0, 1, 2].map((i) => t[3 * g + i]).find((v) => v !== a && v !== b)!;
-  if (d === c || at[c].some((other) => isThere(work, other) && has(work, other, d))) return false;
+  // One that was not looked at has triangles that are not known.
+  if (!at[d] || d === c || at[c].some((other) => isThere(work, other) && has(work, other, d))) return false;
   // (a, b, c) and (b, a, d) become (a, d, c) and (d, b, c).
   const before = cross(p, t[3 * g], t[3 * g + 1], t[3 * g + 2]);
   const [one, two] = [cross(p, a, d, c), cross(p, d, b, c)];

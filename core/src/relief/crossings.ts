@@ -5,11 +5,13 @@ import {
   type Creases,
   type DrawnField,
   movedBy,
+  pointKey,
   snapRun,
   STEPS_PER_MM,
   toStep,
   triangulate,
 } from '../outline/index.js';
+import type { Layer } from './layers.js';
 import type { Piece, Woven } from './weave.js';
 
 /** Where one woven slope lies above another that it overlaps. */
@@ -27,7 +29,7 @@ export interface Crossing {
 type Facets = Float64Array;
 
 /** Where slopes of different layers overlap, the places where one is the higher. */
-export function crossingsOf(woven: readonly Woven[]): Crossing[] {
+export function crossingsOf(woven: readonly Woven[], layers: readonly Layer[]): Crossing[] {
   const facets = new Map<Woven, Facets>();
   const of = (each: Woven): Facets => {
     let known = facets.get(each);
@@ -37,13 +39,18 @@ export function crossingsOf(woven: readonly Woven[]): Crossing[] {
   const out: Crossing[] = [];
   woven.forEach((first, i) => {
     for (const second of woven.slice(i + 1)) {
-      if (first.area === second.area || !meet(first, second) || areApart(first, second)) continue;
+      if (first.area === second.area || !areCompared(layers[first.layer], layers[second.layer])) continue;
+      if (!meet(first, second) || areApart(first, second)) continue;
       const border = placesAbove(of(first), of(second));
       out.push({ first: first.layer, second: second.layer, border, layer: 0 });
     }
   });
   return out;
 }
+
+/** Whether the higher of two slopes is asked for: what a later one of the same side sets takes the place of what was there. */
+const areCompared = (first: Layer, second: Layer): boolean =>
+  second.does !== 'set' || (first.isBehind ?? false) !== (second.isBehind ?? false);
 
 const meet = (a: Woven, b: Woven): boolean =>
   a.index.minX <= b.index.maxX && b.index.minX <= a.index.maxX && a.index.minY <= b.index.maxY && b.index.minY <= a.index.maxY;
@@ -104,6 +111,7 @@ function placesAbove(a: Facets, b: Facets): Creases {
   index.finish();
   const border = new Border();
   for (let t = 0; t < a.length; t += 9) {
+    const highest = Math.max(a[t + 2], a[t + 5], a[t + 8]);
     const found = index.search(
       Math.min(a[t], a[t + 3], a[t + 6]),
       Math.min(a[t + 1], a[t + 4], a[t + 7]),
@@ -111,6 +119,7 @@ function placesAbove(a: Facets, b: Facets): Creases {
       Math.max(a[t + 1], a[t + 4], a[t + 7]),
     );
     for (const i of found) {
+      if (highest <= Math.min(b[9 * i + 2], b[9 * i + 5], b[9 * i + 8])) continue;
       const common = clippedAbove(a.subarray(t, t + 9), b.subarray(9 * i, 9 * i + 9));
       if (common.length < 6) continue;
       const ring = snapRun(common, true);
@@ -122,28 +131,50 @@ function placesAbove(a: Facets, b: Facets): Creases {
 
 /** The border of many rings together: what one has one way and another the other way is none. */
 class Border {
-  private readonly edges = new Map<string, { from: readonly [number, number]; to: readonly [number, number]; count: number }>();
+  /** Numbers of points by their places, and how often an edge is run from its first to its second point, less the other way. */
+  private readonly numbers = new Map<number, number>();
+  private readonly places: number[] = [];
+  private readonly counts = new Map<number, number>();
 
   add(ring: Contour): void {
     const n = ring.length;
-    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
-      const from = [toStep(ring[j]), toStep(ring[j + 1])] as const;
-      const to = [toStep(ring[i]), toStep(ring[i + 1])] as const;
-      const isUp = from[0] < to[0] || (from[0] === to[0] && from[1] < to[1]);
-      const key = (isUp ? [from, to] : [to, from]).join(' ');
-      const known = this.edges.get(key);
-      if (!known) this.edges.set(key, { from: isUp ? from : to, to: isUp ? to : from, count: isUp ? 1 : -1 });
-      else known.count += isUp ? 1 : -1;
+    let from = this.numberOf(ring[n - 2], ring[n - 1]);
+    for (let i = 0; i < n; i += 2) {
+      const to = this.numberOf(ring[i], ring[i + 1]);
+      const isUp = from < to;
+      const key = isUp ? from * PAIR + to : to * PAIR + from;
+      this.counts.set(key, (this.counts.get(key) ?? 0) + (isUp ? 1 : -1));
+      from = to;
     }
   }
 
   segments(): Creases {
+    const { places } = this;
     const out: number[] = [];
-    for (const { from, to, count } of this.edges.values())
-      for (let i = 0; i < Math.abs(count); i++) out.push(...(count > 0 ? [...from, ...to] : [...to, ...from]));
+    const push = (p: number, q: number) => out.push(places[2 * p], places[2 * p + 1], places[2 * q], places[2 * q + 1]);
+    for (const [key, count] of this.counts) {
+      const [p, q] = [Math.floor(key / PAIR), key % PAIR];
+      for (let i = 0; i < count; i++) push(p, q);
+      for (let i = 0; i < -count; i++) push(q, p);
+    }
     return out;
   }
+
+  private numberOf(x: number, y: number): number {
+    const [stepX, stepY] = [toStep(x), toStep(y)];
+    const key = pointKey(stepX, stepY);
+    let number = this.numbers.get(key);
+    if (number === undefined) {
+      number = this.numbers.size;
+      this.numbers.set(key, number);
+      this.places.push(stepX, stepY);
+    }
+    return number;
+  }
 }
+
+/** More points than a border has: two of them make one number. */
+const PAIR = 0x4000000;
 
 /** Height of a facet's plane at a point, as a function a + b·x + c·y. */
 function planeOf(f: Facets): readonly [number, number, number] {

@@ -1,4 +1,4 @@
-import type { BlankEdge, Edge } from '../sign/index.js';
+import type { Action, BlankEdge, Edge } from '../sign/index.js';
 import { Ramp } from './ramp.js';
 
 /** mm by which the chords of a round edge may be too high or too low. */
@@ -10,6 +10,9 @@ const UPRIGHT_WIDTH = 0.003;
 /** The distance that a ridge without a cap may run: more than half of the widest sign. */
 const UNCAPPED_RUN = 4200;
 
+/** Slopes narrower than this, in mm, are upright: no line fits beside the edge. */
+const NARROWEST = 0.002;
+
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /**
@@ -19,6 +22,11 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
  * @param amount mm that it rises in all, 0 or more
  */
 export function edgeRamp(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
+  const ramp = rampOf(edge, amount);
+  return ramp.run < NARROWEST ? Ramp.level(ramp.end) : ramp;
+}
+
+function rampOf(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
   if (!edge || (amount === 0 && !(edge.kind === 'ridged' && !edge.capped))) return Ramp.level(amount);
   switch (edge.kind) {
     case 'sloped':
@@ -90,8 +98,12 @@ export function exactRise(edge: Edge | BlankEdge | undefined, amount: number, d:
   return edgeRamp(edge, amount).at(d);
 }
 
+/** Whether what an action makes has upright sides whatever is chosen. */
+export const isUpright = ({ kind }: Action): boolean => kind === 'cut-through' || kind === 'mark' || kind === 'insert';
+
 /** mm by which the foot of a slope that is sized at its other end lies outside of the outline: height × tan of the angle. */
 export function growthOf(edge: Edge | undefined, amount: number, isCarved: boolean): number {
   if (edge?.kind !== 'sloped') return 0;
-  return (edge.sized === 'top') !== isCarved ? amount * Math.tan(radians(edge.angle)) : 0;
+  const run = amount * Math.tan(radians(edge.angle));
+  return (edge.sized === 'top') !== isCarved && run >= NARROWEST ? run : 0;
 }

@@ -21,6 +21,7 @@ import { edgeLayer, type Layer, layersOf } from './layers.js';
 import { mirroredRing } from './mirrored.js';
 import { type Note, note } from './notes.js';
 import {
+  blankNote,
   blankOutline,
   copied,
   type PlacedPart,
@@ -68,7 +69,7 @@ export class Evaluator implements Known {
   evaluateLoaded(sign: Sign, side: Side = 'front'): Evaluation {
     const notes: Note[] = [];
     const blank = this.blankOf(sign, side);
-    notes.push(...radiusNote(sign.blank.outline, 'The blank', sign));
+    notes.push(...blankNote(sign), ...radiusNote(sign.blank.outline, 'The blank', sign));
 
     const bases = baseLevels(sign);
     const layers: Layer[] = [];
@@ -168,10 +169,11 @@ export class Evaluator implements Known {
   }
 
   /** Where strokes are too narrow for a slope to come to its height: the heights above the base that it comes to. */
-  private shortOf({ ramp, contours }: Layer, base: number): Short | undefined {
-    if (!ramp || contours.length === 0) return undefined;
+  private shortOf({ ramp, contours, level }: Layer, base: number): Short | undefined {
+    // What leans outwards comes to its level by growing.
+    if (!ramp || contours.length === 0 || level) return undefined;
     const heights = apart(contours).map((outline) =>
-      Math.abs(ramp.at(this.fields.field(insideLeft(outline), ramp).field.deepest) - base),
+      Math.abs(ramp.at(this.fields.field({ outline: insideLeft(outline) }, ramp).field.deepest) - base),
     );
     const sign = ramp.end < base ? -1 : 1;
     const full = Math.abs(ramp.end - base);

@@ -93,7 +93,7 @@ export function layerNotes(
     }
     if (onBlank.has(index) && !effective.has(index)) {
       const rung = rungs.find(({ part, tier }) => part === layer.part && tier === layer.tier);
-      notes.push(note('not-seen', at, name, rung?.reached ?? rung?.z ?? layer.z, sign.unit));
+      notes.push(note('not-seen', at, name, rung?.reached ?? rung?.z ?? layer.z, laid.grounds.get(index), sign.unit));
     }
   });
   notes.push(...buriedNotes(layers, laid, nameOf));

@@ -35,6 +35,8 @@ export interface Folded {
   readonly met?: readonly [number, number];
   /** Layers that changed what was there. */
   readonly effective: readonly number[];
+  /** Layers that changed nothing, and the height of what was there before. */
+  readonly idle: readonly { readonly layer: number; readonly z: number }[];
   /** Layers that lie over the place. */
   readonly present: readonly number[];
   /** Sloped letters, taken for lonely ones, that stand on a slope and must be woven too. */
@@ -74,6 +76,7 @@ export class Fold {
     const effective: number[] = [];
     const present: number[] = [];
     const unwoven: number[] = [];
+    const idle: { layer: number; z: number }[] = [];
     let material: Material | undefined = {
       surface: { kind: 'level', z: 0, layer: FACE_LAYER },
       under: { kind: 'level', z: -thickness, layer: BACK_LAYER },
@@ -83,7 +86,14 @@ export class Fold {
     for (let i = 2; i < windings.length && windings[i] <= layers.length; i += 2) indices.push(windings[i] - 1);
     const plate = indices.find((index) => layers[index].does === 'back up');
     if (this.keeps && !indices.some((index) => layers[index].does === 'keep'))
-      return { material: plate === undefined ? undefined : this.plate(plate), isOutside: true, effective, present, unwoven };
+      return {
+        material: plate === undefined ? undefined : this.plate(plate),
+        isOutside: true,
+        effective,
+        idle,
+        present,
+        unwoven,
+      };
     for (const index of indices) {
       const layer = layers[index];
       if (layer.does === 'keep' || layer.does === 'back up') continue;
@@ -91,7 +101,10 @@ export class Fold {
       if (!material) continue;
       const before: Material = material;
       const after = this.applied(before, index, there, unwoven);
-      if (after && after.surface === before.surface && after.under === before.under) continue;
+      if (after && after.surface === before.surface && after.under === before.under) {
+        idle.push({ layer: index, z: middleHeight(before[layer.isBehind ? 'under' : 'surface']) });
+        continue;
+      }
       effective.push(index);
       material = after;
       if (after && !this.isOpen(after, there)) {
@@ -103,7 +116,7 @@ export class Fold {
       const side = layers[plate].isBehind ? 'under' : 'surface';
       material = { ...material, [side]: this.plate(plate)[side] };
     }
-    return { material, met, effective, present, unwoven };
+    return { material, met, effective, idle, present, unwoven };
   }
 
   /** The plate behind letters, where none of them is. */

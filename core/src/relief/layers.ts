@@ -1,7 +1,7 @@
 import { type Contour, type Outline } from '../outline/index.js';
 import { mirrored } from './mirrored.js';
 import { type Action, type BlankEdge, type Bridges, type Part, sinks, THROUGH, type Tier, tierLevel } from '../sign/index.js';
-import { edgeRamp } from './edge-form.js';
+import { edgeRamp, isUpright } from './edge-form.js';
 import type { LetterGroup, PlacedPart } from './part-outline.js';
 import { Ramp } from './ramp.js';
 import type { TierAreas } from './tier-area.js';
@@ -26,6 +26,8 @@ export interface Layer {
   /** Heights by the distance from the area's edge; undefined where the edge is upright. */
   readonly ramp?: Ramp;
   readonly contours: readonly Contour[];
+  /** Where slopes lean outwards, what is level of the area: distances count from where it has grown to. */
+  readonly level?: readonly Contour[];
   /** Ids of the finishes of its level places and of its sides. */
   readonly top?: string;
   readonly sides?: string;
@@ -73,9 +75,6 @@ export function tierRamp(tier: Tier, base: number): Ramp | undefined {
   );
 }
 
-/** Whether what an action makes has upright sides whatever is chosen. */
-const isUpright = ({ kind }: Action): boolean => kind === 'cut-through' || kind === 'mark' || kind === 'insert';
-
 /** A layer with the tier that it comes of; letters that rise, sink or are bridged otherwise than the rest have layers of their own. */
 export interface TierLayer extends Layer {
   readonly of: Tier;
@@ -107,7 +106,7 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
             z,
             ...(tier.action.kind === 'insert' && { under: z - tier.action.thickness }),
             ramp,
-            contours: areas.of(letters, tier, amountOfTier(tier), bridgesOf(part, way)),
+            ...areas.of(letters, tier, amountOfTier(tier), bridgesOf(part, way)),
             top: tier.finish?.top,
             sides: tier.finish?.sides,
             isRidged: tier.edge?.kind === 'ridged',
@@ -128,12 +127,13 @@ export function bridgesOf(
 
 /** A layer as the other side sees it: mirrored, its heights measured from the face that is turned to the reader. */
 function turnedAway(layer: TierLayer, thickness: number): TierLayer {
-  const { z, under, ramp } = layer;
+  const { z, under, ramp, level } = layer;
   const seen = (height: number): number => Number((-thickness - height).toFixed(9));
   return {
     ...layer,
     isBehind: true,
     contours: mirrored(layer.contours),
+    ...(level && { level: mirrored(level) }),
     z: under === undefined ? (z === THROUGH ? z : seen(z)) : seen(under),
     ...(under !== undefined && { under: seen(z) }),
     ramp: ramp && new Ramp(ramp.distances, ramp.heights.map(seen)),

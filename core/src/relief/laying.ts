@@ -1,11 +1,19 @@
-import { arrange, type Arrangement, type Contour, type Inset, type NodingMemory, type Windings } from '../outline/index.js';
+import {
+  arrange,
+  type Arrangement,
+  type Contour,
+  type Inset,
+  type LabelledEdges,
+  type NodingMemory,
+  type Windings,
+} from '../outline/index.js';
 import { THROUGH } from '../sign/index.js';
 import { crossingsOf } from './crossings.js';
 import { FACE_LAYER, Fold, LEVEL_STEP, type Material, type Surface } from './fold.js';
 import type { Layer } from './layers.js';
 import type { Patches, PlacedPatch } from './patches.js';
 import type { Ramp } from './ramp.js';
-import { BANDS, type Fields, weave } from './weave.js';
+import { BANDS, type Fields, groundOf, weave } from './weave.js';
 
 /** Labels of the relief's plan: outside the blank, cut through, and from 2 on the places with material. */
 export const OUTSIDE = 0;
@@ -23,6 +31,8 @@ export interface Laid {
   readonly overhanging: ReadonlySet<number>;
   readonly onBlank: ReadonlySet<number>;
   readonly effective: ReadonlySet<number>;
+  /** Of layers that changed nothing somewhere the highest that was there before, seen from their own side; none where nothing was. */
+  readonly grounds: ReadonlyMap<number, number>;
   /** Layers that are left somewhere when all are built. */
   readonly seen: ReadonlySet<number>;
   /** Pairs of layers, one of either side, that leave nothing between them, each once. */
@@ -66,7 +76,7 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
     )
     .filter(isNear);
   const step = Math.max(1, ...heights.map(Math.abs)) / BANDS;
-  const { contours, woven, creases } = weave(layers, fields, [0, -thickness, ...heights], step, must);
+  const { contours, woven, creases } = weave(blank.contour, layers, fields, [0, -thickness, ...heights], step, must);
   const lines: (readonly Contour[])[] = [];
   for (const each of woven) {
     each.plan = 1 + layers.length + lines.length;
@@ -75,7 +85,7 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
       ...each.rings,
     );
   }
-  const crossings = crossingsOf(woven);
+  const crossings = crossingsOf(woven, layers);
   crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
   const fold = new Fold(layers, woven, crossings, thickness);
 
@@ -101,7 +111,10 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
   const onBlank = new Set<number>();
   const effective = new Set<number>();
   const seen = new Set<number>();
+  const grounds = new Map<number, number>();
   const unwoven: Contour[] = [];
+  /** By label of a letter that keeps its slopes to itself, the layers that slope there. */
+  const slopes = new Map<number, readonly number[]>();
   const met = new Map<string, readonly [number, number]>();
   /** Build order is layer order, and windings list their layers in that order. */
   const relief = (windings: Windings): number => {
@@ -113,12 +126,21 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
     const folded = fold.at(windings);
     for (const layer of folded.present) onBlank.add(layer);
     for (const layer of folded.effective) effective.add(layer);
+    for (const { layer, z } of folded.idle) {
+      const own = layers[layer].isBehind ? -thickness - z : z;
+      grounds.set(layer, Math.max(grounds.get(layer) ?? -Infinity, own));
+    }
     for (const layer of folded.unwoven) unwoven.push(...layers[layer].contours);
     if (folded.met) met.set(folded.met.join(), folded.met);
     if (folded.material) {
       for (const { layer, marked } of [folded.material.surface, folded.material.under])
         for (const each of [layer, marked]) if (each !== undefined) seen.add(each);
-      return labelOf(folded.material);
+      const label = labelOf(folded.material);
+      if (folded.material.surface.kind === 'ramp') {
+        const known = slopes.get(label) ?? [];
+        slopes.set(label, [...known, ...folded.present.filter((layer) => layers[layer].ramp && !known.includes(layer))]);
+      }
+      return label;
     }
     return folded.isOutside ? OUTSIDE : HOLE;
   };
@@ -132,20 +154,41 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
     memory,
     borders: crossings.map(({ layer, border }) => ({ layer, segments: border })),
   });
+  // Where an edge of the plan runs along such slopes something does come near.
+  for (const label of labelsOnEdges(arrangement.base))
+    for (const layer of slopes.get(label) ?? []) unwoven.push(...layers[layer].contours);
   const made = new Map<Inset, PlacedPatch>();
   if (unwoven.length === 0) {
     for (const inset of arrangement.insets) {
       const material = materials[inset.inside - FIRST_PLACE];
       if (material?.surface.kind !== 'ramp') continue;
       const { surface, under } = material;
-      const placed = patches.of(inset.contours, surface.ramp);
+      const placed = patches.of(groundOf(inset.contours, layers[surface.layer]), surface.ramp);
       // One that comes out at the back is woven, so that a line stands where it does.
       const isInside = under.kind === 'level' && lowestOf(surface.ramp, placed.patch.whole.deepest) > under.z;
       if (placed.patch.whole.isWhole && isInside) made.set(inset, placed);
       else unwoven.push(...inset.contours);
     }
   }
-  return { arrangement, materials, patches: made, overhanging, onBlank, effective, seen, met: [...met.values()], unwoven };
+  return {
+    arrangement,
+    materials,
+    patches: made,
+    overhanging,
+    onBlank,
+    effective,
+    grounds,
+    seen,
+    met: [...met.values()],
+    unwoven,
+  };
+}
+
+/** The labels on either side of edges of a plan. */
+function labelsOnEdges({ left, right }: LabelledEdges): Set<number> {
+  const labels = new Set<number>(left);
+  for (const label of right) labels.add(label);
+  return labels;
 }
 
 const lowestOf = (ramp: Ramp, deepest: number): number =>

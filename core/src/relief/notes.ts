@@ -62,10 +62,16 @@ export const NOTES = {
       weight: 'error',
       text: `${name} reaches further than 4 m from the middle of the blank and is left out: bring it nearer, or make it smaller.`,
     }) as const,
-  'not-seen': (name: string, level: number, unit: LengthUnit) =>
+  /** @param ground the highest that is there before it; undefined where all of it is cut through */
+  'not-seen': (name: string, level: number, ground: number | undefined, unit: LengthUnit) =>
     ({
       weight: 'warning',
-      text: `${name} is at the level of its ground (${formatLength(level, unit)}) and can be neither seen nor cut.`,
+      text:
+        ground === undefined
+          ? `${name} lies where the sign is cut through, and can be neither seen nor cut.`
+          : Math.abs(level - ground) < 1e-6
+            ? `${name} is at the level of its ground (${formatLength(level, unit)}) and can be neither seen nor cut.`
+            : `${name} comes to ${formatLength(level, unit)}, and its ground is at ${formatLength(ground, unit)}: it can be neither seen nor cut.`,
     }) as const,
   buried: (name: string, over: string) =>
     ({
@@ -143,6 +149,11 @@ export const NOTES = {
     ({
       weight: 'said',
       text: `${pieces === 1 ? 'One piece is' : `${pieces} pieces are`} too narrow for walls of ${formatLength(wall, unit)} and ${pieces === 1 ? 'stays' : 'stay'} full.`,
+    }) as const,
+  'no-blank': () =>
+    ({
+      weight: 'error',
+      text: 'The outline of the blank encloses nothing: a square of 1 mm stands for it. Give it a size, or an outline that closes.',
     }) as const,
   'no-material': () => ({ weight: 'error', text: 'Nothing of the blank is left.' }) as const,
   'radius-reduced': (name: string, asked: number, made: number, unit: LengthUnit) =>

@@ -18,14 +18,17 @@ import {
   offset,
   type Placement,
   placement,
+  placeRings,
   placeRun,
   readPathData,
   rectangle,
   regularPolygon,
+  reversed,
   runTrack,
   snapRun,
   straightTrack,
   type Stroke,
+  withoutRepeats,
 } from '../outline/index.js';
 import type { Blank, Copies, Place, Shape, ShapePart, Sign, TextPart, TextPath } from '../sign/index.js';
 import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../type/index.js';
@@ -140,12 +143,16 @@ function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours
   };
 }
 
-/** The outline of the blank. Of one in several pieces the largest is the blank. */
-export function blankOutline(blank: Blank): Contour {
-  const outline = outlineOfShape(blank.outline);
-  const outer = outline.filter((ring) => area([ring]) > 0).sort((a, b) => area([b]) - area([a]));
-  return outer[0] ?? rectangle(1, 1);
+/** The outline of the blank. Of one in several pieces the largest is the blank; a square of 1 mm stands for one that encloses nothing. */
+export const blankOutline = (blank: Blank): Contour => largestRing(blank) ?? rectangle(1, 1);
+
+function largestRing({ outline }: Blank): Contour | undefined {
+  const rings = outlineOfShape(outline).filter((ring) => area([ring]) > 0);
+  return rings.sort((a, b) => area([b]) - area([a]))[0];
 }
+
+/** Said of a blank whose outline encloses nothing. */
+export const blankNote = ({ blank }: Sign): Note[] => (largestRing(blank) ? [] : [note('no-blank', {})]);
 
 /** Note where a corner radius is more than half the shorter side, or an arc rises more than half its width. */
 export function radiusNote(shape: Shape | Blank['outline'], name: string, sign: Sign, part?: string): Note[] {
@@ -175,7 +182,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     // Their place is a shift from what they follow.
     const made = followed(shape, around);
     const isMoved = part.place.x !== 0 || part.place.y !== 0 || part.place.turn !== 0 || part.place.mirror;
-    const contours = isMoved ? join(made.map((ring) => snapRun(placeRun(ring, put), true))) : made;
+    const contours = isMoved ? join(placeRings(made, put)) : made;
     const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
     const ink = bounds(contours);
     return { ...nothing, contours, ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
@@ -195,7 +202,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     };
   }
   const own = outlineOfShape(shape);
-  const contours = own.map((ring) => snapRun(placeRun(ring, put), true));
+  const contours = placeRings(own, put);
   const notes = contours.length === 0 ? [...nothing.notes, note('nothing-left', { part: part.id }, part.name)] : nothing.notes;
   return { ...nothing, notes, contours, ink: bounds(contours), frame: placeRun(cornersOf(bounds(own) ?? NO_BOX), put) };
 }
@@ -219,7 +226,8 @@ function followed(shape: Extract<Shape, { kind: 'border' | 'combined' | 'fixings
         return rest.reduce((left, other) => keepCommon(left, other), join(first));
     }
   }
-  const source = shape.of === 'blank' ? [blank] : outlineOf(shape.of);
+  // Letters may overlap, and have edges inside of each other then.
+  const source = shape.of === 'blank' ? [blank] : join(outlineOf(shape.of));
   const outer = shape.inset === 0 ? join(source) : offset(source, -shape.inset);
   return shape.width === 0 ? outer : cut(outer, offset(source, -shape.inset - shape.width));
 }
@@ -254,7 +262,7 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
   if (!copies || (copies.count === 1 && copies.kind === 'row')) return one;
   const puts = placesOfCopies(copies, place);
   const contours = puts.flatMap((put) => {
-    const rings = one.contours.map((ring) => snapRun(placeRun(ring, put), true));
+    const rings = placeRings(one.contours, put);
     // Turned copies are rounded anew and settled like letters.
     const settled = put.b === 0 ? rings : join(rings);
     if (put.b === 0 && one.contours.length > 0 && isSettled(one)) markLetter(settled);
@@ -325,17 +333,23 @@ export function trackOf(
   }
 }
 
-/** A ring run clockwise from the middle of its bottom, so that half-way round is about the top. */
+/** A ring run clockwise from the lowest place in its middle, so that half-way round is about the top. */
 function clockwiseFromBottom(ring: Contour): Contour {
-  const { minX, maxX, minY } = bounds([ring])!;
-  const n = ring.length / 2;
-  const farFromBottom = (i: number) => Math.hypot(ring[2 * i] - (minX + maxX) / 2, ring[2 * i + 1] - minY);
-  let first = 0;
-  for (let i = 1; i < n; i++) if (farFromBottom(i) < farFromBottom(first)) first = i;
-  const step = area([ring]) > 0 ? -1 : 1;
-  return Float64Array.from(
-    Array.from({ length: n }, (_, i) => (((first + step * i) % n) + n) % n).flatMap((i) => [ring[2 * i], ring[2 * i + 1]]),
-  );
+  const { minX, maxX } = bounds([ring])!;
+  const middle = (minX + maxX) / 2;
+  const clockwise = area([ring]) > 0 ? reversed(ring) : ring;
+  const n = clockwise.length;
+  let [after, lowest] = [0, Infinity];
+  for (let i = 0; i < n; i += 2) {
+    const j = (i + 2) % n;
+    const [ax, ay, bx, by] = [clockwise[i], clockwise[i + 1], clockwise[j], clockwise[j + 1]];
+    if (ax > middle === bx > middle) continue;
+    const y = ay + ((middle - ax) / (bx - ax)) * (by - ay);
+    if (y < lowest) [after, lowest] = [j, y];
+  }
+  const points = [middle, lowest, ...clockwise.subarray(after), ...clockwise.subarray(0, after)];
+  // Where a point of the ring lies there it is enough.
+  return withoutRepeats(Float64Array.from(points), true);
 }
 
 /** The letters of a text part in the plan, with the notes that come of setting them. */

@@ -1,7 +1,7 @@
 import {
   arrange,
   type Contour,
-  type DistanceField,
+  type Field,
   type DrawnField,
   movedBy,
   STEPS_PER_MM,
@@ -10,7 +10,7 @@ import {
 } from '../outline/index.js';
 import { type Graded, linesAt, type Parted, partedAt, withoutThin } from './graded.js';
 import type { Ramp } from './ramp.js';
-import { type Fields, insideLeft, linesOf } from './weave.js';
+import { type Fields, type Ground, linesOf } from './weave.js';
 
 /** The slopes of one letter: triangles over it with the distance of every point from its edge, parted where its slope breaks. */
 export interface Patch extends Parted {
@@ -35,7 +35,7 @@ export class GradedLetter {
   private readonly lines = new Map<string, readonly (readonly Contour[])[]>();
   private plain: Triangulated | undefined;
 
-  constructor(private readonly field: DistanceField) {
+  constructor(private readonly field: Field) {
     this.deepest = field.deepest;
   }
 
@@ -104,12 +104,12 @@ export interface PlacedPatch {
 
 /** Makes the slopes of letters that nothing comes near, each different one once. */
 export class Patches {
-  private readonly letters = new WeakMap<DistanceField, GradedLetter>();
+  private readonly letters = new WeakMap<Field, GradedLetter>();
 
   constructor(private readonly fields: Fields) {}
 
-  of(contours: readonly Contour[], ramp: Ramp): PlacedPatch {
-    const { field, dx, dy } = this.fields.field(insideLeft(contours), ramp);
+  of(ground: Ground, ramp: Ramp): PlacedPatch {
+    const { field, dx, dy } = this.fields.field(ground, ramp);
     let whole = this.letters.get(field);
     if (!whole) this.letters.set(field, (whole = new GradedLetter(field)));
     const levels = linesOf(ramp, [], Infinity, whole.deepest);

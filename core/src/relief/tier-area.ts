@@ -16,7 +16,7 @@ import {
 } from '../outline/index.js';
 import { type Area, type Bridges, sinks, type Tier } from '../sign/index.js';
 import { bridged } from './bridges.js';
-import { growthOf } from './edge-form.js';
+import { growthOf, isUpright } from './edge-form.js';
 import type { PlacedPart } from './part-outline.js';
 import { insideLeft } from './weave.js';
 
@@ -54,6 +54,13 @@ export interface Swallowed {
   readonly isGone: boolean;
 }
 
+/** The area that a tier acts on. */
+export interface TierArea {
+  readonly contours: readonly Contour[];
+  /** Where its slopes lean outwards, what of it is level. */
+  readonly level?: readonly Contour[];
+}
+
 /** Makes the areas that tiers act on, letter by letter: every different letter once. */
 export class TierAreas {
   private readonly shapes = new ShapeCache<Outline>();
@@ -64,24 +71,26 @@ export class TierAreas {
    * @param amount mm that the tier rises or sinks, by which sloped sides reach out where the outline is their inner end
    * @param bridges left standing where the tier cuts through
    */
-  of(placed: PlacedPart, tier: Tier, amount: number, bridges?: Bridges): readonly Contour[] {
+  of(placed: PlacedPart, tier: Tier, amount: number, bridges?: Bridges): TierArea {
     const { action, edge } = tier;
     if (action.kind === 'cut-through' && bridges) {
       const key = JSON.stringify(bridges);
-      return remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
+      const contours = remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
         apart(this.chosen(placed, tier.area)).flatMap((letter) => {
           const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, (rings) => bridged(insideLeft(rings), bridges));
           return marked(movedBy(value, dx, dy));
         }),
       );
+      return { contours };
     }
-    if (action.kind === 'cut-through' || action.kind === 'mark') return this.chosen(placed, tier.area);
+    if (isUpright(action)) return { contours: this.chosen(placed, tier.area) };
     const out = growthOf(edge, amount, sinks(action));
+    const area = action.kind === 'line' ? this.lines(placed, action.width) : this.chosen(placed, tier.area);
+    if (out === 0) return { contours: area };
     const key = JSON.stringify([tier.area, action.kind === 'line' ? action.width : 0, out]);
-    return remembered(placed, key, () => {
-      const first = action.kind === 'line' ? this.lines(placed, action.width) : this.chosen(placed, tier.area);
-      return out > 0 ? this.grown(first, out, 'mitred') : first;
-    });
+    // Free of crossings, with the inside on the left.
+    const level = remembered(placed, `level ${key}`, () => apart(area).flatMap((outline) => insideLeft(outline)));
+    return { contours: remembered(placed, key, () => this.grown(level, out, 'mitred')), level };
   }
 
   /** Where an area loses strokes or counters of its outline; undefined where it keeps all. */
@@ -130,7 +139,11 @@ export class TierAreas {
 
   private lines(placed: PlacedPart, width: number): Outline {
     return remembered(placed, `line ${width}`, () =>
-      strokeArea([...placed.strokes, ...placed.contours.map((points) => ({ points, closed: true }))], width),
+      // Along the outline of what letters that overlap are together.
+      strokeArea(
+        [...placed.strokes, ...apart(placed.contours).flatMap((rings) => rings.map((points) => ({ points, closed: true })))],
+        width,
+      ),
     );
   }
 

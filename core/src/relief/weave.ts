@@ -8,10 +8,11 @@ import {
   type Creases,
   DistanceField,
   type DrawnField,
+  type Field,
+  GrowthField,
   join,
   lonelyLetters,
   movedBy,
-  type Outline,
   reversed,
   ShapeCache,
   STEPS_PER_MM,
@@ -45,9 +46,23 @@ export interface Woven {
   plan: number;
 }
 
-/** An outline with its field. */
-export interface Piece extends PlacedField {
-  readonly outline: Outline;
+/** What slopes stand on: an outline with its inside on the left, and where they lean outwards what of it is level. */
+export interface Ground {
+  readonly outline: readonly Contour[];
+  readonly level?: readonly Contour[];
+}
+
+/** A ground with its field. */
+export interface Piece extends PlacedField, Ground {}
+
+/** An outline of a layer as what its slopes stand on. */
+export function groundOf(contours: readonly Contour[], { level }: Pick<Layer, 'level'>): Ground {
+  const outline = insideLeft(contours);
+  if (!level) return { outline };
+  const box = bounds(outline)!;
+  const isWithin = ([x, y]: Contour): boolean =>
+    x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY && contains(outline, x, y);
+  return { outline, level: level.filter(isWithin) };
 }
 
 /** Lines nearer to each other than this, in mm, are one. */
@@ -70,13 +85,22 @@ const runFor = (run: number): number => Math.min(4300, 0.5 * 4 ** Math.ceil(Math
 
 /** Distance fields by shape, and what was drawn from them. Both lie where the shape was first met. */
 export class Fields {
-  private readonly fields = new ShapeCache<DistanceField>();
-  private readonly drawings = new WeakMap<DistanceField, Map<string, DrawnField>>();
+  private readonly fields = new ShapeCache<Field>();
+  private readonly drawings = new WeakMap<Field, Map<string, DrawnField>>();
 
-  /** The field of an outline with rings that have the inside on their left, and how far from there the outline is now. */
-  field(outline: readonly Contour[], ...ramps: readonly Ramp[]): { field: DistanceField; dx: number; dy: number } {
-    const run = runFor(Math.max(...ramps.map((ramp) => ramp.run)));
+  /** The field of a ground, and how far from there the ground is now. */
+  field({ outline, level }: Ground, ...ramps: readonly Ramp[]): { field: Field; dx: number; dy: number } {
+    const most = Math.max(...ramps.map((ramp) => ramp.run));
     const tolerance = Math.min(...ramps.map(toleranceFor));
+    if (level) {
+      const { value, dx, dy } = this.fields.get(
+        [...outline, ...level],
+        `${outline.length} grown by ${most} ${tolerance}`,
+        (rings) => new GrowthField(rings.slice(0, outline.length), rings.slice(outline.length), most, tolerance),
+      );
+      return { field: value, dx, dy };
+    }
+    const run = runFor(most);
     const { value, dx, dy } = this.fields.get(
       outline,
       `${run} ${tolerance}`,
@@ -85,8 +109,8 @@ export class Fields {
     return { field: value, dx, dy };
   }
 
-  drawn(outline: readonly Contour[], ramps: readonly Ramp[], levels: readonly number[]): PlacedField {
-    const { field, dx, dy } = this.field(outline, ...ramps);
+  drawn(ground: Ground, ramps: readonly Ramp[], levels: readonly number[]): PlacedField {
+    const { field, dx, dy } = this.field(ground, ...ramps);
     let ofField = this.drawings.get(field);
     if (!ofField) this.drawings.set(field, (ofField = new Map()));
     const name = levels.join();
@@ -161,9 +185,11 @@ const MOST_BANDS = 2 * BANDS;
 /**
  * Finds which sloped areas are letters that nothing comes near, which keep their slopes to themselves, and weaves the others into
  * the plan.
+ * @param blank whose edge slopes may cross
  * @param must contours that are to be woven in any case
  */
 export function weave(
+  blank: Contour,
   layers: readonly Layer[],
   fields: Fields,
   levels: Iterable<number>,
@@ -177,10 +203,24 @@ export function weave(
   let woven: Woven[] = [];
   let creases: number[] = [];
   let before = -1;
+  // What lies outside is not made.
+  const blankBox = bounds([blank])!;
+  const reaches = (contour: Contour): boolean => {
+    const box = bounds([contour]);
+    return (
+      box !== undefined &&
+      box.minX <= blankBox.maxX &&
+      box.maxX >= blankBox.minX &&
+      box.minY <= blankBox.maxY &&
+      box.maxY >= blankBox.minY
+    );
+  };
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const isLast = round === MOST_ROUNDS - 1;
-    const lonely = new Set(isLast ? [] : lonelyLetters(contours, creases).flatMap((letter) => letter.contours));
-    const now = sloped.map((i) => layers[i].contours.filter((contour) => must.has(contour) || !lonely.has(contour)));
+    const lonely = new Set(isLast ? [] : lonelyLetters([[blank], ...contours], creases).flatMap((letter) => letter.contours));
+    const now = sloped.map((i) =>
+      layers[i].contours.filter((contour) => (must.has(contour) || !lonely.has(contour)) && reaches(contour)),
+    );
     const count = now.reduce((sum, list) => sum + list.length, 0);
     if (count === before) break;
     before = count;
@@ -193,14 +233,14 @@ export function weave(
       if (!ramp || meet.length === 0) return;
       const meeting = new Set(meet);
       // Free of crossings and with the inside on their left.
-      const outlines = apart(meet)
-        .map((outline) => join(outline))
-        .filter((outline) => outline.length > 0);
-      contours[i] = [...all.filter((contour) => !meeting.has(contour)), ...outlines.flat()];
-      if (outlines.length === 0) return;
-      const known = areas.find((other) => areSame(other.outlines, outlines));
+      const grounds = apart(meet)
+        .map((outline) => groundOf(join(outline), layers[i]))
+        .filter(({ outline }) => outline.length > 0);
+      contours[i] = [...all.filter((contour) => !meeting.has(contour)), ...grounds.flatMap(({ outline }) => outline)];
+      if (grounds.length === 0) return;
+      const known = areas.find((other) => areSame(other.grounds, grounds));
       if (known) known.slopes.push({ layer: i, ramp });
-      else areas.push({ outlines, slopes: [{ layer: i, ramp }] });
+      else areas.push({ grounds, slopes: [{ layer: i, ramp }] });
     });
     areas.forEach((each, number) => {
       const made = wovenArea(each, number, fields, heights, step);
@@ -215,27 +255,23 @@ export function weave(
 
 /** An area with all slopes over it. */
 interface Area {
-  readonly outlines: readonly Outline[];
+  readonly grounds: readonly Ground[];
   readonly slopes: { readonly layer: number; readonly ramp: Ramp }[];
 }
 
-const areSame = (a: readonly Outline[], b: readonly Outline[]): boolean => {
-  const [p, q] = [a.flat(), b.flat()];
-  return (
-    p.length === q.length && p.every((ring, i) => ring.length === q[i].length && ring.every((value, k) => value === q[i][k]))
-  );
-};
+/** Whether distances over two areas are the same. */
+const areSame = (a: readonly Ground[], b: readonly Ground[]): boolean =>
+  (['outline', 'level'] as const).every((rings) => {
+    const [p, q] = [a, b].map((grounds) => grounds.flatMap((ground) => ground[rings] ?? []));
+    return (
+      p.length === q.length && p.every((ring, i) => ring.length === q[i].length && ring.every((value, k) => value === q[i][k]))
+    );
+  });
 
 /** The slopes over one area, all parted by the same lines: where any of them breaks, comes to a level, or crosses another. */
-function wovenArea(
-  { outlines, slopes }: Area,
-  number: number,
-  fields: Fields,
-  heights: readonly number[],
-  step: number,
-): Woven[] {
+function wovenArea({ grounds, slopes }: Area, number: number, fields: Fields, heights: readonly number[], step: number): Woven[] {
   const ramps = slopes.map(({ ramp }) => ramp);
-  const deepest = Math.max(...outlines.map((outline) => fields.field(outline, ...ramps).field.deepest));
+  const deepest = Math.max(...grounds.map((ground) => fields.field(ground, ...ramps).field.deepest));
   const lines: number[] = [];
   const add = (d: number) => {
     if (lines.every((other) => Math.abs(other - d) > LINE_GAP)) lines.push(d);
@@ -249,11 +285,11 @@ function wovenArea(
     ),
   );
   lines.sort((a, b) => a - b);
-  const index = new Flatbush(outlines.length);
-  const pieces = outlines.map((outline): Piece => {
-    const { minX, minY, maxX, maxY } = bounds(outline)!;
+  const index = new Flatbush(grounds.length);
+  const pieces = grounds.map((ground): Piece => {
+    const { minX, minY, maxX, maxY } = bounds(ground.outline)!;
     index.add(minX, minY, maxX, maxY);
-    return { outline, ...fields.drawn(outline, ramps, lines) };
+    return { ...ground, ...fields.drawn(ground, ramps, lines) };
   });
   index.finish();
   const rings = lines.map((_, k) =>

@@ -1,11 +1,13 @@
 export * from './arranging.js';
 export { changesBetween } from './changes.js';
 export * from './edit.js';
+export { costliestPart } from './effort.js';
 export * from './letters-by-hand.js';
 export * from './levels.js';
 export * from './limits.js';
 export * from './new-sign.js';
 export * from './options.js';
+export { implausible } from './plausible.js';
 export * from './points.js';
 export * from './references.js';
 export * from './resizing.js';

@@ -115,7 +115,7 @@ describe('readSign', () => {
 
   it('refuses what is no sign at all, other versions, and fonts not at hand', () => {
     expect(faultsOf('sign')).toEqual([' A sign is a JSON object, and this is "sign".']);
-    expect(faultsOf([])).toEqual([' A sign is a JSON object, and this is [].']);
+    expect(faultsOf([])).toEqual([' A sign is a JSON object, and this is an empty list.']);
     expect(faultsOf({})).toEqual(['version is missing: write "version": 2.']);
     expect(faultsOf(changed((d) => (d.version = 99)))[0]).toContain('version 99 is not a version that this release reads');
     expect(faultsOf(changed((d) => (d.parts[1].font = 'papyrus')))[0]).toContain('parts[1].font “papyrus” is not a font at hand');

@@ -2,6 +2,7 @@ import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { readPathData } from '../outline/index.js';
 import type { FontEntry } from '../type/index.js';
 import { sideOf } from './levels.js';
+import { implausible } from './plausible.js';
 import { outlinesUsed } from './references.js';
 import { type Sign, SignSchema } from './schema.js';
 import { upgraded } from './upgrades.js';
@@ -24,12 +25,14 @@ export class SignError extends Error {
 }
 
 const MOST_FAULTS = 20;
+/** Several errors of the check may come of one fault. */
+const MOST_ERRORS = 200;
 
 let compiled: ValidateFunction | undefined;
 
 function check(document: unknown): ErrorObject[] {
   compiled ??= new Ajv({ discriminator: true, allErrors: true, verbose: true, strict: false }).compile(SignSchema);
-  return compiled(document) ? [] : (compiled.errors ?? []);
+  return compiled(document) ? [] : (compiled.errors ?? []).slice(0, MOST_ERRORS);
 }
 
 /**
@@ -38,6 +41,8 @@ function check(document: unknown): ErrorObject[] {
  * @throws SignError with path, value and remedy of every fault
  */
 export function readSign(document: unknown, catalogue?: readonly FontEntry[]): Sign {
+  const rough = implausible(document);
+  if (rough.length > 0) throw new SignError(rough);
   const read = current(document);
   const faults = check(read).map(describe);
   if (faults.length > 0) throw new SignError(distinct(faults).slice(0, MOST_FAULTS));
@@ -75,7 +80,10 @@ function pathOf(pointer: string, property?: string): string {
 
 function described(value: unknown): string {
   if (value === undefined) return 'nothing';
-  const text = JSON.stringify(value) ?? String(value);
+  // Never written out whole: it may be all of a large document.
+  if (Array.isArray(value)) return value.length === 0 ? 'an empty list' : `a list of ${value.length}`;
+  if (typeof value === 'object' && value !== null) return 'an object';
+  const text = JSON.stringify(typeof value === 'string' ? value.slice(0, 80) : value) ?? String(value);
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }
 

@@ -51,23 +51,6 @@ export function surfaceArea({ positions, triangles }: Mesh): number {
   return twice / 2;
 }
 
-/** Whether every edge is met by as many triangles one way as the other way round, so that the surface has no rim. */
-export function isWatertight({ positions, triangles }: Mesh): boolean {
-  const corners = positions.length / 3;
-  const balance = new Map<number, number>();
-  for (let t = 0; t < triangles.length; t += 3) {
-    for (let k = 0; k < 3; k++) {
-      const from = triangles[t + k];
-      const to = triangles[t + ((k + 1) % 3)];
-      const [key, step] = from < to ? [from * corners + to, 1] : [to * corners + from, -1];
-      const sum = (balance.get(key) ?? 0) + step;
-      if (sum === 0) balance.delete(key);
-      else balance.set(key, sum);
-    }
-  }
-  return triangles.length > 0 && balance.size === 0;
-}
-
 /** Least and greatest corner in mm: x, y, z. */
 export function meshBounds({ positions }: Mesh): { min: [number, number, number]; max: [number, number, number] } {
   const min: [number, number, number] = [Infinity, Infinity, Infinity];

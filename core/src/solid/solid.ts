@@ -11,6 +11,7 @@ import {
   type Surface,
 } from '../relief/index.js';
 import { BACK, type ReliefMesh, UNDERSIDE, volume } from './mesh.js';
+import { withoutTouching } from './touching.js';
 
 /**
  * Heights at one point of the plan that differ by less than this, in mm, are one where a slope has part in them: slopes of
@@ -122,7 +123,7 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
   }
   const mesh = { positions: corners.positions(), ...facets.arrays() };
   const patches = [...evaluation.patches].filter(([{ inside }]) => isThere(inside));
-  return withoutSlivers(patches.length === 0 ? mesh : withPatches(evaluation, patches, mesh, pointAt, corners));
+  return withoutTouching(withoutSlivers(patches.length === 0 ? mesh : withPatches(evaluation, patches, mesh, pointAt, corners)));
 }
 
 /** Which labels have material that is wanted. */

@@ -85,6 +85,8 @@ class Fitter {
     for (const step of frame.fit) {
       if (this.fits(frame, fit)) break;
       if (step.kind === 'wrap') {
+        // Broken lines are shorter and more: they help where the words are too wide.
+        if (this.over(frame, fit).across <= ROOM) continue;
         // Broken lines make room: what was done before is done again, only as far as it is still needed.
         fit = { ...unfitted, wraps: true };
         for (const before of done) if (!this.fits(frame, fit)) fit = this.taken(frame, fit, before);
@@ -96,7 +98,10 @@ class Fitter {
     return fit;
   }
 
-  /** One step taken as far as needed, or to its floor. */
+  /**
+   * One step taken as far as it is needed for what it helps, or to its floor: narrower letters and tighter ones make words shorter and not
+   * lower.
+   */
   private taken(frame: TextFrame, fit: Fit, step: FitStep): Fit {
     const at = (value: number): Fit => {
       switch (step.kind) {
@@ -111,13 +116,16 @@ class Fitter {
       }
     };
     if (step.kind === 'wrap') return fit;
+    const isEnough = (tried: Fit): boolean =>
+      step.kind === 'reduce' ? this.fits(frame, tried) : this.over(frame, tried).across <= ROOM;
+    if (isEnough(fit)) return fit;
     const gentlest = step.kind === 'tighten' ? fit.tracking : 1;
     const floor = Math.min(gentlest, step.kind === 'tighten' ? step.floor : step.floor / 100);
-    if (!this.fits(frame, at(floor))) return at(floor);
+    if (!isEnough(at(floor))) return at(floor);
     let [good, bad] = [floor, gentlest];
     for (let i = 0; i < 40; i++) {
       const middle = (good + bad) / 2;
-      if (this.fits(frame, at(middle))) good = middle;
+      if (isEnough(at(middle))) good = middle;
       else bad = middle;
     }
     return at(good);

@@ -33,6 +33,8 @@ export interface LetterFont {
   /** Glyphs of one run of one script and direction, in visual order from left to right. */
   shape(text: string, choice: ShapingChoice): ShapedGlyph[];
   glyphPath(glyph: number): readonly PathCommand[];
+  /** How far a glyph takes the pen on by itself, without kerning. */
+  advanceOf(glyph: number): number;
 }
 
 /** Thrown where a file is not a font that can be used. */

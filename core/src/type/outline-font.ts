@@ -51,6 +51,7 @@ export function openOutlineFont(id: string, bytes: Uint8Array): LetterFont {
       }));
     },
     glyphPath,
+    advanceOf: (glyph) => font.glyphHAdvance(glyph),
   };
 }
 

@@ -3,12 +3,12 @@ import {
   bounds,
   CHORD_TOLERANCE,
   compose,
-  type Contour,
   join,
   joinBoxes,
   markLetter,
   type Outline,
   placement,
+  placeRings,
   placeRun,
   snap,
   snapRun,
@@ -186,7 +186,9 @@ class Setter {
       const { x } = pens(line, metrics);
       const up = -step * index - (hangs ? capHeight : 0);
       line.glyphs.forEach((g, i) => {
-        const half = (g.advance * metrics.scaleX) / 2;
+        // The middle of a letter's own advance stands on its normal: kerning moves letters and turns none.
+        const size = (g.adjustment?.size ?? 100) / 100;
+        const half = (this.choice.font.advanceOf(g.glyph) * metrics.scaleX * size) / 2;
         const point = track.at(from - ink.minX + x[i] + half, 2 * half);
         const height = up + g.dy * metrics.scaleY;
         const turn = (Math.atan2(point.sin, point.cos) * 180) / Math.PI;
@@ -295,7 +297,7 @@ const MIDDLE: BlockPlace = { x: 0, y: 0, turn: 0, mirror: false };
 export function placeLetter(letter: SetLetter, place = MIDDLE): { outline: Outline; strokes: Stroke[] } {
   const put = compose(placement(place), placement(letter));
   const here = { ...put, e: snap(put.e), f: snap(put.f) };
-  const moved = letter.shape.outline.map((contour): Contour => snapRun(placeRun(contour, here), true));
+  const moved = placeRings(letter.shape.outline, here);
   // Moved on the grid or turned by quarters a letter stays free of crossings; any other turn rounds its corners anew.
   const isExact = place.turn % 90 === 0 && letter.turn % 90 === 0;
   const outline = isExact ? moved : join(moved);

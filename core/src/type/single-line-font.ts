@@ -59,6 +59,7 @@ export function openSingleLineFont(id: string, bytes: Uint8Array): LetterFont {
       return rightToLeft ? out.reverse() : out;
     },
     glyphPath: (glyph) => glyphs.get(glyph)?.path ?? [],
+    advanceOf: (glyph) => glyphs.get(glyph)?.advance ?? 0,
   };
 }
 

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
-import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
+import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, SignError, withOption } from '@plain-relief/core/sign';
@@ -10,6 +10,8 @@ import { openFontBook } from '../fonts/font-files.js';
 import { pngFile } from '../production/png.js';
 import { PICTURE_PIXELS, solidPieces } from '../production/make-file.js';
 import { proofSheet } from '../production/proof-sheet.js';
+import { faultReport } from '../production/fault-report.js';
+import { closedGlb, closedStl, closedThreeMf } from '../production/solid-files.js';
 import { viewsOf } from '../production/sign-views.js';
 import { readSettings } from '../settings.js';
 
@@ -134,12 +136,24 @@ async function run(args: readonly string[]): Promise<void> {
       `Nothing to write: name at least one of ${FILE_OPTIONS.map((name) => `--${name}`).join(', ')}.\n\n${USAGE}`,
     );
   const solid = solidOf(evaluation);
-  if (values.stl) write(values.stl, stlFile(solid, sign.title));
+  const toFile = (path: string, make: () => Uint8Array): void => {
+    try {
+      write(path, make());
+    } catch (error) {
+      if (error instanceof NothingToWriteError) throw new CommandError(error.message);
+      if (!(error instanceof OpenSolidError)) throw error;
+      const report = `${path}.report.json`;
+      write(report, faultReport(error, document));
+      throw new CommandError(`${error.message} The report is in ${report}.`);
+    }
+  };
+  if (values.stl) toFile(values.stl, () => closedStl(solid, sign.title));
   if (values['3mf']) {
     const pieces = solidPieces(evaluation).map((piece) => coloured(evaluation, piece));
-    write(values['3mf'], threeMfFile(pieces, sign.title, dateFrom(values.date)));
+    const date = dateFrom(values.date);
+    toFile(values['3mf'], () => closedThreeMf(pieces, sign.title, date));
   }
-  if (values.glb) write(values.glb, glbFile(coloured(evaluation, solid), sign.title));
+  if (values.glb) toFile(values.glb, () => closedGlb(coloured(evaluation, solid), sign.title));
   if (values.png) {
     const { width, height } = pictureSize(evaluation, PICTURE_PIXELS);
     write(values.png, pngFile(reliefPicture(coloured(evaluation, solid), width, height)));

@@ -26,7 +26,11 @@ export function fileRoutes(app: FastifyInstance, files: FileService): void {
 
   app.post<{ Params: IdParams; Body: Static<typeof NewFile> }>(
     '/api/jobs/:id/files',
-    { schema: { params: IdParams, body: NewFile }, bodyLimit: LARGEST_BODY, config: { least: 'designer', deed: 'kept a file' } },
+    {
+      schema: { params: IdParams, body: NewFile },
+      bodyLimit: LARGEST_BODY,
+      config: { least: 'designer', deed: 'kept a file', largestFile: MOST_BYTES },
+    },
     async (request, reply) => {
       const { name, text, base64 } = request.body;
       if ((text === undefined) === (base64 === undefined)) throw errors.oneOf('text', 'base64');

@@ -27,7 +27,8 @@ export function jobView(job: Job) {
 function checkDate(dueOn: string | null | undefined): void {
   if (!dueOn) return;
   const date = new Date(`${dueOn}T00:00:00Z`);
-  if (Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== dueOn)
+  // PostgreSQL knows no year 0, and nobody is due before 1900.
+  if (Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== dueOn || date.getUTCFullYear() < 1900)
     throw errors.badRequest([{ path: 'dueOn', message: `“${dueOn}” is not a day of the calendar: write it as 2026-11-25.` }]);
 }
 

@@ -11,6 +11,8 @@ declare module 'fastify' {
     least?: Role | 'anyone';
     /** What is done here, for the audit trail: of whatever changes something. */
     deed?: string;
+    /** Bytes of a file that may come here, where the request's own limit is of how it is packed. */
+    largestFile?: number;
   }
   interface FastifyRequest {
     person?: Person;

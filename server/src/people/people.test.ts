@@ -56,6 +56,7 @@ const ADDRESSES: readonly (readonly [string, Role | 'anyone'])[] = [
   ['GET /api/tasks/:id', 'maker'],
   ['POST /api/tasks/:id/cancel', 'maker'],
   ['GET /api/tasks/:id/file', 'maker'],
+  ['GET /api/tasks/:id/report', 'maker'],
   ['GET /api/proofs/:id', 'maker'],
   ['POST /api/proofs/:id/withdraw', 'designer'],
   ['POST /api/proofs/:id/remarks', 'designer'],
@@ -302,14 +303,21 @@ describe('people', () => {
   }, 60_000);
 
   it('so many tries a minute are enough', async () => {
-    const limited = await TestServer.start();
+    const limited = await TestServer.start({ trustedProxy: '127.0.0.1' });
+    const tried = async (email: string, from: string): Promise<number> => {
+      const asked = { method: 'POST', url: '/api/session', payload: { email, password: 'guess' } } as const;
+      return (await limited.inject({ ...asked, headers: { 'x-forwarded-for': from } }, '')).statusCode;
+    };
     const answers: number[] = [];
-    for (let i = 0; i < 25; i++) {
-      const payload = { email: `guess${i}@example.org`, password: 'guess' };
-      answers.push((await limited.inject({ method: 'POST', url: '/api/session', payload }, '')).statusCode);
-    }
+    for (let i = 0; i < 25; i++) answers.push(await tried('guess@example.org', '203.0.113.1'));
     expect(answers.slice(0, 20)).toEqual(Array(20).fill(401));
     expect(answers.slice(20)).toEqual(Array(5).fill(429));
+    // Somebody else behind the same address, and the same account from elsewhere, are not locked out by it.
+    expect(await tried('other@example.org', '203.0.113.1')).toBe(401);
+    expect(await tried('guess@example.org', '203.0.113.2')).toBe(401);
+    for (let i = 0; i < 80; i++) await tried(`guess${i}@example.org`, '203.0.113.1');
+    expect(await tried('another@example.org', '203.0.113.1')).toBe(429);
+    expect(await tried('another@example.org', '203.0.113.2')).toBe(401);
     await limited.stop();
   }, 60_000);
 });

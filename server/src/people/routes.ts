@@ -1,6 +1,7 @@
+import type { RateLimitOptions } from '@fastify/rate-limit';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import type { Database } from '../database/database.js';
-import { ServerError } from '../errors.js';
+import { errors, ServerError } from '../errors.js';
 import { IdParams } from '../jobs/schema.js';
 import { caller, COOKIE } from './access.js';
 import { recordDeed, recordFailure } from './deeds.js';
@@ -9,8 +10,16 @@ import { FirstOwner, NewPerson, PasswordChange, PersonChange, SignIn } from './s
 import { DEMO_PASSWORD, type PeopleService } from './service.js';
 
 const MOST_DEEDS = 500;
-/** Tries to sign in a minute from one address. */
+/** Tries a minute from one address. */
 const FEW = { max: 20, timeWindow: '1 minute' };
+/** Tries to sign in a minute to one account from one address, where many people may be behind it. */
+/** Tries a minute to sign in to any account from one address. */
+const MOST_SIGN_INS = 100;
+const FEW_EACH: RateLimitOptions = {
+  ...FEW,
+  hook: 'preHandler',
+  keyGenerator: ({ ip, body }) => `${ip} ${(body as SignIn).email.trim().toLowerCase()}`,
+};
 
 const personView = ({ id, name, email, role, hasLeft }: Person) => ({ id, name, email, role, hasLeft });
 
@@ -33,10 +42,13 @@ export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleS
     }; // prettier-ignore
   });
 
+  const byAddress = app.createRateLimit({ max: MOST_SIGN_INS, timeWindow: '1 minute' });
   app.post<{ Body: SignIn }>(
     '/api/session',
-    { schema: { body: SignIn }, config: { least: 'anyone', rateLimit: FEW } },
+    { schema: { body: SignIn }, config: { least: 'anyone', rateLimit: FEW_EACH } },
     async (request, reply) => {
+      const tries = await byAddress(request);
+      if (!tries.isAllowed && tries.isExceeded) throw errors.tooManyTries(tries.ttlInSeconds);
       try {
         const admitted = await people.signIn(request.body);
         await recordDeed(db, admitted.person, 'signed in', '');

@@ -1,5 +1,5 @@
 import { productionOutlines } from '@plain-relief/core/drawing';
-import { dxfFile, glbFile, stlFile, svgFile, threeMfFile } from '@plain-relief/core/format';
+import { dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import type { TemplatePaper } from '@plain-relief/core/sheet';
 import type { Evaluation } from '@plain-relief/core/relief';
@@ -13,6 +13,7 @@ import type { ProofSubject } from './sheet.js';
 import type { Report } from './sign-pages.js';
 import { templateSheet } from './template-sheet.js';
 import type { SignViews } from './sign-views.js';
+import { closedGlb, closedStl, closedThreeMf } from './solid-files.js';
 
 export interface MadeFile {
   readonly name: string;
@@ -42,9 +43,9 @@ export function fileStem(job: string, title: string): string {
   const stem = `${job} ${title}`
     .normalize('NFKD')
     .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-+|-+$/gu, '')
-    .slice(0, 80);
-  return stem || 'sign';
+    .replace(/^-+|-+$/gu, '');
+  // By characters: cut by the halves of one, the name is none.
+  return Array.from(stem).slice(0, 80).join('') || 'sign';
 }
 
 /** The files of a sign; which is made follows from the kind. */
@@ -74,27 +75,28 @@ export class FileMaker {
         };
       case 'stl':
         await report(0.2, 'building the solid');
-        return { name: `${name}.stl`, type: 'model/stl', bytes: stlFile(solidOf(evaluation), sign.title) };
+        return { name: `${name}.stl`, type: 'model/stl', bytes: closedStl(solidOf(evaluation), sign.title) };
       case '3mf': {
         await report(0.2, 'building the solid');
         const pieces = solidPieces(evaluation).map((piece) => coloured(evaluation, piece));
         await report(0.6, 'writing the file');
-        return { name: `${name}.3mf`, type: 'model/3mf', bytes: threeMfFile(pieces, sign.title, subject.date) };
+        return { name: `${name}.3mf`, type: 'model/3mf', bytes: closedThreeMf(pieces, sign.title, subject.date) };
       }
       case 'glb':
         await report(0.2, 'building the solid');
         return {
           name: `${name}.glb`,
           type: 'model/gltf-binary',
-          bytes: glbFile(coloured(evaluation, solidOf(evaluation)), sign.title),
+          bytes: closedGlb(coloured(evaluation, solidOf(evaluation)), sign.title),
         };
       case 'pieces': {
         await report(0.2, 'building the solid');
         const pieces = solidPieces(evaluation);
+        if (pieces.length === 0) throw new NothingToWriteError('STL');
         const width = String(pieces.length).length;
         const files = pieces.map((piece, i) => [
           `${name}-piece-${String(i + 1).padStart(width, '0')}.stl`,
-          stlFile(piece, `${sign.title}, piece ${i + 1}`),
+          closedStl(piece, `${sign.title}, piece ${i + 1}`),
         ]);
         return {
           name: `${name}-pieces.zip`,

@@ -1,4 +1,4 @@
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { errors } from '../errors.js';
 import { answerWithFile } from '../http/files.js';
 import type { SignPictures } from '../signs/pictures.js';
@@ -9,8 +9,17 @@ import type { Proof } from './model.js';
 import type { ProofService } from './service.js';
 import { customerView } from './views.js';
 
-/** Requests a minute from one address: a customer needs few, a guesser many. */
-const RATE = { config: { least: 'anyone' as const, rateLimit: { max: 240, timeWindow: '1 minute' } } };
+/** Requests a minute to the address of one proof: a customer needs few. Guessers meet 256 random bits. */
+const RATE = {
+  config: {
+    least: 'anyone' as const,
+    rateLimit: {
+      max: 240,
+      timeWindow: '1 minute',
+      keyGenerator: ({ params }: FastifyRequest) => String((params as TokenParams).token),
+    },
+  },
+};
 
 /** What a customer may do with the address of a proof: see it, say something about it, answer it. Nothing else opens to them. */
 export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks: TaskService, pictures: SignPictures): void {

@@ -29,6 +29,9 @@ export function proofLetter(index: number): string {
 }
 
 /** Freezes signs, sends them to customers, and takes down what they answer. */
+/** Told at once of an answer that is refused. */
+const MOST_FAULTS = 20;
+
 export class ProofService {
   constructor(
     private readonly db: Database,
@@ -187,7 +190,10 @@ export class ProofService {
         : `“${title}” has no options to choose from.`;
       return [{ path: `choices.${signId}`, message }];
     });
-    if (faults.length > 0) throw errors.badRequest(faults);
+    for (const signId of Object.keys(choices))
+      if (!proof.contents.some((content) => content.signId === signId))
+        faults.push({ path: `choices.${signId.slice(0, 40)}`, message: 'The proof has no such sign.' });
+    if (faults.length > 0) throw errors.badRequest(faults.slice(0, MOST_FAULTS));
     const who = name.trim();
     const chosen = proof.contents.flatMap(({ signId, title, document: { options } }) => {
       const option = options?.find(({ id }) => id === choices[signId]);

@@ -12,6 +12,8 @@ import type { FontDoor, ShopFonts } from './fonts.js';
 
 /** Most bytes of an uploaded font. */
 const MOST_BYTES = 10_000_000;
+/** The outline of a blank may be a drawing that was taken over. */
+const LARGEST_DOCUMENT = 4 * 1024 * 1024;
 
 const NewFont = Type.Object(
   {
@@ -76,7 +78,11 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
 
   app.post<{ Body: Static<typeof NewFont> }>(
     '/api/shop/fonts',
-    { schema: { body: NewFont }, bodyLimit: 2 * MOST_BYTES, config: { least: 'designer', deed: 'added a font' } },
+    {
+      schema: { body: NewFont },
+      bodyLimit: 2 * MOST_BYTES,
+      config: { least: 'designer', deed: 'added a font', largestFile: MOST_BYTES },
+    },
     async (request, reply) => {
       reply.code(201);
       return door.add(request.body.name.trim(), Buffer.from(request.body.base64, 'base64'));
@@ -109,7 +115,7 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
 
   app.post<{ Body: Static<typeof NewBlank> }>(
     '/api/shop/blanks',
-    { schema: { body: NewBlank }, config: { least: 'designer', deed: 'added a blank' } },
+    { schema: { body: NewBlank }, bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', deed: 'added a blank' } },
     async (request, reply) => {
       const { name, blank } = request.body;
       // A blank is judged as that of a sign.

@@ -1,9 +1,16 @@
-import { Piscina } from 'piscina';
-import type { Sign } from '@plain-relief/core/sign';
-import { threadFile } from '../http/threads.js';
+import { costliestPart, type Sign } from '@plain-relief/core/sign';
+import { errors, ServerError } from '../errors.js';
+import { LimitedThreads, TooMuchWork } from '../http/limited.js';
 import type { LoadedFont, ShopFonts } from '../shop/fonts.js';
 
+/** A sign, and what of it takes longest, as the beginning of a sentence. */
+export function nameOf(sign: Sign): string {
+  const part = costliestPart(sign);
+  return part ? `“${sign.title}”, most of all its “${part.name}”,` : `“${sign.title}”`;
+}
+
 const MOST_KEPT = 500;
+const LIMITS = { threads: 2, seconds: 30, megabytes: 1500 };
 const SMALL = { width: 360, height: 240 };
 /** Pixels along the longer side of what a customer sees. */
 const LARGE = 1200;
@@ -26,17 +33,18 @@ export interface PictureOrder {
 
 /** Pictures and models of signs, made in threads of their own; pictures are kept. */
 export class SignPictures {
-  /** One for the board's many, one for what a customer waits for. */
-  private readonly threads: readonly [Piscina, Piscina];
+  /** Some for the board's many, some for what a customer waits for: more than one, so that one that takes long holds up no other. */
+  private readonly board: LimitedThreads<PictureOrder, Uint8Array>;
+  private readonly customers: LimitedThreads<PictureOrder, Uint8Array>;
   private readonly kept = new Map<string, Promise<Uint8Array>>();
 
   constructor(
     private readonly fontsDir: string,
     private readonly shopFonts: ShopFonts,
   ) {
-    const filename = threadFile('./picture-thread.js', import.meta.url);
-    const thread = () => new Piscina({ filename, minThreads: 0, maxThreads: 1, maxQueue: 200 });
-    this.threads = [thread(), thread()];
+    const threads = () => new LimitedThreads<PictureOrder, Uint8Array>('./picture-thread.js', import.meta.url, LIMITS);
+    this.board = threads();
+    this.customers = threads();
   }
 
   /** A small picture of a sign at a revision, as a PNG file. */
@@ -69,7 +77,10 @@ export class SignPictures {
     if (!picture) {
       picture = this.make(sign, view);
       this.kept.set(key, picture);
-      picture.catch(() => this.kept.delete(key));
+      picture.catch((error: unknown) => {
+        // What takes too long does so again.
+        if (!(error instanceof ServerError && error.code === 'TOO_MUCH_WORK')) this.kept.delete(key);
+      });
       if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
     }
     return picture;
@@ -79,11 +90,15 @@ export class SignPictures {
     const signs = view.kind === 'comparison' ? [sign, view.was] : [sign];
     const fonts = (await Promise.all(signs.map((each) => this.shopFonts.usedBy(each)))).flat();
     const order: PictureOrder = { sign, view, fontsDir: this.fontsDir, fonts };
-    const [board, customers] = this.threads;
-    return (await (view.kind === 'aside' ? board : customers).run(order)) as Uint8Array;
+    try {
+      return await (view.kind === 'aside' ? this.board : this.customers).run(order, nameOf(sign));
+    } catch (error) {
+      if (error instanceof TooMuchWork) throw errors.tooMuchWork(error.message);
+      throw error;
+    }
   }
 
   async close(): Promise<void> {
-    await Promise.all(this.threads.map((thread) => thread.destroy()));
+    await Promise.all([this.board.close(), this.customers.close()]);
   }
 }

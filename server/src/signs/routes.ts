@@ -7,6 +7,8 @@ import type { SignRow } from './model.js';
 import type { SignPictures } from './pictures.js';
 import type { SignService } from './service.js';
 
+/** Drawings that were taken over are part of a document. */
+const LARGEST_DOCUMENT = 4 * 1024 * 1024;
 const closed = { additionalProperties: false };
 const NewSignBody = Type.Object(
   {
@@ -18,7 +20,8 @@ const NewSignBody = Type.Object(
 );
 const SaveBody = Type.Object(
   {
-    base: Type.Integer({ minimum: 0 }),
+    /** PostgreSQL counts revisions in 32 bits. */
+    base: Type.Integer({ minimum: 0, maximum: 2 ** 31 - 2 }),
     document: Type.Object({}, { additionalProperties: true }),
   },
   closed,
@@ -40,7 +43,11 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
 
   app.post<{ Params: IdParams; Body: Static<typeof NewSignBody> }>(
     '/api/jobs/:id/signs',
-    { schema: { params: IdParams, body: NewSignBody }, config: { least: 'designer', deed: 'made a sign' } },
+    {
+      schema: { params: IdParams, body: NewSignBody },
+      bodyLimit: LARGEST_DOCUMENT,
+      config: { least: 'designer', deed: 'made a sign' },
+    },
     async (request, reply) => {
       const job = await jobs.find(request.params.id);
       reply.code(201);
@@ -52,7 +59,7 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
 
   app.put<{ Params: IdParams; Body: Static<typeof SaveBody> }>(
     '/api/signs/:id',
-    { schema: { params: IdParams, body: SaveBody }, config: { least: 'designer', deed: SAVES } },
+    { schema: { params: IdParams, body: SaveBody }, bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', deed: SAVES } },
     async (request) => signs.save(request.params.id, request.body.base, request.body.document),
   );
 

@@ -70,4 +70,9 @@ export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
     const { file, fileName, fileType } = await tasks.file(request.params.id);
     return answerWithFile(reply, { name: fileName, type: fileType, bytes: file! });
   });
+
+  app.get<{ Params: IdParams }>('/api/tasks/:id/report', params, async (request, reply) => {
+    const { file, fileName, fileType } = await tasks.report(request.params.id);
+    return answerWithFile(reply, { name: fileName, type: fileType, bytes: file! });
+  });
 }

@@ -97,6 +97,14 @@ export class TaskService {
     return this.find(id);
   }
 
+  /** What is to be sent in of a file that was refused, since its solid is open. */
+  async report(id: string): Promise<Task> {
+    const known = await this.find(id);
+    const task = await this.db.Task.findOne({ where: { id, state: 'failed', file: { [Op.ne]: null } } });
+    if (!task) throw errors.notFound('report of task', known.id);
+    return task;
+  }
+
   async file(id: string): Promise<Task> {
     const known = await this.find(id);
     const task = await this.db.Task.findOne({ where: { id, state: 'done', file: { [Op.ne]: null } } });

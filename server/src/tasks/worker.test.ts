@@ -26,6 +26,7 @@ beforeAll(async () => {
 afterAll(async () => {
   worker?.stop();
   await boss?.stop({ graceful: false });
+  await worker?.close();
   await server?.stop();
 }, 60_000);
 
@@ -175,6 +176,32 @@ describe('the worker', () => {
     const file = await server.inject({ url: `/api/proof-links/${token}/sheet.pdf` });
     expect(file.rawPayload.equals(stamped.task.file!)).toBe(true);
   }, 300_000);
+
+  it('stops a file that would take minutes at once, and makes others meanwhile', async () => {
+    const heavy = newSign('Takes minutes', 'mm');
+    heavy.blank.outline = { kind: 'circle', diameter: 250 };
+    heavy.blank.edge = { kind: 'rounded', radius: 5 };
+    const part = { ...newText(heavy, 'ems-readability'), words: 'MARSH TIT\n24 OAKS' };
+    part.size = { kind: 'em', size: 0.5, stretch: 100 };
+    const area = { kind: 'outline' } as const;
+    const edge = { kind: 'ridged', angle: 5, capped: false } as const;
+    part.tiers = [{ id: 'wide', on: true, area, action: { kind: 'line', depth: 1, width: 100 }, edge }];
+    heavy.parts.push(part);
+    const { jobId } = (await server.db.SignRow.findByPk(signId))!;
+    const made = { title: 'Takes minutes', document: heavy };
+    const { body: sign } = await server.call<{ id: string }>('POST', `/api/jobs/${jobId}/signs`, made);
+    const { body: slow } = await server.call<{ id: string }>('POST', `/api/signs/${sign.id}/tasks`, { kind: 'stl', override });
+    await boss.send(QUEUE, { taskId: slow.id });
+    const quick = await ask('svg');
+    await boss.send(QUEUE, { taskId: quick });
+    expect((await ended(quick)).state).toBe('done');
+    expect((await server.db.Task.findByPk(slow.id))!.state).toBe('running');
+    const began = performance.now();
+    await server.call('POST', `/api/tasks/${slow.id}/cancel`);
+    expect((await ended(slow.id)).state).toBe('cancelled');
+    // It looks twice a second; the rest is the machine's.
+    expect(performance.now() - began).toBeLessThan(5000);
+  }, 90_000);
 });
 
 /** A sheet of a proof, when it is done, with the text that poppler-utils finds in it. */

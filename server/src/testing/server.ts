@@ -29,7 +29,7 @@ export class TestServer {
     private readonly drop: () => Promise<void>,
   ) {}
 
-  static async start(): Promise<TestServer> {
+  static async start(others: Partial<Settings> = {}): Promise<TestServer> {
     const base = process.env.TEST_DATABASE_URL;
     if (!base) throw new Error('TEST_DATABASE_URL is not set: run ./test, which starts a PostgreSQL for the tests.');
     const name = `test_${randomBytes(6).toString('hex')}`;
@@ -46,6 +46,7 @@ export class TestServer {
       demoDir: fromRoot('demo'),
       publicUrl: 'http://127.0.0.1',
       mailFrom: 'Millrace Signworks <proofs@millrace.example.org>',
+      ...others,
     };
     const sent: TaskOrder[] = [];
     const app = await buildApp(settings, db, async (order) => void sent.push(order));

@@ -1,14 +1,28 @@
 import { Injectable } from '@angular/core';
 import type { OnRun } from '@plain-relief/core/outline';
-import type { SectionLine, Side, Sign } from '@plain-relief/core/sign';
+import { costliestPart, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
-import { BehaviorSubject, type Observable, Subject } from 'rxjs';
+import { BehaviorSubject, type Observable } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
 import type { FiguresView, ModelView, PictureView, ReliefView, SectionView, TextPieces } from './views';
 
 /** The longest pause between models while a sign keeps changing, in ms. */
 const MOST_PAUSE_MS = 150;
+
+/** A sign that takes longer than this, in ms, is given up. */
+export const LONGEST_MS = 20_000;
+
+/** A worker with its side here; what was asked of one that is ended fails. */
+interface Counter {
+  readonly worker: Pick<Worker, 'terminate'>;
+  readonly desk: Remote<ReliefCounter>;
+  readonly ended: Promise<never>;
+  end(): void;
+}
+
+/** The worker was ended, since a sign took too long. */
+class Ended extends Error {}
 
 /**
  * The page's side of the worker. Of signs that arrive while one is being worked out only the newest is taken next, so
@@ -16,8 +30,7 @@ const MOST_PAUSE_MS = 150;
  */
 @Injectable({ providedIn: 'root' })
 export class ReliefService {
-  private readonly worker = new Worker(new URL('./relief.worker', import.meta.url), { type: 'module' });
-  private readonly desk: Remote<ReliefCounter> = wrap<ReliefCounter>(this.worker);
+  private counter: Counter | undefined;
   private waiting: { readonly sign: Sign; readonly side: Side } | undefined;
   private isBusy = false;
   private wantsModel = false;
@@ -25,13 +38,13 @@ export class ReliefService {
   private readonly views = new BehaviorSubject<ReliefView | undefined>(undefined);
   private readonly models = new BehaviorSubject<ModelView | undefined>(undefined);
   private readonly busy = new BehaviorSubject(false);
-  private readonly troubles = new Subject<string>();
+  private readonly troubles = new BehaviorSubject<string | undefined>(undefined);
 
   readonly view$: Observable<ReliefView | undefined> = this.views;
   readonly model$: Observable<ModelView | undefined> = this.models;
   readonly busy$: Observable<boolean> = this.busy;
-  /** Sentences about evaluations that failed as a whole. */
-  readonly trouble$: Observable<string> = this.troubles;
+  /** A sentence about the last evaluation, where it failed as a whole. */
+  readonly trouble$: Observable<string | undefined> = this.troubles;
 
   /** What was worked out last. */
   get latest(): ReliefView | undefined {
@@ -40,31 +53,31 @@ export class ReliefService {
 
   /** The gaps between the letters of a text part of the last sign. */
   gaps(part: string): Promise<readonly LetterGap[]> {
-    return this.desk.gaps(part);
+    return this.ask((desk) => desk.gaps(part));
   }
 
   /** What opening a text part of the last sign up for a tool takes; undefined where that cannot be. */
   openUp(part: string, diameter: number): Promise<OpenedUp | undefined> {
-    return this.desk.openUp(part, diameter);
+    return this.ask((desk) => desk.openUp(part, diameter));
   }
 
   /** A text part of the last sign as the texts of its lines or words. */
   split(part: string, into: 'lines' | 'words'): Promise<TextPieces> {
-    return this.desk.split(part, into);
+    return this.ask((desk) => desk.split(part, into));
   }
 
   /** The letters of a text part of the last sign as plain outlines. */
   outlined(part: string): Promise<TextPieces> {
-    return this.desk.outlined(part);
+    return this.ask((desk) => desk.outlined(part));
   }
 
   /** The place on the outlines of the last sign nearest to a point of the plan. */
   nearest(x: number, y: number, reach: number): Promise<OnRun | undefined> {
-    return this.desk.nearest(x, y, reach);
+    return this.ask((desk) => desk.nearest(x, y, reach));
   }
 
   fonts(): Promise<readonly FontEntry[]> {
-    return this.desk.fonts();
+    return this.ask((desk) => desk.fonts());
   }
 
   /** Nothing is shown until the next sign has been worked out. */
@@ -87,17 +100,17 @@ export class ReliefService {
   }
 
   section(line: SectionLine): Promise<SectionView | undefined> {
-    return this.desk.section(line);
+    return this.ask((desk) => desk.section(line));
   }
 
   /** The last sign lit from the upper left. */
   picture(longest: number, isInFinishes: boolean): Promise<PictureView | undefined> {
-    return this.desk.picture(longest, isInFinishes);
+    return this.ask((desk) => desk.picture(longest, isInFinishes));
   }
 
   /** What the solid of the last sign measures. */
   figures(): Promise<FiguresView | undefined> {
-    return this.desk.figures();
+    return this.ask((desk) => desk.figures());
   }
 
   private async work(): Promise<void> {
@@ -108,9 +121,10 @@ export class ReliefService {
       this.waiting = undefined;
       const began = performance.now();
       try {
-        this.views.next(await this.desk.show(sign, side));
+        this.views.next(await this.inTime(sign, (desk) => desk.show(sign, side)));
+        this.troubles.next(undefined);
         if (this.wantsModel) {
-          await this.makeModel();
+          await this.makeModel(sign);
           // While something is dragged there is always a newer sign: as long as this one took, the page has the machine to draw it.
           if (this.waiting) await new Promise((done) => setTimeout(done, Math.min(MOST_PAUSE_MS, performance.now() - began)));
         }
@@ -122,7 +136,51 @@ export class ReliefService {
     this.busy.next(false);
   }
 
-  private async makeModel(): Promise<void> {
-    this.models.next(await this.desk.model());
+  private async makeModel(sign?: Sign): Promise<void> {
+    this.models.next(await (sign ? this.inTime(sign, (desk) => desk.model()) : this.ask((desk) => desk.model())));
+  }
+
+  /** Asks the worker, which is begun where there is none. */
+  private ask<T>(question: (desk: Remote<ReliefCounter>) => Promise<T>): Promise<T> {
+    const { desk, ended } = (this.counter ??= this.begun());
+    return Promise.race([question(desk), ended]);
+  }
+
+  /** The same; where it takes too long the worker is ended, and another begins with what is asked next. What is shown stays. */
+  private async inTime<T>(sign: Sign, question: (desk: Remote<ReliefCounter>) => Promise<T>): Promise<T> {
+    const timer = setTimeout(() => {
+      this.counter?.end();
+      this.counter = undefined;
+    }, LONGEST_MS);
+    try {
+      return await this.ask(question);
+    } catch (error) {
+      if (!(error instanceof Ended)) throw error;
+      const part = costliestPart(sign);
+      throw new Error(
+        `This sign takes longer than ${LONGEST_MS / 1000} s to work out, and the plan shows it as it was before. ` +
+          (part ? `Most of that is “${part.name}”: plainer sides, fewer copies or fewer tiers make it quicker.` : ''),
+      );
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+
+  private begun(): Counter {
+    const worker = this.startWorker();
+    let end = (): void => {};
+    const ended = new Promise<never>((_, fail) => {
+      end = () => {
+        worker.terminate();
+        fail(new Ended());
+      };
+    });
+    // Whoever asked hears of it; where nobody did it is no trouble.
+    ended.catch(() => {});
+    return { worker, desk: wrap<ReliefCounter>(worker), ended, end };
+  }
+
+  protected startWorker(): Worker {
+    return new Worker(new URL('./relief.worker', import.meta.url), { type: 'module' });
   }
 }

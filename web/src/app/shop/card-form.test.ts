@@ -40,11 +40,13 @@ describe('CardForm', () => {
       page.querySelector('form')!.dispatchEvent(new Event('submit'));
       await settle();
     };
-    const choose = async (file: File) => {
+    /** A file is read in its own time: until what is waited for is shown. */
+    const choose = async (file: File, shown: () => unknown) => {
       const input = page.querySelector<HTMLInputElement>('input[type=file]')!;
       Object.defineProperty(input, 'files', { value: [file], configurable: true });
       input.dispatchEvent(new Event('change'));
-      await settle();
+      do await settle();
+      while (!shown());
     };
     return { page, kept, type, keep, choose };
   }
@@ -71,9 +73,11 @@ describe('CardForm', () => {
 
   it('takes a logo, and refuses one that is too large by its name and size', async () => {
     const { page, kept, keep, choose } = await show();
-    await choose(new File([new Uint8Array(600_000)], 'large.png'));
-    expect(alertOf(page)).toBe('“large.png” has 600 kB, and a logo may have 500.');
-    await choose(new File([Uint8Array.of(0x89, 0x50, 0x4e, 0x47)], 'logo.png'));
+    const said = (words: string) => () => alertOf(page)?.includes(words);
+    await choose(new File([new Uint8Array(600_000)], 'large.png'), said('“large.png” has 600 kB, and a logo may have 500.'));
+    await choose(new File(['OTTO'], 'lora.otf'), said('“lora.otf” is no PNG and no JPEG'));
+    expect(page.querySelector('img')).toBeNull();
+    await choose(new File([Uint8Array.of(0x89, 0x50, 0x4e, 0x47)], 'logo.png'), () => page.querySelector('img'));
     expect(page.querySelector('img')!.src).toBe('data:image/png;base64,iVBORw==');
     await keep();
     expect(kept[0].logo).toBe('iVBORw==');

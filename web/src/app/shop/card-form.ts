@@ -6,6 +6,12 @@ import { inBase64 } from './shop.service';
 
 const MOST_BYTES = 500_000;
 
+/** The kind of a picture by what its bytes in base 64 begin with: 0x89504e47 of PNG, 0xffd8ff of JPEG. */
+function kindOf(base64: string): 'png' | 'jpeg' | undefined {
+  if (base64.startsWith('iVBORw')) return 'png';
+  return base64.startsWith('/9j/') ? 'jpeg' : undefined;
+}
+
 /** What stands on every sheet about the shop: its name, how it is reached, its terms, its logo. */
 @Component({
   selector: 'pr-card-form',
@@ -95,9 +101,8 @@ export class CardForm {
     this.card.update((card) => card && { ...card, ...change });
   }
 
-  /** A picture by what its bytes in base 64 begin with: 0x89 of PNG, 0xFF of JPEG. */
   protected source(logo: string): string {
-    return `data:image/${logo.startsWith('iVBOR') ? 'png' : 'jpeg'};base64,${logo}`;
+    return `data:image/${kindOf(logo)};base64,${logo}`;
   }
 
   protected async chosen(input: HTMLInputElement): Promise<void> {
@@ -110,7 +115,9 @@ export class CardForm {
     }
     try {
       this.trouble.set('');
-      this.write({ logo: await inBase64(file) });
+      const logo = await inBase64(file);
+      if (!kindOf(logo)) return this.trouble.set(`“${file.name}” is no PNG and no JPEG: save the logo as one of them.`);
+      this.write({ logo });
     } catch (error) {
       this.trouble.set((error as Error).message);
     }

@@ -1,0 +1,107 @@
+// Signs from seeds, judged by the definition: npm run fuzz -- --seeds 0..150 [--manner plain|extreme|both] [--shrink] [--limit SECONDS]
+// Prints a line for every finding and a summary; what failed is kept in .run/fuzz, with --shrink as small as it still fails.
+// Ends with 1 where there was a finding. Plain Node.js: a test runner's sandbox makes JavaScript several times slower.
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { parseArgs } from 'node:util';
+import { Worker } from 'node:worker_threads';
+import { buildSync } from 'esbuild';
+import { shrunk } from './shrink.mjs';
+
+const path = (name) => fileURLToPath(new URL(name, import.meta.url));
+const bundle = path('../dist/testing/judge-worker.mjs');
+const kept = path('../../.run/fuzz/');
+
+const { values } = parseArgs({
+  options: {
+    seeds: { type: 'string', default: '0..150' },
+    manner: { type: 'string', default: 'both' },
+    shrink: { type: 'boolean', default: false },
+    limit: { type: 'string', default: '30' },
+    workers: { type: 'string', default: String(Math.min(2, availableParallelism())) },
+  },
+});
+const [from, to] = values.seeds.split('..').map(Number);
+if (!(from <= to)) throw new Error(`--seeds ${values.seeds} is no range: write it as 0..150.`);
+const limit = 1000 * Number(values.limit);
+
+buildSync({
+  entryPoints: [path('judge-worker.ts')],
+  outfile: bundle,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  logLevel: 'error',
+});
+mkdirSync(kept, { recursive: true });
+
+/** A thread that judges signs one after the other; one that takes too long is ended and begun anew. */
+class Judge {
+  ask(question) {
+    this.thread ??= new Worker(bundle, { workerData: { fonts: path('../../fonts') } });
+    const { thread } = this;
+    return new Promise((done) => {
+      let document = question.document;
+      const finish = (answer) => {
+        clearTimeout(timer);
+        thread.off('message', onMessage);
+        thread.off('error', onError);
+        done(answer);
+      };
+      const give = (what, words) => {
+        this.thread = undefined;
+        void thread.terminate();
+        finish({ findings: [{ what, words }], document, evaluationMs: limit });
+      };
+      const timer = setTimeout(() => give('too long', `more than ${values.limit} s`), limit);
+      const onMessage = (message) => (message.begun ? (document = message.begun) : finish(message));
+      const onError = (error) => give('died', String(error));
+      thread.on('message', onMessage);
+      thread.on('error', onError);
+      thread.postMessage(question);
+    });
+  }
+
+  end() {
+    return this.thread?.terminate();
+  }
+}
+
+const manners = values.manner === 'both' ? ['plain', 'extreme'] : [values.manner];
+const questions = [];
+for (let seed = from; seed < to; seed++) for (const manner of manners) questions.push({ seed, manner });
+const count = questions.length;
+const times = { plain: [], extreme: [] };
+const failed = [];
+
+async function work() {
+  const judge = new Judge();
+  for (let question = questions.shift(); question; question = questions.shift()) {
+    const { findings, document, evaluationMs } = await judge.ask(question);
+    times[question.manner].push(evaluationMs);
+    if (findings.length === 0) continue;
+    const name = `${question.manner}-${question.seed}`;
+    failed.push(name);
+    for (const { what, words } of findings)
+      console.log(`${name}: ${what}: ${words.split('\n').slice(0, 3).join(' ').slice(0, 300)}`);
+    const small = values.shrink && document ? await shrunk(document, findings[0].what, (other) => judge.ask({ ...question, document: other })) : document; // prettier-ignore
+    writeFileSync(`${kept}${name}.sign.json`, `${JSON.stringify(small, null, 1)}\n`);
+  }
+  await judge.end();
+}
+
+rmSync(`${kept}report.json`, { force: true });
+await Promise.all(Array.from({ length: Number(values.workers) }, work));
+for (const [manner, list] of Object.entries(times)) {
+  if (list.length === 0) continue;
+  list.sort((a, b) => a - b);
+  const at = (share) => (list[Math.min(list.length - 1, Math.floor(share * list.length))] / 1000).toFixed(2);
+  console.log(
+    `${manner}: ${list.length} signs worked out in a median of ${at(0.5)} s, 95 % below ${at(0.95)} s, the longest in ${at(1)} s of processor time`,
+  );
+}
+console.log(`${count - failed.length} of ${count} without a finding`);
+writeFileSync(`${kept}report.json`, `${JSON.stringify({ seeds: values.seeds, failed, times })}\n`);
+process.exit(failed.length > 0 ? 1 : 0);

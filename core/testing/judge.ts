@@ -1,0 +1,152 @@
+import type { ManifoldToplevel } from 'manifold-3d';
+import { productionOutlines } from '../src/drawing/index.js';
+import { dxfFile, glbFile, readGlb, readStl, readThreeMf, stlFile, svgFile, threeMfFile } from '../src/format/index.js';
+import { type Evaluation, Evaluator } from '../src/relief/index.js';
+import { fontsOf, hasBack, type Sign, ticket } from '../src/sign/index.js';
+import {
+  coloured,
+  edgeFaults,
+  figuresOf,
+  type Mesh,
+  piecesOf,
+  type ReliefMesh,
+  solidOf,
+  volume,
+  volumeOf,
+} from '../src/solid/index.js';
+import type { FontBook } from '../src/type/index.js';
+import { Columns } from './columns.js';
+import { Oracle } from './oracle.js';
+import { Random } from './random.js';
+
+/** Something about a sign that is not as it must be. */
+export interface Finding {
+  /** Of the same kind of fault the same word. */
+  readonly what: string;
+  readonly words: string;
+}
+
+export interface Judgement {
+  readonly findings: readonly Finding[];
+  /** ms of processor time that the evaluation of the front took, and its solid. */
+  readonly evaluationMs: number;
+}
+
+/** mm by which edges and distances may be read aside: chords of curves, and chords of what is grown from them. */
+const ASIDE = 0.05;
+/** mm by which heights may be off: chords of round edge forms, and lines in which slopes of several parts meet. */
+const OFF = 0.02;
+const HEIGHTS = 100;
+const SAMPLES = 2500;
+const DATE = new Date('2026-11-26T12:00:00Z');
+
+/** What is wrong with the relief and the files of a sign, by the definition and by what reads files. */
+export async function judged(sign: Sign, book: FontBook, m: ManifoldToplevel, seed = 1): Promise<Judgement> {
+  const findings: Finding[] = [];
+  const add = (what: string, words: string) => findings.push({ what, words });
+  await book.need(fontsOf(sign));
+  const began = process.cpuUsage();
+  const evaluation = new Evaluator(book).evaluateLoaded(sign);
+  const mesh = solidOf(evaluation);
+  const { user, system } = process.cpuUsage(began);
+  for (const { code, text } of evaluation.notes) if (/NaN|undefined|Infinity|null/u.test(text)) add('note', `${code}: ${text}`);
+  closedFindings('solid', mesh, add);
+  const mm3 = volume(mesh);
+  if (Math.abs(volumeOf(evaluation) - mm3) > 1e-6 * Math.max(1, mm3))
+    add('volumeOf', `${volumeOf(evaluation)} and ${mm3} of the solid`);
+  if (!mesh.positions.every(Number.isFinite)) add('bounds', 'corners that are no numbers');
+  // What stands for a blank without area is the application's own choice.
+  if (evaluation.notes.every(({ code }) => code !== 'no-blank')) heightFindings(sign, evaluation, mesh, m, seed, add);
+  if (hasBack(sign)) {
+    const behind = new Evaluator(book).evaluateLoaded(sign, 'back');
+    const other = solidOf(behind);
+    closedFindings('solid from behind', other, add);
+    if (Math.abs(volume(other) - mm3) > 1e-4 * mm3 + 0.01) add('back volume', `${volume(other)} and ${mm3} from the front`);
+  }
+  fileFindings(sign, evaluation, mesh, add);
+  if (/NaN|undefined|Infinity/u.test(JSON.stringify(ticket(sign, [])))) add('ticket', 'a figure of the ticket is no number');
+  return { findings, evaluationMs: (user + system) / 1000 };
+}
+
+type Add = (what: string, words: string) => void;
+
+function closedFindings(name: string, mesh: Mesh, add: Add): void {
+  const { count, at } = edgeFaults(mesh);
+  if (count > 0) add(`${name} not closed`, `${count} edges, the first at ${at!.map((v) => v.toFixed(4)).join(', ')}`);
+}
+
+function heightFindings(sign: Sign, evaluation: Evaluation, mesh: Mesh, m: ManifoldToplevel, seed: number, add: Add): void {
+  const oracle = new Oracle(m, sign, evaluation);
+  const columns = new Columns(mesh);
+  const random = new Random(seed);
+  const xs = evaluation.blank.filter((_, i) => i % 2 === 0);
+  const ys = evaluation.blank.filter((_, i) => i % 2 === 1);
+  const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  let wrong = 0;
+  let first = '';
+  // Half of the places where something stands.
+  const inks = evaluation.parts.flatMap(({ ink }, i) => (ink ? [{ ink, isBack: sign.parts[i].side === 'back' }] : []));
+  const near = (low: number, high: number, from: number, to: number): number =>
+    random.between(Math.max(low, from), Math.max(Math.max(low, from), Math.min(high, to)));
+  for (let i = 0; i < HEIGHTS; i++) {
+    const part = i % 2 === 0 && inks.length > 0 ? random.pick(inks) : undefined;
+    const x = part ? near(part.ink.minX, part.ink.maxX, minX, maxX) * (part.isBack ? -1 : 1) : random.between(minX, maxX);
+    const y = part ? near(part.ink.minY, part.ink.maxY, minY, maxY) : random.between(minY, maxY);
+    const there = oracle.at(x, y, ASIDE);
+    if (there === 'unsure') continue;
+    const met = columns.at(x, y);
+    let words = '';
+    if (there === 'none') {
+      if (met.length > 0) words = `material from ${met[0].z} to ${met[met.length - 1].z} where there is none`;
+    } else if (met.length < 2 || met[0].isUp || !met[met.length - 1].isUp)
+      words = `met ${met.length} times, and there is material from ${there.back.least} to ${there.front.least} … ${there.front.most}`;
+    else {
+      const [low, high] = [met[0].z, met[met.length - 1].z];
+      if (high < there.front.least - OFF || high > there.front.most + OFF)
+        words = `front at ${high} and not ${there.front.least} to ${there.front.most}`;
+      else if (low < there.back.least - OFF || low > there.back.most + OFF)
+        words = `back at ${low} and not ${there.back.least} to ${there.back.most}`;
+    }
+    if (!words) continue;
+    wrong++;
+    first ||= `at ${x.toFixed(3)}, ${y.toFixed(3)}: ${words}`;
+  }
+  if (wrong > 0) add('height', `${wrong} of ${HEIGHTS} places; ${first}`);
+  volumeFindings(oracle, [minX, maxX, minY, maxY], volume(mesh), add);
+}
+
+/** The volume by summing the definition up over a lattice that is no grid (R2 sequence, M. Roberts, 2018, from memory). */
+function volumeFindings(oracle: Oracle, [minX, maxX, minY, maxY]: number[], mm3: number, add: Add): void {
+  let [sum, squares] = [0, 0];
+  for (let i = 1; i <= SAMPLES; i++) {
+    const x = minX + (maxX - minX) * ((i * 0.7548776662466927) % 1);
+    const y = minY + (maxY - minY) * ((i * 0.5698402909980532) % 1);
+    const there = oracle.at(x, y, 0);
+    const thick = typeof there === 'string' ? 0 : (there.front.least + there.front.most - there.back.least - there.back.most) / 2;
+    sum += thick;
+    squares += thick * thick;
+  }
+  const area = (maxX - minX) * (maxY - minY);
+  const mean = sum / SAMPLES;
+  const deviation = Math.sqrt(Math.max(0, squares / SAMPLES - mean * mean));
+  const off = (4 * deviation * area) / Math.sqrt(SAMPLES) + 1e-3 * mm3 + 1;
+  if (Math.abs(mean * area - mm3) > off) add('volume', `${mm3} and ${mean * area} by the definition, which is right to ${off}`);
+}
+
+function fileFindings(sign: Sign, evaluation: Evaluation, mesh: ReliefMesh, add: Add): void {
+  const outlines = productionOutlines(evaluation);
+  const texts = { svg: svgFile(outlines, { unit: sign.unit, title: sign.title }), dxf: dxfFile(outlines, sign.unit) };
+  for (const [name, text] of Object.entries(texts)) if (/NaN|undefined|Infinity/u.test(text)) add(name, 'a figure is no number');
+  if (mesh.triangles.length === 0) return;
+  const figures = JSON.stringify(figuresOf(evaluation, mesh));
+  if (/null/u.test(figures)) add('figures', figures);
+  closedFindings('STL', readStl(stlFile(mesh, sign.title)), add);
+  const pieces = [...piecesOf(solidOf(evaluation, 'all but inserts')), ...piecesOf(solidOf(evaluation, 'inserts'))];
+  const package3mf = threeMfFile(
+    pieces.map((piece) => coloured(evaluation, piece)),
+    sign.title,
+    DATE,
+  );
+  readThreeMf(package3mf).forEach((piece) => closedFindings('3MF', piece, add));
+  closedFindings('GLB', readGlb(glbFile(coloured(evaluation, mesh), sign.title)), add);
+}

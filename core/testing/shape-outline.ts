@@ -1,0 +1,123 @@
+import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
+import svgpath from 'svgpath';
+import type { Shape, Sign } from '../src/sign/index.js';
+import { boxOf } from './brute-area.js';
+import { crossSection } from './referee.js';
+
+/** Chords in a circle: their sagitta is below 0.001 mm up to radii of 100 mm. */
+export const CHORDS = 720;
+
+/**
+ * A shape about its own middle, in more chords than the application draws; nothing for one that follows others.
+ * @param isBlank of a blank that has open paths only, the area within them as if they were closed
+ */
+export function shapeOutline(m: ManifoldToplevel, shape: Shape | Sign['blank']['outline'], isBlank: boolean): CrossSection {
+  const section = (points: readonly number[]): CrossSection => crossSection(m, [Float64Array.from(points)]);
+  const arc = (x: number, y: number, r: number, from: number, to: number, n = 180): number[] =>
+    Array.from({ length: n + 1 }, (_, i) => from + ((to - from) * i) / n).flatMap((a) => [
+      x + r * Math.cos(a),
+      y + r * Math.sin(a),
+    ]);
+  switch (shape.kind) {
+    case 'circle':
+      return m.CrossSection.circle(shape.diameter / 2, CHORDS);
+    case 'ellipse':
+      return section(arc(0, 0, 1, 0, 2 * Math.PI, CHORDS).map((v, i) => v * (i % 2 === 0 ? shape.width / 2 : shape.height / 2)));
+    case 'polygon': {
+      const step = (2 * Math.PI) / shape.sides;
+      const from = -Math.PI / 2 + (shape.stands === 'flat' ? step / 2 : 0);
+      return section(arc(0, 0, shape.diameter / 2, from, from + 2 * Math.PI - step, shape.sides - 1));
+    }
+    case 'stadium':
+    case 'rectangle': {
+      const [w, h] = [shape.width / 2, shape.height / 2];
+      const r = shape.kind === 'stadium' ? Math.min(w, h) : Math.min(shape.cornerRadius, w, h);
+      const corners = shape.kind === 'stadium' ? 'rounded' : (shape.corners ?? 'rounded');
+      const points = (
+        [
+          [1, 1],
+          [-1, 1],
+          [-1, -1],
+          [1, -1],
+        ] as const
+      ).flatMap(([sx, sy], i) => {
+        // prettier-ignore
+        const from = (Math.PI / 2) * i;
+        if (r === 0) return [sx * w, sy * h];
+        if (corners === 'scooped') return arc(sx * w, sy * h, r, from + 1.5 * Math.PI, from + Math.PI);
+        return arc(sx * (w - r), sy * (h - r), r, from, from + Math.PI / 2, corners === 'chamfered' ? 1 : 180);
+      });
+      return section(points);
+    }
+    case 'arch': {
+      const rise = Math.min(shape.rise, shape.width / 2, shape.height);
+      const [w, h] = [shape.width / 2, shape.height / 2];
+      const r = (w * w + rise * rise) / (2 * rise);
+      const half = Math.atan2(w, r - rise);
+      return section([-w, -h, w, -h, ...arc(0, h - r, r, Math.PI / 2 - half, Math.PI / 2 + half, CHORDS)]);
+    }
+    case 'outline':
+      return pathOutline(m, shape, isBlank);
+    default:
+      return m.CrossSection.union([]);
+  }
+}
+
+function pathOutline(
+  m: ManifoldToplevel,
+  { path, width, height }: Extract<Shape, { kind: 'outline' }>,
+  isBlank: boolean,
+): CrossSection {
+  const runs = flattened(path);
+  const [minX, minY, maxX, maxY] = boxOf(runs.map(({ points }) => points));
+  const sx = maxX > minX ? width / (maxX - minX) : 1;
+  const sy = maxY > minY ? height / (maxY - minY) : 1;
+  const closed = runs.filter((run) => run.closed);
+  const rings = (closed.length > 0 || !isBlank ? closed : runs).map(({ points }) =>
+    Float64Array.from(points.flatMap(([x, y]) => [(x - (minX + maxX) / 2) * sx, (y - (minY + maxY) / 2) * sy])),
+  );
+  return crossSection(m, rings);
+}
+
+const PER_CURVE = 200;
+
+/** Path data as runs of points, curves in many chords. */
+function flattened(path: string): { points: [number, number][]; closed: boolean }[] {
+  const runs: { points: [number, number][]; closed: boolean }[] = [];
+  let run: { points: [number, number][]; closed: boolean } | undefined;
+  svgpath(path)
+    .abs()
+    .unarc()
+    .unshort()
+    .iterate((segment, _, x, y) => {
+      const [letter, ...n] = segment as [string, ...number[]];
+      const begin = (at: [number, number]) => runs.push((run = { points: [at], closed: false }));
+      if (letter === 'M') {
+        begin([n[0], n[1]]);
+        return;
+      }
+      if (letter === 'Z' || letter === 'z') {
+        if (run) run.closed = true;
+        run = undefined;
+        return;
+      }
+      if (!run) begin([x, y]);
+      const { points } = run!;
+      const steps = letter === 'Q' || letter === 'C' ? PER_CURVE : 1;
+      for (let i = 1; i <= steps; i++) {
+        const t = i / steps;
+        const s = 1 - t;
+        if (letter === 'L') points.push([n[0], n[1]]);
+        else if (letter === 'H') points.push([n[0], y]);
+        else if (letter === 'V') points.push([x, n[0]]);
+        else if (letter === 'Q')
+          points.push([s * s * x + 2 * s * t * n[0] + t * t * n[2], s * s * y + 2 * s * t * n[1] + t * t * n[3]]);
+        else
+          points.push([
+            s ** 3 * x + 3 * s * s * t * n[0] + 3 * s * t * t * n[2] + t ** 3 * n[4],
+            s ** 3 * y + 3 * s * s * t * n[1] + 3 * s * t * t * n[3] + t ** 3 * n[5],
+          ]);
+      }
+    });
+  return runs.filter(({ points }) => points.length >= 2);
+}
