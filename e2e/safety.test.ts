@@ -142,8 +142,7 @@ describe('everything', () => {
 
   it('is backed up while the application runs, and restored into an empty folder the same', async () => {
     // Work that is still in the queue would go on, here and there. Asking more often would be too many requests a minute.
-    for (const end = Date.now() + 180_000; Date.now() < end; await wait(5000))
-      if (!(await isAtWork(application))) break;
+    for (const end = Date.now() + 180_000; Date.now() < end; await wait(5000)) if (!(await isAtWork(application))) break;
     expect(await isAtWork(application)).toBe(false);
     expect(run('backup', [file])).toEqual({ status: 0, words: expect.stringContaining('Everything is in') });
     expect(run('backup', [file]).words).toContain('is there already');

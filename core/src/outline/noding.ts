@@ -1,6 +1,6 @@
 import { CellGrid } from './cell-grid.js';
 import { turn } from './grid.js';
-import type { PointSet } from './points.js';
+import { PointSet } from './points.js';
 
 /** Directed segments between numbered points, in parallel arrays; `tag` travels with a segment and its pieces. */
 export interface Segments {
@@ -29,52 +29,117 @@ const MOST_ROUNDS = 64;
  * fell into the wrong square by the rounding of their own computation are found by the next round.
  */
 export function node(points: PointSet, input: Segments): Segments {
-  let { from, to, tag } = input;
-  let fresh = new Uint8Array(from.length).fill(1);
+  const chains = new Chains(input);
   /** Points before this one have been held against all segments that are not fresh. */
   let settled = 0;
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const { splits, isRounded } = findSplits(points, from, to, fresh, settled);
-    if (splits.size === 0) return { from, to, tag };
+    const lines = chains.lines(round);
+    const { splits, isRounded } = findSplits(points, lines, settled);
+    if (splits.size === 0) return chains.pieces(input);
     if (isRounded) settled = points.size;
-    const next: Segments = { from: [], to: [], tag: [] };
-    const nextFresh: number[] = [];
-    for (let s = 0; s < from.length; s++) {
-      const at = splits.get(s);
-      let previous = from[s];
-      if (at) {
-        const [x0, y0] = [points.x[previous], points.y[previous]];
-        const [dx, dy] = [points.x[to[s]] - x0, points.y[to[s]] - y0];
-        const along = (p: number) => (points.x[p] - x0) * dx + (points.y[p] - y0) * dy;
-        at.sort((p, q) => along(p) - along(q));
-        for (const p of at) {
-          if (p === previous || p === to[s]) continue;
-          push(next, previous, p, tag[s]);
-          nextFresh.push(1);
-          previous = p;
-        }
-      }
-      push(next, previous, to[s], tag[s]);
-      nextFresh.push(at ? 1 : 0);
-    }
-    ({ from, to, tag } = next);
-    fresh = Uint8Array.from(nextFresh);
+    chains.split(points, splits);
   }
   throw new NodingError(MOST_ROUNDS);
 }
 
-function push(list: Segments, from: number, to: number, tag: number): void {
-  list.from.push(from);
-  list.to.push(to);
-  list.tag.push(tag);
+/** Segments of one round, each there once, whichever way and however often it is drawn. */
+interface Lines {
+  readonly from: number[];
+  readonly to: number[];
+  /** 1 for those that have not been held against the others yet. */
+  readonly fresh: Uint8Array;
+}
+
+/**
+ * The chains of points that segments have become, each from the lower number to the higher. Bundles of segments, such as rays
+ * that end in one grid square, are led along the same pieces: what is drawn more than once is worked out once.
+ */
+class Chains {
+  private readonly chainOf: number[];
+  private chains: number[][] = [];
+  /** Every piece that there was, by the numbers of its ends. */
+  private readonly known: PointSet;
+  /** By piece: the round in which it was held against the others last and needed no split, and its number in the lines of that round. */
+  private readonly held: number[] = [];
+  private readonly line: number[] = [];
+  private readonly seen: number[] = [];
+
+  constructor({ from, to }: Segments) {
+    const ends = new PointSet(from.length);
+    this.chainOf = from.map((p, s) => {
+      const [a, b] = p < to[s] ? [p, to[s]] : [to[s], p];
+      const chain = ends.add(a, b);
+      if (chain === this.chains.length) this.chains.push([a, b]);
+      return chain;
+    });
+    this.known = new PointSet(this.chains.length);
+  }
+
+  lines(round: number): Lines {
+    const { known, held, line, seen } = this;
+    const [from, to, fresh]: number[][] = [[], [], []];
+    for (const chain of this.chains) {
+      for (let i = 1; i < chain.length; i++) {
+        const piece = this.piece(chain[i - 1], chain[i]);
+        if (seen[piece] === round) continue;
+        seen[piece] = round;
+        line[piece] = from.length;
+        fresh.push(round > 0 && held[piece] === round - 1 ? 0 : 1);
+        held[piece] = round;
+        from.push(known.x[piece]);
+        to.push(known.y[piece]);
+      }
+    }
+    return { from, to, fresh: Uint8Array.from(fresh) };
+  }
+
+  /** Leads the lines of a round through points. */
+  split({ x, y }: PointSet, splits: ReadonlyMap<number, number[]>): void {
+    this.chains = this.chains.map((chain) => {
+      let split: number[] | undefined;
+      for (let i = 1; i < chain.length; i++) {
+        const [a, b] = [chain[i - 1], chain[i]];
+        const piece = this.piece(a, b);
+        const through = splits.get(this.line[piece]);
+        if (through) {
+          this.held[piece] = -1;
+          split ??= chain.slice(0, i);
+          const [dx, dy] = [x[b] - x[a], y[b] - y[a]];
+          const along = (p: number) => (x[p] - x[a]) * dx + (y[p] - y[a]) * dy;
+          through.sort((p, q) => along(p) - along(q));
+          for (const p of through) if (p !== split.at(-1) && p !== b) split.push(p);
+        }
+        split?.push(b);
+      }
+      return split ?? chain;
+    });
+  }
+
+  /** What each segment has become, in its own direction. */
+  pieces({ from, tag }: Segments): Segments {
+    const out: Segments = { from: [], to: [], tag: [] };
+    this.chainOf.forEach((number, s) => {
+      const chain = this.chains[number];
+      const isForward = chain[0] === from[s];
+      for (let i = 1; i < chain.length; i++) {
+        const at = isForward ? i : chain.length - i;
+        out.from.push(chain[isForward ? at - 1 : at]);
+        out.to.push(chain[isForward ? at : at - 1]);
+        out.tag.push(tag[s]);
+      }
+    });
+    return out;
+  }
+
+  private piece(p: number, q: number): number {
+    return p < q ? this.known.add(p, q) : this.known.add(q, p);
+  }
 }
 
 /** Points at which segments must be split, by segment; pairs of which neither is fresh were settled before. */
 function findSplits(
   points: PointSet,
-  from: number[],
-  to: number[],
-  fresh: Uint8Array,
+  { from, to, fresh }: Lines,
   settled: number,
 ): { readonly splits: Map<number, number[]>; readonly isRounded: boolean } {
   const splits = new Map<number, number[]>();
