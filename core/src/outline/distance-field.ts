@@ -341,7 +341,10 @@ function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Fla
   return { isCorner, points };
 }
 
-/** Where a piece is parted so that its chords stray by no more than the tolerance; the same places from either side of the axis. */
+/**
+ * Where a piece is parted so that distances over its chords are off by no more than the tolerance; the same places from either side of
+ * the axis. Far from the two that it lies between they look in almost the same direction, and chords may be long.
+ */
 function cutsOf(
   front: Front,
   piece: EnvelopePiece,
@@ -353,34 +356,53 @@ function cutsOf(
   const other = piece.owner === FREE ? undefined : fronts[piece.owner];
   if (front.kind === 'edge') {
     if (other?.kind !== 'corner') return [];
-    const height = (other.y - front.y) * front.tx - (other.x - front.x) * front.ty;
-    return evenly(from, to, Math.sqrt(8 * height * tolerance));
+    const [dx, dy] = [other.x - front.x, other.y - front.y];
+    const foot = dx * front.tx + dy * front.ty;
+    return alongParabola(from - foot, to - foot, dy * front.tx - dx * front.ty, tolerance).map((u) => u + foot);
   }
   if (!other) return evenly(from, to, Math.sqrt((8 * tolerance) / discAt(front, piece, from)));
   if (other.kind === 'edge') {
-    // As seen from the edge: evenly along it.
+    // As seen from the edge.
     const { x, y, tx, ty } = other;
     const height = (y - front.y) * -tx - (x - front.x) * -ty;
-    const along = (t: number): number => {
-      const r = discAt(front, piece, t);
-      return (front.x + r * Math.cos(t) - x) * tx + (front.y + r * Math.sin(t) - y) * ty;
-    };
     const foot = (front.x - x) * tx + (front.y - y) * ty;
-    return evenly(along(from), along(to), Math.sqrt(8 * height * tolerance)).map((u) =>
-      near(
-        from,
-        to,
-        Math.atan2(y + u * ty + middle(u - foot, height) * tx - front.y, x + u * tx - middle(u - foot, height) * ty - front.x),
-      ),
-    );
+    const aside = (t: number): number => {
+      const r = discAt(front, piece, t);
+      return (front.x + r * Math.cos(t) - x) * tx + (front.y + r * Math.sin(t) - y) * ty - foot;
+    };
+    return alongParabola(aside(from), aside(to), height, tolerance).map((u) => {
+      const [along, d] = [u + foot, middle(u, height)];
+      return near(from, to, Math.atan2(y + along * ty + d * tx - front.y, x + along * tx - d * ty - front.x));
+    });
   }
   // Along the line between two corners' discs, measured from the middle between them.
   const [dx, dy] = [other.x - front.x, other.y - front.y];
   const half = Math.hypot(dx, dy) / 2;
   const towards = Math.atan2(dy, dx);
-  return evenly(Math.tan(from - towards) * half, Math.tan(to - towards) * half, Math.sqrt(8 * half * tolerance)).map((s) =>
-    near(from, to, towards + Math.atan2(s, half)),
+  return alongBisector(Math.tan(from - towards), Math.tan(to - towards), half, tolerance).map((v) =>
+    near(from, to, towards + Math.atan(v)),
   );
+}
+
+/**
+ * Places of a parabola about a corner at `height` over an edge, as distances aside from below the corner. A chord of length δ, seen along
+ * the edge, gives distances that are off by δ²/8d where d is the distance itself, (u² + height²)/2·height at u: evenly in asinh(u/height).
+ */
+function alongParabola(from: number, to: number, height: number, tolerance: number): number[] {
+  return evenly(Math.asinh(from / height), Math.asinh(to / height), Math.sqrt((4 * tolerance) / height)).map(
+    (w) => height * Math.sinh(w),
+  );
+}
+
+/**
+ * Places of the line between two corners that are twice `half` apart, as multiples v of `half` from the middle between them. Distances
+ * √(1 + v²)·half ask for steps in v that grow with (1 + v²)^¾, which (1 + |v|)^1.5 / 1.69 stays below.
+ */
+function alongBisector(from: number, to: number, half: number, tolerance: number): number[] {
+  const most = 2 * 1.69;
+  const evened = (v: number): number => Math.sign(v) * most * (1 - 1 / Math.sqrt(1 + Math.abs(v)));
+  const back = (w: number): number => Math.sign(w) * ((1 - Math.abs(w) / most) ** -2 - 1);
+  return evenly(evened(from), evened(to), Math.sqrt((8 * tolerance) / half)).map(back);
 }
 
 /** Height above a line of the point that is as far from it as from a corner at `height`, at `aside` from below the corner. */
