@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import { bounds, type Box, contains, type Contour } from './contour.js';
 import { STEPS_PER_MM, turn } from './grid.js';
 
@@ -111,8 +112,18 @@ function areFurther(a: readonly Contour[], b: readonly Contour[], boxA: Box, box
     maxX: Math.min(boxA.maxX, boxB.maxX) + distance,
     maxY: Math.min(boxA.maxY, boxB.maxY) + distance,
   };
-  const ofB = segmentsIn(b, common);
-  for (const one of segmentsIn(a, common)) for (const other of ofB) if (areNear(one, other, distance)) return false;
+  const [ofA, ofB] = [segmentsIn(a, common), segmentsIn(b, common)];
+  if (ofA.length > 0 && ofB.length > 0) {
+    const index = new Flatbush(ofB.length);
+    for (const [ax, ay, bx, by] of ofB) index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+    index.finish();
+    for (const one of ofA) {
+      const [ax, ay, bx, by] = one;
+      const [minX, minY] = [Math.min(ax, bx) - distance, Math.min(ay, by) - distance];
+      const [maxX, maxY] = [Math.max(ax, bx) + distance, Math.max(ay, by) + distance];
+      for (const other of index.search(minX, minY, maxX, maxY)) if (areNear(one, ofB[other], distance)) return false;
+    }
+  }
   const lies = (inner: readonly Contour[], outer: readonly Contour[]) => inner.some(([x, y]) => contains(outer, x, y));
   return !lies(a, b) && !lies(b, a);
 }
