@@ -105,7 +105,10 @@ export class TierAreas {
     for (const letter of apart(placed.contours)) {
       for (const by of reaches) {
         if (by === 0) continue;
-        const most = this.largest.get(letter, `${by} ${corners}`, (contours) => largestKept(contours, by, corners)).value;
+        const most = this.largest.get(letter, `${by} ${corners}`, (contours) => {
+          const grown = this.shapes.get(letter, `${by} ${corners}`, () => offset(contours, by, undefined, corners)).value;
+          return largestKept(contours, by, corners, grown);
+        }).value;
         if (most >= Math.abs(by)) continue;
         const count = (worst?.count ?? 0) + 1;
         if (worst && worst.largest <= most) worst = { ...worst, count };
@@ -189,14 +192,19 @@ function countsOf(outline: Outline): string {
 
 const SEARCH_STEPS = 12;
 
-/** The greatest growth (or shrinking) at which a letter has as many pieces and counters as before; by search. */
-function largestKept(letter: readonly Contour[], by: number, corners: CornerForm): number {
+/**
+ * The greatest growth (or shrinking) at which a letter has as many pieces and counters as before; by search from below, since what
+ * reaches far takes much longer to work out.
+ * @param grown what the letter is when grown by all of `by`
+ */
+function largestKept(letter: readonly Contour[], by: number, corners: CornerForm, grown: Outline): number {
   const whole = join(letter);
   const wanted = countsOf(whole);
+  if (countsOf(grown) === wanted) return Math.abs(by);
   const keeps = (share: number): boolean => countsOf(offset(whole, by * share, undefined, corners)) === wanted;
-  if (keeps(1)) return Math.abs(by);
-  let [low, high] = [0, 1];
-  for (let i = 0; i < SEARCH_STEPS; i++) {
+  let [low, high] = [0, 2 ** -SEARCH_STEPS];
+  while (high < 1 && keeps(high)) [low, high] = [high, 2 * high];
+  for (const least = high * 2 ** -SEARCH_STEPS; high - low > least; ) {
     const middle = (low + high) / 2;
     if (keeps(middle)) low = middle;
     else high = middle;
