@@ -15,5 +15,5 @@ for (const arg of process.argv.slice(2)) {
   await book.need(fontsOf(sign)); const evaluation: any = new Evaluator(book).evaluateLoaded(sign);
   const ms = (process.cpuUsage(t).user / 1000) | 0;
   const solid: any = solidOf(evaluation);
-  console.log(arg, 'evaluate', ms, 'with solid', (process.cpuUsage(t).user / 1000) | 0);
+  console.log(arg, 'evaluate', ms, 'triangles', solid.triangles.length / 3, 'with solid', (process.cpuUsage(t).user / 1000) | 0);
 }

@@ -26,7 +26,8 @@ export function strokePieces({ points, closed }: FlatRun, style: StrokeStyle, to
     const j = (i + 1) % n;
     const [bx, by] = [run[2 * j], run[2 * j + 1]];
     const [nx, ny] = normal(ax, ay, bx, by, r);
-    out.push([ax + nx, ay + ny, ax - nx, ay - ny, bx - nx, by - ny, bx + nx, by + ny]);
+    // By way of its ends: what a corner or a cap adds meets it along the very same edges.
+    out.push([ax + nx, ay + ny, ax, ay, ax - nx, ay - ny, bx - nx, by - ny, bx, by, bx + nx, by + ny]);
     if (!closed && j === n - 1) continue;
     const k = (j + 1) % n;
     out.push(corner(bx, by, [nx, ny], normal(bx, by, run[2 * k], run[2 * k + 1], r), r, style, tolerance));
@@ -72,7 +73,8 @@ function corner(
   const side = turned > 0 ? -1 : 1;
   const [ax, ay, bx, by] = [side * before[0], side * before[1], side * after[0], side * after[1]];
   const angle = Math.atan2(Math.abs(turned), along);
-  if (join === 'round') return arc(x, y, Math.atan2(ay, ax), -side * angle, r, tolerance);
+  if (join === 'round')
+    return [x, y, x + ax, y + ay, ...arc(x, y, Math.atan2(ay, ax), -side * angle, r, tolerance), x + bx, y + by];
   const stretch = 1 / Math.cos(angle / 2);
   const sum = Math.hypot(ax + bx, ay + by);
   if (join === 'bevel' || stretch > miterLimit || sum < 1e-9 * r) return [x, y, x + ax, y + ay, x + bx, y + by];
@@ -80,12 +82,12 @@ function corner(
   return [x, y, x + ax, y + ay, x + (ax + bx) * tip, y + (ay + by) * tip, x + bx, y + by];
 }
 
-/** A slice of a disc: its middle, and its rim from an angle through a sweep. */
+/** Points of a rim from an angle through a sweep, without its ends. */
 function arc(x: number, y: number, from: number, through: number, r: number, tolerance: number): number[] {
   const chord = r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 4;
   const steps = Math.max(2, Math.ceil(Math.abs(through) / chord));
-  const out = [x, y];
-  for (let i = 0; i <= steps; i++) {
+  const out: number[] = [];
+  for (let i = 1; i < steps; i++) {
     const angle = from + (through * i) / steps;
     out.push(x + r * Math.cos(angle), y + r * Math.sin(angle));
   }
@@ -100,15 +102,16 @@ function cap(
   r: number,
   tolerance: number,
 ): number[] {
-  if (kind === 'round') return arc(x, y, Math.atan2(ny, nx), -Math.PI, r, tolerance);
+  if (kind === 'round')
+    return [x, y, x + nx, y + ny, ...arc(x, y, Math.atan2(ny, nx), -Math.PI, r, tolerance), x - nx, y - ny];
   // Ahead of the end by half the width: the normal turned clockwise.
   const [fx, fy] = [ny, -nx];
-  return [x + nx, y + ny, x - nx, y - ny, x - nx + fx, y - ny + fy, x + nx + fx, y + ny + fy];
+  return [x + nx, y + ny, x, y, x - nx, y - ny, x - nx + fx, y - ny + fy, x + nx + fx, y + ny + fy];
 }
 
 /** A line of no length: nothing, a disc or a square. */
 function dot(x: number, y: number, r: number, kind: StrokeStyle['cap'], tolerance: number): number[][] {
   if (kind === 'butt') return [];
   if (kind === 'square') return [[x - r, y - r, x + r, y - r, x + r, y + r, x - r, y + r]];
-  return [arc(x, y, 0, 2 * Math.PI, r, tolerance).slice(2)];
+  return [[x + r, y, ...arc(x, y, 0, 2 * Math.PI, r, tolerance)]];
 }

@@ -8,6 +8,7 @@ import {
   type PathCommand,
   type Placement,
   snapRun,
+  withoutSpikes,
 } from '../outline/index.js';
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
 import type { Drawn, DrawnLine } from './drawn.js';
@@ -253,17 +254,21 @@ class Reader {
       return;
     }
     const isTurnedOver = put.a * put.d - put.b * put.c < 0;
-    const contours = [...runs, ...dotsOf(path)].flatMap((run) =>
+    const pieces = [...runs, ...dotsOf(path)].flatMap((run) =>
       strokePieces(run, line, tolerance).map((piece) => this.run(orderedTo(piece, isTurnedOver), put)),
     );
-    this.add(stroke, contours.filter((run) => run.length >= 6), 'nonzero', clips, true); // prettier-ignore
+    const area = covered(
+      pieces.filter((piece) => piece.length >= 6),
+      'nonzero',
+    );
+    this.add(stroke, withoutSpikes(area, TOLERANCE), 'nonzero', clips);
   }
 
-  private add(colour: string, contours: readonly Contour[], rule: Rule, clips: readonly Outline[], isStroke = false): void {
+  private add(colour: string, contours: readonly Contour[], rule: Rule, clips: readonly Outline[]): void {
     if (contours.length === 0) return;
     const layer =
       clips.length === 0
-        ? { colour, contours, rule, isStroke }
+        ? { colour, contours, rule }
         : { colour, contours: within(covered(contours, rule), clips), rule: 'nonzero' as const };
     if (layer.contours.length > 0) this.layers.push(layer);
   }

@@ -19,5 +19,6 @@ export * from './path-points.js';
 export * from './track.js';
 export * from './distance-field.js';
 export * from './facets.js';
+export * from './spikes.js';
 export { LEAST_AREA, withoutSlivers } from './slivers.js';
 export { NodingMemory } from './noding-memory.js';

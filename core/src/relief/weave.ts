@@ -71,10 +71,10 @@ const LINE_GAP = 0.0015;
 /** mm by which distances may be off so that heights are right to within 0.01 mm on this ramp. */
 export function toleranceFor(ramp: Ramp): number {
   // Round forms are steep for a hair only, where an error aside is none across.
-  if (ramp.distances.length > 2) return 0.001;
-  const wished = 0.004 / Math.max(ramp.steepest, 1e-6);
+  if (ramp.distances.length > 2) return 0.004;
+  const wished = 0.008 / Math.max(ramp.steepest, 1e-6);
   // Powers of two, so that a field serves many ramps.
-  return Math.min(0.002, Math.max(0.0005, 2 ** Math.floor(Math.log2(wished))));
+  return Math.min(0.004, Math.max(0.001, 2 ** Math.floor(Math.log2(wished))));
 }
 
 /**
