@@ -102,8 +102,7 @@ function cap(
   r: number,
   tolerance: number,
 ): number[] {
-  if (kind === 'round')
-    return [x, y, x + nx, y + ny, ...arc(x, y, Math.atan2(ny, nx), -Math.PI, r, tolerance), x - nx, y - ny];
+  if (kind === 'round') return [x, y, x + nx, y + ny, ...arc(x, y, Math.atan2(ny, nx), -Math.PI, r, tolerance), x - nx, y - ny];
   // Ahead of the end by half the width: the normal turned clockwise.
   const [fx, fy] = [ny, -nx];
   return [x + nx, y + ny, x, y, x - nx, y - ny, x - nx + fx, y - ny + fy, x + nx + fx, y + ny + fy];

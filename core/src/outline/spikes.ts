@@ -25,7 +25,7 @@ function blunted(ring: Contour, tolerance: number): Contour {
   const points = Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i], ring[2 * i + 1]] as const);
   let isChanged = false;
   let cuts = 0;
-  for (let i = 0; i < points.length && points.length >= 3 && cuts < MOST_CUTS; ) {
+  for (let i = 0; i < points.length && points.length >= 3 && cuts < MOST_CUTS;) {
     const n = points.length;
     const [p, at, q] = [points[(i + n - 1) % n], points[i], points[(i + 1) % n]];
     if (turnedBy(...p, ...at, ...q) <= TURNED_BACK) {

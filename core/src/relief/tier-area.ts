@@ -204,7 +204,7 @@ function largestKept(letter: readonly Contour[], by: number, corners: CornerForm
   const keeps = (share: number): boolean => countsOf(offset(whole, by * share, undefined, corners)) === wanted;
   let [low, high] = [0, 2 ** -SEARCH_STEPS];
   while (high < 1 && keeps(high)) [low, high] = [high, 2 * high];
-  for (const least = high * 2 ** -SEARCH_STEPS; high - low > least; ) {
+  for (const least = high * 2 ** -SEARCH_STEPS; high - low > least;) {
     const middle = (low + high) / 2;
     if (keeps(middle)) low = middle;
     else high = middle;
