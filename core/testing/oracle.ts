@@ -193,6 +193,9 @@ export class Oracle {
       const kind = action.kind === 'line' ? 'carve' : action.kind;
       if (action.kind === 'insert') {
         this.act(kind, areaOf(chosen), isBack, () => level, { under: action.thickness });
+        const { clearance = 0 } = action;
+        if (clearance > 0)
+          this.act('cut-through', areaOf(chosen.subtract(this.grown(chosen, -clearance, 'round'))), isBack, () => level);
         continue;
       }
       const { edge } = tier;

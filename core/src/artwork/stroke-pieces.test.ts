@@ -33,7 +33,7 @@ const spikesOf = (outline: Outline): Point[] =>
 /** The area of a stroked run of straight edges as SVG 2, chapter 13.5, has it, put together by manifold-3d's cross-sections. */
 function referenceArea(m: ManifoldToplevel, points: readonly Point[], width: number, join: string, cap: string): number {
   const r = width / 2;
-  const hull = (corners: Point[]): CrossSection => m.CrossSection.hull(corners.map(([x, y]): [number, number] => [x, y]));
+  const hull = (corners: Point[]): CrossSection => m.CrossSection.hull([[corners.map(([x, y]): [number, number] => [x, y])]]);
   const disc = ([x, y]: Point) => m.CrossSection.circle(r, 720).translate([x, y]);
   const unit = ([ax, ay]: Point, [bx, by]: Point): Point => {
     const length = Math.hypot(bx - ax, by - ay);

@@ -4,7 +4,7 @@ import { addShape, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { contains } from '../outline/index.js';
 import type { Evaluation } from '../relief/index.js';
-import { BARE_FINISH, readSign, type Sign } from '../sign/index.js';
+import { BARE, bareFinish, readSign, type Sign } from '../sign/index.js';
 import { coloured, figuresOf, type ReliefMesh, solidOf } from '../solid/index.js';
 import {
   type CallOut,
@@ -83,7 +83,7 @@ describe('call-outs', () => {
     addFinished(sign, { top: 'gold' }, 5, { kind: 'raise', by: 3 }, { x: 40, y: 20 });
     const { outs, plan, drawn } = outsOf(sign);
     expect(outs.map(({ number, finish }) => [number, finish.id])).toEqual([
-      [1, BARE_FINISH.id],
+      [1, BARE],
       [2, 'red'],
       [3, 'gold'],
     ]);
@@ -131,7 +131,7 @@ describe('call-outs', () => {
     addFinished(sign, { sides: 'red' }, [60, 30], { kind: 'raise', by: 2 });
     const { outs, drawn } = outsOf(sign);
     expect(outs.map(({ finish, places }) => [finish.id, places.length > 0])).toEqual([
-      [BARE_FINISH.id, true],
+      [BARE, true],
       ['red', false],
     ]);
     expect(leadersOf(drawn(2))).toHaveLength(1);
@@ -168,7 +168,7 @@ describe('call-outs', () => {
     const areas = planDrawing(evaluation, { textHeight: 2, isInFinishes: true }).items.filter((item) => item.kind === 'area');
     for (const { finish, places } of outs)
       for (const { x, y, room } of places) {
-        expect(finishes[wears[seenAt(mesh, x, y)]]).toBe(finish);
+        expect(finishes[wears[seenAt(mesh, x, y)]]).toEqual(finish);
         // The plan in its finishes is painted by the same.
         const painted = [...areas].reverse().find(({ outline }) => contains(outline, x, y))?.fill;
         if (room > 0.01) expect(painted).toEqual({ kind: 'plain', colour: finish.colour });
@@ -184,7 +184,7 @@ describe('call-outs', () => {
         fc.uniqueArray(spot, { minLength: 2, maxLength: 14, selector: ({ x, y }) => `${x} ${y}` }),
         fc.double({ min: 1, max: 9, noNaN: true }),
         (spots, textHeight) => {
-          const outs = spots.map((at, i): CallOut => ({ number: i + 1, finish: BARE_FINISH, places: [{ ...at, room: 1 }] }));
+          const outs = spots.map((at, i): CallOut => ({ number: i + 1, finish: bareFinish(''), places: [{ ...at, room: 1 }] }));
           const drawing = withCallOuts(plan, outs, textHeight);
           const leaders = leadersOf(drawing);
           expect(leaders).toHaveLength(spots.length);

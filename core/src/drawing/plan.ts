@@ -3,6 +3,7 @@ import {
   type Band,
   type Evaluation,
   HOLE,
+  insertAt,
   isSolid,
   type Level,
   levelOutline,
@@ -174,7 +175,13 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   const pen = { width: 0.1, colour: INK };
   const area = (layer: string, outline: Outline): AreaItem => ({ kind: 'area', layer, outline, pen });
   const items: Item[] = [area(kept ? 'letters' : 'blank edge', edgeOf(evaluation))];
-  for (const level of levels) if (Math.abs(level.z) > 1e-9) items.push(area(levelName(level.z), levelOutline(evaluation, level)));
+  const inserts = insertsOf(evaluation);
+  const ofInserts = new Set(inserts.flatMap(({ labels }) => labels));
+  for (const level of levels) {
+    const labels = level.labels.filter((label) => !ofInserts.has(label));
+    const outline = Math.abs(level.z) > 1e-9 ? levelOutline(evaluation, { ...level, labels }) : [];
+    if (outline.length > 0) items.push(area(levelName(level.z), outline));
+  }
   // Slopes by the outlines of the tiers that make them.
   const sloped = new Set(slopeBands(evaluation).map(({ layer }) => layer));
   for (const index of sloped) {
@@ -182,13 +189,36 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
     const to = Number.isFinite(z) && Math.abs(z) < 4000 ? ` to ${levelName(z)}` : '';
     if (ramp) items.push(area(`slopes${to}`, contours));
   }
-  const holes = regionOf(evaluation, HOLE);
+  // An insert lies in an opening of its own.
+  const holes = regionOf(evaluation, HOLE, ...ofInserts);
   if (holes.length > 0) items.push(area('cut through', holes));
+  for (const { name, labels } of inserts) items.push(area(name, regionOf(evaluation, ...labels)));
   for (const part of partsSeen(evaluation)) {
     for (const { points, closed } of part.strokes) items.push({ kind: 'line', layer: 'centre lines', points, closed, pen });
   }
   // Where nothing is left the blank says how large the drawing is.
   return { items, bounds: boundsOf(items) ?? bounds([evaluation.blank])! };
+}
+
+/** The inserts of other materials by the names of their layers, with the places that they are there. */
+function insertsOf(evaluation: Evaluation): { readonly name: string; readonly labels: readonly number[] }[] {
+  const byName = new Map<string, number[]>();
+  for (const place of evaluation.places) {
+    const layer = insertAt(evaluation, place);
+    if (layer === undefined) continue;
+    const name = insertName(evaluation, layer);
+    byName.set(name, [...(byName.get(name) ?? []), place.label]);
+  }
+  return [...byName].map(([name, labels]) => ({ name, labels }));
+}
+
+/** "insert Window clear acrylic 3 mm": the layer of an insert in files. */
+function insertName({ sign, layers }: Evaluation, layer: number): string {
+  const own = layers[layer];
+  const part = sign.parts.find(({ id }) => id === own.part);
+  const action = part?.tiers.find(({ id }) => id === own.tier)?.action;
+  const what = action?.kind === 'insert' ? `${action.material} ${Number(action.thickness.toFixed(3))} mm` : '';
+  return `insert ${part?.name ?? ''} ${what}`.replace(/\s+/gu, ' ').trim();
 }
 
 function boundsOf(items: readonly Item[]): Box | undefined {

@@ -6,7 +6,7 @@ import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { pictureSize, reliefPicture } from '../picture/index.js';
 import type { Evaluation } from '../relief/index.js';
 import { finishNamed, lightReflectance, readSign, type Sign } from '../sign/index.js';
-import { coloured, figuresOf, piecesOf, solidOf, volume } from '../solid/index.js';
+import { coloured, figuresOf, isWatertight, piecesOf, solidOf, volume } from '../solid/index.js';
 import { manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
@@ -68,7 +68,7 @@ describe('3MF', () => {
   it('holds every piece as a closed object in millimetres, its triangles with their finishes', () => {
     const evaluation = evaluate(finishedSign());
     const mesh = solidOf(evaluation);
-    const pieces = piecesOf(mesh).map((piece) => coloured(evaluation, piece));
+    const pieces = piecesOf(mesh).map((piece, i) => ({ name: `piece ${i + 1}`, mesh: coloured(evaluation, piece) }));
     expect(pieces).toHaveLength(2);
     const bytes = threeMfFile(pieces, 'Test & <sign>', DATE);
     const model = read3mf(bytes);
@@ -135,6 +135,33 @@ describe('finishes', () => {
     expect(volumeMm3).toBeCloseTo(60_000 + 800 - 200, 6);
   });
 
+  it('cover of upright sides what their own tier made, also where several stand over one edge', () => {
+    const sign = bareSign(100, 60, 10);
+    sign.finishes = finishedSign().finishes;
+    sign.blank.finish = { sides: 'blue' };
+    // A rim at the very edge, 5 wide and 3 high, and on its left half a block as high again.
+    addShape(sign, [100, 60], { kind: 'raise', by: 3 });
+    addShape(sign, [90, 50], { kind: 'set', to: 0 });
+    addShape(sign, [50, 60], { kind: 'set', to: 6 }, { x: -25 });
+    addShape(sign, [10, 10], { kind: 'carve', by: 4 }, { x: 45 });
+    const [rim, , block, pocket] = sign.parts.map(({ tiers }) => tiers[0]);
+    rim.finish = { sides: 'red' };
+    block.finish = { sides: 'white' };
+    pocket.finish = { sides: 'red' };
+    const evaluation = evaluate(sign);
+    const solid = solidOf(evaluation);
+    expect(isWatertight(solid)).toBe(true);
+    const { areas } = figuresOf(evaluation, solid);
+    const of = (name: string) => areas.find(({ finish }) => finish.name === name)!.sidesMm2;
+    // The blank's edge where it is 10 high, but for 10 mm of it where the pocket opens to it 4 deep.
+    expect(of('deep <blue>')).toBeCloseTo(320 * 10 - 10 * 4, 6);
+    // The block stands on the rim at the edge and beside it, and on the face between.
+    expect(of('white')).toBeCloseTo((50 + 60 + 50) * 3 + 2 * 5 * 3 + 50 * 6, 6);
+    // The rim under the block too, from outside, and the pocket from what it found to its floor; within the rim are the walls of what was sunk.
+    expect(of('red')).toBeCloseTo((320 - 10) * 3 + (10 + 5 + 5) * 4 + (5 + 5) * 7, 6);
+    expect(of('bare material')).toBeCloseTo((45 + 45 + 50 - 10) * 3, 6);
+  });
+
   it('mark a place without changing its height, and show the core where a laminate is engraved', () => {
     const sign = bareSign(100, 60, 2);
     sign.blank.laminate = { cap: 0.2, capColour: 'white', coreColour: 'black' };
@@ -196,7 +223,7 @@ describe('finishes', () => {
     expect(lightReflectance('#000000')).toBe(0);
     expect(lightReflectance('#777777')).toBeCloseTo(18.4, 1);
     expect(finishNamed('Rebeccapurple').colour).toBe('#663399');
-    expect(finishNamed('no such colour').colour).toBe('#efe4cc');
+    expect(finishNamed('no such colour').colour).toBe('#e4ddcd');
   });
 });
 

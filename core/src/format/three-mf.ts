@@ -15,29 +15,33 @@ const RELATIONS =
 /** Decimals of a millimetre that coordinates are written with: finer than the grid of the plan. */
 const DECIMALS = 6;
 
+/** A solid in its finishes with the name of its object. */
+export interface NamedMesh {
+  readonly name: string;
+  readonly mesh: ColouredMesh;
+}
+
 /**
  * A 3MF package (3MF Core Specification 1.2: unit, base materials, one closed object a piece of the sign, every triangle with the
  * material of its finish).
  * @param date of the entries of the package, so that the same sign gives the same bytes
  */
-export function threeMfFile(pieces: readonly ColouredMesh[], title: string, date: Date): Uint8Array {
+export function threeMfFile(pieces: readonly NamedMesh[], title: string, date: Date): Uint8Array {
   const out: string[] = [
     '<?xml version="1.0" encoding="UTF-8"?>\n<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02">\n',
     ` <metadata name="Title">${escaped(title)}</metadata>\n <resources>\n`,
   ];
   const finishes = pieces
-    .flatMap((piece) => piece.finishes)
+    .flatMap(({ mesh }) => mesh.finishes)
     .filter(({ id }, i, all) => all.findIndex((other) => other.id === id) === i);
   out.push('  <basematerials id="1">\n');
   for (const { name, colour } of finishes)
     out.push(`   <base name="${escaped(name)}" displaycolor="${colour.toUpperCase()}FF"/>\n`);
   out.push('  </basematerials>\n');
-  pieces.forEach(({ mesh, wears, finishes: own }, i) => {
+  pieces.forEach(({ name, mesh: { mesh, wears, finishes: own } }, i) => {
     const { positions: p, triangles } = mesh;
     const materials = own.map(({ id }) => finishes.findIndex((finish) => finish.id === id));
-    out.push(
-      `  <object id="${i + 2}" type="model" name="${escaped(`${title}, piece ${i + 1}`)}" pid="1" pindex="0">\n   <mesh>\n    <vertices>\n`,
-    );
+    out.push(`  <object id="${i + 2}" type="model" name="${escaped(name)}" pid="1" pindex="0">\n   <mesh>\n    <vertices>\n`);
     for (let v = 0; v < p.length; v += 3)
       out.push(`     <vertex x="${figure(p[v])}" y="${figure(p[v + 1])}" z="${figure(p[v + 2])}"/>\n`);
     out.push('    </vertices>\n    <triangles>\n');

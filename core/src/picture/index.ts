@@ -1,3 +1,3 @@
 export * from './picture.js';
 export { pictureSize, reliefPicture } from './relief-picture.js';
-export { ownPaint, signPicture } from './sign-picture.js';
+export { signPicture } from './sign-picture.js';

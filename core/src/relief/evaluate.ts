@@ -115,6 +115,7 @@ export class Evaluator implements Known {
       thickness,
       isFacePainted: Boolean(face ?? finish?.sides),
       isBackPainted: Boolean(back ?? finish?.sides),
+      sides: finish?.sides,
     };
     const all = [...before, ...layers];
     const found = { rungs, parts, notes, side, kept: cut.kept, ...(cut.studs && { studs: cut.studs }) };

@@ -23,9 +23,9 @@ export interface Found {
 export function evaluated(sign: Sign, blank: Contour, layers: readonly Layer[], found: Found, laid: Laid): Evaluation {
   const { arrangement, materials, patches } = laid;
   const areas = areasByLabel(arrangement);
-  const places = materials.map(({ surface, under }, i): Place => {
+  const places = materials.map(({ surface, under, sides }, i): Place => {
     const label = FIRST_PLACE + i;
-    return { label, surface, under, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
+    return { label, surface, under, sides, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
   });
   const { levels, ...reach } = levelsOf(places, patches);
   const notes = [

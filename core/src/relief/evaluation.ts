@@ -1,6 +1,7 @@
 import { type Arrangement, type Box, type Contour, type Inset, type Outline, ringsOf, type Stroke } from '../outline/index.js';
 import { type Side, sideOf, type Sign } from '../sign/index.js';
 import type { Surface } from './fold.js';
+import type { SideBand } from './side-bands.js';
 import { FIRST_PLACE } from './laying.js';
 import type { Layer } from './layers.js';
 import type { Note } from './notes.js';
@@ -16,6 +17,8 @@ export interface Place {
   readonly surface: Surface;
   /** Of the side that is turned away. */
   readonly under: Surface;
+  /** What its upright sides are made by, from below; undefined where all of them look as what made its surface. */
+  readonly sides?: readonly SideBand[];
   /** Its height, or for a slope that in the middle of its band. */
   readonly z: number;
   readonly areaMm2: number;

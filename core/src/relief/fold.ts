@@ -48,6 +48,15 @@ export interface Material {
   readonly surface: Surface;
   /** The side that is turned away. */
   readonly under: Surface;
+  /** How it came to that, in build order. */
+  readonly steps: readonly Step[];
+}
+
+/** The heights through which a layer changed a place: what stands upright between them it has made. */
+export interface Step {
+  readonly layer: number;
+  readonly low: number;
+  readonly high: number;
 }
 
 /** Levels nearer than this are one: it is far below what any machine can make. */
@@ -80,6 +89,7 @@ export class Fold {
     let material: Material | undefined = {
       surface: { kind: 'level', z: 0, layer: FACE_LAYER },
       under: { kind: 'level', z: -thickness, layer: BACK_LAYER },
+      steps: [],
     };
     let met: readonly [number, number] | undefined;
     const indices: number[] = [];
@@ -114,7 +124,8 @@ export class Fold {
     }
     if (material && plate !== undefined) {
       const side = layers[plate].isBehind ? 'under' : 'surface';
-      material = { ...material, [side]: this.plate(plate)[side] };
+      const { steps, ...both } = this.plate(plate);
+      material = { ...material, [side]: both[side], steps: [...material.steps, ...steps] };
     }
     return { material, met, effective, idle, present, unwoven };
   }
@@ -122,7 +133,7 @@ export class Fold {
   /** The plate behind letters, where none of them is. */
   private plate(index: number): Material {
     const { z, under } = this.layers[index];
-    return { surface: { kind: 'level', z, layer: index }, under: { kind: 'level', z: under!, layer: index } };
+    return platform(index, z, under!);
   }
 
   /** What one layer makes of a place; undefined where it is cut through. */
@@ -130,7 +141,7 @@ export class Fold {
     const layer = this.layers[index];
     if (layer.does === 'through') return undefined;
     if (layer.does === 'insert') {
-      return { surface: { kind: 'level', z: layer.z, layer: index }, under: { kind: 'level', z: layer.under!, layer: index } };
+      return platform(index, layer.z, layer.under!);
     }
     const side = layer.isBehind ? 'under' : 'surface';
     const was = before[side];
@@ -141,7 +152,10 @@ export class Fold {
     // Seen from the reader, what rises on the side that is turned away comes lower.
     const isHigher = (layer.does === 'raise') !== (layer.isBehind ?? false);
     const now = layer.does === 'set' ? own : this.chosen(was, own, isHigher, there);
-    return now === was || isSame(now, was) ? before : { ...before, [side]: now };
+    if (now === was || isSame(now, was)) return before;
+    const heights = [...heightsOf(was), ...heightsOf(now)];
+    const step: Step = { layer: now.layer, low: Math.min(...heights), high: Math.max(...heights) };
+    return { ...before, [side]: now, steps: [...before.steps, step] };
   }
 
   /** Whether there is material between two surfaces; lines stand wherever that changes. */
@@ -187,6 +201,22 @@ export class Fold {
     }
     return middleHeight(b) > middleHeight(a);
   }
+}
+
+/** A plate between two levels. */
+function platform(layer: number, z: number, under: number): Material {
+  return {
+    surface: { kind: 'level', z, layer },
+    under: { kind: 'level', z: under, layer },
+    steps: [{ layer, low: under, high: z }],
+  };
+}
+
+/** The ends of what a surface comes to. */
+function heightsOf(surface: Surface): readonly number[] {
+  if (surface.kind === 'level') return [surface.z];
+  const { start, end } = surface.kind === 'ramp' ? surface.ramp : surface.woven.ramp;
+  return [start, end];
 }
 
 const rampOf = (surface: Exclude<Surface, { kind: 'woven' }>): Ramp =>

@@ -8,6 +8,7 @@ export { edgeRamp, exactRise } from './edge-form.js';
 export type { Layer } from './layers.js';
 export { Ramp } from './ramp.js';
 export { BACK_LAYER, FACE_LAYER, type Surface } from './fold.js';
+export type { SideBand } from './side-bands.js';
 export { mirroredRing } from './mirrored.js';
 export type { PlacedPatch } from './patches.js';
 export type { StudPlace } from './studs.js';

@@ -92,7 +92,7 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
     .flatMap((of) =>
       groups
         .filter(({ placed: letters }, i) => i === 0 || letters.contours.length + letters.strokes.length > 0)
-        .map(({ placed: letters, ...way }, i): TierLayer => {
+        .flatMap(({ placed: letters, ...way }, i): TierLayer[] => {
           const { more } = way;
           const tier = more === 0 ? of : { ...of, action: withMore(of.action, more) };
           const ramp = tierRamp(tier, base);
@@ -111,7 +111,11 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
             sides: tier.finish?.sides,
             isRidged: tier.edge?.kind === 'ridged',
           };
-          return behind === undefined ? layer : turnedAway(layer, behind);
+          const { action } = tier;
+          const gap = action.kind === 'insert' ? areas.gap(letters, tier, action.clearance ?? 0) : [];
+          // Around an insert stays what it is smaller by.
+          const both = gap.length === 0 ? [layer] : [layer, { ...layer, does: 'through' as const, z: THROUGH, under: undefined, contours: gap, isMore: true }]; // prettier-ignore
+          return behind === undefined ? both : both.map((each) => turnedAway(each, behind));
         }),
     );
 }

@@ -13,6 +13,7 @@ import { FACE_LAYER, Fold, LEVEL_STEP, type Material, type Surface } from './fol
 import type { Layer } from './layers.js';
 import type { Patches, PlacedPatch } from './patches.js';
 import type { Ramp } from './ramp.js';
+import { type SideBand, sideBandsOf } from './side-bands.js';
 import { BANDS, type Fields, groundOf, weave } from './weave.js';
 
 /** Labels of the relief's plan: outside the blank, cut through, and from 2 on the places with material. */
@@ -26,7 +27,7 @@ export const isSolid = (label: number): boolean => label >= FIRST_PLACE;
 /** The plan of a relief as it was laid: places by label, and what had an effect. */
 export interface Laid {
   readonly arrangement: Arrangement;
-  readonly materials: readonly Material[];
+  readonly materials: readonly Banded[];
   readonly patches: ReadonlyMap<Inset, PlacedPatch>;
   readonly overhanging: ReadonlySet<number>;
   readonly onBlank: ReadonlySet<number>;
@@ -47,6 +48,13 @@ export interface LaidBlank {
   readonly thickness: number;
   readonly isFacePainted: boolean;
   readonly isBackPainted: boolean;
+  /** Id of the finish of its edge. */
+  readonly sides?: string;
+}
+
+/** The material of a place with what its upright sides are made by. */
+export interface Banded extends Material {
+  readonly sides?: readonly SideBand[];
 }
 
 /** What is remembered from one plan to the next. */
@@ -89,21 +97,30 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
   crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
   const fold = new Fold(layers, woven, crossings, thickness);
 
-  const materials: Material[] = [];
+  const materials: Banded[] = [];
   const labels = new Map<string, number>();
   const looksOf = ({ layer, marked }: Surface): string => {
     const isPainted = layer === FACE_LAYER ? blank.isFacePainted : blank.isBackPainted;
     const own = layer >= 0 ? finishesOf(layers[layer]) : isPainted ? 'painted' : '';
     return `${own} ${marked ?? ''}`;
   };
+  /** Where nothing but the bare blank is seen upright sides need not be told apart. */
+  const hasSides = blank.sides !== undefined || layers.some(({ sides, does }) => sides !== undefined || does === 'insert');
+  const sideLooks = (layer: number): string => {
+    if (layer < 0) return blank.sides ?? '';
+    const { top, sides, isRidged, does } = layers[layer];
+    return `${(isRidged ? (top ?? sides) : sides) ?? ''}${does === 'insert' ? ` of ${layer}` : ''}`;
+  };
   const labelOf = (material: Material): number => {
     const { surface, under } = material;
-    const key = `${keyOf(surface)} ${looksOf(surface)} ${keyOf(under)} ${looksOf(under)}`;
+    const sides = hasSides ? sideBandsOf(material, sideLooks) : undefined;
+    const bands = sides?.map(({ to, layer }) => `${to} ${sideLooks(layer)}`).join() ?? '';
+    const key = `${keyOf(surface)} ${looksOf(surface)} ${keyOf(under)} ${looksOf(under)} ${bands}`;
     let label = labels.get(key);
     if (label === undefined) {
       label = FIRST_PLACE + materials.length;
       labels.set(key, label);
-      materials.push(material);
+      materials.push({ ...material, sides });
     }
     return label;
   };

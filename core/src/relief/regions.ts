@@ -2,6 +2,7 @@ import type { Outline } from '../outline/index.js';
 import { type Evaluation, type Level, placeOf, regionOf } from './evaluation.js';
 import type { Side, Sign } from '../sign/index.js';
 import { FACE_LAYER, type Surface } from './fold.js';
+import type { Layer } from './layers.js';
 import { placedRings, topOfPatch } from './patches.js';
 import { BANDS, insideLeft, linesOf } from './weave.js';
 
@@ -70,6 +71,14 @@ export type Bare = 'bare' | 'cap' | 'core';
 export interface Worn {
   readonly finish?: string;
   readonly bare: Bare;
+  /** What it is of, where that is another material than the blank's. */
+  readonly material?: string;
+}
+
+/** The material of the insert that a layer is. */
+export function insertMaterial(sign: Sign, { part, tier }: Pick<Layer, 'part' | 'tier'>): string {
+  const action = sign.parts.find(({ id }) => id === part)?.tiers.find(({ id }) => id === tier)?.action;
+  return action?.kind === 'insert' ? action.material : '';
 }
 
 /** The ply of a laminate at a height. */
@@ -93,10 +102,12 @@ export function wornBy(
 ): Worn {
   const { finish: onBlank } = sign.blank;
   const own = layers[layer];
-  const bare = own?.does === 'insert' || own?.does === 'back up' ? 'bare' : plyAt(sign, side, z);
+  const isInsert = own?.does === 'insert';
+  const bare = isInsert || own?.does === 'back up' ? 'bare' : plyAt(sign, side, z);
+  const material = isInsert ? insertMaterial(sign, own) : undefined;
   const isFace = (layer === FACE_LAYER) === (side === 'front');
   const top = layers[marked ?? -1]?.top ?? (own ? own.top : isFace ? onBlank?.face : onBlank?.back);
-  if (!isSloped) return { finish: top, bare };
-  if (!own) return { finish: onBlank?.sides, bare };
-  return { finish: own.isRidged ? (top ?? own.sides) : own.sides, bare };
+  if (!isSloped) return { finish: top, bare, material };
+  if (!own) return { finish: onBlank?.sides, bare, material };
+  return { finish: own.isRidged ? (top ?? own.sides) : own.sides, bare, material };
 }

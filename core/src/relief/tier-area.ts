@@ -93,6 +93,15 @@ export class TierAreas {
     return { contours: remembered(placed, key, () => this.grown(level, out, 'mitred')), level };
   }
 
+  /** What stays open around the insert of a window: all within the clearance of the window's edge. */
+  gap(placed: PlacedPart, tier: Tier, clearance: number): readonly Contour[] {
+    if (clearance === 0) return [];
+    return remembered(placed, `gap ${JSON.stringify(tier.area)} ${clearance}`, () => {
+      const window = apart(this.chosen(placed, tier.area)).flatMap((letter) => join(insideLeft(letter)));
+      return this.less(window, this.grown(window, -clearance));
+    });
+  }
+
   /** Where an area loses strokes or counters of its outline; undefined where it keeps all. */
   swallowed(placed: PlacedPart, { area: chosen, action }: Tier): Swallowed | undefined {
     if (action.kind === 'line' || chosen.kind === 'outline' || placed.contours.length === 0) return undefined;

@@ -42,4 +42,4 @@ export interface SheetLayout {
   readonly shows: readonly Block[];
 }
 
-export const EVERYTHING: SheetLayout = { paper: 'A4', isUpright: false, isInBothUnits: false, shows: BLOCKS };
+export const EVERYTHING: SheetLayout = { paper: 'A4', isUpright: false, isInBothUnits: false, isInFinishes: true, shows: BLOCKS };

@@ -15,7 +15,7 @@ export function actionOf(kind: Action['kind'], before: Action): Action {
     case 'line':
       return { kind, depth: amount, width: 1 };
     case 'insert':
-      return { kind, below: Math.min(amount, 1), thickness: 3, material: 'acrylic' };
+      return { kind, below: Math.min(amount, 1), thickness: 3, material: 'acrylic', clearance: 0.1 };
     case 'mark':
     case 'cut-through':
       return { kind };

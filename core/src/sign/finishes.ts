@@ -8,24 +8,32 @@ extend([namesPlugin as unknown as Plugin]);
 /** Value of a choice that stands for the material itself. */
 export const BARE = 'bare';
 
-/** What bare material is shown as: the paper colour of the face. */
-export const BARE_FINISH: Finish = { id: BARE, name: 'bare material', colour: '#efe4cc', gloss: 'matt' };
+/** The colour that one word names: that of a finish at hand, else one of CSS (W3C, CSS Color 4). */
+export function colourOfWord(word: string): string | undefined {
+  const small = word.toLowerCase();
+  const known = FINISHES.find((finish) => finish.name === small);
+  if (known) return known.colour;
+  const colour = /^[a-z]{3,}$/u.test(small) ? colord(small) : undefined;
+  return colour?.isValid() && colour.alpha() === 1 ? colour.toHex().slice(0, 7) : undefined;
+}
 
-/** The finish that a colour by its name stands for: one at hand, else a colour of CSS (W3C, CSS Color 4), else that of bare material. */
+/** The finish that a colour by its name stands for: one at hand, else a colour of CSS (W3C, CSS Color 4), else a pale one. */
 export function finishNamed(name: string): Finish {
   const known = FINISHES.find((finish) => finish.name === name.trim().toLowerCase());
   if (known) return known;
   const colour = colord(name.trim().toLowerCase());
   return colour.isValid()
     ? { id: `colour-${colour.toHex().slice(1, 7)}`, name, colour: colour.toHex().slice(0, 7), gloss: 'satin' }
-    : { ...BARE_FINISH, name };
+    : { id: `colour-${name}`, name, colour: '#e4ddcd', gloss: 'matt' };
 }
 
 const GLOSS: Readonly<Record<Finish['gloss'], string>> = { matt: 'matt', satin: 'satin', gloss: 'glossy', metal: 'metallic' };
 
 /** "moss green, matt"; of bare material what it is: "oak, bare". */
-export const finishWords = ({ id, name, gloss }: Finish, material: string): string =>
-  id === BARE ? (material ? `${material}, bare` : name) : `${name}, ${GLOSS[gloss]}`;
+export function finishWords({ id, name, gloss }: Finish, material: string): string {
+  if (id === BARE) return material ? `${material}, bare` : name;
+  return id.startsWith(`${BARE} `) ? `${name || 'insert'}, bare` : `${name}, ${GLOSS[gloss]}`;
+}
 
 /** Finishes at hand in every sign: a few paints, leaf and metals. Colours are ours. */
 export const FINISHES: readonly Finish[] = [

@@ -1,5 +1,9 @@
 import type { Action, Part, Sign, Tier } from './schema.js';
 
+/** Whether windows of a sign are filled with inserts of other materials. */
+export const hasInserts = ({ parts }: Sign): boolean =>
+  parts.some(({ tiers, hidden }) => !hidden && tiers.some(({ on, action }) => on && action.kind === 'insert'));
+
 /** Whether anything is made from behind: parts of the back, an edge form there, or what is done to letters from behind. */
 export const hasBack = ({ parts, blank }: Sign): boolean =>
   parts.some((part) => sideOf(part) === 'back' && !part.hidden) ||

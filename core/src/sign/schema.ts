@@ -98,6 +98,13 @@ const Action = byKind(
       below: Height,
       thickness: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
       material: Type.String({ maxLength: 80 }),
+      clearance: Type.Optional(
+        Type.Number({
+          minimum: 0,
+          maximum: 10,
+          description: 'mm by which the insert is smaller all round than its window; 0 where nothing is said',
+        }),
+      ),
     },
     'a window cut through and filled with an insert of another material, its face so far below that level',
   ),

@@ -383,6 +383,9 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
         write.length('depth', action.below, ...path, 'action', 'below'),
         plain(' below '),
         host,
+        plain(', smaller than its window by '),
+        write.length('clearance of the insert', action.clearance ?? 0, ...path, 'action', 'clearance'),
+        plain(' all round'),
       );
       break;
     case 'mark':

@@ -3,3 +3,4 @@ export * from './closed.js';
 export * from './solid.js';
 export * from './looks.js';
 export * from './pieces.js';
+export * from './named-pieces.js';

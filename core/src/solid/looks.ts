@@ -1,6 +1,6 @@
 import { area, contourArea, facetNormals, join, unitNormals } from '../outline/index.js';
-import { BACK_LAYER, type Evaluation, insertAt, placeOf, type Worn, wornBy } from '../relief/index.js';
-import { BARE_FINISH, type Finish, finishNamed, finishOf } from '../sign/index.js';
+import { BACK_LAYER, type Evaluation, insertAt, insertMaterial, placeOf, type Worn, wornBy } from '../relief/index.js';
+import { bareFinish, type Finish, finishNamed, finishOf } from '../sign/index.js';
 import { BACK, belongsTo, type ReliefMesh, volume } from './mesh.js';
 
 /** What a triangle of a relief is seen as. */
@@ -19,10 +19,10 @@ const LEVEL = 1 - 1e-9;
 export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
   const { positions: p, triangles, belongs } = mesh;
   const named = new Map<string, Look>();
-  const look = ({ finish, bare }: Worn, side: Side): Look => {
-    const key = `${finish ?? bare} ${side}`;
+  const look = (worn: Worn, side: Side): Look => {
+    const key = `${worn.finish ?? worn.bare} ${worn.material ?? ''} ${side}`;
     let one = named.get(key);
-    if (!one) named.set(key, (one = { finish: finishWorn(evaluation, { finish, bare }), side }));
+    if (!one) named.set(key, (one = { finish: finishWorn(evaluation, worn), side }));
     return one;
   };
   const normals = unitNormals(p, triangles);
@@ -30,13 +30,14 @@ export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
   const lookAt = (value: number, isUpright: boolean, z: number): Look => {
     if (value === BACK) return look(wornBy(evaluation, { layer: BACK_LAYER }, false, back), 'back');
     const { label, isWall, isBehind } = belongsTo(value);
-    const { surface, under } = placeOf(evaluation, label!)!;
+    const { surface, under, sides } = placeOf(evaluation, label!)!;
     const isLevel = !isWall && isUpright;
-    const worn = wornBy(evaluation, isBehind ? under : surface, !isLevel, z);
+    const made = isWall && sides ? (sides.find(({ to }) => z < to) ?? sides[sides.length - 1]) : isBehind ? under : surface;
+    const worn = wornBy(evaluation, made, !isLevel, z);
     return look(worn, !isLevel ? 'side' : isBehind && under.layer === BACK_LAYER ? 'back' : 'top');
   };
-  // Only the plies of a laminate lie at heights; else all of one kind look alike.
-  const isPlied = evaluation.sign.blank.laminate !== undefined;
+  // Only the plies of a laminate, and sides made in steps, lie at heights; else all of one kind look alike.
+  const isPlied = evaluation.sign.blank.laminate !== undefined || evaluation.places.some(({ sides }) => sides);
   const known = new Map<number, Look>();
   const looks = new Array<Look>(belongs.length);
   for (let f = 0; f < belongs.length; f++) {
@@ -53,11 +54,12 @@ export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
 }
 
 /** The finish that is seen where this is worn. */
-export function finishWorn({ sign }: Evaluation, { finish, bare }: Worn): Finish {
+export function finishWorn({ sign }: Evaluation, { finish, bare, material }: Worn): Finish {
   const { laminate } = sign.blank;
   const chosen = finishOf(sign, finish);
   if (chosen) return chosen;
-  if (!laminate || bare === 'bare') return BARE_FINISH;
+  if (material !== undefined) return bareFinish(material, false);
+  if (!laminate || bare === 'bare') return bareFinish(sign.blank.material);
   return finishNamed(bare === 'cap' ? laminate.capColour : laminate.coreColour);
 }
 
@@ -94,11 +96,10 @@ function insertsOf(evaluation: Evaluation): Insert[] {
     const index = insertAt(evaluation, place);
     if (index === undefined) continue;
     const layer = layers[index];
-    const action = sign.parts.find(({ id }) => id === layer.part)?.tiers.find(({ id }) => id === layer.tier)?.action;
     const before = found.get(index)?.volumeMm3 ?? 0;
     found.set(index, {
       part: layer.part,
-      material: action?.kind === 'insert' ? action.material : '',
+      material: insertMaterial(sign, layer),
       volumeMm3: before + place.areaMm2 * (layer.z - layer.under!),
     });
   }
@@ -110,7 +111,7 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   const { positions: p, triangles } = mesh;
   const { thickness } = evaluation.sign.blank;
   const normals = facetNormals(p, triangles);
-  const areas = new Map<Finish, { topMm2: number; sidesMm2: number }>();
+  const areas = new Map<string, { finish: Finish; topMm2: number; sidesMm2: number }>();
   let within = 0;
   looksOf(evaluation, mesh).forEach(({ finish, side }, f) => {
     const plan = normals[3 * f + 2] / 2;
@@ -118,8 +119,8 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
     within += plan * (thickness - meanBelow(...heights) + meanBelow(...shifted(heights, thickness)));
     if (side === 'back') return;
     const size = Math.hypot(normals[3 * f], normals[3 * f + 1], normals[3 * f + 2]) / 2;
-    let sum = areas.get(finish);
-    if (!sum) areas.set(finish, (sum = { topMm2: 0, sidesMm2: 0 }));
+    let sum = areas.get(finish.id);
+    if (!sum) areas.set(finish.id, (sum = { finish, topMm2: 0, sidesMm2: 0 }));
     if (side === 'top') sum.topMm2 += size;
     else sum.sidesMm2 += size;
   });
@@ -131,7 +132,7 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
     inserts,
     // Sums of many triangles: what nothing was taken out of comes to nothing.
     removedMm3: Math.max(0, blank * thickness - within + inserted),
-    areas: [...areas].map(([finish, sum]) => ({ finish, ...sum })).sort((a, b) => b.topMm2 + b.sidesMm2 - a.topMm2 - a.sidesMm2),
+    areas: [...areas.values()].sort((a, b) => b.topMm2 + b.sidesMm2 - a.topMm2 - a.sidesMm2),
   };
 }
 
@@ -156,7 +157,7 @@ export interface ColouredMesh {
   readonly wears: Int32Array;
 }
 
-/** The finishes of a relief's mesh; a material whose name tells a colour is none: bare material is paper-coloured. */
+/** The finishes of a relief's mesh. */
 export function coloured(evaluation: Evaluation, mesh: ReliefMesh): ColouredMesh {
   const finishes: Finish[] = [];
   const places = new Map<Look, number>();

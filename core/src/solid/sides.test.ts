@@ -1,11 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import { area, circle, type Contour, offset } from '../outline/index.js';
+import { productionOutlines } from '../drawing/index.js';
 import { type Evaluation, mirroredRing } from '../relief/index.js';
 import { type Action, type Edge, type Sign, type TextPart } from '../sign/index.js';
 import { crossSection, manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { figuresOf, isWatertight, meshBounds, piecesOf, solidOf, volume } from './index.js';
+import { figuresOf, isWatertight, meshBounds, namedPieces, piecesOf, solidOf, volume } from './index.js';
 
 const workshop = new Workshop();
 
@@ -241,6 +242,31 @@ describe('windows with an insert', () => {
     expect(isWatertight(insert) && isWatertight(rest)).toBe(true);
     expect(meshBounds(insert)).toEqual({ min: [-30, -15, -4], max: [30, 15, -1] });
     expect(volume(rest)).toBeCloseTo(volumeMm3, 6);
+  });
+
+  it('stand apart from their windows by their clearance, and are named by part and material', () => {
+    const sign = bareSign(160, 120, 12);
+    sign.blank.material = 'Oak, oiled';
+    const action = { kind: 'insert', below: 1, thickness: 3, material: 'Clear acrylic', clearance: 0.2 } as const;
+    const id = addShape(sign, [60, 30], action);
+    sign.parts.find((part) => part.id === id)!.name = 'Window';
+    sign.parts.find((part) => part.id === id)!.copies = { kind: 'row', count: 2, stepX: 0, stepY: -40 };
+    const { mesh, evaluation } = solid(sign);
+    const [insert, ...others] = figuresOf(evaluation, mesh).inserts;
+    expect([insert.part, insert.material, others]).toEqual([id, 'Clear acrylic', []]);
+    expect(insert.volumeMm3).toBeCloseTo(2 * 59.6 * 29.6 * 3, 6);
+    const pieces = namedPieces(evaluation);
+    expect(pieces.map(({ name }) => name).sort()).toEqual([
+      'blank-oak-oiled',
+      'window-1-clear-acrylic',
+      'window-2-clear-acrylic',
+    ]);
+    expect(pieces.every((piece) => isWatertight(piece.mesh))).toBe(true);
+    const outlines = productionOutlines(evaluation).items.filter((item) => item.kind === 'area');
+    const areaOf = (layer: string) => outlines.filter((item) => item.layer === layer).map(({ outline }) => area(outline));
+    expect(areaOf('cut through')).toEqual([expect.closeTo(2 * 60 * 30, 6)]);
+    expect(areaOf('insert Window Clear acrylic 3 mm')).toEqual([expect.closeTo(2 * 59.6 * 29.6, 6)]);
+    expect(outlines.map(({ layer }) => layer)).toEqual(['blank edge', 'cut through', 'insert Window Clear acrylic 3 mm']);
   });
 
   it('are told apart from letters that keep their slopes to themselves, on the blank and on the insert', () => {

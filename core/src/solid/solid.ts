@@ -40,6 +40,9 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
       corners.meet(v, right[e]);
     }
   }
+  if (evaluation.places.some(({ sides }) => sides)) {
+    for (let e = 0; e < lo.length; e++) for (const v of [lo[e], hi[e]]) corners.meetBands(v, left[e], right[e]);
+  }
   corners.settle();
 
   const facets = new FacetList(8 * lo.length);
@@ -306,6 +309,21 @@ class Corners {
     if (!list.includes(top)) list.push(top);
     const bottom = this.bottoms.at(v, label);
     if (!list.includes(bottom)) list.push(bottom);
+  }
+
+  /** Notes the heights at which a wall between two places changes what it wears. */
+  meetBands(v: number, left: number, right: number): void {
+    if (left === right) return;
+    const labels = [left, right].filter(this.isThere);
+    const [tops, bottoms] = [this.tops, this.bottoms].map((side) => labels.map((label) => side.at(v, label)));
+    const walls = labels.length === 1 ? [[bottoms[0], tops[0]]] : labels.length === 2 ? [tops, bottoms] : [];
+    for (const label of labels) {
+      for (const { to } of placeOf(this.evaluation, label)!.sides ?? []) {
+        const isOnWall = walls.some(([a, b]) => to > Math.min(a, b) && to < Math.max(a, b));
+        const list = this.stacks[v]!;
+        if (isOnWall && list.every((z) => Math.abs(z - to) > 1e-6)) list.push(to);
+      }
+    }
   }
 
   /** Gives every height its corner, once all have been noted. */

@@ -5,10 +5,10 @@ import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-re
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, SignError, withOption } from '@plain-relief/core/sign';
-import { coloured, figuresOf, isWatertight, meshBounds, solidOf, volume } from '@plain-relief/core/solid';
+import { coloured, figuresOf, isWatertight, meshBounds, namedPieces, solidOf, volume } from '@plain-relief/core/solid';
 import { openFontBook } from '../fonts/font-files.js';
 import { pngFile } from '../production/png.js';
-import { PICTURE_PIXELS, solidPieces } from '../production/make-file.js';
+import { PICTURE_PIXELS } from '../production/make-file.js';
 import { proofSheet } from '../production/proof-sheet.js';
 import { faultReport } from '../production/fault-report.js';
 import { closedGlb, closedStl, closedThreeMf } from '../production/solid-files.js';
@@ -149,7 +149,7 @@ async function run(args: readonly string[]): Promise<void> {
   };
   if (values.stl) toFile(values.stl, () => closedStl(solid, sign.title));
   if (values['3mf']) {
-    const pieces = solidPieces(evaluation).map((piece) => coloured(evaluation, piece));
+    const pieces = namedPieces(evaluation).map((piece) => ({ ...piece, mesh: coloured(evaluation, piece.mesh) }));
     const date = dateFrom(values.date);
     toFile(values['3mf'], () => closedThreeMf(pieces, sign.title, date));
   }

@@ -3,7 +3,7 @@ import { dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import type { TemplatePaper } from '@plain-relief/core/sheet';
 import type { Evaluation } from '@plain-relief/core/relief';
-import { coloured, piecesOf, type ReliefMesh, solidOf } from '@plain-relief/core/solid';
+import { coloured, namedPieces, solidOf } from '@plain-relief/core/solid';
 import type { FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
 import type { TaskKind } from '../tasks/model.js';
@@ -23,13 +23,6 @@ export interface MadeFile {
 
 /** Pixels along the longer side of a picture of the sign. */
 export const PICTURE_PIXELS = 2400;
-
-/** The solids of a sign: every piece that hangs together, and every insert of another material. */
-export const solidPieces = (evaluation: Evaluation): ReliefMesh[] => {
-  const inserts = solidOf(evaluation, 'inserts');
-  if (inserts.triangles.length === 0) return piecesOf(solidOf(evaluation));
-  return [...piecesOf(solidOf(evaluation, 'all but inserts')), ...piecesOf(inserts)];
-};
 
 /** The outlines of one side for production. */
 function outlineFile(kind: 'svg' | 'dxf', evaluation: Evaluation): Uint8Array {
@@ -78,7 +71,7 @@ export class FileMaker {
         return { name: `${name}.stl`, type: 'model/stl', bytes: closedStl(solidOf(evaluation), sign.title) };
       case '3mf': {
         await report(0.2, 'building the solid');
-        const pieces = solidPieces(evaluation).map((piece) => coloured(evaluation, piece));
+        const pieces = namedPieces(evaluation).map((piece) => ({ ...piece, mesh: coloured(evaluation, piece.mesh) }));
         await report(0.6, 'writing the file');
         return { name: `${name}.3mf`, type: 'model/3mf', bytes: closedThreeMf(pieces, sign.title, subject.date) };
       }
@@ -91,13 +84,9 @@ export class FileMaker {
         };
       case 'pieces': {
         await report(0.2, 'building the solid');
-        const pieces = solidPieces(evaluation);
+        const pieces = namedPieces(evaluation);
         if (pieces.length === 0) throw new NothingToWriteError('STL');
-        const width = String(pieces.length).length;
-        const files = pieces.map((piece, i) => [
-          `${name}-piece-${String(i + 1).padStart(width, '0')}.stl`,
-          closedStl(piece, `${sign.title}, piece ${i + 1}`),
-        ]);
+        const files = pieces.map((piece) => [`${piece.name}.stl`, closedStl(piece.mesh, `${sign.title}, ${piece.name}`)]);
         return {
           name: `${name}-pieces.zip`,
           type: 'application/zip',

@@ -30,7 +30,7 @@ describe('files of solids', () => {
     const solid = tetrahedron(...ALL);
     for (const [read] of [
       [readStl(closedStl(solid.mesh, 'T'))],
-      readThreeMf(closedThreeMf([solid], 'T', DATE)),
+      readThreeMf(closedThreeMf([{ name: 'blank', mesh: solid }], 'T', DATE)),
       [readGlb(closedGlb(solid, 'T'))],
     ]) {
       expect([read.positions.length / 3, read.triangles.length / 3]).toEqual([4, 4]);
@@ -46,7 +46,7 @@ describe('files of solids', () => {
   ])('are not given out where %s', (_, facets) => {
     const solid = tetrahedron(...facets);
     expect(() => closedStl(solid.mesh, 'T')).toThrow(OpenSolidError);
-    expect(() => closedThreeMf([solid], 'T', DATE)).toThrow(OpenSolidError);
+    expect(() => closedThreeMf([{ name: 'blank', mesh: solid }], 'T', DATE)).toThrow(OpenSolidError);
     expect(() => closedGlb(solid, 'T')).toThrow(
       /^The GLB file was not written: its solid is open at \d+ edges, the first at x /u,
     );

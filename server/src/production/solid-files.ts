@@ -1,4 +1,13 @@
-import { assertClosed, glbFile, readGlb, readStl, readThreeMf, stlFile, threeMfFile } from '@plain-relief/core/format';
+import {
+  assertClosed,
+  glbFile,
+  type NamedMesh,
+  readGlb,
+  readStl,
+  readThreeMf,
+  stlFile,
+  threeMfFile,
+} from '@plain-relief/core/format';
 import type { ColouredMesh, Mesh } from '@plain-relief/core/solid';
 
 /**
@@ -12,7 +21,7 @@ export function closedStl(mesh: Mesh, title: string): Uint8Array {
   return bytes;
 }
 
-export function closedThreeMf(pieces: readonly ColouredMesh[], title: string, date: Date): Uint8Array {
+export function closedThreeMf(pieces: readonly NamedMesh[], title: string, date: Date): Uint8Array {
   const bytes = threeMfFile(pieces, title, date);
   assertClosed('3MF', readThreeMf(bytes));
   return bytes;

@@ -1,6 +1,6 @@
 import { callOutsOf, comparisonDrawing, sizesDrawing } from '@plain-relief/core/drawing';
 import { svgFile } from '@plain-relief/core/format';
-import { ownPaint, pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
+import { pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
 import { extentOfShape } from '@plain-relief/core/sign';
 import { coloured, figuresOf, solidOf } from '@plain-relief/core/solid';
@@ -33,5 +33,5 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
   const mesh = coloured(evaluation, solidOf(evaluation));
   if (view.kind === 'model') return closedGlb(mesh, sign.title);
   const { width, height } = pictureSize(evaluation, view.longest);
-  return pngFile(reliefPicture(mesh, width, height, ownPaint(evaluation, mesh)), true);
+  return pngFile(reliefPicture(mesh, width, height), true);
 }

@@ -20,7 +20,7 @@ import {
   NgbDropdownToggle,
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { type Box, joinBoxes } from '@plain-relief/core/outline';
-import { factorsToSize, hasSize, moveToDistance, sectionAt, type SectionLine, sideOf } from '@plain-relief/core/sign';
+import { factorsToSize, hasInserts, hasSize, moveToDistance, sectionAt, type SectionLine, sideOf } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
@@ -115,6 +115,7 @@ export class BenchPage implements OnDestroy {
   protected readonly shopFinishes = computed(() => this.shopState().finishes);
   /** Makers look, and change nothing. */
   protected readonly isLooking = inject(SessionService).isMaker;
+  protected readonly hasInserts = hasInserts;
   protected readonly error = signal('');
   /** What the last command did, where that is not plain to see. */
   protected readonly said = signal('');

@@ -36,7 +36,11 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
       words: 'In millimetres, every piece closed, each surface with its finish.',
     },
     { kind: 'glb', name: 'Model (GLB)', words: 'In metres, with finishes, to be shown on a page or in a room.' },
-    { kind: 'pieces', name: 'Pieces (ZIP of STL)', words: 'Every piece that hangs together as a solid of its own.' },
+    {
+      kind: 'pieces',
+      name: 'Pieces (ZIP of STL)',
+      words: 'Every piece that hangs together, and every insert, as a solid of its own, named by part and material.',
+    },
     { kind: 'picture', name: 'Picture (PNG)', words: 'The sign from the front in its finishes, lit from the upper left.' },
     {
       kind: 'template',
@@ -89,6 +93,8 @@ export class OutputPanel {
   /** The options of the sign, and the one that files are asked of. */
   readonly options = input<readonly SignOption[]>([]);
   readonly option = input<string>();
+  /** Whether windows are filled with another material, which one body of all does not tell apart. */
+  readonly hasInserts = input(false);
   readonly closed = output();
   private readonly service = inject(TasksService);
   /** Makers make what was approved, and take nothing on themselves. */

@@ -27,7 +27,7 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
   for (const { label, surface, z } of ofPlan) {
     const worn = wornBy(evaluation, surface, surface.kind !== 'level', z);
     const name = surface.kind === 'woven' ? `slope ${surface.woven.layer} ${surface.band}` : `${surface.kind} ${z}`;
-    const full = `${name} in ${worn.finish ?? worn.bare}`;
+    const full = `${name} in ${worn.finish ?? worn.bare} ${worn.material ?? ''}`;
     fills.set(full, { fill: heightColour(z, reach), finish: finishWorn(evaluation, worn).colour, isHole: false });
     names.set(label, full);
   }
