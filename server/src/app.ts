@@ -106,7 +106,7 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   taskRoutes(app, tasks);
   const post = new PostOffice(db, settings);
   const proofs = new ProofService(db, post, settings, send, () => signs.catalogue());
-  proofRoutes(app, db, jobs, proofs, pictures);
+  proofRoutes(app, db, jobs, proofs, pictures, signs);
   customerRoutes(app, proofs, tasks, pictures);
   mailRoutes(app, db, post);
   const upkeep = setInterval(() => void proofs.upkeep().catch((error: Error) => app.log.error(error)), UPKEEP_MS);

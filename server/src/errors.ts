@@ -51,6 +51,19 @@ export const errors = {
         'Both are kept: choose which goes on.',
       details,
     ),
+  notesOpen: (signs: readonly { readonly title: string; readonly notes: readonly string[] }[]) =>
+    new ServerError(
+      409,
+      'NOTES_OPEN',
+      `${signs.map(({ title, notes }) => `“${title}” has ${notes.length === 1 ? 'a note' : `${notes.length} notes`} left open`).join(', ')}: look at them, or confirm that the proof goes out all the same.`,
+      { signs },
+    ),
+  signIsProved: (title: string, letter: string) =>
+    new ServerError(
+      409,
+      'SIGN_IS_PROVED',
+      `“${title}” stays with its job: proof ${letter} shows it. Copy it to the other job instead.`,
+    ),
   notReady: (state: string) =>
     new ServerError(409, 'NOT_READY', `The file is not there: the work is ${state}. Ask for it again, or wait until it is done.`),
   noSuchLink: () =>

@@ -132,10 +132,10 @@ export function dimensionedPlan(
 ): Drawing {
   const { textHeight, isInBothUnits = false } = choice;
   const { minX, minY, maxX, maxY } = plan.bounds;
-  const { unit, blank } = evaluation.sign;
+  const { unit } = evaluation.sign;
   const words = (mm: number): string => lengthWords(mm, unit, isInBothUnits);
   // A curved edge is drawn in chords, and as large as it was asked for.
-  const { width, height } = evaluation.kept ? { width: maxX - minX, height: maxY - minY } : extentOfBlank(blank, plan.bounds);
+  const { width, height } = sizesOf(evaluation);
   const beside = textHeight * 3;
   const parts = partDimensions(evaluation, plan.bounds, textHeight, words);
   const below = beside + parts.below;
@@ -158,6 +158,25 @@ export function dimensionedPlan(
 /** Overall width and height of a blank, as they were asked for; of a polygon, which is given by its circle, as it is. */
 function extentOfBlank({ outline }: Blank, { minX, minY, maxX, maxY }: Box): { width: number; height: number } {
   return outline.kind === 'polygon' ? { width: maxX - minX, height: maxY - minY } : extentOfShape(outline);
+}
+
+/**
+ * How large a sign is: overall width and height of the blank, or of the letters that it is cut to; its thickness, with what stands above
+ * its face and behind its back.
+ */
+export function sizesOf(evaluation: Evaluation): {
+  width: number;
+  height: number;
+  thickness: number;
+  above: number;
+  behind: number;
+} {
+  const { blank, kept, sign, highest, rearmost } = evaluation;
+  const box = bounds(edgeOf(evaluation)) ?? bounds([blank])!;
+  const { thickness } = sign.blank;
+  const size = kept ? { width: box.maxX - box.minX, height: box.maxY - box.minY } : extentOfBlank(sign.blank, box);
+  const over = (z: number): number => (Number.isFinite(z) ? Math.max(0, Number(z.toFixed(6))) : 0);
+  return { ...size, thickness, above: over(highest), behind: over(-thickness - rearmost) };
 }
 
 /** "face", "raised 2 mm" or "carved 1.5 mm": the name of a level's layer in files. */

@@ -246,6 +246,14 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0009-sheets-by-layout': async (query) => {
     await query.addColumn('tasks', 'layout', { type: DataTypes.JSONB, allowNull: true });
   },
+  '0010-what-a-proof-covers': async (query) => {
+    await query.addColumn('proofs', 'covers', { type: DataTypes.JSONB, allowNull: true });
+    await query.sequelize.query(`
+      UPDATE proofs SET covers = (
+        SELECT jsonb_agg(jsonb_build_object('signId', sign->'signId', 'revision', sign->'revision'))
+        FROM jsonb_array_elements(contents) AS sign
+      )`);
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

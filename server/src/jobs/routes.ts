@@ -3,7 +3,7 @@ import { errors } from '../errors.js';
 import { caller } from '../people/access.js';
 import type { JobState } from './model.js';
 import { IdParams, JobChange, NewJob } from './schema.js';
-import { type JobService, jobView } from './service.js';
+import type { JobService } from './service.js';
 
 /** What a maker may put a job to. */
 const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop', 'done']);
@@ -15,7 +15,7 @@ export function jobRoutes(app: FastifyInstance, jobs: JobService): void {
   }));
 
   app.get<{ Params: IdParams }>('/api/jobs/:id', { schema: { params: IdParams }, config: { least: 'maker' } }, async (request) =>
-    jobView(await jobs.find(request.params.id)),
+    jobs.shown(await jobs.find(request.params.id)),
   );
 
   app.post<{ Body: NewJob }>(
@@ -23,7 +23,7 @@ export function jobRoutes(app: FastifyInstance, jobs: JobService): void {
     { schema: { body: NewJob }, config: { least: 'designer', deed: 'made a job' } },
     async (request, reply) => {
       reply.code(201);
-      return jobView(await jobs.create(request.body));
+      return jobs.shown(await jobs.create(request.body));
     },
   );
 
@@ -36,7 +36,7 @@ export function jobRoutes(app: FastifyInstance, jobs: JobService): void {
       const { state, ...rest } = request.body;
       if (role === 'maker' && (Object.keys(rest).length > 0 || !state || !MAKERS_STATES.has(state)))
         throw errors.notForRole(role, 'designer');
-      return jobView(await jobs.change(request.params.id, request.body));
+      return jobs.shown(await jobs.change(request.params.id, request.body));
     },
   );
 

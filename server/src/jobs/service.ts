@@ -3,11 +3,12 @@ import { UniqueConstraintError } from 'sequelize';
 import type { Database } from '../database/database.js';
 import { errors } from '../errors.js';
 import { isUuid } from '../http/ids.js';
+import { type SignProof, signProofs } from '../proofs/sign-proofs.js';
 import type { Customer, Job } from './model.js';
 import type { JobChange, NewJob } from './schema.js';
 
-/** What a board shows of a job. */
-export function jobView(job: Job) {
+/** What a board shows of a job, with where each of its signs stands with the customer. */
+function jobView(job: Job, proofs: ReadonlyMap<string, SignProof>) {
   const { id, number, title, state, dueOn, quantity, unit } = job;
   return {
     id,
@@ -19,7 +20,10 @@ export function jobView(job: Job) {
     unit,
     customer: job.customer?.name ?? '',
     contact: String(job.customer?.contact ?? ''),
-    signs: (job.signs ?? []).map((sign) => ({ id: sign.id, title: sign.title, revision: sign.revision, savedAt: sign.savedAt })),
+    signs: (job.signs ?? []).map(({ id: signId, title: name, revision, savedAt }) => ({
+      ...{ id: signId, title: name, revision, savedAt },
+      proof: proofs.get(signId),
+    })),
   };
 }
 
@@ -49,7 +53,16 @@ export class JobService {
         ['signs', 'createdAt', 'ASC'],
       ],
     });
-    return jobs.map(jobView);
+    const proofs = await signProofs(
+      this.db,
+      jobs.map(({ id }) => id),
+    );
+    return jobs.map((job) => jobView(job, proofs));
+  }
+
+  /** A job as the board shows it. */
+  async shown(job: Job) {
+    return jobView(job, await signProofs(this.db, [job.id]));
   }
 
   async customers(): Promise<{ name: string }[]> {

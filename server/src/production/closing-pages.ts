@@ -1,4 +1,5 @@
 import { INK } from '@plain-relief/core/drawing';
+import type { FontEntry } from '@plain-relief/core/type';
 import { spellingOf, weightInAll, weightWords } from '@plain-relief/core/sign';
 import { Columns, columnsOf } from './columns.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
@@ -28,14 +29,14 @@ export function indexPage(sheet: Sheet, signs: readonly SignViews[]): void {
     const x = body.x + (i % columns) * (width + GAP);
     const y = body.y + 7 + Math.floor(i / columns) * height;
     sheet.picture(front, x, y, picture);
-    const said = [title(`${i + 1}  ${front.sign.title}`, 2), ordinary(sheet.sizeOf(front.sign))];
+    const said = [title(`${i + 1}  ${front.sign.title}`, 2), ordinary(sheet.sizeOf(front))];
     sheet.write(said, { x, y: y + picture * PICTURE_SHARE, width, height: 18 });
   });
   sheet.end(`${signs.length} signs`, '', 'Not to scale.');
 }
 
 /** What the customer signs for: every word, the material, what was ordered, what the shop says, and the answer. */
-export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: Frozen): void {
+export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: Frozen, catalogue: readonly FontEntry[]): void {
   const titles = signs.map(({ front }) => front.sign.title).join(', ');
   const ended = () => sheet.end(titles, '', 'Not to scale.');
   sheet.start();
@@ -45,7 +46,7 @@ export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: 
     words.put(title('Spelling: please read every word', 0));
     for (const { front } of signs) {
       words.put(title(front.sign.title, 9));
-      for (const line of spellingOf(front.sign)) words.put(reading(line));
+      for (const line of spellingOf(front.sign, catalogue)) words.put(reading(line));
     }
   }
   words.fresh();
@@ -80,7 +81,7 @@ function materials(sheet: Sheet, words: Columns, signs: readonly SignViews[]): v
     const { sign } = front;
     const kilograms = weightInAll(sign.blank.material, figuresOfView(front));
     const weight = kilograms === undefined ? '' : `, about ${weightWords(kilograms, sign.unit)} each`;
-    words.put(ordinary(`${sign.title}: ${sign.blank.material || 'material not named'}, ${sheet.sizeOf(sign)}${weight}.`));
+    words.put(ordinary(`${sign.title}: ${sign.blank.material || 'material not named'}, ${sheet.sizeOf(front)}${weight}.`));
   }
 }
 

@@ -53,5 +53,5 @@ it.each(TASK_KINDS)('makes %s of a sign that has everything', async (kind) => {
   expect(file.name).toMatch(/^QS-0102-Reading-garden-r3/u);
   expect(steps.every((share) => share >= 0 && share <= 1)).toBe(true);
   // The blank, and the pane in its window.
-  if (kind === 'pieces') expect(Object.keys(unzipSync(file.bytes)).sort()).toEqual(['blank-oak.stl', 'pane-acrylic.stl']);
+  if (kind === 'pieces') expect(Object.keys(unzipSync(file.bytes)).sort()).toEqual(['blank.stl', 'pane-acrylic.stl']);
 });

@@ -1,8 +1,8 @@
-import { type Drawing, FAINT, INK, PAPER } from '@plain-relief/core/drawing';
+import { type Drawing, FAINT, INK, PAPER, sizesOf } from '@plain-relief/core/drawing';
 import { signPicture } from '@plain-relief/core/picture';
 import type { Evaluation } from '@plain-relief/core/relief';
 import { type Block, EVERYTHING, PAPERS, type SheetLayout } from '@plain-relief/core/sheet';
-import { extentOfShape, type Sign } from '@plain-relief/core/sign';
+import type { Sign } from '@plain-relief/core/sign';
 import { lengthWords } from '@plain-relief/core/units';
 import type { ShopCard } from './layout.js';
 import { drawOnPage, POINTS_PER_MM, startPage } from './pdf-drawing.js';
@@ -134,9 +134,12 @@ export class Sheet {
     return lengthWords(mm, unit, this.layout.isInBothUnits);
   }
 
-  sizeOf({ blank, unit }: Sign): string {
-    const { width, height } = extentOfShape(blank.outline);
-    return [width, height, blank.thickness].map((mm) => this.length(mm, unit)).join(' × ');
+  /** "600 mm × 400 mm × 18 mm + 6 mm": overall width and height, the blank's thickness with what stands above it. */
+  sizeOf(evaluation: Evaluation): string {
+    const { unit } = evaluation.sign;
+    const { width, height, thickness, above, behind } = sizesOf(evaluation);
+    const size = [width, height, thickness].map((mm) => this.length(mm, unit)).join(' × ');
+    return [size, ...[above, behind].filter((mm) => mm > 0).map((mm) => this.length(mm, unit))].join(' + ');
   }
 
   start(): void {
@@ -144,11 +147,12 @@ export class Sheet {
   }
 
   /** Ends a page of a sign with what it is of. */
-  endOf({ sign }: Evaluation, scale: number): void {
+  endOf(evaluation: Evaluation, scale: number): void {
+    const { sign } = evaluation;
     const { option } = this.subject;
     const units = sign.unit === 'mm' ? 'millimetres' : 'inches';
     const drawn = `Drawn ${scaleName(scale)} when printed at 100 %. Lengths in ${this.layout.isInBothUnits ? 'both units' : units}.`;
-    this.end(option ? `${sign.title}, ${option}` : sign.title, this.sizeOf(sign), drawn);
+    this.end(option ? `${sign.title}, ${option}` : sign.title, this.sizeOf(evaluation), drawn);
   }
 
   /** Ends a page with the block at its foot, which says what it belongs to; with the stamp where the proof is approved. */

@@ -24,7 +24,10 @@ const RATE = {
 /** What a customer may do with the address of a proof: see it, say something about it, answer it. Nothing else opens to them. */
 export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks: TaskService, pictures: SignPictures): void {
   const params = { schema: { params: TokenParams }, ...RATE };
-  const view = async (proof: Proof) => customerView(proof, (await proofs.readySheet(proof)) !== undefined);
+  const view = async (proof: Proof) => {
+    const isSheetReady = (await proofs.readySheet(proof)) !== undefined;
+    return customerView(proof, { isSheetReady, newer: await proofs.newerThan(proof) }, await proofs.catalogue());
+  };
 
   app.get<{ Params: TokenParams; Querystring: LookQuery }>(
     '/api/proof-links/:token',

@@ -43,6 +43,8 @@ export class Proof extends Model<InferAttributes<Proof>, InferCreationAttributes
   declare letter: string;
   declare state: ProofState;
   declare contents: readonly ProofSign[];
+  /** Which signs it holds at which revision: as the contents, without the documents. */
+  declare covers: readonly { readonly signId: string; readonly revision: number }[] | null;
   /** SHA-256 of the contents. */
   declare digest: string;
   /** What its sheets say besides the signs; null of proofs that are older than that. */
@@ -101,6 +103,7 @@ export function defineProofs(sequelize: Sequelize) {
           return kept?.map((sign) => ({ ...sign, document: upgraded(sign.document) }));
         },
       },
+      covers: DataTypes.JSONB,
       digest: text(64),
       about: DataTypes.JSONB,
       message: { type: DataTypes.TEXT, allowNull: false },

@@ -12,6 +12,8 @@ import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from './model.js';
 import { turnaround } from './turnaround.js';
 import { NewProof, ShopPictureParams, ShopRemark } from './schema.js';
+import type { SignService } from '../signs/service.js';
+import { confirmedNotes } from './open-notes.js';
 import { proofLetter, type ProofService } from './service.js';
 import { shopView } from './views.js';
 
@@ -24,11 +26,12 @@ export function proofRoutes(
   jobs: JobService,
   proofs: ProofService,
   pictures: SignPictures,
+  signs: SignService,
 ): void {
   const params = { schema: { params: IdParams }, config: { least: 'maker' as const } };
   /** The customer's address is not for those who make: with it one could answer in the customer's place. */
-  const seenBy = ({ role }: Person, proof: Proof) =>
-    shopView(proof, isEnough(role, 'designer') ? proofs.address(proof) : undefined);
+  const seenBy = async ({ role }: Person, proof: Proof) =>
+    shopView(proof, isEnough(role, 'designer') ? proofs.address(proof) : undefined, await proofs.catalogue());
   const told = async (request: FastifyRequest, id: string) => seenBy(caller(request), await proofs.find(id));
 
   app.get<{ Params: IdParams }>('/api/jobs/:id/proofs', params, async (request) => {
@@ -36,11 +39,13 @@ export function proofRoutes(
     const all = await proofs.ofJob(job.id);
     return {
       nextLetter: proofLetter(all.length),
-      proofs: all.map(({ proof, changes, sheets }) => ({
-        ...seenBy(caller(request), proof),
-        changes,
-        sheets: sheets.map(taskView),
-      })),
+      proofs: await Promise.all(
+        all.map(async ({ proof, changes, sheets }) => ({
+          ...(await seenBy(caller(request), proof)),
+          changes,
+          sheets: sheets.map(taskView),
+        })),
+      ),
     };
   });
 
@@ -49,7 +54,8 @@ export function proofRoutes(
     { schema: { params: IdParams, body: NewProof }, config: { least: 'designer', deed: 'sent a proof' } },
     async (request, reply) => {
       const job = await jobs.find(request.params.id);
-      const proof = await proofs.freeze(job.id, request.body, caller(request).name);
+      const leftOpen = await confirmedNotes(signs, pictures, job.id, request.body);
+      const proof = await proofs.freeze(job.id, request.body, caller(request).name, leftOpen);
       // Drawn before the customer comes. One that cannot be drawn is told when it is asked for.
       for (const { signId } of proof.contents) void customerPicture(pictures, proof, signId).catch(() => undefined);
       reply.code(201);

@@ -20,6 +20,12 @@ export const NewProof = Type.Object(
     days: Type.Integer({ minimum: 1, maximum: 365 }),
     /** Days after which the customer is reminded; never where there are none. */
     remindAfter: Type.Optional(Type.Integer({ minimum: 1, maximum: 60 })),
+    /** Notes left open that somebody has seen, and sends the proof all the same. */
+    confirmed: Type.Optional(
+      Type.Array(Type.Object({ signId: Uuid, notes: Type.Array(Type.String({ maxLength: 2000 }), { maxItems: 500 }) }, closed), {
+        maxItems: 50,
+      }),
+    ),
   },
   closed,
 );

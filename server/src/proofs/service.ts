@@ -13,6 +13,8 @@ import { digest } from '../signs/service.js';
 import { type SheetKind, type Task, waitingTask } from '../tasks/model.js';
 import type { Send } from '../tasks/service.js';
 import { aboutOf } from './about.js';
+import type { OpenNotes } from './open-notes.js';
+import { signProofs } from './sign-proofs.js';
 import { reminderLetter, sentLetter } from './letters.js';
 import type { Proof, ProofSign, ProofState } from './model.js';
 import type { Approval, NewProof, NewRemark, ShopRemark, Wishes } from './schema.js';
@@ -38,7 +40,7 @@ export class ProofService {
     private readonly post: PostOffice,
     private readonly settings: Pick<Settings, 'publicUrl'>,
     private readonly send: Send,
-    private readonly catalogue: () => Promise<readonly FontEntry[]>,
+    readonly catalogue: () => Promise<readonly FontEntry[]>,
   ) {}
 
   /** The address that a customer opens. */
@@ -57,6 +59,22 @@ export class ProofService {
     if (proof.state === 'withdrawn') throw errors.linkWithdrawn();
     if (proof.expiresAt.getTime() <= Date.now()) throw errors.linkExpired(proof.expiresAt);
     return proof;
+  }
+
+  /** The proof that took the place of a replaced one, while it may be seen. */
+  async newerThan({ jobId, state, createdAt }: Proof): Promise<Proof | undefined> {
+    if (state !== 'replaced') return undefined;
+    const newer = await this.db.Proof.findOne({
+      where: {
+        jobId,
+        createdAt: { [Op.gt]: createdAt },
+        state: { [Op.notIn]: ['replaced', 'withdrawn'] },
+        expiresAt: { [Op.gt]: new Date() },
+      },
+      attributes: ['letter', 'token'],
+      order: [['createdAt', 'DESC']],
+    });
+    return newer ?? undefined;
   }
 
   /** The proofs of a job, newest first, each with what was changed in its signs since. */
@@ -89,7 +107,7 @@ export class ProofService {
    * Freezes signs of a job as they are saved, and sends the customer's address. An earlier proof that waits for an answer is
    * replaced: there is one that counts.
    */
-  async freeze(jobId: string, wanted: NewProof, by: string): Promise<Proof> {
+  async freeze(jobId: string, wanted: NewProof, by: string, leftOpen: readonly OpenNotes[] = []): Promise<Proof> {
     const token = randomBytes(TOKEN_BYTES).toString('base64url');
     const id = randomUUID();
     const catalogue = await this.catalogue();
@@ -114,6 +132,7 @@ export class ProofService {
           letter,
           state: 'open',
           contents,
+          covers: contents.map(({ signId, revision }) => ({ signId, revision })),
           digest: digest(contents),
           about: await aboutOf(this.db, { job, letter, contents, wanted, now, catalogue }, transaction),
           message: wanted.message.trim(),
@@ -135,6 +154,10 @@ export class ProofService {
       await this.post.write(sentLetter(job, proof, this.address(proof)), transaction);
       const titles = contents.map(({ title }) => `“${title}”`).join(', ');
       await record(this.db, jobId, by, `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`, transaction);
+      for (const { title, notes } of leftOpen) {
+        const text = `Sent proof ${letter} with ${notes.length === 1 ? 'a note' : `${notes.length} notes`} on “${title}” left open: ${notes.join(' ')}`;
+        await record(this.db, jobId, by, text, transaction);
+      }
     });
     await this.post.send();
     await this.sheet(id, 'sheet');
@@ -279,6 +302,14 @@ export class ProofService {
     await this.post.send();
   }
 
+  /** Where a job stands after an answer: approved only when every one of its signs is. */
+  private async after({ jobId }: Proof, state: JobState, transaction: Transaction): Promise<JobState> {
+    if (state !== 'approved') return state;
+    const signs = await this.db.SignRow.findAll({ where: { jobId }, attributes: ['id'], transaction });
+    const proofs = await signProofs(this.db, [jobId], transaction);
+    return signs.every(({ id }) => proofs.get(id)?.state === 'approved') ? 'approved' : 'layout';
+  }
+
   private readonly whole = [{ association: 'remarks' }, { association: 'job', include: [{ association: 'customer' }] }];
   private readonly inTime = [['remarks', 'at', 'ASC'] as [string, string, string]];
 
@@ -299,7 +330,7 @@ export class ProofService {
         { where: { id: proof.id, state: 'open', ...(isAnswer && { expiresAt: { [Op.gt]: now } }) }, transaction },
       );
       if (changed !== 1) return false;
-      await this.db.Job.update({ state: job }, { where: { id: proof.jobId }, transaction });
+      await this.db.Job.update({ state: await this.after(proof, job, transaction) }, { where: { id: proof.jobId }, transaction });
       await record(this.db, proof.jobId, who, text, transaction, now);
       return true;
     });

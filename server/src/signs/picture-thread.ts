@@ -17,6 +17,10 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
   const book = own.with(fontsDir, fonts);
   evaluator ??= new Evaluator(book);
   const evaluation = await evaluator.evaluate(sign);
+  if (view.kind === 'notes') {
+    const open = evaluation.notes.filter(({ weight }) => weight !== 'said');
+    return Buffer.from(JSON.stringify(open.map(({ text }) => text)));
+  }
   if (view.kind === 'comparison') {
     const was = await evaluator.evaluate(view.was);
     const { width, height } = extentOfShape(sign.blank.outline);

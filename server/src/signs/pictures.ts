@@ -21,6 +21,7 @@ export type View =
   | { readonly kind: 'front'; readonly longest: number }
   | { readonly kind: 'model' }
   | { readonly kind: 'sizes' }
+  | { readonly kind: 'notes' }
   | { readonly kind: 'comparison'; readonly was: Sign };
 
 export interface PictureOrder {
@@ -65,6 +66,12 @@ export class SignPictures {
   /** Plan and section with their dimensions, as an SVG file. */
   sizes(key: string, sign: Sign): Promise<Uint8Array> {
     return this.once(`sizes ${key}`, sign, { kind: 'sizes' });
+  }
+
+  /** What there is to be looked at on a sign at a revision: the sentences of its errors and warnings. */
+  async notes(id: string, revision: number, sign: Sign): Promise<string[]> {
+    const bytes = await this.once(`notes ${id} ${revision}`, sign, { kind: 'notes' });
+    return JSON.parse(Buffer.from(bytes).toString('utf8')) as string[];
   }
 
   /** The plan of a sign over that of an earlier state of it, as an SVG file. */

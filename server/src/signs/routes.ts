@@ -2,6 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import type { FastifyInstance } from 'fastify';
 import { IdParams } from '../jobs/schema.js';
 import type { JobService } from '../jobs/service.js';
+import type { SignProof } from '../proofs/sign-proofs.js';
 import { SAVES } from '../people/deeds.js';
 import type { SignRow } from './model.js';
 import type { SignPictures } from './pictures.js';
@@ -27,13 +28,24 @@ const SaveBody = Type.Object(
   closed,
 );
 
-function signView(sign: SignRow) {
+const CopyBody = Type.Object(
+  {
+    title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+    /** Id of the job that it goes to; its own where none is given. */
+    job: Type.Optional(Type.String({ maxLength: 64 })),
+  },
+  closed,
+);
+const MoveBody = Type.Object({ job: Type.String({ maxLength: 64 }) }, closed);
+
+function signView(sign: SignRow, proof?: SignProof) {
   const { id, revision, document, savedAt, job } = sign;
   return {
     id,
     revision,
     document,
     savedAt,
+    proof,
     job: job && { id: job.id, number: job.number, title: job.title, customer: job.customer?.name ?? '', state: job.state },
   };
 }
@@ -55,7 +67,27 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
     },
   );
 
-  app.get<{ Params: IdParams }>('/api/signs/:id', params, async (request) => signView(await signs.find(request.params.id)));
+  app.get<{ Params: IdParams }>('/api/signs/:id', params, async (request) => {
+    const sign = await signs.find(request.params.id);
+    return signView(sign, await signs.proofOf(sign));
+  });
+
+  app.post<{ Params: IdParams; Body: Static<typeof CopyBody> }>(
+    '/api/signs/:id/copies',
+    { schema: { params: IdParams, body: CopyBody }, config: { least: 'designer', deed: 'copied a sign' } },
+    async (request, reply) => {
+      const { jobId } = await signs.find(request.params.id);
+      const job = await jobs.find(request.body.job ?? jobId);
+      reply.code(201);
+      return signView(await signs.copy(request.params.id, job, request.body.title.trim()));
+    },
+  );
+
+  app.post<{ Params: IdParams; Body: Static<typeof MoveBody> }>(
+    '/api/signs/:id/move',
+    { schema: { params: IdParams, body: MoveBody }, config: { least: 'designer', deed: 'moved a sign' } },
+    async (request) => signView(await signs.move(request.params.id, await jobs.find(request.body.job))),
+  );
 
   app.put<{ Params: IdParams; Body: Static<typeof SaveBody> }>(
     '/api/signs/:id',

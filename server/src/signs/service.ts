@@ -6,6 +6,7 @@ import { errors } from '../errors.js';
 import { isUuid } from '../http/ids.js';
 import type { ShopFonts } from '../shop/fonts.js';
 import type { Job } from '../jobs/model.js';
+import { type SignProof, signProofs } from '../proofs/sign-proofs.js';
 import type { RevisionRow, SignRow } from './model.js';
 
 export class SignService {
@@ -21,6 +22,11 @@ export class SignService {
       : null;
     if (!sign) throw errors.notFound('sign', id);
     return sign;
+  }
+
+  /** Where a sign stands with the customer, if a proof shows it. */
+  async proofOf({ id, jobId }: SignRow): Promise<SignProof | undefined> {
+    return (await signProofs(this.db, [jobId])).get(id);
   }
 
   async revision(id: string, revision: number): Promise<RevisionRow> {
@@ -111,6 +117,32 @@ export class SignService {
     });
     if (earlier && digest(earlier.document) === digest(sign)) return;
     await this.keep(id, base, 'aside', sign, now);
+  }
+
+  /** A copy of a sign as it is saved, in its own job or in another, with a title of its own. */
+  async copy(id: string, job: Job, title: string): Promise<SignRow> {
+    const { document, jobId } = await this.find(id);
+    const { ground } = document;
+    const file = ground && jobId !== job.id ? await this.db.JobFile.findByPk(ground.file) : null;
+    if (!file) return this.create(job, title, { ...document, title });
+    // The picture that it was drawn over goes along.
+    const { name, size, content } = file;
+    const own = await this.db.JobFile.create({ id: randomUUID(), jobId: job.id, name, size, content, createdAt: new Date() });
+    return this.create(job, title, { ...document, title, ground: { ...ground, file: own.id } });
+  }
+
+  /** Takes a sign to another job, while no proof of its job shows it. */
+  async move(id: string, job: Job): Promise<SignRow> {
+    const sign = await this.find(id);
+    if (sign.jobId === job.id) return sign;
+    const proof = (await signProofs(this.db, [sign.jobId])).get(id);
+    if (proof) throw errors.signIsProved(sign.title, proof.letter);
+    const { ground } = sign.document;
+    await this.db.sequelize.transaction(async (transaction) => {
+      if (ground) await this.db.JobFile.update({ jobId: job.id }, { where: { id: ground.file }, transaction });
+      await this.db.SignRow.update({ jobId: job.id }, { where: { id }, transaction });
+    });
+    return this.find(id);
   }
 
   async remove(id: string): Promise<void> {

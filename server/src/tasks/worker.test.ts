@@ -159,7 +159,7 @@ describe('the worker', () => {
     const sheet = await sheetOf(proof.id, 'sheet');
     expect(sheet.task.fileName).toBe('OP-0101-Control-panel-plates-proof-A.pdf');
     for (const { document } of signs)
-      for (const line of spellingOf(document)) expect(sheet.text).toContain(line.replace(/\s+/gu, ' ').trim());
+      for (const line of spellingOf(document, [])) expect(sheet.text).toContain(line.replace(/\s+/gu, ' ').trim());
     for (const words of ['Spelling: please read every word', 'Have a look.', 'Quantity: 36', proof.digest.slice(0, 16)])
       expect(sheet.text).toContain(words);
     expect(sheet.text).not.toContain('Proof A approved');

@@ -137,7 +137,7 @@ export class BenchPage implements OnDestroy {
   });
   protected readonly steps = computed(() => {
     const state = this.state();
-    return state ? stepsOf(state.sign, this.view()?.notes ?? [], this.taskList(), state.save.revision) : [];
+    return state ? stepsOf(state.sign, this.view()?.notes ?? [], this.taskList(), state.save.revision, state.proof) : [];
   });
   protected readonly facts = computed(() => {
     const [state, view] = [this.state(), this.view()];

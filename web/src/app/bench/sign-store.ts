@@ -42,6 +42,7 @@ import { ShopService } from '../shop/shop.service';
 import { Autosave, type SaveState } from './autosave';
 import { Drafts } from './drafts';
 import { History } from './history';
+import type { SignProof } from '../jobs/sign-proof';
 import type { AddedShape } from './ticket-panel';
 
 export interface SignJob {
@@ -54,6 +55,8 @@ export interface SignJob {
 export interface BenchState {
   readonly id: string;
   readonly job: SignJob;
+  /** The newest proof that shows the sign, as it was when the sign was opened. */
+  readonly proof?: SignProof;
   /** As the shown option is. */
   readonly sign: Sign;
   /** Id of the option that is shown, and edited; undefined for the sign as it stands. */
@@ -75,6 +78,7 @@ interface SignAnswer {
   readonly revision: number;
   readonly document: Sign;
   readonly job: SignJob;
+  readonly proof?: SignProof;
 }
 
 const DEFAULT_FONT = 'barlow-semibold';
@@ -109,7 +113,7 @@ export class SignStore implements OnDestroy {
   async open(id: string): Promise<void> {
     this.close();
     this.relief.clear();
-    const { revision, document, job } = await firstValueFrom(this.api.get<SignAnswer>(`/signs/${id}`));
+    const { revision, document, job, proof } = await firstValueFrom(this.api.get<SignAnswer>(`/signs/${id}`));
     const draft = this.drafts.read(id);
     const isRestored = draft !== undefined && JSON.stringify(draft.document) !== JSON.stringify(document);
     this.autosave = new Autosave(this.api, this.drafts, id, isRestored ? draft.base : revision, document);
@@ -117,6 +121,7 @@ export class SignStore implements OnDestroy {
     this.state.next({
       id,
       job,
+      proof,
       sign: this.history.value,
       option: undefined,
       side: 'front',

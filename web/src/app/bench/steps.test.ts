@@ -34,7 +34,8 @@ describe('the steps of a job', () => {
   });
 
   it('are done when nothing is lacking', () => {
-    expect(marks(worded(), [], [task('proof', 3), task('package', 3)], 3)).toEqual(Array(6).fill('done'));
+    const approved = { letter: 'B', state: 'approved', revision: 3 } as const;
+    expect(marks(worded(), [], [task('package', 3)], 3, approved)).toEqual(Array(6).fill('done'));
   });
 
   it('name the line without words and the part without a tier', () => {
@@ -50,9 +51,18 @@ describe('the steps of a job', () => {
     expect(check).toMatchObject({ mark: 'begun', lacks: '2 to look at' });
   });
 
-  it('know a proof of an older revision and work that failed', () => {
-    const steps = stepsOf(worded(), [], [task('proof', 2), task('stl', 3, 'failed')], 3);
-    expect(steps[4]).toMatchObject({ mark: 'begun', lacks: 'the sign has changed since' });
-    expect(steps[5].mark).toBe('open');
+  it.each([
+    [undefined, 'open', 'not sent yet'],
+    [{ letter: 'A', state: 'open', revision: 3 }, 'begun', 'proof A is with the customer'],
+    [{ letter: 'B', state: 'changes asked', revision: 2 }, 'begun', 'changes asked in proof B'],
+    [{ letter: 'B', state: 'approved', revision: 2 }, 'begun', 'changed since proof B'],
+    [{ letter: 'B', state: 'approved', revision: 3 }, 'done', 'approved with proof B'],
+  ] as const)('say where the sign stands with the customer: %j', (proof, mark, lacks) => {
+    expect(stepsOf(worded(), [], [], 3, proof)[4]).toMatchObject({ mark, lacks });
+  });
+
+  it('know files of an older revision and work that failed', () => {
+    expect(stepsOf(worded(), [], [task('stl', 2)], 3)[5]).toMatchObject({ mark: 'begun', lacks: 'the sign has changed since' });
+    expect(stepsOf(worded(), [], [task('stl', 3, 'failed')], 3)[5].mark).toBe('open');
   });
 });

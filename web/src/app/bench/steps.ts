@@ -1,5 +1,6 @@
 import type { Note } from '@plain-relief/core/relief';
 import type { Sign } from '@plain-relief/core/sign';
+import { proofWords, type SignProof } from '../jobs/sign-proof';
 import type { Task } from './tasks.service';
 
 export type StepName = 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Make';
@@ -12,7 +13,13 @@ export interface StepView {
 }
 
 /** The steps of a job with what each still lacks. */
-export function stepsOf(sign: Sign, notes: readonly Note[], tasks: readonly Task[], revision: number): StepView[] {
+export function stepsOf(
+  sign: Sign,
+  notes: readonly Note[],
+  tasks: readonly Task[],
+  revision: number,
+  proof?: SignProof,
+): StepView[] {
   const texts = sign.parts.filter((part) => part.kind === 'text');
   const worded = texts.filter((part) => part.words.trim() !== '');
   // Letters that are cut out of their sheet need none.
@@ -24,7 +31,6 @@ export function stepsOf(sign: Sign, notes: readonly Note[], tasks: readonly Task
     const done = tasks.filter((task) => kinds.includes(task.kind) && task.state === 'done');
     return done.some((task) => task.revision === revision) ? 'done' : done.length > 0 ? 'begun' : 'open';
   };
-  const proof = made(['proof', 'package']);
   const files = made(['stl', '3mf', 'glb', 'pieces', 'svg', 'dxf', 'package']);
   return [
     {
@@ -59,8 +65,8 @@ export function stepsOf(sign: Sign, notes: readonly Note[], tasks: readonly Task
     },
     {
       name: 'Proof',
-      mark: proof,
-      lacks: proof === 'done' ? 'made of this revision' : proof === 'begun' ? 'the sign has changed since' : 'not made yet',
+      mark: !proof ? 'open' : proof.state === 'approved' && proof.revision === revision ? 'done' : 'begun',
+      lacks: proofWords(proof, revision) || 'not sent yet',
     },
     {
       name: 'Make',

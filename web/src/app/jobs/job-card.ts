@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { type Job, JOB_STATES, JobsService, type JobState } from './jobs.service';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { type Job, JOB_STATES, type JobSign, JobsService, type JobState } from './jobs.service';
+import { proofWords } from './sign-proof';
 import { SessionService } from '../people/session.service';
 import { FirstField } from '../fields/first-field';
 import { InTurn } from '../shell/in-turn';
@@ -33,6 +35,43 @@ export class JobCard {
 
   protected pictureOf(id: string, revision: number): string {
     return `/api/signs/${id}/picture.png?revision=${revision}`;
+  }
+
+  protected readonly proofWords = proofWords;
+  /** The sign that is to be copied or moved, and where to. */
+  protected readonly copying = signal<JobSign | undefined>(undefined);
+  protected readonly target = signal('');
+  private readonly board = toSignal(this.jobs.state$, { requireSync: true });
+  /** This job first, then the others by their numbers. */
+  protected readonly targets = computed(() => {
+    const own = this.job();
+    const others = this.board().jobs.filter(({ id }) => id !== own.id);
+    return [own, ...[...others].sort((a, b) => a.number.localeCompare(b.number))];
+  });
+
+  protected beginCopy(sign: JobSign): void {
+    this.error.set('');
+    this.target.set(this.job().id);
+    this.copying.set(sign);
+  }
+
+  protected copy(title: string): void {
+    const sign = this.copying();
+    if (!sign) return;
+    if (title.trim() === '') return this.error.set('Give the copy a name, such as “East gate”.');
+    void this.attempt(async () => {
+      await this.jobs.copySign(sign.id, this.target(), title.trim());
+      this.copying.set(undefined);
+    });
+  }
+
+  protected move(): void {
+    const sign = this.copying();
+    if (!sign) return;
+    void this.attempt(async () => {
+      await this.jobs.moveSign(sign.id, this.target());
+      this.copying.set(undefined);
+    });
   }
 
   protected setState(state: string): void {

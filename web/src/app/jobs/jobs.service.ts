@@ -1,6 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../shell/api';
+import type { SignProof } from './sign-proof';
 
 export const JOB_STATES = ['brief', 'layout', 'proof out', 'changes asked', 'approved', 'in the shop', 'done'] as const;
 export type JobState = (typeof JOB_STATES)[number];
@@ -9,6 +10,7 @@ export interface JobSign {
   readonly id: string;
   readonly title: string;
   readonly revision: number;
+  readonly proof?: SignProof;
 }
 
 export interface Job {
@@ -76,6 +78,19 @@ export class JobsService {
   async addSign(jobId: string, title: string): Promise<string> {
     const { id } = await firstValueFrom(this.api.post<{ id: string }>(`/jobs/${jobId}/signs`, { title }));
     return id;
+  }
+
+  /** Copies a sign under another title, into its own job or another; gives the copy's id. */
+  async copySign(id: string, job: string, title: string): Promise<string> {
+    const copy = await firstValueFrom(this.api.post<{ id: string }>(`/signs/${id}/copies`, { job, title }));
+    await this.load();
+    return copy.id;
+  }
+
+  /** Takes a sign to another job. */
+  async moveSign(id: string, job: string): Promise<void> {
+    await firstValueFrom(this.api.post(`/signs/${id}/move`, { job }));
+    await this.load();
   }
 
   async removeSign(id: string): Promise<void> {

@@ -36,6 +36,8 @@ export interface SharedProof {
   readonly answeredBy: string | null;
   readonly choices: Readonly<Record<string, string>> | null;
   readonly wishes: string | null;
+  /** Of a replaced proof what came in its place. */
+  readonly newer?: { readonly letter: string; readonly token: string };
   readonly signs: readonly ProofSign[];
   readonly remarks: readonly Remark[];
 }

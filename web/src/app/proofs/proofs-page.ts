@@ -5,7 +5,7 @@ import { type Job, JobsService } from '../jobs/jobs.service';
 import { SessionService } from '../people/session.service';
 import { Masthead } from '../shell/masthead';
 import { dayOf, type NewRemark, timeOf } from './proof-types';
-import { type NewProof, type Proof, ProofsService } from './proofs.service';
+import { type NewProof, type OpenNotes, openNotesOf, type Proof, ProofsService } from './proofs.service';
 import { RemarkBoard } from './remark-board';
 import { SendForm } from './send-form';
 
@@ -38,6 +38,11 @@ export class ProofsPage implements OnDestroy {
   protected readonly trouble = signal('');
   protected readonly isBusy = signal(false);
   protected readonly isSending = signal(false);
+  protected readonly openNotes = signal<readonly OpenNotes[]>([]);
+  /** Signs that the newest proof shows. */
+  protected readonly lastSigns = computed(() => this.state().proofs[0]?.signs.map(({ id }) => id) ?? [], {
+    equal: (a, b) => a.join() === b.join(),
+  });
   protected readonly asked = signal<string | undefined>(undefined);
   /** The proof that was asked for, or the newest. */
   protected readonly shown = computed(() => {
@@ -67,7 +72,13 @@ export class ProofsPage implements OnDestroy {
   protected async send(proof: NewProof): Promise<void> {
     this.isBusy.set(true);
     await this.attempt(async () => {
-      await this.service.send(proof);
+      try {
+        await this.service.send(proof);
+      } catch (error) {
+        this.openNotes.set(openNotesOf(error));
+        throw error;
+      }
+      this.openNotes.set([]);
       this.asked.set(undefined);
       this.isSending.set(false);
     });

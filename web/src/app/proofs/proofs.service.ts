@@ -24,6 +24,21 @@ export interface NewProof {
   readonly days: number;
   readonly layout: SheetLayout;
   readonly remindAfter?: number;
+  /** Notes left open that were confirmed. */
+  readonly confirmed?: readonly Pick<OpenNotes, 'signId' | 'notes'>[];
+}
+
+/** What is to be looked at on a sign before a proof goes out. */
+export interface OpenNotes {
+  readonly signId: string;
+  readonly title: string;
+  readonly notes: readonly string[];
+}
+
+/** The notes that a refused proof is to be confirmed with; none where it was refused for something else. */
+export function openNotesOf(error: unknown): readonly OpenNotes[] {
+  const { body } = error as { body?: { code?: string; signs?: readonly OpenNotes[] } };
+  return body?.code === 'NOTES_OPEN' ? (body.signs ?? []) : [];
 }
 
 export interface JobEvent {

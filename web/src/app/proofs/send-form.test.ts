@@ -2,6 +2,7 @@ import { ApplicationRef } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { jobOf } from '../../testing/jobs';
 import type { NewProof } from './proofs.service';
+import { provideRouter } from '@angular/router';
 import { of } from 'rxjs';
 import { Api } from '../shell/api';
 import { EVERYTHING } from '@plain-relief/core/sheet';
@@ -20,7 +21,9 @@ describe('SendForm', () => {
     { id: 'l', name: 'Short', layout: { paper: 'Letter', isUpright: true, isInBothUnits: true, shows: ['picture'] } },
   ];
   beforeEach(() =>
-    TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: { get: () => of(kept), post: () => of({}) } }] }),
+    TestBed.configureTestingModule({
+      providers: [provideRouter([]), { provide: Api, useValue: { get: () => of(kept), post: () => of({}) } }],
+    }),
   );
 
   async function show(inputs: Record<string, unknown> = {}) {
@@ -107,5 +110,32 @@ describe('SendForm', () => {
     for (const n of [1, 2]) await set(`.sign:nth-of-type(${n}) input`, false);
     expect(await send()).toBe('Choose at least one sign.');
     expect([sent, page.querySelector('textarea')!.value]).toEqual([[], 'Dear Marit']);
+  });
+
+  it('chooses the signs of the last proof, all, or none', async () => {
+    const { page, sent, send } = await show({ last: ['b', 'gone'] });
+    const chosen = () => [...page.querySelectorAll<HTMLInputElement>('.sign input')].map(({ checked }) => checked);
+    const press = async (words: string) => {
+      [...page.querySelectorAll('button')].find(({ textContent }) => textContent.trim() === words)!.click();
+      await TestBed.inject(ApplicationRef).whenStable();
+    };
+    expect(chosen()).toEqual([false, true]);
+    await press('None');
+    expect(await send()).toBe('Choose at least one sign.');
+    await press('All signs');
+    expect(chosen()).toEqual([true, true]);
+    await send();
+    expect(sent[0].signs).toEqual(['a', 'b']);
+  });
+
+  it('has notes left open confirmed sign by sign; what was written stays', async () => {
+    const notes = ['The floor is 0.05 mm thick.'];
+    const { page, sent, set, send } = await show({ open: [{ signId: 'b', title: 'Map room', notes }] });
+    await set('textarea', 'Dear Marit');
+    expect(await send()).toBe('Confirm that “Map room” goes out as it is, or leave it out of this proof.');
+    expect(page.querySelector('.open')!.textContent).toContain(notes[0]);
+    await set('.open input', true);
+    expect(await send()).toBe('');
+    expect(sent[0]).toMatchObject({ message: 'Dear Marit', confirmed: [{ signId: 'b', notes }] });
   });
 });

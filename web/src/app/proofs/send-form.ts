@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { LineField } from '../fields/line-field';
 import type { Job } from '../jobs/jobs.service';
 import { EVERYTHING, type SheetLayout } from '@plain-relief/core/sheet';
 import { LayoutChoice } from './layout-choice';
-import type { NewProof } from './proofs.service';
+import type { NewProof, OpenNotes } from './proofs.service';
 
 /** What is frozen and sent, to whom, with which words. */
 @Component({
   selector: 'pr-send-form',
-  imports: [LayoutChoice, LineField],
+  imports: [LayoutChoice, LineField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './send-form.html',
   styleUrl: './send-form.scss',
@@ -19,6 +20,10 @@ export class SendForm {
   readonly letter = input.required<string>();
   /** Whom the last one went to. */
   readonly earlier = input('');
+  /** Ids of the signs that the last proof showed. */
+  readonly last = input<readonly string[]>([]);
+  /** Notes left open on signs, which somebody has to confirm before the proof goes out. */
+  readonly open = input<readonly OpenNotes[]>([]);
   readonly isBusy = input(false);
   readonly sent = output<NewProof>();
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
@@ -29,9 +34,15 @@ export class SendForm {
   protected readonly remindAfter = signal(3);
   protected readonly layout = signal<SheetLayout>(EVERYTHING);
   protected readonly fault = signal('');
+  /** Signs whose open notes were confirmed. */
+  protected readonly seen = signal<ReadonlySet<string>>(new Set());
 
   constructor() {
-    effect(() => this.chosen.set(new Set(this.job().signs.map(({ id }) => id))));
+    effect(() => {
+      const all = this.job().signs.map(({ id }) => id);
+      const last = this.last().filter((id) => all.includes(id));
+      this.chosen.set(new Set(last.length > 0 ? last : all));
+    });
     effect(() => this.recipient.set(this.earlier() || mailAddressIn(this.job().contact)));
   }
 
@@ -40,6 +51,17 @@ export class SendForm {
     if (isChosen) next.add(id);
     else next.delete(id);
     this.chosen.set(next);
+  }
+
+  protected chooseAll(isChosen: boolean): void {
+    this.chosen.set(new Set(isChosen ? this.job().signs.map(({ id }) => id) : []));
+  }
+
+  protected confirm(id: string, isSeen: boolean): void {
+    const next = new Set(this.seen());
+    if (isSeen) next.add(id);
+    else next.delete(id);
+    this.seen.set(next);
   }
 
   protected send(): void {
@@ -53,6 +75,9 @@ export class SendForm {
     if (!isWhole(this.days(), 365)) return this.fault.set('The address can work for 1 to 365 days.');
     if (this.isReminding() && !isWhole(this.remindAfter(), 60))
       return this.fault.set('A reminder can go out after 1 to 60 days.');
+    const open = this.open().filter(({ signId }) => this.chosen().has(signId));
+    const unseen = open.find(({ signId }) => !this.seen().has(signId));
+    if (unseen) return this.fault.set(`Confirm that “${unseen.title}” goes out as it is, or leave it out of this proof.`);
     this.fault.set('');
     this.sent.emit({
       signs,
@@ -61,8 +86,8 @@ export class SendForm {
       days: this.days(),
       layout: this.layout(),
       ...(this.isReminding() && { remindAfter: this.remindAfter() }),
+      ...(open.length > 0 && { confirmed: open.map(({ signId, notes }) => ({ signId, notes })) }),
     });
-    this.message.set('');
   }
 }
 
