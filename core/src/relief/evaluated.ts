@@ -4,7 +4,7 @@ import type { Evaluation, PartPlan, Place, Rung } from './evaluation.js';
 import { heightNotes, layerNotes, materialNotes } from './evaluation-notes.js';
 import { LEVEL_STEP, middleHeight, type Surface } from './fold.js';
 import { FIRST_PLACE, type Laid } from './laying.js';
-import type { Layer } from './layers.js';
+import { isEdgeLayer, type Layer } from './layers.js';
 import type { Note } from './notes.js';
 import type { StudPlace } from './studs.js';
 import { type PlacedPatch, topOfPatch } from './patches.js';
@@ -27,7 +27,7 @@ export function evaluated(sign: Sign, blank: Contour, layers: readonly Layer[], 
     const label = FIRST_PLACE + i;
     return { label, surface, under, sides, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
   });
-  const { levels, ...reach } = levelsOf(places, patches);
+  const { levels, ...reach } = levelsOf(places, patches, layers);
   const notes = [
     ...found.notes,
     ...layerNotes(sign, found, blank, layers, laid),
@@ -41,15 +41,19 @@ export function evaluated(sign: Sign, blank: Contour, layers: readonly Layer[], 
 function levelsOf(
   places: readonly Place[],
   patches: ReadonlyMap<Inset, PlacedPatch>,
-): Pick<Evaluation, 'levels' | 'lowest' | 'highest' | 'rearmost' | 'thinnest'> {
+  layers: readonly Layer[],
+): Pick<Evaluation, 'levels' | 'lowest' | 'highest' | 'rearmost' | 'deepest' | 'thinnest'> {
   const byHeight = new Map<number, { z: number; labels: number[]; areaMm2: number }>();
-  let [lowest, highest, rearmost, thinnest] = [Infinity, -Infinity, Infinity, Infinity];
-  const span = (under: Surface, ...heights: number[]) => {
+  let [lowest, highest, rearmost, deepest, thinnest] = [Infinity, -Infinity, Infinity, 0, Infinity];
+  const span = (surface: Surface, under: Surface, ...heights: number[]) => {
     const behind = spanOf(under);
     const low = Math.min(...heights);
     lowest = Math.min(lowest, low);
     highest = Math.max(highest, ...heights);
     rearmost = Math.min(rearmost, ...behind);
+    // An edge form takes away from the edge, and is no floor.
+    if (isEdgeLayer(layers[surface.layer]) || isEdgeLayer(layers[under.layer])) return;
+    deepest = Math.min(deepest, low);
     thinnest = Math.min(thinnest, Math.max(0, low - Math.max(...behind)));
   };
   const add = (z: number, areaMm2: number, label?: number) => {
@@ -62,7 +66,7 @@ function levelsOf(
   for (const { label, surface, under, areaMm2 } of places) {
     if (areaMm2 <= 0 || surface.kind === 'ramp') continue;
     if (surface.kind === 'level') add(surface.z, areaMm2, label);
-    span(under, ...spanOf(surface));
+    span(surface, under, ...spanOf(surface));
   }
   for (const [inset, placed] of patches) {
     const { patch } = placed;
@@ -70,6 +74,7 @@ function levelsOf(
     if (surface.kind !== 'ramp') continue;
     const { ramp } = surface;
     span(
+      surface,
       under,
       ramp.start,
       ramp.at(patch.whole.deepest),
@@ -79,7 +84,7 @@ function levelsOf(
     if (top) add(ramp.end, area(top));
   }
   const levels = [...byHeight.values()].filter((level) => level.areaMm2 > 0).sort((a, b) => b.z - a.z);
-  return { levels, lowest, highest, rearmost, thinnest };
+  return { levels, lowest, highest, rearmost, deepest, thinnest };
 }
 
 /** The heights at both ends of a surface over one place. */

@@ -76,8 +76,10 @@ export interface Evaluation {
   /** The least and the greatest height. */
   readonly lowest: number;
   readonly highest: number;
-  /** The least height of the side that is turned away, and how thick the material is at its thinnest. */
+  /** The least height of the side that is turned away. */
   readonly rearmost: number;
+  /** The least height that anything is carved to, and how thick the material is at its thinnest, both without the edge forms of the blank. */
+  readonly deepest: number;
   readonly thinnest: number;
   readonly layers: readonly Layer[];
   /** The slopes of letters that keep them to themselves. */

@@ -165,6 +165,9 @@ export function withMore(action: Action, more: number): Action {
 /** How far below the face the edge of a blank with an edge form begins, in mm. */
 export const edgeHeight = (edge: BlankEdge): number => (edge.kind === 'chamfered' ? edge.height : edge.radius);
 
+/** Whether a layer is an edge form of the blank. */
+export const isEdgeLayer = (layer: Layer | undefined): boolean => layer?.does === 'set' && layer.part === '';
+
 /** What a blank is like on a side: its edge form, and the finishes of its face and of its edge. */
 export interface BlankSide {
   readonly edge?: BlankEdge;

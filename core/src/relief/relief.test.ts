@@ -29,6 +29,16 @@ describe('the relief function', () => {
     ]);
   });
 
+  it('takes no edge form of the blank for a carve or a floor', () => {
+    const sign = bareSign(100, 60, 5);
+    sign.blank.edge = { kind: 'chamfered', width: 3, height: 4.9 };
+    addShape(sign, [40, 30], { kind: 'carve', by: 1 });
+    const { deepest, thinnest, lowest } = evaluate(sign);
+    expect([deepest, thinnest]).toEqual([-1, 4]);
+    expect(lowest).toBeCloseTo(-4.9, 6);
+    expect(codes(sign)).not.toContain('thin-floor');
+  });
+
   it('follows the build order', () => {
     const sign = bareSign(100, 100, 10);
     addShape(sign, [40, 40], { kind: 'carve', by: 3 });

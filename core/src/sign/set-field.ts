@@ -73,7 +73,12 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
     else delete sign.blank.laminate;
   } else if (last === 'kind' && owner === 'area') {
     const tier = holderOf(sign, path.slice(0, -2)) as Tier;
-    tier.area = areaOf(value as Area['kind'], tier.area);
+    tier.area = areaOf(value as Area['kind'] | 'shrunk', tier.area);
+  } else if (last === 'shrunkBy' && owner === 'area') {
+    (holderOf(sign, path.slice(0, -1)) as Extract<Area, { kind: 'offset' }>).by = -(plainValue(value) as number);
+  } else if (last === 'flats') {
+    const shape = holderOf(sign, path.slice(0, -1)) as Extract<Shape, { kind: 'polygon' }>;
+    shape.diameter = tidy((plainValue(value) as number) / Math.cos(Math.PI / shape.sides));
   } else if (last === 'scales' && owner === 'area' && part) {
     setScales(holderOf(sign, path.slice(0, -1)) as Area, value === 'true', part, seen);
   } else if (part && last === 'kind' && owner === 'bridges') {
@@ -92,7 +97,7 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
   } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
     part.shape = shapeOf(value as Shape['kind'], part.shape);
   } else if (part && last === 'kind' && owner === 'copies') {
-    setCopies(part, value as string, sign);
+    setCopies(part, value as string, sign, seen);
   } else if (part?.kind === 'text' && setTextField(part, path, value, seen)) return;
   else (holderOf(sign, path.slice(0, -1)) as Holder)[last] = plainValue(value);
 }
@@ -244,8 +249,8 @@ export function bridgesFor(part: Part): Bridges {
 }
 
 /** Another area of the same reach. */
-function areaOf(kind: Area['kind'], before: Area): Area {
-  if (kind === before.kind) return before;
+function areaOf(kind: Area['kind'] | 'shrunk', before: Area): Area {
+  if (kind === before.kind && !(before.kind === 'offset' && before.by < 0)) return before;
   const reach = before.kind === 'outline' ? 1 : Math.abs(before.kind === 'offset' ? before.by : before.width) || 1;
   const more =
     before.kind === 'outline'
@@ -256,6 +261,8 @@ function areaOf(kind: Area['kind'], before: Area): Area {
       return { kind };
     case 'offset':
       return { kind, by: reach, ...more };
+    case 'shrunk':
+      return { kind: 'offset', by: -reach, ...more };
     case 'stroke':
       return { kind, width: reach, side: 'outside', ...more };
   }
@@ -349,12 +356,23 @@ function shapeOf<S extends Shape | Blank['outline']>(kind: Shape['kind'], before
   }
 }
 
-function setCopies(part: Sign['parts'][number], kind: string, sign: Sign): void {
+/** How wide a shape is that has a size of its own. */
+function widthOf(shape: Shape): number {
+  if ('width' in shape && shape.kind !== 'border') return shape.width;
+  return 'diameter' in shape && shape.kind !== 'fixings' ? shape.diameter : 0;
+}
+
+/** Room between copies in a row, in widths of the part. */
+const COPY_GAP = 0.25;
+
+/** Copies of a part: in a row they stand beside each other with some room, wider apart where the blank has it. */
+function setCopies(part: Sign['parts'][number], kind: string, sign: Sign, seen: SeenText | undefined): void {
   if (part.copies?.kind === kind) return;
   const { width, height } = extentOfShape(sign.blank.outline);
+  const own = part.kind === 'text' ? (seen?.width ?? 0) : widthOf(part.shape);
   const count = part.copies?.count ?? 4;
   const copies: Record<string, Copies> = {
-    row: { kind: 'row', count, stepX: tidy(width / (count + 1)), stepY: 0 },
+    row: { kind: 'row', count, stepX: tidy(Math.max(width / (count + 1), own * (1 + COPY_GAP))), stepY: 0 },
     ring: { kind: 'ring', count, radius: tidy(Math.min(width, height) / 3), turning: false },
   };
   if (copies[kind]) part.copies = copies[kind];

@@ -37,8 +37,13 @@ export function shapeWords(
         kind,
         plain(' of '),
         write.number('sides', shape.sides, '', ...path, 'sides'),
-        plain(' sides in a circle of '),
+        plain(' sides, '),
         size('diameter', shape.diameter),
+        plain(' across corners'),
+        // Opposite sides face each other only where their number is even.
+        ...(shape.sides % 2 === 0
+          ? [plain(' ('), write.length('across flats', shape.diameter * Math.cos(Math.PI / shape.sides), ...path, 'flats'), plain(' across flats)')] // prettier-ignore
+          : []),
         plain(', standing '),
         write.choice('stand', shape.stands, STANDS, ...path, 'stands'),
       ];

@@ -325,7 +325,7 @@ describe('the ticket', () => {
         'Its islands are held by bridges, 3 from each, 2 mm wide, the first at 0°. ' +
         'Raised by 3 mm from the floor of part-1, over a stroke of 5 % of its height outside the line, corners mitred, ' +
         'sides sloped by 10° from upright, the outline being their top, top gold leaf, sides gold leaf. ' +
-        'Raised by 3 mm from the floor of part-1, over its outline grown by −0.5 mm, ' +
+        'Raised by 3 mm from the floor of part-1, over its outline shrunk by 0.5 mm, ' +
         'sides sloped to the middle at an included angle of 90°, and no further than that. Coloured in gold leaf. Cut through.',
     ]);
     const sentences = ticket(made, catalogue);
@@ -357,6 +357,36 @@ describe('the ticket', () => {
     delete made.parts[0].tiers[0].finish;
     made.finishes = [{ id: 'leaf', name: 'leaf', colour: 'golden', gloss: 'metal' }];
     expect(faultsOf(made)).toEqual(['finishes[0].colour is "golden" and must be a colour such as "#3f7d6e".']);
+  });
+
+  it('sets copies in a row beside each other, also of what is wider than its share of the blank', () => {
+    const made = bareSign(200, 100, 10);
+    addShape(made, [120, 20], { kind: 'raise', by: 1 });
+    setField(made, ['parts', 0, 'copies', 'kind'], 'row');
+    expect(made.parts[0].copies).toEqual({ kind: 'row', count: 4, stepX: 150, stepY: 0 });
+    const seen = { width: 80, height: 20, capHeight: 20, em: 28, stretch: 100 };
+    addText(made, 'Oak', 'barlow-semibold', 20, { kind: 'raise', by: 1 });
+    setField(made, ['parts', 1, 'copies', 'kind'], 'row', seen);
+    expect(made.parts[1].copies).toMatchObject({ stepX: 100 });
+  });
+
+  it('shrinks an outline by what is written as a plain length, and gives a polygon across its flats', () => {
+    const made = newSign('Test', 'mm');
+    const shape = { kind: 'polygon', sides: 6, diameter: 40, stands: 'flat' } as const;
+    made.parts.push({ ...newShape(made, 'polygon'), shape });
+    const [part] = made.parts;
+    part.tiers[0].area = { kind: 'offset', by: 2 };
+    setField(made, ['parts', 0, 'tiers', 0, 'area', 'kind'], 'shrunk');
+    expect(part.tiers[0].area).toEqual({ kind: 'offset', by: -2 });
+    setField(made, ['parts', 0, 'tiers', 0, 'area', 'shrunkBy'], 0.5);
+    expect(part.tiers[0].area).toEqual({ kind: 'offset', by: -0.5 });
+    expect(ticketParagraphs(ticket(made, [])).join(' ')).toContain('its outline shrunk by 0.5 mm');
+    setField(made, ['parts', 0, 'tiers', 0, 'area', 'kind'], 'offset');
+    expect(part.tiers[0].area).toEqual({ kind: 'offset', by: 0.5 });
+    // A hexagon across flats is √3/2 of it across corners.
+    expect(ticketParagraphs(ticket(made, [])).join(' ')).toContain('40 mm across corners (34.64 mm across flats)');
+    setField(made, ['parts', 0, 'shape', 'flats'], 10 * Math.sqrt(3));
+    expect(part).toMatchObject({ shape: { diameter: 20 } });
   });
 
   it('keeps the size of an amount that comes to scale with its part', () => {

@@ -34,7 +34,13 @@ function sizeWords({ size }: TextPart, index: number, write: Writer): TicketWord
     case 'em':
       return [kind, plain(' '), write.length('font size', size.size, ...path, 'size'), ...stretched];
     case 'seen-width':
-      return [kind, plain(' '), write.length('overall width', size.width, ...path, 'width'), ...stretched];
+      // The width stays what it is: what is drawn wider is lower for it.
+      return [
+        kind,
+        plain(' '),
+        write.length('overall width', size.width, ...path, 'width'),
+        ...(size.stretch === 100 ? stretched : [...stretched, plain(' and as much lower')]),
+      ];
     case 'seen-height':
       return [kind, plain(' '), write.length('overall height', size.height, ...path, 'height'), ...stretched];
     case 'seen':

@@ -178,6 +178,7 @@ export function hostFrom(value: string): Part['sitsOn'] {
 const AREAS = [
   ['outline', 'its outline'],
   ['offset', 'its outline grown'],
+  ['shrunk', 'its outline shrunk'],
   ['stroke', 'a stroke'],
 ] as const;
 const SIDES = [
@@ -197,7 +198,8 @@ const SCALES = [
 
 function areaWords(area: Area, path: FieldPath, write: Writer): TicketWord[] {
   const at = [...path, 'area'];
-  const kind = write.choice('area', area.kind, AREAS, ...at, 'kind');
+  const isShrunk = area.kind === 'offset' && area.by < 0;
+  const kind = write.choice('area', isShrunk ? 'shrunk' : area.kind, AREAS, ...at, 'kind');
   if (area.kind === 'outline') return quietIf(true, plain(', over '), kind);
   const amount = (label: string, value: number, key: string): TicketWord =>
     area.scales ? write.number(label, value, ' %', ...at, key) : write.length(label, value, ...at, key);
@@ -211,8 +213,10 @@ function areaWords(area: Area, path: FieldPath, write: Writer): TicketWord[] {
     plain(', corners '),
     write.choice('corners', area.corners ?? 'round', CORNERS, ...at, 'corners'),
   );
-  if (area.kind === 'offset')
-    return [plain(', over '), kind, plain(' by '), amount('growth', area.by, 'by'), ...scales, ...corners];
+  if (area.kind === 'offset') {
+    const by = isShrunk ? amount('shrinking', -area.by, 'shrunkBy') : amount('growth', area.by, 'by');
+    return [plain(', over '), kind, plain(' by '), by, ...scales, ...corners];
+  }
   return [
     plain(', over '),
     kind,

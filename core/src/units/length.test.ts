@@ -61,6 +61,8 @@ describe('formatLength', () => {
     expect(formatLength(19.05, 'in')).toBe('3/4 in');
     expect(formatLength(63.5, 'in')).toBe('2 1/2 in');
     expect(formatLength(-3.175, 'in')).toBe('−1/8 in');
+    // Kept to a thousandth of a millimetre it is the same fraction.
+    expect(formatLength(1.588, 'in')).toBe('1/16 in');
     expect(formatLength(10, 'in')).toBe('0.394 in');
     expect(formatLength(0, 'in')).toBe('0 in');
     expect(formatLength(-0.001, 'mm')).toBe('0 mm');

@@ -124,12 +124,16 @@ export function parseLength(text: string, bare: LengthUnit = 'mm'): Mm {
   return Number(total.toFixed(9));
 }
 
+/** Inches by which a length may miss a fraction that it is read as: lengths are kept to a thousandth of a millimetre here and there. */
+const NEARLY_A_FRACTION = 2e-5;
+
 const INCH_DENOMINATORS = [1, 2, 4, 8, 16, 32, 64];
 
-function inchFraction(inches: number): string | undefined {
+/** @param within inches by which it may be off */
+function inchFraction(inches: number, within = 1e-9): string | undefined {
   for (const denominator of INCH_DENOMINATORS) {
     const count = inches * denominator;
-    if (Math.abs(count - Math.round(count)) > 1e-9 * denominator) continue;
+    if (Math.abs(count - Math.round(count)) > within * denominator) continue;
     const whole = Math.floor(Math.round(count) / denominator);
     const rest = Math.round(count) - whole * denominator;
     if (rest === 0) return String(whole);
@@ -153,13 +157,13 @@ export function formatLengthExact(mm: Mm, unit: LengthUnit): string {
 }
 
 /**
- * A length for reading: millimetres to 0.01, inches as the exact fraction where there is one, else to 0.001 in.
+ * A length for reading: millimetres to 0.01, inches as the fraction where there is one within {@link NEARLY_A_FRACTION}, else to 0.001 in.
  * Negative values carry a true minus sign.
  */
 export function formatLength(mm: Mm, unit: LengthUnit): string {
   if (unit === 'mm') return `${trimmed(mm, 2)} mm`.replace('-', '−').replace(/^−0 /u, '0 ');
   const inches = Math.abs(mm) / MM_PER_INCH;
-  const shown = inchFraction(inches) ?? trimmed(inches, 3);
+  const shown = inchFraction(inches, NEARLY_A_FRACTION) ?? trimmed(inches, 3);
   return `${mm < 0 && shown !== '0' ? '−' : ''}${shown} in`;
 }
 

@@ -10,7 +10,7 @@ export type Arranging =
   | { readonly kind: 'combine'; readonly how: 'join' | 'cut' | 'common' }
   | { readonly kind: 'split'; readonly into: 'lines' | 'words' }
   | { readonly kind: 'outline' }
-  | { readonly kind: 'group' | 'ungroup' | 'lock' | 'hide' | 'turn' | 'mirror' | 'points' | 'blank' };
+  | { readonly kind: 'group' | 'ungroup' | 'lock' | 'hide' | 'turn' | 'turn right' | 'mirror' | 'points' | 'blank' };
 
 const ALIGNMENTS: readonly { readonly at: Alignment; readonly text: string; readonly title: string }[] = [
   { at: 'left', text: 'left', title: 'Left edges' },

@@ -60,6 +60,8 @@ export class Arranger {
         return this.toggle('hidden', 'hide', 'show');
       case 'turn':
         return this.turn(90);
+      case 'turn right':
+        return this.turn(-90);
       case 'mirror': {
         const { x } = this.middle();
         return this.store.arrange('mirror', (sign, ids) => mirroredParts(sign, ids, x));

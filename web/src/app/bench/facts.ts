@@ -32,10 +32,10 @@ export function facts(
     ...(figures?.areas ?? []).map(({ name, colour, topMm2, sidesMm2 }) => ({
       name,
       colour,
-      value: `${area(topMm2)} + ${area(sidesMm2)} ${unit === 'mm' ? 'cm²' : 'in²'}`,
-      words: 'tops and sides',
+      value: `${area(topMm2)} faces + ${area(sidesMm2)} sides ${unit === 'mm' ? 'cm²' : 'in²'}`,
+      words: 'what lies level, and what stands or slopes',
     })),
   ];
 }
 
-const tidy = (mm: number): number => Number(mm.toFixed(3));
+const tidy = (mm: number): number => Number(mm.toFixed(6));

@@ -63,7 +63,7 @@ export class ReliefDesk {
     const began = performance.now();
     const evaluation = await this.evaluator.evaluate(sign, side);
     this.last = evaluation;
-    const { highest, lowest, thinnest, notes, parts } = evaluation;
+    const { highest, deepest, thinnest, notes, parts } = evaluation;
     const view = {
       plan: planView(evaluation),
       section: sectionView(evaluation, lineSeenFrom(sign.section, side)),
@@ -71,7 +71,7 @@ export class ReliefDesk {
       notes,
       facts: {
         highest: Math.max(0, highest),
-        deepest: Math.min(0, lowest),
+        deepest,
         thinnest,
         letters: parts.reduce((sum, part) => sum + part.letters, 0),
       },
