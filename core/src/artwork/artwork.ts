@@ -6,6 +6,7 @@ import { joinEnds } from './ends.js';
 import type { Finding, Findings } from './findings.js';
 import { type ColourArea, type Layer, type OpenLine, type Overlap, type Rule, seenColours } from './layers.js';
 import { ArtworkError } from './limits.js';
+import { refuseTangles } from './tangles.js';
 import { readSvg } from './svg.js';
 
 /** How a file is taken over. */
@@ -69,6 +70,7 @@ export function settledArtwork(read: () => Drawn, choice: ArtworkChoice): Artwor
     const distinct = withoutDoubles(all, findings).map((layer) =>
       choice.rule === 'as-drawn' || layer.isStroke ? layer : { ...layer, rule: choice.rule },
     );
+    refuseTangles(distinct.flatMap(({ contours }) => contours));
     markCrossings(distinct, findings);
     const { colours, specks } = seenColours(distinct, open, choice.speck, choice.overlap);
     for (const speck of specks) findings.add('speck', String(Number(choice.speck.toFixed(4))), speck);
@@ -139,10 +141,10 @@ const keyOf = ({ colour, name, contours, rule }: Layer): string =>
   `${colour} ${name ?? ''} ${rule} ${contours.map((run) => run.join()).join(';')}`;
 
 /** Most crossings that are counted and shown. */
-const MOST_CROSSINGS = 200;
+const MOST_MARKED = 200;
 
 function markCrossings(layers: readonly Layer[], findings: Findings): void {
-  let left = MOST_CROSSINGS;
+  let left = MOST_MARKED;
   for (const { contours, rule, isStroke } of layers) {
     if (isStroke || left <= 0) continue;
     const spots = crossings(contours, left);

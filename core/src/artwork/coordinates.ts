@@ -44,6 +44,15 @@ const numbersOf = (text: string): number[] => (text.match(/[-+]?(?:\d+\.?\d*|\.\
 /** Numbers of a list attribute, such as points or a view box. */
 export const readNumbers = (text: string | undefined): number[] => numbersOf(text ?? '').filter(Number.isFinite);
 
+/** Degrees in a unit of angle (CSS Values 4, chapter 7.1). */
+const DEGREES: Readonly<Record<string, number>> = { deg: 1, grad: 0.9, rad: 180 / Math.PI, turn: 360 };
+
+/** Arguments of a transform: numbers, lengths in pixels, angles in degrees. */
+const argumentsOf = (list: string): number[] =>
+  [...list.matchAll(/([-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)([a-zA-Z]*)/gu)].map(
+    ([, figure, unit]) => Number(figure) * (DEGREES[unit] ?? (MM[unit] ?? MM['']) / MM['']),
+  );
+
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 const moved = (e: number, f: number): Placement => ({ ...HERE, e, f });
 
@@ -51,7 +60,7 @@ const moved = (e: number, f: number): Placement => ({ ...HERE, e, f });
 export function readTransform(text: string | undefined): Placement {
   let out = HERE;
   for (const [, name, list] of (text ?? '').matchAll(/([a-zA-Z]{1,12})\s{0,40}\(([^()]*)\)/gu)) {
-    const n = numbersOf(list);
+    const n = argumentsOf(list);
     const next = one(name, n);
     if (!next || ![next.a, next.b, next.c, next.d, next.e, next.f].every(Number.isFinite)) return out;
     out = compose(out, next);
@@ -65,6 +74,14 @@ function one(name: string, n: readonly number[]): Placement | undefined {
       return n.length === 6 ? { a: n[0], b: n[1], c: n[2], d: n[3], e: n[4], f: n[5] } : undefined;
     case 'translate':
       return n.length > 0 ? moved(n[0], n[1] ?? 0) : undefined;
+    case 'translateX':
+      return n.length === 1 ? moved(n[0], 0) : undefined;
+    case 'translateY':
+      return n.length === 1 ? moved(0, n[0]) : undefined;
+    case 'scaleX':
+      return n.length === 1 ? { ...HERE, a: n[0] } : undefined;
+    case 'scaleY':
+      return n.length === 1 ? { ...HERE, d: n[0] } : undefined;
     case 'scale':
       return n.length > 0 ? { ...HERE, a: n[0], d: n[1] ?? n[0] } : undefined;
     case 'rotate': {

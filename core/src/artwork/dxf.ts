@@ -1,11 +1,23 @@
-import { bounds, type Box, compose, type Contour, HERE, type Placement, placement, placeRun, snapRun } from '../outline/index.js';
+import {
+  bounds,
+  type Box,
+  compose,
+  type Contour,
+  HERE,
+  type Placement,
+  placement,
+  placeRun,
+  snapRun,
+  withoutSpikes,
+} from '../outline/index.js';
 import type { Drawn, DrawnLine } from './drawn.js';
 import { paletteColour, trueColour } from './dxf-colours.js';
 import { bulgedEdge, ellipticArc, splinePoints } from './dxf-curves.js';
 import { type DxfFile, type DxfRecord, type Group, readDxfRecords } from './dxf-records.js';
 import { Findings } from './findings.js';
-import type { Layer } from './layers.js';
+import { type Layer, strokeCover } from './layers.js';
 import { ArtworkError, MOST_BYTES, MOST_DRAWN, MOST_POINTS } from './limits.js';
+import { orderedTo, strokePieces } from './stroke-pieces.js';
 
 /** How far chords may stray in mm. */
 const TOLERANCE = 0.005;
@@ -105,7 +117,8 @@ class Reader {
   }
 
   private entity(entity: DxfRecord, above: Context, vertices: readonly DxfRecord[]): void {
-    if (entity.type === 'VERTEX' || entity.type === 'SEQEND' || entity.type === 'ATTRIB' || entity.number(67) === 1) return;
+    if (entity.type === 'VERTEX' || entity.type === 'SEQEND' || entity.type === 'ATTRIB') return;
+    if (entity.number(67) === 1) return entity.type === 'VIEWPORT' ? undefined : this.findings.add('paper');
     if (++this.drawn > MOST_DRAWN * 5) throw new ArtworkError('too-many-drawn', MOST_DRAWN * 5);
     const own = entity.text(8) ?? '0';
     const layer = own === '0' ? above.layer : own;
@@ -114,6 +127,8 @@ class Reader {
     const put = this.plane(entity, above.put);
     if (!put) return this.findings.add('tilted', entity.type, spotOf(entity, above.put));
     const context = { ...above, layer, put, colour: this.colour(entity, layer, above) };
+    const needed = NEEDED[entity.type]?.find((code) => !Number.isFinite(Number(entity.text(code) ?? NaN)));
+    if (needed !== undefined) return this.findings.add('broken', `${entity.type} without a number ${needed}`);
     const tolerance = TOLERANCE / Math.max(Math.hypot(put.a, put.b), Math.hypot(put.c, put.d));
     const at = (code: number): readonly [number, number] => [entity.number(code), entity.number(code + 10)];
     switch (entity.type) {
@@ -132,14 +147,15 @@ class Reader {
         return this.line(ellipticArc(at(10), at(11), entity.number(40, 1), from, sweep, tolerance), sweep === FULL, context);
       }
       case 'LWPOLYLINE':
-        return this.line(bulgedRun(lightVertices(entity.groups), entity.has(1), tolerance), entity.has(1), context);
+        return this.polyline(bulgedRun(lightVertices(entity.groups), entity.has(1), tolerance), entity.number(43), entity, context, tolerance); // prettier-ignore
       case 'POLYLINE': {
         if (entity.has(16) || entity.has(64)) return this.findings.add('unknown', 'meshes');
         // Control points of a fitted curve stand among its points.
         const run = vertices
           .filter((vertex) => !vertex.has(16))
           .map((vertex) => ({ x: vertex.number(10), y: vertex.number(20), bulge: vertex.number(42) }));
-        return this.line(bulgedRun(run, entity.has(1), tolerance), entity.has(1), context);
+        const [from, to] = [entity.number(40), entity.number(41)];
+        return this.polyline(bulgedRun(run, entity.has(1), tolerance), from === to ? from : 0, entity, context, tolerance);
       }
       case 'SPLINE':
         return this.spline(entity, context, tolerance);
@@ -192,6 +208,20 @@ class Reader {
     if (run.length >= (closed ? 6 : 4)) this.lines.push({ colour, name: layer, points: run, closed });
   }
 
+  /** A run with a width, which is an area, or without, which is a line (DXF reference, group 43: constant width, from memory). */
+  private polyline(points: number[], width: number, entity: DxfRecord, context: Context, tolerance: number): void {
+    const closed = entity.has(1);
+    if (!(width > 0) || points.length < 4) return this.line(points, closed, context);
+    const style = { width, join: 'miter', cap: 'butt', miterLimit: 4 } as const;
+    const pieces = strokePieces({ points, closed }, style, tolerance, MOST_POINTS - this.points);
+    const { put, layer, colour } = context;
+    const isTurnedOver = put.a * put.d - put.b * put.c < 0;
+    const contours = pieces.map((piece) => this.run(orderedTo(piece, isTurnedOver), put, true)).filter((run) => run.length >= 6);
+    // Not on the grid only its extent is asked for.
+    const outline = this.isOnGrid ? withoutSpikes(strokeCover(contours), TOLERANCE) : contours;
+    if (outline.length > 0) this.layers.push({ colour, name: layer, contours: outline, rule: 'nonzero' });
+  }
+
   private area(runs: readonly (readonly number[])[], { put, layer, colour }: Context): void {
     const contours = runs.map((points) => this.run(points, put, true)).filter((run) => run.length >= 6);
     if (contours.length > 0) this.layers.push({ colour, name: layer, contours, rule: 'evenodd' });
@@ -226,6 +256,9 @@ class Reader {
     if (!block) return this.findings.add('outside', entity.text(2) ?? '');
     if (context.depth >= MOST_NESTED) throw new ArtworkError('too-deep', MOST_NESTED);
     const [columns, rows] = [Math.max(1, entity.number(70, 1)), Math.max(1, entity.number(71, 1))];
+    // An empty block is nothing, however often it is there.
+    if (block.entities.length === 0) return;
+    if (columns * rows > MOST_DRAWN * 5) throw new ArtworkError('too-many-drawn', MOST_DRAWN * 5);
     const turned = placement({ x: entity.number(10), y: entity.number(20), turn: entity.number(50) });
     const [sx, sy] = [entity.number(41, 1), entity.number(42, 1)];
     for (let row = 0; row < rows; row++)
@@ -237,6 +270,14 @@ class Reader {
       }
   }
 }
+
+/** Groups without which a piece is none. */
+const NEEDED: Readonly<Record<string, readonly number[]>> = {
+  LINE: [10, 20, 11, 21],
+  CIRCLE: [10, 20, 40],
+  ARC: [10, 20, 40, 50, 51],
+  ELLIPSE: [10, 20, 11, 21],
+};
 
 const FULL = 2 * Math.PI;
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;

@@ -18,6 +18,10 @@ export type FindingKind =
   | 'hidden-layer'
   | 'fitted-spline'
   | 'tilted'
+  | 'broken'
+  | 'markers'
+  | 'paper'
+  | 'origin'
   | 'unknown';
 
 /** A place in the drawing, in mm, y up, from the middle of its page. */
@@ -68,6 +72,13 @@ const TOLD: Readonly<Record<FindingKind, (found: Gathered) => string>> = {
   'hidden-layer': ({ texts }) => `${count(texts.size, 'layer')} switched off in the file and left out: ${quoted(texts)}.`,
   'fitted-spline': ({ count: n }) => `${count(n, 'spline')} without control points taken through the points that fit it.`,
   tilted: ({ count: n }) => `${count(n, 'piece')} drawn in another plane than the sheet left out.`,
+  broken: ({ count: n, texts }) =>
+    `${count(n, 'piece')} with figures that cannot be read (${quoted(texts)}): drawn as far as they can be, or left out.`,
+  markers: ({ count: n }) =>
+    `Arrowheads and other markers on ${count(n, 'line')} left out: turn them into outlines where they were drawn.`,
+  paper: ({ count: n }) => `${count(n, 'piece')} on the sheet of paper and not in the drawing itself left out.`,
+  origin: ({ count: n }) =>
+    `${count(n, 'piece')} turned or scaled about a point that is not understood; taken about the drawing's corner.`,
   unknown: ({ texts }) => `Not understood and left out: ${[...texts].slice(0, 5).join(', ')}.`,
 };
 

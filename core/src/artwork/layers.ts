@@ -4,7 +4,7 @@ import {
   bounds,
   type Box,
   type Contour,
-  keepCommon,
+  joinedByPairs,
   type Outline,
   polygonsOf,
   ringsOf,
@@ -35,9 +35,16 @@ export const covered = (contours: readonly Contour[], rule: Rule): Outline =>
     (label) => label === 1,
   );
 
-/** What of an area lies within every one of several others. */
-export const within = (outline: Outline, clips: readonly Outline[]): Outline =>
-  clips.reduce((left, clip) => (left.length === 0 ? left : keepCommon(left, clip)), outline);
+/** Pieces of a line that are worked out together. */
+const TOGETHER = 48;
+
+/** The area that the pieces of a drawn line cover: stretch by stretch, since a scribble covers its places many times over. */
+export function strokeCover(pieces: readonly Contour[]): Outline {
+  const stretches = Array.from({ length: Math.ceil(pieces.length / TOGETHER) }, (_, i) =>
+    covered(pieces.slice(TOGETHER * i, TOGETHER * (i + 1)), 'nonzero'),
+  );
+  return joinedByPairs(stretches);
+}
 
 /** What is seen of a colour. */
 export interface ColourArea {

@@ -8,6 +8,9 @@ export const MOST_POINTS = 400_000;
 /** Elements drawn, those that are used again counted each time. */
 export const MOST_DRAWN = 20_000;
 
+/** Places at which outlines cross each other. */
+export const MOST_CROSSINGS = 60_000;
+
 const REASONS = {
   'too-large': (bytes: number) =>
     `The file has ${(bytes / 1e6).toFixed(1)} MB and may have ${MOST_BYTES / 1e6}: take pictures and unused parts out of it.`,
@@ -23,6 +26,8 @@ const REASONS = {
   'too-many-drawn': (most: number) => `The file draws more than ${most} shapes, copies counted: simplify it first.`,
   'too-many-points': (most: number) =>
     `The outlines have more than ${most} points at the asked size: simplify them, or import it smaller.`,
+  'too-many-crossings': (most: number) =>
+    `The outlines cross each other more than ${most} times, which is no logo: join them where they were drawn.`,
   'too-far': () => `The drawing reaches further than 4 m from its middle: give a smaller size.`,
   nothing: () =>
     `There is nothing in the file that has an outline: text must be turned into outlines, pictures must be saved on their own and traced.`,

@@ -1,6 +1,6 @@
 import type { PathCommand } from '../outline/index.js';
 import SvgPath from 'svgpath';
-import { inUser, readNumbers } from './coordinates.js';
+import { inUser, readLength, readNumbers } from './coordinates.js';
 import { ArtworkError, MOST_POINTS } from './limits.js';
 import type { Element } from './xml.js';
 
@@ -10,18 +10,30 @@ export interface Viewport {
   readonly height: number;
 }
 
-/** The outline of a shape element in its own coordinates, y downwards; undefined for other elements. */
-export function pathOf({ name, attributes }: Element, view: Viewport): PathCommand[] | undefined {
-  const across = (key: string, otherwise = 0) => inUser(attributes[key], view.width, otherwise);
-  const down = (key: string, otherwise = 0) => inUser(attributes[key], view.height, otherwise);
+/**
+ * The outline of a shape element in its own coordinates, y downwards; undefined for other elements.
+ * @param broken told of what of its figures cannot be read
+ */
+export function pathOf(
+  { name, attributes }: Element,
+  view: Viewport,
+  broken: (figure: string) => void = () => {},
+): PathCommand[] | undefined {
+  const checked = (key: string): string | undefined => {
+    const text = attributes[key]?.trim();
+    if (text && text !== 'auto' && !readLength(text)) broken(`${key}="${text}"`);
+    return text;
+  };
+  const across = (key: string, otherwise = 0) => inUser(checked(key), view.width, otherwise);
+  const down = (key: string, otherwise = 0) => inUser(checked(key), view.height, otherwise);
   const diagonal = Math.hypot(view.width, view.height) / Math.SQRT2;
   switch (name) {
     case 'path':
-      return readSvgPath(attributes.d ?? '');
+      return readSvgPath(attributes.d ?? '', broken);
     case 'rect':
       return rect(across('x'), down('y'), across('width'), down('height'), across('rx', NaN), down('ry', NaN));
     case 'circle':
-      return oval(across('cx'), down('cy'), inUser(attributes.r, diagonal), inUser(attributes.r, diagonal));
+      return oval(across('cx'), down('cy'), inUser(checked('r'), diagonal), inUser(attributes.r, diagonal));
     case 'ellipse':
       return oval(across('cx'), down('cy'), across('rx', down('ry')), down('ry', across('rx')));
     case 'line':
@@ -32,6 +44,7 @@ export function pathOf({ name, attributes }: Element, view: Viewport): PathComma
     case 'polyline':
     case 'polygon': {
       const n = readNumbers(attributes.points);
+      if (/[^\d\s,.eE+-]/u.test(attributes.points ?? '')) broken(`points="${attributes.points}"`);
       const out: PathCommand[] = [];
       for (let i = 0; i + 1 < n.length; i += 2) out.push({ kind: i === 0 ? 'move' : 'line', x: n[i], y: n[i + 1] });
       if (name === 'polygon' && out.length > 0) out.push({ kind: 'close' });
@@ -43,10 +56,13 @@ export function pathOf({ name, attributes }: Element, view: Viewport): PathComma
 }
 
 /** Path data with every command, arcs as cubic curves. What follows a fault in it is left out, as SVG 2, chapter 9.5.4 has it. */
-export function readSvgPath(data: string): PathCommand[] {
+export function readSvgPath(data: string, broken: (figure: string) => void = () => {}): PathCommand[] {
   const out: PathCommand[] = [];
   if ((data.match(/[a-z]/giu)?.length ?? 0) > MOST_POINTS) throw new ArtworkError('too-many-points', MOST_POINTS);
-  new SvgPath(data)
+  const path = new SvgPath(data);
+  // Its types do not tell of the fault that it keeps.
+  if ((path as unknown as { readonly err?: string }).err) broken(`d="${data.trim()}"`);
+  path
     .abs()
     .unshort()
     .unarc()

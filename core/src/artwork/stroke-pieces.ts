@@ -1,4 +1,4 @@
-import type { FlatRun } from '../outline/index.js';
+import { type FlatRun, TooManyPointsError } from '../outline/index.js';
 
 /** How a line is drawn (SVG 2, chapter 13.5). Lengths in the line's own unit. */
 export interface StrokeStyle {
@@ -13,14 +13,18 @@ export interface StrokeStyle {
  * The area of a drawn line as overlapping pieces: a rectangle for every edge, a wedge at every corner, and caps at its ends.
  * Together they cover it; where they overlap they are the same ground.
  * @param tolerance how far the chords of round corners may stray
+ * @param most points of all pieces; with more it throws a TooManyPointsError
  */
-export function strokePieces({ points, closed }: FlatRun, style: StrokeStyle, tolerance: number): number[][] {
+export function strokePieces({ points, closed }: FlatRun, style: StrokeStyle, tolerance: number, most = Infinity): number[][] {
   const r = style.width / 2;
   const run = distinct(points, closed);
   const n = run.length / 2;
   const out: number[][] = [];
   if (n === 1) return dot(run[0], run[1], r, style.cap, tolerance);
   const edges = closed ? n : n - 1;
+  // A quarter of a circle at every corner, more or less.
+  const atCorner = style.join === 'round' ? stepsOfArc(Math.PI / 2, r, tolerance) : 4;
+  let count = 0;
   for (let i = 0; i < edges; i++) {
     const [ax, ay] = [run[2 * i], run[2 * i + 1]];
     const j = (i + 1) % n;
@@ -30,6 +34,8 @@ export function strokePieces({ points, closed }: FlatRun, style: StrokeStyle, to
     out.push([ax + nx, ay + ny, ax, ay, ax - nx, ay - ny, bx - nx, by - ny, bx, by, bx + nx, by + ny]);
     if (!closed && j === n - 1) continue;
     const k = (j + 1) % n;
+    if ((count += 6) + atCorner > most) throw new TooManyPointsError();
+    count += out[out.length - 2]?.length ?? 0;
     out.push(corner(bx, by, [nx, ny], normal(bx, by, run[2 * k], run[2 * k + 1], r), r, style, tolerance));
   }
   if (!closed && style.cap !== 'butt') {
@@ -82,10 +88,15 @@ function corner(
   return [x, y, x + ax, y + ay, x + (ax + bx) * tip, y + (ay + by) * tip, x + bx, y + by];
 }
 
+/** Chords of an arc that stray from it by no more than the tolerance. */
+function stepsOfArc(through: number, r: number, tolerance: number): number {
+  const chord = r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 4;
+  return Math.max(2, Math.ceil(Math.abs(through) / chord));
+}
+
 /** Points of a rim from an angle through a sweep, without its ends. */
 function arc(x: number, y: number, from: number, through: number, r: number, tolerance: number): number[] {
-  const chord = r > tolerance ? 2 * Math.acos(1 - tolerance / r) : Math.PI / 4;
-  const steps = Math.max(2, Math.ceil(Math.abs(through) / chord));
+  const steps = stepsOfArc(through, r, tolerance);
   const out: number[] = [];
   for (let i = 1; i < steps; i++) {
     const angle = from + (through * i) / steps;
@@ -113,4 +124,15 @@ function dot(x: number, y: number, r: number, kind: StrokeStyle['cap'], toleranc
   if (kind === 'butt') return [];
   if (kind === 'square') return [[x - r, y - r, x + r, y - r, x + r, y + r, x - r, y + r]];
   return [[x + r, y, ...arc(x, y, 0, 2 * Math.PI, r, tolerance)]];
+}
+
+/** Pieces of a stroke turn the same way, so that they add up where they overlap. */
+export function orderedTo(piece: readonly number[], isTurnedOver: boolean): readonly number[] {
+  let twice = 0;
+  for (let i = 0, j = piece.length - 2; i < piece.length; j = i, i += 2)
+    twice += piece[j] * piece[i + 1] - piece[i] * piece[j + 1];
+  if (twice >= 0 !== isTurnedOver) return piece;
+  const out: number[] = [];
+  for (let i = piece.length - 2; i >= 0; i -= 2) out.push(piece[i], piece[i + 1]);
+  return out;
 }

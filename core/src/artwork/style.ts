@@ -20,8 +20,14 @@ const INHERITED = [
   'visibility',
   'fill-opacity',
   'stroke-opacity',
+  'marker',
+  'marker-start',
+  'marker-mid',
+  'marker-end',
 ] as const;
-const OWN = ['display', 'opacity', 'clip-path', 'mask', 'filter', 'overflow'] as const;
+const OWN = ['display', 'opacity', 'clip-path', 'mask', 'filter', 'overflow', 'vector-effect'] as const;
+/** Attributes that style sheets may set as well (SVG 2, chapters 8.7 and 9.3, and CSS Transforms 1). */
+const GEOMETRY = new Set(['x', 'y', 'width', 'height', 'cx', 'cy', 'r', 'rx', 'ry', 'd', 'transform', 'transform-origin']);
 const KNOWN = new Set<string>([...INHERITED, ...OWN]);
 
 /** Values of properties as they apply to an element. */
@@ -46,8 +52,22 @@ export class StyleSheet {
     this.rules.sort((a, b) => a.weight - b.weight);
   }
 
+  /** An element with the geometry that rules and its style attribute give it in place of its attributes. */
+  withGeometry(element: Element): Element {
+    const given: Record<string, string> = {};
+    const take = (values: Style) => {
+      for (const [key, value] of Object.entries(values)) if (GEOMETRY.has(key)) given[key] = value;
+    };
+    for (const rule of this.rules) if (isMeant(rule.selector, element)) take(rule.values);
+    if (element.attributes.style !== undefined) take(declarations(element.attributes.style));
+    if (Object.keys(given).length === 0) return element;
+    if (given.d !== undefined) given.d = /^path\(\s*(['"])(.*)\1\s*\)$/su.exec(given.d)?.[2] ?? '';
+    return { ...element, attributes: { ...element.attributes, ...given } };
+  }
+
   /** The style of an element whose parent's is given: attributes, then rules, then its own style attribute. */
-  apply({ name, attributes }: Element, parent: Style): Style {
+  apply(element: Element, parent: Style): Style {
+    const { attributes } = element;
     const out: Record<string, string> = {};
     for (const key of INHERITED) if (parent[key] !== undefined) out[key] = parent[key];
     const set = (values: Style) => {
@@ -60,18 +80,18 @@ export class StyleSheet {
       }
     };
     set(attributes);
-    const classes = (attributes.class ?? '').split(/\s+/u);
-    for (const { selector, values } of this.rules) {
-      const isMeant =
-        selector === '*' ||
-        selector === name ||
-        selector === `#${attributes.id}` ||
-        classes.some((each) => each !== '' && (selector === `.${each}` || selector === `${name}.${each}`));
-      if (isMeant) set(values);
-    }
+    for (const { selector, values } of this.rules) if (isMeant(selector, element)) set(values);
     set(declarations(attributes.style ?? ''));
     return out;
   }
+}
+
+/** Whether a simple selector means an element. */
+function isMeant(selector: string, { name, attributes }: Element): boolean {
+  if (selector === '*' || selector === name || selector === `#${attributes.id}`) return true;
+  if (attributes.class === undefined) return false;
+  const classes = attributes.class.split(/\s+/u);
+  return classes.some((each) => each !== '' && (selector === `.${each}` || selector === `${name}.${each}`));
 }
 
 /** Read once from its start to its end, however it is broken: an unclosed comment takes the rest. */

@@ -4,26 +4,31 @@ import {
   type FlatRun,
   flatten,
   HERE,
+  keepCommon,
   type Outline,
   type PathCommand,
   type Placement,
   snapRun,
+  TooManyPointsError,
   withoutSpikes,
 } from '../outline/index.js';
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
 import type { Drawn, DrawnLine } from './drawn.js';
 import { type FindingKind, Findings, type Spot } from './findings.js';
 import { ArtworkError, MOST_BYTES, MOST_DEPTH, MOST_DRAWN, MOST_POINTS } from './limits.js';
-import { covered, type Layer, type Rule, within } from './layers.js';
+import { covered, type Layer, type Rule, strokeCover } from './layers.js';
 import { pathOf, type Viewport } from './shapes.js';
-import { strokePieces, type StrokeStyle } from './stroke-pieces.js';
+import { orderedTo, strokePieces, type StrokeStyle } from './stroke-pieces.js';
+import { refuseTangles } from './tangles.js';
 import { meanColour, readPaint, type Style, StyleSheet } from './style.js';
 import { type Element, readXml } from './xml.js';
 
 /** How far chords may stray in mm. */
 const TOLERANCE = 0.005;
+/** mm beyond which nothing is drawn out: a sign spans ±4 m. */
+const FARTHEST = 20_000;
 
-const NOT_DRAWN = new Set(['defs', 'symbol', 'clipPath', 'mask', 'marker', 'pattern', 'linearGradient', 'radialGradient', 'style', 'title', 'desc', 'metadata', 'namedview', 'filter', 'script', 'foreignObject']); // prettier-ignore
+const NOT_DRAWN = new Set(['defs', 'symbol', 'clipPath', 'mask', 'marker', 'pattern', 'linearGradient', 'radialGradient', 'style', 'title', 'desc', 'metadata', 'namedview', 'filter', 'script']); // prettier-ignore
 
 /**
  * Reads an SVG drawing (SVG 2): all basic shapes, paths, groups, transforms, `use`, `symbol`, nested drawings, units and view
@@ -45,7 +50,8 @@ interface Context {
   readonly put: Placement;
   readonly view: Viewport;
   readonly depth: number;
-  readonly clips: readonly Outline[];
+  /** What everything drawn is cut to. */
+  readonly clip?: Outline;
 }
 
 class Reader {
@@ -56,6 +62,8 @@ class Reader {
   private readonly sheet: StyleSheet;
   private drawn = 0;
   private points = 0;
+  /** Millimetres in a pixel of the page. */
+  private pixel = 25.4 / 96;
 
   constructor(
     private readonly root: Element,
@@ -85,6 +93,7 @@ class Reader {
     if (!(pageWidth > 0 && pageHeight > 0)) throw new ArtworkError('nothing');
     const scale = this.asked === undefined ? 1 : this.asked / pageWidth;
     const [width, height] = [pageWidth * scale, pageHeight * scale];
+    this.pixel = px * scale;
     const isSized = natural !== undefined && !['', 'px'].includes(w!.unit);
     // Pixels of the page to mm, y up, about its middle.
     const page: Placement = { a: px * scale, b: 0, c: 0, d: -px * scale, e: -width / 2, f: height / 2 };
@@ -92,7 +101,7 @@ class Reader {
     const inner = box ? fitted(box, across, down, attributes.preserveAspectRatio) : HERE;
     const view = box ? { width: box[2], height: box[3] } : { width: across, height: down };
     const style = this.sheet.apply(this.root, {});
-    this.children(this.root, { style, put: compose(page, inner), view, depth: 0, clips: [] });
+    this.children(this.root, { style, put: compose(page, inner), view, depth: 0 });
     return { layers: this.layers, lines: this.lines, width, height, isSized, findings: this.findings };
   }
 
@@ -109,28 +118,35 @@ class Reader {
     for (const child of element.children) this.draw(child, context);
   }
 
-  private draw(element: Element, above: Context): void {
+  private draw(given: Element, above: Context): void {
+    if (NOT_DRAWN.has(given.name) || !isForUs(given)) return;
+    const element = this.sheet.withGeometry(given);
     const { name, attributes } = element;
-    if (NOT_DRAWN.has(name)) return;
     if (above.depth > MOST_DEPTH) throw new ArtworkError('too-deep', MOST_DEPTH);
     if (++this.drawn > MOST_DRAWN) throw new ArtworkError('too-many-drawn', MOST_DRAWN);
     const style = this.sheet.apply(element, above.style);
     if (style.display === 'none' || Number(style.opacity) === 0) return;
     if (style.mask !== undefined && style.mask !== 'none') this.found('mask', '');
     if (style.filter !== undefined && style.filter !== 'none') this.found('filter', '');
-    const put = compose(above.put, readTransform(attributes.transform));
+    const put = compose(above.put, this.transformOf(element));
     const context = {
       ...above,
       style,
       put,
       depth: above.depth + 1,
-      clips: [...above.clips, ...this.clipsOf(style, element, put, above)],
+      clip: this.clipOf(style, element, put, above),
     };
     switch (name) {
       case 'g':
       case 'a':
-      case 'switch':
         return this.children(element, context);
+      case 'switch': {
+        // The first that is for us, and no other (SVG 2, chapter 5.9.2).
+        const chosen = element.children.find((child) => child.name !== 'foreignObject' && isForUs(child));
+        return chosen && this.draw(chosen, context);
+      }
+      case 'foreignObject':
+        return this.found('unknown', name, spotIn(element, put, above.view));
       case 'svg':
         return this.nested(element, context, inUser(attributes.x, above.view.width), inUser(attributes.y, above.view.height));
       case 'use':
@@ -159,7 +175,7 @@ class Reader {
       ...context,
       put: compose(put, inner),
       view,
-      clips: isOpen ? context.clips : [...context.clips, window],
+      clip: isOpen ? context.clip : common(context.clip, window),
     });
   }
 
@@ -176,22 +192,37 @@ class Reader {
     return this.draw(target, { ...context, put: compose(context.put, { ...HERE, e: x, f: y }) });
   }
 
-  private clipsOf(style: Style, element: Element, put: Placement, above: Context): Outline[] {
+  /** The transform of an element, about its origin where it has one. */
+  private transformOf({ attributes }: Element): Placement {
+    const own = readTransform(attributes.transform);
+    const origin = attributes['transform-origin']?.trim();
+    if (!origin || own === HERE) return own;
+    const figures = /^([-+.\deE]+)(?:px)?\s+([-+.\deE]+)(?:px)?(?:\s|$)/u.exec(origin);
+    const [x, y] = [Number(figures?.[1]), Number(figures?.[2])];
+    if (!Number.isFinite(x + y)) {
+      this.found('origin', origin);
+      return own;
+    }
+    return compose(compose({ ...HERE, e: x, f: y }, own), { ...HERE, e: -x, f: -y });
+  }
+
+  private clipOf(style: Style, element: Element, put: Placement, above: Context): Outline | undefined {
     const reference = /^url\(\s*['"]?#([^'")]+)['"]?\s*\)/u.exec(style['clip-path'] ?? '');
-    if (!reference) return [];
+    if (!reference) return above.clip;
     const clip = this.byId.get(reference[1]);
-    if (clip?.name !== 'clipPath') return [];
+    if (clip?.name !== 'clipPath') return above.clip;
     let inner = put;
     if (clip.attributes.clipPathUnits === 'objectBoundingBox') {
       const path = pathOf(element, above.view);
       const box = path && boxOf(path);
-      if (!box) return [];
+      if (!box) return above.clip;
       inner = compose(put, { ...HERE, a: box.width, d: box.height, e: box.x, f: box.y });
     }
     inner = compose(inner, readTransform(clip.attributes.transform));
     const pieces = clip.children.flatMap((child): Contour[] => {
       const own = this.sheet.apply(child, this.sheet.apply(clip, {}));
       if (own.display === 'none') return [];
+      if (child.name === 'text') this.found('text', textOf(child).replace(/\s+/gu, ' ').trim());
       const target = child.name === 'use' ? this.byId.get((child.attributes.href ?? '').slice(1)) : child;
       const path = target && pathOf(target, above.view);
       if (!path) return [];
@@ -204,9 +235,9 @@ class Reader {
         });
         at = compose(at, readTransform(target.attributes.transform));
       }
-      return [...covered(this.placed(flatten(path, this.toleranceAt(at)), at), ruleOf(own['clip-rule']))];
+      return [...covered(this.placed(this.flattened(path, at), at), ruleOf(own['clip-rule']))];
     });
-    return [pieces];
+    return common(above.clip, pieces);
   }
 
   private toleranceAt({ a, b, c, d }: Placement): number {
@@ -220,31 +251,55 @@ class Reader {
     return runs.map(({ points }) => this.run(points, put)).filter((run) => run.length >= 6);
   }
 
-  private run(points: readonly number[], { a, b, c, d, e, f }: Placement, closed = true): Contour {
+  private run(points: readonly number[], put: Placement, closed = true): Contour {
     this.points += points.length / 2;
     if (this.points > MOST_POINTS) throw new ArtworkError('too-many-points', MOST_POINTS);
-    const out = new Float64Array(points.length);
-    for (let i = 0; i < points.length; i += 2) {
-      out[i] = a * points[i] + c * points[i + 1] + e;
-      out[i + 1] = b * points[i] + d * points[i + 1] + f;
-    }
-    return snapRun(out, closed);
+    return onGrid(points, put, closed);
   }
 
-  private shape(element: Element, { style, put, view, clips }: Context): void {
-    const path = pathOf(element, view);
+  /** Chords of a path, as many as the whole drawing may have. @throws ArtworkError where it reaches too far or has more */
+  private flattened(path: readonly PathCommand[], put: Placement): FlatRun[] {
+    const scale = TOLERANCE / this.toleranceAt(put);
+    for (const command of path)
+      if (command.kind !== 'close' && Math.max(Math.abs(command.x), Math.abs(command.y)) * scale > FARTHEST)
+        throw new ArtworkError('too-far');
+    try {
+      return flatten(path, this.toleranceAt(put), MOST_POINTS - this.points);
+    } catch (error) {
+      if (error instanceof TooManyPointsError) throw new ArtworkError('too-many-points', MOST_POINTS);
+      throw error;
+    }
+  }
+
+  /** The pieces of a drawn line. @throws ArtworkError where it is too wide, or has too many points */
+  private strokePieces(run: FlatRun, line: StrokeStyle, tolerance: number): number[][] {
+    if ((line.width * TOLERANCE) / tolerance > FARTHEST) throw new ArtworkError('too-far');
+    try {
+      return strokePieces(run, line, tolerance, MOST_POINTS - this.points);
+    } catch (error) {
+      if (error instanceof TooManyPointsError) throw new ArtworkError('too-many-points', MOST_POINTS);
+      throw error;
+    }
+  }
+
+  private shape(element: Element, { style, put, view, clip }: Context): void {
+    const path = pathOf(element, view, (figure) => this.found('broken', figure));
     if (!path) return this.found('unknown', element.name);
     if (style.visibility === 'hidden' || style.visibility === 'collapse') return;
     const tolerance = this.toleranceAt(put);
     if (tolerance === Infinity) return;
-    const runs = flatten(path.filter(isFinitePoint), tolerance);
+    const finite = path.filter(isFinitePoint);
+    if (finite.length < path.length) this.found('broken', element.name);
+    const runs = this.flattened(finite, put);
     const fill = this.colourOf(style.fill ?? 'black', style, style['fill-opacity']);
     if (fill !== undefined && !(this.isOutlined && style.fill === undefined))
-      this.add(fill, this.placed(runs, put), ruleOf(style['fill-rule']), clips);
+      this.add(fill, this.placed(runs, put), ruleOf(style['fill-rule']), clip);
     const stroke = this.colourOf(style.stroke, style, style['stroke-opacity']);
     if (stroke === undefined) return;
-    const line = strokeOf(style, view);
+    const line = this.strokeOf(style, view, put);
     if (!(line.width > 0)) return;
+    if (['marker', 'marker-start', 'marker-mid', 'marker-end'].some((key) => (style[key] ?? 'none') !== 'none'))
+      this.found('markers', '', spotIn(element, put, view));
     if ((style['stroke-dasharray'] ?? 'none') !== 'none') this.found('dashes', '');
     if (this.isOutlined) {
       for (const { points, closed } of runs) {
@@ -254,23 +309,28 @@ class Reader {
       return;
     }
     const isTurnedOver = put.a * put.d - put.b * put.c < 0;
+    refuseTangles(runs.map(({ points, closed }) => onGrid(points, put, closed)));
     const pieces = [...runs, ...dotsOf(path)].flatMap((run) =>
-      strokePieces(run, line, tolerance).map((piece) => this.run(orderedTo(piece, isTurnedOver), put)),
+      this.strokePieces(run, line, tolerance).map((piece) => this.run(orderedTo(piece, isTurnedOver), put)),
     );
-    const area = covered(
-      pieces.filter((piece) => piece.length >= 6),
-      'nonzero',
-    );
-    this.add(stroke, withoutSpikes(area, TOLERANCE), 'nonzero', clips);
+    const area = strokeCover(pieces.filter((piece) => piece.length >= 6));
+    this.add(stroke, withoutSpikes(area, TOLERANCE), 'nonzero', clip);
   }
 
-  private add(colour: string, contours: readonly Contour[], rule: Rule, clips: readonly Outline[]): void {
+  private add(colour: string, contours: readonly Contour[], rule: Rule, clip: Outline | undefined): void {
     if (contours.length === 0) return;
-    const layer =
-      clips.length === 0
-        ? { colour, contours, rule }
-        : { colour, contours: within(covered(contours, rule), clips), rule: 'nonzero' as const };
+    const layer = clip
+      ? { colour, contours: common(clip, covered(contours, rule)), rule: 'nonzero' as const }
+      : { colour, contours, rule };
     if (layer.contours.length > 0) this.layers.push(layer);
+  }
+
+  /** How a line is drawn; one that does not scale has its width in pixels of the page. */
+  private strokeOf(style: Style, view: Viewport, put: Placement): StrokeStyle {
+    const line = strokeOf(style, view);
+    if (style['vector-effect'] !== 'non-scaling-stroke') return line;
+    const scale = Math.sqrt(Math.abs(put.a * put.d - put.b * put.c));
+    return scale > 0 ? { ...line, width: (line.width * this.pixel) / scale } : line;
   }
 
   private colourOf(value: string | undefined, style: Style, opacity: string | undefined): string | undefined {
@@ -300,6 +360,29 @@ class Reader {
   }
 }
 
+/** Points under a placement, in mm on the grid. */
+function onGrid(points: readonly number[], { a, b, c, d, e, f }: Placement, closed: boolean): Contour {
+  const out = new Float64Array(points.length);
+  for (let i = 0; i < points.length; i += 2) {
+    out[i] = a * points[i] + c * points[i + 1] + e;
+    out[i + 1] = b * points[i] + d * points[i + 1] + f;
+  }
+  return snapRun(out, closed);
+}
+
+/** What lies in both of two areas; the second alone where there is no first. */
+function common(first: Outline | undefined, second: Outline): Outline {
+  if (!first || first === second) return second;
+  return first.length === 0 || second.length === 0 ? [] : keepCommon(first, second);
+}
+
+/** Whether an element is drawn for those who read English and have no extensions (SVG 2, chapter 5.9). */
+function isForUs({ attributes }: Element): boolean {
+  const { systemLanguage, requiredExtensions } = attributes;
+  if (requiredExtensions !== undefined && requiredExtensions.trim() !== '') return false;
+  return systemLanguage === undefined || systemLanguage.split(',').some((each) => /^\s*en(-|\s*$)/iu.test(each));
+}
+
 const isFinitePoint = (command: PathCommand): boolean =>
   command.kind === 'close' || Object.values(command).every((value) => typeof value === 'string' || Number.isFinite(value));
 
@@ -320,17 +403,6 @@ function strokeOf(style: Style, view: Viewport): StrokeStyle {
     cap: cap === 'round' || cap === 'square' ? cap : 'butt',
     miterLimit: limit >= 1 ? limit : 4,
   };
-}
-
-/** Pieces of a stroke turn the same way, so that they add up where they overlap. */
-function orderedTo(piece: readonly number[], isTurnedOver: boolean): readonly number[] {
-  let twice = 0;
-  for (let i = 0, j = piece.length - 2; i < piece.length; j = i, i += 2)
-    twice += piece[j] * piece[i + 1] - piece[i] * piece[j + 1];
-  if (twice >= 0 !== isTurnedOver) return piece;
-  const out: number[] = [];
-  for (let i = piece.length - 2; i >= 0; i -= 2) out.push(piece[i], piece[i + 1]);
-  return out;
 }
 
 /** Subpaths of no length, which flattening leaves out and round and square caps show. */

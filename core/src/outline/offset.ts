@@ -82,7 +82,7 @@ function inShortRuns({ points, closed }: Stroke): Stroke[] {
 }
 
 /** Everything that any of the outlines covers, joined by pairs of neighbours, then those by pairs, and so on. */
-function joinedByPairs(outlines: readonly Outline[]): Outline {
+export function joinedByPairs(outlines: readonly Outline[]): Outline {
   let level = outlines;
   while (level.length > 1)
     level = Array.from({ length: Math.ceil(level.length / 2) }, (_, i) =>

@@ -49,6 +49,14 @@ export function readPathData(text: string): PathCommand[] {
   return out;
 }
 
+/** Thrown where a path has more points than are wanted of it. */
+export class TooManyPointsError extends Error {
+  constructor() {
+    super('The path has too many points.');
+    this.name = 'TooManyPointsError';
+  }
+}
+
 /** A flattened piece of a path, in the path's own unit. */
 export interface FlatRun {
   readonly points: number[];
@@ -62,13 +70,19 @@ export interface FlatRun {
  * degree k stray at most k(k−1)/8 · d / n² (Wang's bound; G. Wang, "The subdivision method for finding the intersection
  * between two Bézier curves or surfaces", 1984, from memory). Where a curve reaches furthest to a side a chord ends, so that
  * what is measured on the chords is as wide and high as the curve.
+ * @param most points; with more it throws a {@link TooManyPointsError} before they are made
  */
-export function flatten(path: readonly PathCommand[], tolerance: number): FlatRun[] {
+export function flatten(path: readonly PathCommand[], tolerance: number, most = Infinity): FlatRun[] {
   if (!(tolerance > 0)) throw new RangeError(`A chord tolerance of ${tolerance} is not above 0.`);
   const runs: FlatRun[] = [];
   let points: number[] = [];
   let x0 = 0;
   let y0 = 0;
+  let count = 0;
+  const expect = (chords: number): void => {
+    // What is no number is none of a curve's either.
+    if ((count += chords) > most) throw new TooManyPointsError();
+  };
   const finish = (closed: boolean) => {
     if (points.length >= 4) runs.push({ points, closed });
     points = [];
@@ -91,6 +105,7 @@ export function flatten(path: readonly PathCommand[], tolerance: number): FlatRu
         const { x1, y1 } = command;
         const bend = Math.hypot(x0 - 2 * x1 + x, y0 - 2 * y1 + y);
         const n = Math.max(1, Math.ceil(Math.sqrt(bend / (4 * tolerance))));
+        expect(n);
         const turns = [(x0 - x1) / (x0 - 2 * x1 + x), (y0 - y1) / (y0 - 2 * y1 + y)];
         for (const t of parameters(n, turns)) {
           const u = 1 - t;
@@ -101,6 +116,7 @@ export function flatten(path: readonly PathCommand[], tolerance: number): FlatRu
         const { x1, y1, x2, y2 } = command;
         const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x, y1 - 2 * y2 + y));
         const n = Math.max(1, Math.ceil(Math.sqrt((3 * bend) / (4 * tolerance))));
+        expect(n);
         const turns = [...cubicTurns(x0, x1, x2, x), ...cubicTurns(y0, y1, y2, y)];
         for (const t of parameters(n, turns)) {
           const u = 1 - t;
