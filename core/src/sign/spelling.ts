@@ -1,4 +1,4 @@
-import { covers, type FontEntry } from '../type/catalogue.js';
+import { covers, type FontEntry } from '../type/index.js';
 import type { Sign } from './schema.js';
 
 /**
