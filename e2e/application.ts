@@ -72,7 +72,7 @@ export class Application {
 
   /** Runs ./start with these arguments; its words are gathered in `output`. */
   run(args: readonly string[]): ChildProcess {
-    const child = spawn(join(ROOT, 'start'), args, { env: { ...process.env, PLAIN_RELIEF_HOME: this.home } });
+    const child = spawn(join(ROOT, 'start'), args, { env: { ...process.env, PLAIN_RELIEF_HOME: this.home, DEMO_STORY: 'none' } });
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (this.output += String(chunk)));
     return child;
   }

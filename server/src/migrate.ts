@@ -10,5 +10,5 @@ const db = openDatabase(settings.databaseUrl);
 const ran = await migrate(db.sequelize);
 if (ran.length > 0) console.log(`Migrations run: ${ran.join(', ')}`);
 await (await openQueue(settings.databaseUrl)).stop({ graceful: false });
-if (await loadDemo(db, settings)) console.log('Demo scenario loaded');
+if (await loadDemo(db, settings, process.env.DEMO_STORY !== 'none')) console.log('Demo scenario loaded');
 await db.sequelize.close();

@@ -12,8 +12,11 @@ import { shapeWords } from './shape-words.js';
 export const sentenceText = (sentence: Sentence): string =>
   sentence.words
     .filter((word) => !word.isQuiet)
-    .map((word) => word.text)
+    .map(({ text, field }) => (field?.kind === 'words' || field?.kind === 'name' ? isolated(text) : text))
     .join('');
+
+/** Words that are read from right to left, closed off so that they turn nothing around them (UAX #9, isolates). */
+const isolated = (text: string): string => (/[\p{Script=Arabic}\p{Script=Hebrew}]/u.test(text) ? `\u2068${text}\u2069` : text);
 
 /** The ticket in paragraphs, one for the blank and one a part with its tiers, as it stands on the proof. */
 export function ticketParagraphs(sentences: readonly Sentence[]): string[] {

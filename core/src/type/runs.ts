@@ -24,10 +24,11 @@ const scriptOf = (character: string): string | undefined => SCRIPTS.find(([, tes
 /**
  * The runs of a line from left to right as they are read off the sign: direction by the Unicode bidirectional algorithm
  * (UAX #9), scripts by the characters' own script, neutral characters with what stands before them.
+ * @param direction of the line as a whole: `auto` takes that of its first letter
  */
-export function textRuns(line: string): TextRun[] {
+export function textRuns(line: string, direction: 'ltr' | 'auto' = 'auto'): TextRun[] {
   if (line === '') return [];
-  const { levels } = bidi.getEmbeddingLevels(line, 'auto');
+  const { levels } = bidi.getEmbeddingLevels(line, direction);
   const runs: { start: number; end: number; level: number; script: string }[] = [];
   let script = [...line].map(scriptOf).find((found) => found !== undefined) ?? 'Latn';
   for (let i = 0; i < line.length;) {

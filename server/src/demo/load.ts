@@ -10,6 +10,9 @@ import type { ShopCard } from '../production/layout.js';
 import { keepShopCard } from '../shop/card.js';
 import { ShopFonts } from '../shop/fonts.js';
 import { SignService } from '../signs/service.js';
+import { type StoryStep, StoryTeller } from './story.js';
+
+const DAY_MS = 86_400_000;
 
 interface DemoJob {
   readonly customer: string;
@@ -17,30 +20,45 @@ interface DemoJob {
   readonly title: string;
   readonly state: JobState;
   /** Days from the day of loading until it is due. */
-  readonly dueInDays: number;
+  readonly dueInDays: number | null;
   readonly quantity: number;
   readonly unit: 'mm' | 'in';
   readonly signs: readonly string[];
+  /** What happened to its proofs. */
+  readonly story?: readonly StoryStep[];
 }
 
-/** Loads the demo scenario into an empty database, through the same services as users' data. Gives whether it did. */
-export async function loadDemo(db: Database, { demoDir, fontsDir }: Pick<Settings, 'demoDir' | 'fontsDir'>): Promise<boolean> {
+/**
+ * Loads the demo scenario into an empty database, through the same services as users' data. Gives whether it did.
+ * @param hasStory whether proofs have been out and answered in the weeks before
+ */
+export async function loadDemo(
+  db: Database,
+  settings: Pick<Settings, 'demoDir' | 'fontsDir' | 'publicUrl' | 'mailFrom'>,
+  hasStory = false,
+): Promise<boolean> {
+  const { demoDir, fontsDir } = settings;
   if ((await db.Customer.count()) > 0) return false;
   const people = JSON.parse(await readFile(join(demoDir, 'people.json'), 'utf8')) as DemoPerson[];
   await new PeopleService(db).loadDemo(people);
   await keepShopCard(db, JSON.parse(await readFile(join(demoDir, 'shop.json'), 'utf8')) as ShopCard);
   const jobs = new JobService(db);
   const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
+  const teller = new StoryTeller(db, settings, signs);
   const scenario = JSON.parse(await readFile(join(demoDir, 'jobs.json'), 'utf8')) as DemoJob[];
-  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files } of scenario) {
-    const dueOn = new Date(Date.now() + dueInDays * 86_400_000).toISOString().slice(0, 10);
+  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files, story } of scenario) {
+    // What is over is there for its story alone.
+    if (state === 'done' && !hasStory) continue;
+    const dueOn = dueInDays === null ? null : new Date(Date.now() + dueInDays * DAY_MS).toISOString().slice(0, 10);
     const job = await jobs.create({ customer, title, dueOn, quantity, unit });
-    await jobs.change(job.id, { state });
     await db.Customer.update({ contact }, { where: { name: customer } });
+    const ids: string[] = [];
     for (const file of files) {
       const document = JSON.parse(await readFile(join(demoDir, file), 'utf8')) as { title: string };
-      await signs.create(job, document.title, document);
+      ids.push((await signs.create(job, document.title, document)).id);
     }
+    if (hasStory) await teller.tell(job.id, contact, ids, story ?? []);
+    await jobs.change(job.id, { state });
   }
   return true;
 }

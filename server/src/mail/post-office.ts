@@ -36,12 +36,9 @@ export class PostOffice {
   }
 
   /** Writes a letter down, in the transaction of what it tells; gives its id. */
-  async write(letter: Letter, transaction: Transaction): Promise<string> {
+  async write(letter: Letter, transaction: Transaction, at = new Date()): Promise<string> {
     const id = randomUUID();
-    await this.db.Mail.create(
-      { id, ...letter, state: 'waiting', error: null, writtenAt: new Date(), sentAt: null },
-      { transaction },
-    );
+    await this.db.Mail.create({ id, ...letter, state: 'waiting', error: null, writtenAt: at, sentAt: null }, { transaction });
     return id;
   }
 

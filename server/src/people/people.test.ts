@@ -51,6 +51,8 @@ const ADDRESSES: readonly (readonly [string, Role | 'anyone'])[] = [
   ['GET /api/signs/:id/picture.png', 'maker'],
   ['GET /api/signs/:id/revisions', 'maker'],
   ['GET /api/signs/:id/tasks', 'maker'],
+  ['POST /api/signs/:id/copies', 'designer'],
+  ['POST /api/signs/:id/move', 'designer'],
   ['POST /api/signs/:id/tasks', 'maker'],
   ['GET /api/revisions/:id', 'maker'],
   ['GET /api/tasks/:id', 'maker'],
@@ -319,5 +321,5 @@ describe('people', () => {
     expect(await tried('another@example.org', '203.0.113.1')).toBe(429);
     expect(await tried('another@example.org', '203.0.113.2')).toBe(401);
     await limited.stop();
-  }, 60_000);
+  }, 240_000);
 });

@@ -13,7 +13,7 @@ export const INDEX_FROM = 4;
 const READING = 11;
 
 const title = (text: string, before = 14): Paragraph => ({ ...strong(text, before), size: 10 });
-const reading = (text: string): Paragraph => ({ text, font: 'text', size: READING, colour: INK, before: 3 });
+const reading = (text: string): Paragraph => ({ text, font: 'text', size: READING, colour: INK, before: 3, direction: 'auto' });
 
 /** The signs of the proof, each with a picture, its name and its size. */
 export function indexPage(sheet: Sheet, signs: readonly SignViews[]): void {
@@ -63,7 +63,7 @@ export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: 
   words.fresh();
   if (frozen.message) {
     words.put(title('From the shop'));
-    words.put(ordinary(frozen.message));
+    words.put({ ...ordinary(frozen.message), direction: 'auto' });
   }
   if (sheet.shows('terms') && sheet.subject.shop.terms) {
     words.room(16);

@@ -75,7 +75,7 @@ describe('the proof', () => {
     const panel = newShape(sign, 'rectangle');
     panel.shape = { kind: 'rectangle', width: 100, height: 40, cornerRadius: 0 };
     sign.parts.push(panel);
-    const path = await proofOf(sign);
+    const path = await proofOf(sign, { layout: { ...EVERYTHING, isInFinishes: false } });
     expect(textOf(path)).toContain('Plan, full size (1 : 1)');
     // 254 dots an inch are 10 a millimetre; only the left side, where the plan is and the picture is not.
     const made = spawnSync('pdftoppm', [
@@ -240,6 +240,18 @@ describe('the proof', () => {
     const bare = textOf(await proofOf(newSign('Closing', 'mm'), { frozen, layout: { ...EVERYTHING, shows: [] } }));
     for (const words of ['Quantity', 'Revisions', 'Half is due', 'Ticket']) expect(bare).not.toContain(words);
     expect(bare).toContain('Signature');
+  });
+
+  it('runs from left to right in the sentences around words that do not', async () => {
+    const sign = newSign('Directions', 'mm');
+    sign.parts.push({ ...newText(sign, 'amiri-bold'), words: 'مكتبة' });
+    const path = await proofOf(sign);
+    const boxes = [...poppler('pdftotext', '-bbox', path, '-').matchAll(/xMin="([\d.]+)" yMin="([\d.]+)"[^>]*>([^<]*)</gu)];
+    const found = (word: string) => boxes.find(([, , , text]) => text === word)!;
+    const [set, font] = [found('set'), found('Amiri')];
+    const words = boxes.find(([, , y, text]) => /\p{Script=Arabic}/u.test(text) && Math.abs(Number(y) - Number(set[2])) < 6)!;
+    expect(Number(words[1])).toBeLessThan(Number(set[1]));
+    expect(Number(set[1])).toBeLessThan(Number(font[1]));
   });
 
   it('can be searched for words with ligatures and in Arabic, as they were typed', async () => {

@@ -48,7 +48,12 @@ export interface Paragraph {
   readonly colour: string;
   /** Space before the paragraph in points. */
   readonly before: number;
+  /** `auto` where it is somebody's own words, which run as their first letter does; else from left to right as the sheet. */
+  readonly direction?: 'auto';
 }
+
+/** Marks that close words off from what stands around them; they are not drawn. */
+const ISOLATES = /[\u2066-\u2069]/gu;
 
 interface Piece {
   readonly text: string;
@@ -60,7 +65,7 @@ interface Piece {
 export function breakLines(pdf: PDFKit.PDFDocument, fonts: PageFonts, paragraph: Paragraph, width: number): Piece[][] {
   const lines: string[] = [];
   const measured = (text: string): Piece[] =>
-    fonts.stretches(text, paragraph.font).map((stretch) => {
+    fonts.stretches(text.replace(ISOLATES, ''), paragraph.font).map((stretch) => {
       pdf.font(stretch.font).fontSize(paragraph.size);
       return { ...stretch, width: pdf.widthOfString(stretch.text, WHOLE) };
     });
@@ -89,7 +94,7 @@ export function breakLines(pdf: PDFKit.PDFDocument, fonts: PageFonts, paragraph:
   }
   // From left to right as they are read: in a run from right to left the last stretch stands first.
   return lines.map((line) =>
-    textRuns(line).flatMap((run) => {
+    textRuns(line, paragraph.direction ?? 'ltr').flatMap((run) => {
       const pieces = measured(run.text);
       return run.rightToLeft ? pieces.reverse() : pieces;
     }),

@@ -41,6 +41,8 @@ export class ProofService {
     private readonly settings: Pick<Settings, 'publicUrl'>,
     private readonly send: Send,
     readonly catalogue: () => Promise<readonly FontEntry[]>,
+    /** Tells the time; a scenario brings one of its own. */
+    private readonly clock: () => Date = () => new Date(),
   ) {}
 
   /** The address that a customer opens. */
@@ -123,7 +125,7 @@ export class ProofService {
         return { signId, title: row.title, revision: row.revision, document: row.document };
       });
       const letter = proofLetter(await this.db.Proof.count({ where: { jobId }, transaction }));
-      const now = new Date();
+      const now = this.clock();
       await this.db.Proof.update({ state: 'replaced', endedAt: now }, { where: { jobId, state: 'open' }, transaction });
       const proof = await this.db.Proof.create(
         {
@@ -151,15 +153,15 @@ export class ProofService {
         { transaction },
       );
       await job.update({ state: 'proof out' }, { transaction });
-      await this.post.write(sentLetter(job, proof, this.address(proof)), transaction);
+      await this.post.write(sentLetter(job, proof, this.address(proof)), transaction, now);
       const titles = contents.map(({ title }) => `“${title}”`).join(', ');
-      await record(this.db, jobId, by, `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`, transaction);
+      await record(this.db, jobId, by, `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`, transaction, now);
       for (const { title, notes } of leftOpen) {
         const text = `Sent proof ${letter} with ${notes.length === 1 ? 'a note' : `${notes.length} notes`} on “${title}” left open: ${notes.join(' ')}`;
-        await record(this.db, jobId, by, text, transaction);
+        await record(this.db, jobId, by, text, transaction, now);
       }
     });
-    await this.post.send();
+    await this.post.send(this.clock());
     await this.sheet(id, 'sheet');
     return this.find(id);
   }
@@ -238,8 +240,9 @@ export class ProofService {
   /** Notes the first time that the customer opens a proof. */
   async seen(proof: Proof): Promise<void> {
     if (proof.seenAt) return;
-    const [changed] = await this.db.Proof.update({ seenAt: new Date() }, { where: { id: proof.id, seenAt: null } });
-    if (changed === 1) await record(this.db, proof.jobId, 'the customer', `Proof ${proof.letter} opened`);
+    const [changed] = await this.db.Proof.update({ seenAt: this.clock() }, { where: { id: proof.id, seenAt: null } });
+    if (changed === 1)
+      await record(this.db, proof.jobId, 'the customer', `Proof ${proof.letter} opened`, undefined, this.clock());
   }
 
   /**
@@ -272,12 +275,12 @@ export class ProofService {
           isFromShop,
           who,
           text: said.text.trim(),
-          at: new Date(),
+          at: this.clock(),
         },
         { transaction },
       );
       const text = `On proof ${now.letter}, “${sign.title}”: ${said.text.trim()}`;
-      await record(this.db, now.jobId, by ?? who, text, transaction);
+      await record(this.db, now.jobId, by ?? who, text, transaction, this.clock());
     });
     return this.find(proof.id);
   }
@@ -323,7 +326,7 @@ export class ProofService {
     text: string,
   ): Promise<void> {
     const isEnded = await this.db.sequelize.transaction(async (transaction: Transaction) => {
-      const now = new Date();
+      const now = this.clock();
       const isAnswer = state === 'approved' || state === 'changes asked';
       const [changed] = await this.db.Proof.update(
         { state, endedAt: now, remindAt: null, ...how },
