@@ -62,11 +62,17 @@ describe('facts', () => {
       areas: [{ name: 'ivory', colour: '#ece2c6', topMm2: 12_345, sidesMm2: 6451.6 }],
     };
     expect(values(found, 'in', 'slate', figures).slice(4)).toEqual(['10.00 in³', '6.17 lb', '19.1 faces + 10.0 sides in²']);
-    expect(values(found, 'mm', 'Oak, quarter-sawn', figures).slice(4)).toEqual(['163.9 cm³', '720 g', '123 faces + 65 sides cm²']);
+    expect(values(found, 'mm', 'Oak, quarter-sawn', figures).slice(4)).toEqual([
+      '163.9 cm³',
+      '720 g',
+      '123 faces + 65 sides cm²',
+    ]);
     expect(values(found, 'mm', 'moon rock', figures).slice(4)).toEqual(['163.9 cm³', '123 faces + 65 sides cm²']);
     // An insert weighs what its own material does: 1190 kg/m³ for acrylic, from memory.
     const inserts = [{ material: 'acrylic', volumeMm3: 1e5 }];
     expect(values(found, 'mm', 'oak', { ...figures, inserts })[5]).toBe('839 g');
-    expect(values(found, 'mm', 'oak', { ...figures, inserts: [{ material: 'moss', volumeMm3: 1 }] })[5]).toBe('123 faces + 65 sides cm²');
+    expect(values(found, 'mm', 'oak', { ...figures, inserts: [{ material: 'moss', volumeMm3: 1 }] })[5]).toBe(
+      '123 faces + 65 sides cm²',
+    );
   });
 });
