@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { SessionService } from '../people/session.service';
@@ -18,7 +18,9 @@ import { NewJobForm } from './new-job-form';
 export class JobsPage {
   private readonly service = inject(JobsService);
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
-  protected readonly search = signal('');
+  /** What the address asks to be found, such as a job's number. */
+  readonly find = input<string>();
+  protected readonly search = linkedSignal(() => this.find() ?? '');
   /** The one state that is shown; all where it is empty. */
   protected readonly stateShown = signal('');
   protected readonly days = signal<number | undefined>(undefined);
