@@ -161,7 +161,7 @@ describe('a proof goes out and comes back', () => {
 
     await visit.bench.open(application.url, id);
     await visit.page.getByRole('button', { name: /^Make/u }).first().click();
-    await visit.page.getByText('Approved with proof B').waitFor();
+    await visit.page.getByText('Approved with proof B: what is made').waitFor();
     await visit.bench.make(/^Make Solid \(STL\)/u, 'stl');
     await visit.page.getByLabel('paper of the template').selectOption('A3');
     const template = await visit.bench.make(/^Make Template/u, 'template');

@@ -32,8 +32,8 @@ export interface Judgement {
   readonly evaluationMs: number;
 }
 
-/** mm by which edges and distances may be read aside: chords of curves, and chords of what is grown from them. */
-const ASIDE = 0.05;
+/** mm by which edges and distances may be read aside: chords of curves here and there, chords of what is grown from them, and of lines of equal distance. */
+const ASIDE = 0.065;
 /** mm by which heights may be off: chords of round edge forms, and lines in which slopes of several parts meet. */
 const OFF = 0.02;
 const HEIGHTS = 100;

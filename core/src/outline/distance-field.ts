@@ -389,9 +389,8 @@ function cutsOf(
  * the edge, gives distances that are off by δ²/8d where d is the distance itself, (u² + height²)/2·height at u: evenly in asinh(u/height).
  */
 function alongParabola(from: number, to: number, height: number, tolerance: number): number[] {
-  return evenly(Math.asinh(from / height), Math.asinh(to / height), Math.sqrt((4 * tolerance) / height)).map(
-    (w) => height * Math.sinh(w),
-  );
+  const step = Math.sqrt((4 * tolerance) / height);
+  return byTheMiddle(Math.asinh(from / height), Math.asinh(to / height), step).map((w) => height * Math.sinh(w));
 }
 
 /**
@@ -402,7 +401,13 @@ function alongBisector(from: number, to: number, half: number, tolerance: number
   const most = 2 * 1.69;
   const evened = (v: number): number => Math.sign(v) * most * (1 - 1 / Math.sqrt(1 + Math.abs(v)));
   const back = (w: number): number => Math.sign(w) * ((1 - Math.abs(w) / most) ** -2 - 1);
-  return evenly(evened(from), evened(to), Math.sqrt((8 * tolerance) / half)).map(back);
+  return byTheMiddle(evened(from), evened(to), Math.sqrt((8 * tolerance) / half)).map(back);
+}
+
+/** Values strictly between two as {@link evenly} gives them, and 0 where it lies between: there distances turn, however near the corners are. */
+function byTheMiddle(from: number, to: number, step: number): number[] {
+  if (from * to >= 0) return evenly(from, to, step);
+  return [...evenly(from, 0, step), 0, ...evenly(0, to, step)];
 }
 
 /** Height above a line of the point that is as far from it as from a corner at `height`, at `aside` from below the corner. */
