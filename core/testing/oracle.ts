@@ -2,6 +2,7 @@ import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import type { Evaluation, PartPlan } from '../src/relief/index.js';
 import type { Action, Edge, Part, Shape, Sign, Tier } from '../src/sign/index.js';
 import { Area, boxOf, MITRE_LIMIT, type Ring } from './brute-area.js';
+import { amountOf, withMore } from './oracle-actions.js';
 import { crossSection } from './referee.js';
 import { CHORDS, shapeOutline } from './shape-outline.js';
 
@@ -456,39 +457,6 @@ export class Oracle {
       grown.filter((ring) => signedArea(ring) > 0).map((ring) => Float64Array.from(ring.flat())),
     );
     return { area: areaOf(filled), thickness: backer.thickness };
-  }
-}
-
-function amountOf(action: Action): readonly [number, 1 | -1] {
-  switch (action.kind) {
-    case 'raise':
-      return [action.by, 1];
-    case 'carve':
-      return [action.by, -1];
-    case 'line':
-      return [action.depth, -1];
-    case 'insert':
-      return [action.below, -1];
-    case 'set':
-      return [Math.abs(action.to), action.to < 0 ? -1 : 1];
-    case 'mark':
-    case 'cut-through':
-      return [0, 1];
-  }
-}
-
-/** Letters that rise, or sink, by more: at least not at all. */
-function withMore(action: Action, more: number): Action {
-  switch (action.kind) {
-    case 'raise':
-    case 'carve':
-      return { ...action, by: Math.max(0, action.by + more) };
-    case 'line':
-      return { ...action, depth: Math.max(0, action.depth + more) };
-    case 'set':
-      return { ...action, to: action.to < 0 ? Math.min(0, action.to - more) : Math.max(0, action.to + more) };
-    default:
-      return action;
   }
 }
 

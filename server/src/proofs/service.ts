@@ -30,10 +30,10 @@ export function proofLetter(index: number): string {
   return index < 26 ? last : proofLetter(Math.floor(index / 26) - 1) + last;
 }
 
-/** Freezes signs, sends them to customers, and takes down what they answer. */
 /** Told at once of an answer that is refused. */
 const MOST_FAULTS = 20;
 
+/** Freezes signs, sends them to customers, and takes down what they answer. */
 export class ProofService {
   constructor(
     private readonly db: Database,
