@@ -3,7 +3,7 @@ import type { Creases } from './arrangement.js';
 import { contains, type Contour, type Outline, reversed } from './contour.js';
 import type { EnvelopePiece } from './envelope.js';
 import { discAt, FREE, type Front, frontsOf } from './fronts.js';
-import { type MitredFront, mitredFrontsOf, mitredGrowth } from './mitred-fronts.js';
+import { MitredGrowth } from './mitred-fronts.js';
 import { keyX, keyY, pointKey, STEPS_PER_MM, toStep } from './grid.js';
 
 /** A point at which a disc that touches the edge can grow no more. */
@@ -116,7 +116,7 @@ export class DistanceField implements Field {
  * they are. Their borders are straight everywhere.
  */
 export class GrowthField implements Field {
-  private readonly fronts: readonly MitredFront[];
+  private readonly growth: MitredGrowth;
 
   /**
    * @param outline what was grown to, rings with the inside on their left
@@ -129,7 +129,7 @@ export class GrowthField implements Field {
     readonly run: number,
     readonly tolerance: number,
   ) {
-    this.fronts = mitredFrontsOf(inner, run);
+    this.growth = new MitredGrowth(inner, run);
   }
 
   get deepest(): number {
@@ -138,11 +138,11 @@ export class GrowthField implements Field {
 
   distanceAt(x: number, y: number): number {
     if (contains(this.inner, x, y)) return this.run;
-    return Math.max(0, this.run - mitredGrowth(this.fronts, x, y));
+    return Math.max(0, this.run - this.growth.at(x, y));
   }
 
   drawn(levels: readonly number[]): DrawnField {
-    const flanks = this.fronts.map((front): Flank => {
+    const flanks = this.growth.fronts.map((front): Flank => {
       const points = front.pieces.flatMap((piece, i) =>
         (i === 0 ? [piece.from, piece.to] : [piece.to]).map((t): AxisPoint => {
           const d = front.growthAt(piece, t);

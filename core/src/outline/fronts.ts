@@ -67,32 +67,60 @@ export function frontsOf(outline: Outline, run: number): Front[] {
   index.finish();
   const asked = new Int32Array(fronts.length).fill(-1);
   let near = 0;
+  let touched: readonly EnvelopePiece[] = [];
   fronts.forEach((front, self) => {
     const envelope = emptyEnvelope(front, run);
-    const [x, y] = endOf(front);
-    // What is touched lies within twice the disc's radius of its foot; discs of neighbours are about alike.
-    let reach = Math.min(2 * run, Math.max(near * 1.1, front.kind === 'edge' ? front.length / 4 : 0, 1e-3));
-    for (;;) {
+    let most = run;
+    const limit = (owner: number): void => {
+      if (asked[owner] === self || owner === self) return;
+      asked[owner] = self;
+      const other = fronts[owner];
+      const isLimited =
+        front.kind === 'edge' ? limitEdge(front, other, owner, most, envelope) : limitCorner(front, other, owner, most, envelope);
+      if (isLimited) most = largestDisc(front, envelope.pieces);
+    };
+    // What the discs of the neighbour touch, so that little else has to be looked at closely.
+    for (const { owner } of touched) if (owner !== FREE) limit(owner);
+    const [minX, minY, maxX, maxY] = feetAndNormals(front);
+    for (let reach = Math.min(most, Math.max(near * 1.1, front.kind === 'edge' ? front.length / 8 : 0, 1e-3)); ;) {
+      // Discs of that radius that touch the front, and nothing beside them.
       const found = index.search(
-        Math.min(front.x, x) - reach,
-        Math.min(front.y, y) - reach,
-        Math.max(front.x, x) + reach,
-        Math.max(front.y, y) + reach,
+        minX.foot + reach * (minX.normal - 1),
+        minY.foot + reach * (minY.normal - 1),
+        maxX.foot + reach * (maxX.normal + 1),
+        maxY.foot + reach * (maxY.normal + 1),
       );
-      for (const other of found) {
-        if (asked[other] === self || other === self) continue;
-        asked[other] = self;
-        if (front.kind === 'edge') limitEdge(front, fronts[other], other, envelope);
-        else limitCorner(front, fronts[other], other, envelope);
-      }
-      const largest = 2 * largestDisc(front, envelope.pieces);
-      near = largest;
-      if (largest <= reach * (1 + 1e-9) || reach >= 2 * run) break;
-      reach = Math.min(largest, reach * 3, 2 * run);
+      for (const owner of found) limit(owner);
+      near = most;
+      if (most <= reach * (1 + 1e-9)) break;
+      reach = Math.min(most, reach * 3);
     }
-    front.pieces = envelope.pieces;
+    front.pieces = touched = envelope.pieces;
   });
   return fronts;
+}
+
+/** The least and the greatest coordinate among the feet of a front's discs and among their normals: of x and y, least first. */
+function feetAndNormals(front: Front): readonly { foot: number; normal: number }[] {
+  const [x, y] = endOf(front);
+  if (front.kind === 'edge') {
+    const [nx, ny] = [-front.ty, front.tx];
+    return [
+      { foot: Math.min(front.x, x), normal: nx },
+      { foot: Math.min(front.y, y), normal: ny },
+      { foot: Math.max(front.x, x), normal: nx },
+      { foot: Math.max(front.y, y), normal: ny },
+    ];
+  }
+  /** Whether the fan has a direction in it. */
+  const has = (angle: number): boolean => angle + 2 * Math.PI * Math.ceil((front.from - angle) / (2 * Math.PI)) <= front.to;
+  const [cos, sin] = [Math.cos, Math.sin].map((of) => [of(front.from), of(front.to)]);
+  return [
+    { foot: x, normal: has(Math.PI) ? -1 : Math.min(...cos) },
+    { foot: y, normal: has(-Math.PI / 2) ? -1 : Math.min(...sin) },
+    { foot: x, normal: has(0) ? 1 : Math.max(...cos) },
+    { foot: y, normal: has(Math.PI / 2) ? 1 : Math.max(...sin) },
+  ];
 }
 
 const endOf = (front: Front): readonly [number, number] =>
@@ -145,59 +173,71 @@ function largestDisc(front: Front, pieces: readonly EnvelopePiece[]): number {
   return most;
 }
 
-/** Discs on an edge, limited by another front. Coordinates along the edge u and inwards v. */
-function limitEdge(edge: EdgeFront, other: Front, owner: number, envelope: Envelope): void {
+/**
+ * Discs on an edge, limited by another front. Coordinates along the edge u and inwards v.
+ * @param most radius that none of them is above so far
+ */
+function limitEdge(edge: EdgeFront, other: Front, owner: number, most: number, envelope: Envelope): boolean {
   const { x, y, tx, ty, length } = edge;
   const [dx, dy] = [other.x - x, other.y - y];
   const u = dx * tx + dy * ty;
   const v = dy * tx - dx * ty;
   if (other.kind === 'corner') {
     // Through a corner at (u, v): radius ((u − t)² + v²) / 2v.
-    if (v > 1e-9) envelope.add([(u * u + v * v) / (2 * v), -u / v, 1 / (2 * v)], owner, 0, length);
-    return;
+    if (v <= 1e-9) return false;
+    const aside = u < 0 ? u : u > length ? u - length : 0;
+    if (aside * aside + v * v >= 2 * v * most) return false;
+    return envelope.add([(u * u + v * v) / (2 * v), -u / v, 1 / (2 * v)], owner, 0, length);
   }
   const cos = tx * other.tx + ty * other.ty;
   const sin = tx * other.ty - ty * other.tx;
   // Tangent to a line: its inward distance from the foot at t, over 1 − the cosine between the normals.
   const share = 1 - cos;
-  if (share < 1e-12) return;
+  if (share < 1e-12) return false;
   const atZero = (x - other.x) * -other.ty + (y - other.y) * other.tx;
   const a = atZero / share;
   const b = -sin / share;
+  const atEnd = a + b * length;
+  if ((a >= most && atEnd >= most) || (a <= 0 && atEnd <= 0)) return false;
   // The disc's middle (t, a + b·t), as a foot along the other edge, must lie on it.
   const footA = -(dx * other.tx + dy * other.ty) + a * sin;
   const footB = cos + b * sin;
   let [from, to] = [0, length];
   if (Math.abs(footB) < 1e-12) {
-    if (footA < -HAIR || footA > other.length + HAIR) return;
+    if (footA < -HAIR || footA > other.length + HAIR) return false;
   } else {
-    const ends = [(-HAIR - footA) / footB, (other.length + HAIR - footA) / footB];
-    from = Math.max(from, Math.min(...ends));
-    to = Math.min(to, Math.max(...ends));
+    const one = (-HAIR - footA) / footB;
+    const end = (other.length + HAIR - footA) / footB;
+    from = Math.max(from, Math.min(one, end));
+    to = Math.min(to, Math.max(one, end));
   }
+  if (from >= to) return false;
   // Only where the foot lies inside of the other line.
   if (Math.abs(b) > 1e-12) {
     const zero = -a / b - Math.sign(b) * HAIR;
     if (b > 0) from = Math.max(from, zero);
     else to = Math.min(to, zero);
-  } else if (a < -HAIR) return;
+  } else if (a < -HAIR) return false;
   // The neighbour beyond an inner corner lies behind the edge but for a hair.
-  if (a + (b * (from + to)) / 2 > 0) envelope.add([a, b, 0], owner, from, to);
+  return a + (b * (from + to)) / 2 > 0 && envelope.add([a, b, 0], owner, from, to);
 }
 
-/** Discs in the fan of a corner, limited by another front: as −1/radius. */
-function limitCorner(corner: CornerFront, other: Front, owner: number, envelope: Envelope): void {
+/**
+ * Discs in the fan of a corner, limited by another front: as −1/radius.
+ * @param most radius that none of them is above so far
+ */
+function limitCorner(corner: CornerFront, other: Front, owner: number, most: number, envelope: Envelope): boolean {
   const { x, y, from, to } = corner;
   if (other.kind === 'corner') {
     const [dx, dy] = [other.x - x, other.y - y];
     const square = dx * dx + dy * dy;
     // Through a corner at distance ρ: radius ρ / 2cos of the angle between.
-    if (square > 1e-12) envelope.add([0, (-2 * dx) / square, (-2 * dy) / square], owner, from, to);
-    return;
+    if (square <= 1e-12 || square >= 4 * most * most) return false;
+    return envelope.add([0, (-2 * dx) / square, (-2 * dy) / square], owner, from, to);
   }
-  if (owner === corner.before || owner === corner.after) return;
+  if (owner === corner.before || owner === corner.after) return false;
   const away = (x - other.x) * -other.ty + (y - other.y) * other.tx;
-  if (away < 1e-9) return;
+  if (away < 1e-9 || away >= 2 * most) return false;
   // Tangent to a line at distance a, whose outward normal is (ty, −tx): radius a / (1 + cos of the angle between).
   const weights: Weights = [-1 / away, -other.ty / away, other.tx / away];
   const foot = (x - other.x) * other.tx + (y - other.y) * other.ty;
@@ -210,6 +250,8 @@ function limitCorner(corner: CornerFront, other: Front, owner: number, envelope:
   };
   const low = angleAt(-HAIR - foot);
   const high = angleAt(other.length + HAIR - foot);
-  for (const turns of [-2 * Math.PI, 0, 2 * Math.PI])
-    envelope.add(weights, owner, Math.max(from, low + turns), Math.min(to, high + turns));
+  let isLimited = false;
+  for (let turns = -2 * Math.PI; turns < 7; turns += 2 * Math.PI)
+    if (envelope.add(weights, owner, Math.max(from, low + turns), Math.min(to, high + turns))) isLimited = true;
+  return isLimited;
 }

@@ -36,8 +36,28 @@ interface Sector extends MitredFront {
   readonly bounds: readonly Weights[];
   readonly from: number;
   readonly to: number;
-  readonly box: readonly [number, number, number, number];
+  readonly box: Box;
+  /** The longest ray in times the growth. */
+  readonly mitre: number;
+  /** Foot and ray at 0, and what is added to either at 1. */
+  readonly foot: readonly [number, number];
+  readonly footStep: readonly [number, number];
+  readonly ray: readonly [number, number];
+  readonly rayStep: readonly [number, number];
 }
+
+/** Least x and y, greatest x and y. */
+type Box = readonly [number, number, number, number];
+
+/** Sectors whose rays are no longer than `mitre` times the growth, by the boxes of their feet. */
+interface Reachable {
+  readonly mitre: number;
+  readonly owners: readonly number[];
+  readonly boxes: Flatbush;
+}
+
+/** Mitres up to this one are looked for in a small neighbourhood: all edges, and the corners of curves. */
+const MILD = 1.1;
 
 /** mm by which a front reaches over its bounds, so that rounding leaves no hair between it and its neighbour. */
 const HAIR = 1e-6;
@@ -45,50 +65,97 @@ const STRAIGHT = 1e-7;
 /** mm of an edge, or part of a sector, below which a stretch is one of rounding. */
 const LEAST_STRETCH = 1e-9;
 
-/**
- * @param outline rings with the inside on their left
- * @param run mm; growth beyond it is not told apart
- */
-export function mitredFrontsOf(outline: Outline, run: number): MitredFront[] {
-  const fronts = outline.flatMap(sectorsOf);
-  if (fronts.length === 0) return fronts;
-  const index = new Flatbush(fronts.length);
-  for (const { box } of fronts) index.add(...box);
-  index.finish();
-  const asked = new Int32Array(fronts.length).fill(-1);
-  let near = 0;
-  fronts.forEach((front, self) => {
-    const envelope = new Envelope(POWERS, front.from, front.to, front.isCorner ? [-1 / run, 0, 0] : [run, 0, 0], FREE);
-    const [minX, minY, maxX, maxY] = front.box;
-    // What covers the end of a ray lies within the longest mitre of it; growths of neighbours are about alike.
-    const far = MITRE_LIMIT + (front.isCorner ? MITRE_LIMIT : 1);
-    for (let reach = Math.min(far * run, Math.max(near * far * 1.1, 1e-3)); ;) {
-      for (const other of index.search(minX - reach, minY - reach, maxX + reach, maxY + reach)) {
-        if (other === self || asked[other] === self) continue;
-        asked[other] = self;
-        limit(front, fronts[other], other, envelope);
-      }
-      near = Math.max(
-        ...envelope.pieces.flatMap((piece) => [front.growthAt(piece, piece.from), front.growthAt(piece, piece.to)]),
-      );
-      if (far * near <= reach * (1 + 1e-9)) break;
-      reach = Math.min(far * near, 3 * reach);
+/** Growth of an outline with its outer corners mitred. */
+export class MitredGrowth {
+  readonly fronts: readonly MitredFront[];
+  private readonly sectors: readonly Sector[];
+  private readonly index: readonly Reachable[] = [];
+
+  /**
+   * @param outline rings with the inside on their left
+   * @param run mm; growth beyond it is not told apart
+   */
+  constructor(
+    outline: Outline,
+    private readonly run: number,
+  ) {
+    this.fronts = this.sectors = outline.flatMap(sectorsOf);
+    this.index = [MILD, MITRE_LIMIT].flatMap((mitre, k) => {
+      const owners = this.sectors.flatMap((sector, i) => (sector.mitre > MILD === (k === 1) ? [i] : []));
+      if (owners.length === 0) return [];
+      const boxes = new Flatbush(owners.length);
+      for (const i of owners) boxes.add(...this.sectors[i].box);
+      boxes.finish();
+      return [{ mitre, owners, boxes }];
+    });
+    this.limitAll();
+  }
+
+  /** The least growth by which any front covers a place outside of the outline; Infinity where none does, or only beyond the run. */
+  at(x: number, y: number): number {
+    const { sectors, run } = this;
+    for (let growth = Math.min(run, 1); ; growth = Math.min(run, growth * 3)) {
+      let best = Infinity;
+      this.within([x, y, x, y], growth, (i) => {
+        const each = sectors[i];
+        const own = (x - each.x) * each.nx + (y - each.y) * each.ny;
+        if (own < best && own >= 0 && each.bounds.every(([a, b, c]) => a + b * x + c * y >= -HAIR)) best = own;
+      });
+      if (best <= growth || growth >= run) return best;
     }
-    // What is left of others by rounding, as at the end of an edge, is not there.
-    front.pieces = envelope.pieces.filter((piece) => piece.to - piece.from > LEAST_STRETCH);
-  });
-  return fronts;
+  }
+
+  /** The sectors that can come to any place of a box when they have grown so far. */
+  private within([minX, minY, maxX, maxY]: Box, growth: number, visit: (sector: number) => void): void {
+    for (const { mitre, owners, boxes } of this.index) {
+      const reach = mitre * growth;
+      for (const i of boxes.search(minX - reach, minY - reach, maxX + reach, maxY + reach)) visit(owners[i]);
+    }
+  }
+
+  private limitAll(): void {
+    const { sectors, run } = this;
+    const asked = new Int32Array(sectors.length).fill(-1);
+    let near = 0;
+    let touched: readonly EnvelopePiece[] = [];
+    sectors.forEach((front, self) => {
+      const envelope = new Envelope(POWERS, front.from, front.to, front.isCorner ? [-1 / run, 0, 0] : [run, 0, 0], FREE);
+      let most = run;
+      const limitBy = (other: number): void => {
+        if (other === self || asked[other] === self) return;
+        asked[other] = self;
+        if (limit(front, sectors[other], other, most, envelope)) most = greatestOf(front, envelope.pieces);
+      };
+      for (const { owner } of touched) if (owner !== FREE) limitBy(owner);
+      // Growths of neighbours are about alike.
+      for (let growth = Math.min(most, Math.max(near * 1.1, 1e-3)); ;) {
+        this.within(raysOf(front, growth), growth, limitBy);
+        near = most;
+        if (most <= growth * (1 + 1e-9)) break;
+        growth = Math.min(most, 3 * growth);
+      }
+      touched = envelope.pieces;
+      // What is left of others by rounding, as at the end of an edge, is not there.
+      front.pieces = envelope.pieces.filter((piece) => piece.to - piece.from > LEAST_STRETCH);
+    });
+  }
 }
 
-/** The least growth by which any front covers a place; Infinity for one that none does. */
-export function mitredGrowth(fronts: readonly MitredFront[], x: number, y: number): number {
-  let best = Infinity;
-  for (const each of fronts as readonly Sector[]) {
-    const growth = (x - each.x) * each.nx + (y - each.y) * each.ny;
-    if (growth >= best || growth < 0) continue;
-    if (each.bounds.every(([a, b, c]) => a + b * x + c * y >= -HAIR)) best = growth;
-  }
-  return best;
+/** The box of all rays of a front when they have grown so far. */
+function raysOf({ box: [minX, minY, maxX, maxY], rayAt, from, to }: Sector, growth: number): Box {
+  const [[ax, ay], [bx, by]] = [rayAt(from), rayAt(to)];
+  return [
+    minX + growth * Math.min(0, ax, bx),
+    minY + growth * Math.min(0, ay, by),
+    maxX + growth * Math.max(0, ax, bx),
+    maxY + growth * Math.max(0, ay, by),
+  ];
+}
+
+function greatestOf(front: Sector, pieces: readonly EnvelopePiece[]): number {
+  let most = 0;
+  for (const piece of pieces) most = Math.max(most, front.growthAt(piece, piece.from), front.growthAt(piece, piece.to));
+  return most;
 }
 
 function sectorsOf(contour: Float64Array): Sector[] {
@@ -131,6 +198,11 @@ function edgeSector({ x, y, tx, ty, length }: Edge): Sector {
     from: 0,
     to: length,
     box: [Math.min(x, endX), Math.min(y, endY), Math.max(x, endX), Math.max(y, endY)],
+    mitre: 1,
+    foot: [endX, endY],
+    footStep: [-tx, -ty],
+    ray: [nx, ny],
+    rayStep: [0, 0],
     footAt: (t) => [endX - t * tx, endY - t * ty],
     rayAt: () => [nx, ny],
     growthAt: ({ weights }, t) => Math.max(0, POWERS.value(weights, t)),
@@ -170,6 +242,11 @@ function cornerSectors(before: Edge, after: Edge): Sector[] {
       from: low,
       to: high,
       box: [x, y, x, y],
+      mitre: Math.hypot(1, Math.max(-low, high)),
+      foot: [x, y],
+      footStep: [0, 0],
+      ray: [nx, ny],
+      rayStep: [tx, ty],
       footAt: () => [x, y],
       rayAt: (s) => [nx + s * tx, ny + s * ty],
       growthAt: ({ weights }, s) => -1 / POWERS.value(weights, s),
@@ -177,48 +254,64 @@ function cornerSectors(before: Edge, after: Edge): Sector[] {
   });
 }
 
-/** Limits the rays of a front by another one, where that comes to them first. */
-function limit(front: Sector, other: Sector, owner: number, envelope: Envelope): void {
+/** Coefficients of a linear function of the plane on the rays of a front: at the foot and, times the growth, along the ray, each linear in t. */
+type AlongRays = [atFoot: number, footTurn: number, onRay: number, rayTurn: number];
+
+/** The functions that {@link limit} works with at the moment: it is asked so often that it makes nothing new. */
+const onRays: AlongRays = [0, 0, 0, 0];
+
+function alongRays({ foot, footStep, ray, rayStep }: Sector, a: number, b: number, c: number): void {
+  onRays[0] = a + b * foot[0] + c * foot[1];
+  onRays[1] = b * footStep[0] + c * footStep[1];
+  onRays[2] = b * ray[0] + c * ray[1];
+  onRays[3] = b * rayStep[0] + c * rayStep[1];
+}
+
+/**
+ * Limits the rays of a front by another one, where that comes to them first.
+ * @param most growth that none of them is above so far
+ */
+function limit(front: Sector, other: Sector, owner: number, most: number, envelope: Envelope): boolean {
   const { from, to, isCorner } = front;
-  /** A linear function of the plane on the rays of the front: without and with the growth as a factor, each linear in t. */
-  const along = ([a, b, c]: Weights): readonly [number, number, number, number] => {
-    const [x0, y0] = front.footAt(0);
-    const [x1, y1] = front.footAt(1);
-    const [rx0, ry0] = front.rayAt(0);
-    const [rx1, ry1] = front.rayAt(1);
-    const atFoot = a + b * x0 + c * y0;
-    const onRay = b * rx0 + c * ry0;
-    return [atFoot, b * (x1 - x0) + c * (y1 - y0), onRay, b * (rx1 - rx0) + c * (ry1 - ry0)];
-  };
   const { nx, ny, x, y } = other;
-  const [f0, f1, g0, g1] = along([-(nx * x + ny * y), nx, ny]);
+  alongRays(front, -(nx * x + ny * y), nx, ny);
+  const [f0, f1, g0, g1] = onRays;
   // Equal growth h: f + h·g = h. On an edge g is constant and f linear; at a corner f is constant and g linear.
-  let weights: Weights;
+  let w0: number;
+  let w1: number;
   if (isCorner) {
     // The other lies behind, or comes nowhere.
-    if (f0 <= 1e-9) return;
-    weights = [-(1 - g0) / f0, g1 / f0, 0];
+    if (f0 <= 1e-9) return false;
+    w0 = -(1 - g0) / f0;
+    w1 = g1 / f0;
+    // As −1/growth.
+    if (w0 + w1 * from >= -1 / most && w0 + w1 * to >= -1 / most) return false;
   } else {
     const share = 1 - g0;
-    if (share < 1e-12) return;
-    weights = [f0 / share, f1 / share, 0];
+    if (share < 1e-12) return false;
+    w0 = f0 / share;
+    w1 = f1 / share;
+    if (w0 + w1 * from >= most && w0 + w1 * to >= most) return false;
   }
-  let [low, high] = [from, to];
+  let low = from;
+  let high = to;
+  // p + q·t at least 0.
   const keep = (p: number, q: number): void => {
-    // p + q·t at least 0.
     if (Math.abs(q) < 1e-15) {
       if (p < 0) high = low - 1;
     } else if (q > 0) low = Math.max(low, -p / q);
     else high = Math.min(high, -p / q);
   };
   // Where the growth is above 0.
-  if (isCorner) keep(-weights[0] - 1e-12, -weights[1]);
-  else keep(weights[0], weights[1]);
-  for (const bound of other.bounds) {
-    const [p0, p1, q0, q1] = along(bound);
+  if (isCorner) keep(-w0 - 1e-12, -w1);
+  else keep(w0, w1);
+  for (const [a, b, c] of other.bounds) {
+    if (high - low <= LEAST_STRETCH) return false;
+    alongRays(front, a, b, c);
+    const [p0, p1, q0, q1] = onRays;
     // p + h·q at least −HAIR, with h linear, or 1/h.
-    if (isCorner) keep((p0 + HAIR) * -weights[0] + q0, (p0 + HAIR) * -weights[1] + q1);
-    else keep(p0 + HAIR + weights[0] * q0, p1 + weights[1] * q0);
+    if (isCorner) keep((p0 + HAIR) * -w0 + q0, (p0 + HAIR) * -w1 + q1);
+    else keep(p0 + HAIR + w0 * q0, p1 + w1 * q0);
   }
-  if (high - low > LEAST_STRETCH) envelope.add(weights, owner, low, high);
+  return high - low > LEAST_STRETCH && envelope.add([w0, w1, 0], owner, low, high);
 }

@@ -101,7 +101,22 @@ function sliversOf(p: Float64Array, t: Uint32Array): number[] {
 
 const cross = (p: Float64Array, ...corners: readonly [number, number, number]): Float64Array => facetNormals(p, corners);
 
-const areaOf = ({ p, t }: Worked, f: number): number => Math.hypot(...cross(p, t[3 * f], t[3 * f + 1], t[3 * f + 2])) / 2;
+function areaOf({ p, t }: Worked, f: number): number {
+  // One by one: it is asked more often than anything else here.
+  const a = 3 * t[3 * f];
+  const b = 3 * t[3 * f + 1];
+  const c = 3 * t[3 * f + 2];
+  const ux = p[b] - p[a];
+  const uy = p[b + 1] - p[a + 1];
+  const uz = p[b + 2] - p[a + 2];
+  const vx = p[c] - p[a];
+  const vy = p[c + 1] - p[a + 1];
+  const vz = p[c + 2] - p[a + 2];
+  const nx = uy * vz - uz * vy;
+  const ny = uz * vx - ux * vz;
+  const nz = ux * vy - uy * vx;
+  return Math.sqrt(nx * nx + ny * ny + nz * nz) / 2;
+}
 
 const distance = (p: Float64Array, a: number, b: number): number =>
   Math.hypot(p[3 * a] - p[3 * b], p[3 * a + 1] - p[3 * b + 1], p[3 * a + 2] - p[3 * b + 2]);

@@ -199,11 +199,13 @@ function countsOf(outline: Outline): string {
   return `${pieces} ${outline.length - pieces}`;
 }
 
-const SEARCH_STEPS = 12;
+/** The search for what is kept begins at this share of the growth, and ends where it is known to one part in so many. */
+const SMALLEST_SHARE = 2 ** -12;
+const SEARCHED_TO = 1.004;
 
 /**
- * The greatest growth (or shrinking) at which a letter has as many pieces and counters as before; by search from below, since what
- * reaches far takes much longer to work out.
+ * The greatest growth (or shrinking) at which a letter has as many pieces and counters as before, by bisection of its logarithm: what
+ * reaches far takes much longer to work out than what does not.
  * @param grown what the letter is when grown by all of `by`
  */
 function largestKept(letter: readonly Contour[], by: number, corners: CornerForm, grown: Outline): number {
@@ -211,10 +213,10 @@ function largestKept(letter: readonly Contour[], by: number, corners: CornerForm
   const wanted = countsOf(whole);
   if (countsOf(grown) === wanted) return Math.abs(by);
   const keeps = (share: number): boolean => countsOf(offset(whole, by * share, undefined, corners)) === wanted;
-  let [low, high] = [0, 2 ** -SEARCH_STEPS];
-  while (high < 1 && keeps(high)) [low, high] = [high, 2 * high];
-  for (const least = high * 2 ** -SEARCH_STEPS; high - low > least;) {
-    const middle = (low + high) / 2;
+  if (!keeps(SMALLEST_SHARE)) return 0;
+  let [low, high] = [SMALLEST_SHARE, 1];
+  while (high > low * SEARCHED_TO) {
+    const middle = Math.sqrt(low * high);
     if (keeps(middle)) low = middle;
     else high = middle;
   }

@@ -93,17 +93,28 @@ const joined = (positions: Float64Array, more: readonly number[]): Float64Array 
 
 /** Edges that are met by more than two triangles, with those. */
 function edgesTouching({ positions, triangles }: ReliefMesh): { a: number; b: number; facets: number[] }[] {
-  const corners = positions.length / 3;
-  const edgeOf = (i: number): number => {
-    const [from, to] = [triangles[i], triangles[i % 3 === 2 ? i - 2 : i + 1]];
-    return from < to ? from * corners + to : to * corners + from;
-  };
-  const keys = Float64Array.from(triangles, (_, i) => edgeOf(i)).sort();
-  const crowded = new Map<number, number[]>();
-  for (let i = 2; i < keys.length; i++) if (keys[i] === keys[i - 2]) crowded.set(keys[i], []);
-  if (crowded.size === 0) return [];
-  for (let i = 0; i < triangles.length; i++) crowded.get(edgeOf(i))?.push(Math.floor(i / 3));
-  return [...crowded].map(([key, facets]) => ({ a: Math.floor(key / corners), b: key % corners, facets }));
+  const endOf = (i: number): number => triangles[i % 3 === 2 ? i - 2 : i + 1];
+  // Half edges by the lower of their corners, those of one corner by the other one: each as a number, the other corner first.
+  const start = new Int32Array(positions.length / 3 + 1);
+  for (let i = 0; i < triangles.length; i++) start[Math.min(triangles[i], endOf(i)) + 1]++;
+  for (let v = 1; v < start.length; v++) start[v] += start[v - 1];
+  const next = start.slice();
+  const halves = new Float64Array(triangles.length);
+  for (let i = 0; i < triangles.length; i++) {
+    const [from, to] = [triangles[i], endOf(i)];
+    halves[next[Math.min(from, to)]++] = Math.max(from, to) * triangles.length + i;
+  }
+  const out: { a: number; b: number; facets: number[] }[] = [];
+  for (let a = 0; a + 1 < start.length; a++) {
+    const own = halves.subarray(start[a], start[a + 1]).sort();
+    for (let i = 0, j = 0; i < own.length; i = j) {
+      const b = Math.floor(own[i] / triangles.length);
+      while (j < own.length && own[j] < (b + 1) * triangles.length) j++;
+      if (j - i > 2)
+        out.push({ a, b, facets: Array.from(own.subarray(i, j), (half) => Math.floor((half % triangles.length) / 3)) });
+    }
+  }
+  return out;
 }
 
 /**
