@@ -113,11 +113,17 @@ function heightFindings(sign: Sign, evaluation: Evaluation, mesh: Mesh, m: Manif
     first ||= `at ${x.toFixed(3)}, ${y.toFixed(3)}: ${words}`;
   }
   if (wrong > 0) add('height', `${wrong} of ${HEIGHTS} places; ${first}`);
-  volumeFindings(oracle, [minX, maxX, minY, maxY], volume(mesh), add);
+  volumeFindings(oracle, evaluation, [minX, maxX, minY, maxY], volume(mesh), add);
 }
 
 /** The volume by summing the definition up over a lattice that is no grid (R2 sequence, M. Roberts, 2018, from memory). */
-function volumeFindings(oracle: Oracle, [minX, maxX, minY, maxY]: number[], mm3: number, add: Add): void {
+function volumeFindings(
+  oracle: Oracle,
+  evaluation: Evaluation,
+  [minX, maxX, minY, maxY]: number[],
+  mm3: number,
+  add: Add,
+): void {
   let [sum, squares] = [0, 0];
   for (let i = 1; i <= SAMPLES; i++) {
     const x = minX + (maxX - minX) * ((i * 0.7548776662466927) % 1);
@@ -129,7 +135,9 @@ function volumeFindings(oracle: Oracle, [minX, maxX, minY, maxY]: number[], mm3:
   }
   const area = (maxX - minX) * (maxY - minY);
   const mean = sum / SAMPLES;
-  const deviation = Math.sqrt(Math.max(0, squares / SAMPLES - mean * mean));
+  // As if one more had met the thickest place: what is small may have been met by none.
+  const { highest, rearmost } = evaluation;
+  const deviation = Math.sqrt(Math.max(0, (squares + (highest - rearmost) ** 2) / SAMPLES - mean * mean));
   const off = (4 * deviation * area) / Math.sqrt(SAMPLES) + 1e-3 * mm3 + 1;
   if (Math.abs(mean * area - mm3) > off) add('volume', `${mm3} and ${mean * area} by the definition, which is right to ${off}`);
 }

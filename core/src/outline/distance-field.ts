@@ -5,6 +5,7 @@ import type { EnvelopePiece } from './envelope.js';
 import { discAt, FREE, type Front, frontsOf } from './fronts.js';
 import { MitredGrowth } from './mitred-fronts.js';
 import { keyX, keyY, pointKey, STEPS_PER_MM, toStep } from './grid.js';
+import { offset } from './offset.js';
 
 /** A point at which a disc that touches the edge can grow no more. */
 interface AxisPoint {
@@ -35,6 +36,8 @@ export interface Field {
   /** The greatest distance that is found inside, at most the run. */
   readonly deepest: number;
   distanceAt(x: number, y: number): number;
+  /** What lies at least so far from the edge: slow, and right whatever the fronts are like. */
+  beyond(distance: number): Outline;
   drawn(levels: readonly number[]): DrawnField;
 }
 
@@ -101,6 +104,10 @@ export class DistanceField implements Field {
     }
   }
 
+  beyond(distance: number): Outline {
+    return offset(this.outline, -distance);
+  }
+
   /**
    * The borders of the places over which the distance grows evenly, with lines of equal distance.
    * @param levels distances of those lines, ascending
@@ -139,6 +146,10 @@ export class GrowthField implements Field {
   distanceAt(x: number, y: number): number {
     if (contains(this.inner, x, y)) return this.run;
     return Math.max(0, this.run - this.growth.at(x, y));
+  }
+
+  beyond(distance: number): Outline {
+    return distance >= this.run ? this.inner : offset(this.inner, this.run - distance, undefined, 'mitred');
   }
 
   drawn(levels: readonly number[]): DrawnField {
@@ -199,9 +210,12 @@ export class DrawnField {
     }
     this.rings = levels.map((level) => {
       const steps = flanks.flatMap(({ points }) => this.lineAlong(points, this.onFlank(level)));
-      for (const { from, to } of steps) push(from, to, creases);
+      const linkedSteps = linked(steps);
+      // Where a mitre comes to places that something else came to and left again its front has no rays to show it.
+      const { rings, stretches } = linkedSteps ?? this.measured(level);
+      for (const { from, to } of stretches ?? steps) push(from, to, creases);
       // Flanks of what grew have the farther places on their other side.
-      return inner ? linked(steps).map(reversed) : linked(steps);
+      return linkedSteps && inner ? rings.map(reversed) : rings;
     });
     this.creases = creases;
   }
@@ -213,6 +227,17 @@ export class DrawnField {
     const measured = this.field.distanceAt(x / STEPS_PER_MM, y / STEPS_PER_MM);
     if (measured < ON_LINE) return 0;
     return this.levels.find((level) => Math.abs(level - measured) < ON_LINE) ?? measured;
+  }
+
+  /** The line of a level from what lies beyond it, for where the flanks do not close. */
+  private measured(level: number): Linked {
+    const stretches: Pick<Step, 'from' | 'to'>[] = [];
+    const rings = this.field.beyond(level).map((ring) => {
+      const keys = Array.from({ length: ring.length / 2 }, (_, i) => this.placeOnLine(ring[2 * i], ring[2 * i + 1], level));
+      keys.forEach((from, i) => stretches.push({ from, to: keys[(i + 1) % keys.length] }));
+      return contourOf(keys);
+    });
+    return { rings: rings.filter((ring) => ring.length >= 6), stretches };
   }
 
   /** A distance as flanks count it, and the other way round. */
@@ -285,7 +310,7 @@ function nearestStep(steps: readonly Step[], key: number): Step | undefined {
   let best: Step | undefined;
   let least = GAP;
   for (const step of steps) {
-    const distance = Math.hypot(keyX(step.from) - keyX(key), keyY(step.from) - keyY(key));
+    const distance = apartOf(step.from, key);
     if (step.isUsed || distance >= least) continue;
     least = distance;
     best = step;
@@ -293,8 +318,14 @@ function nearestStep(steps: readonly Step[], key: number): Step | undefined {
   return best;
 }
 
-/** Stretches of a line of equal distance as closed rings. */
-function linked(steps: readonly Step[]): Contour[] {
+/** A line of equal distance, and the stretches that it is of where they are not those of the flanks. */
+interface Linked {
+  readonly rings: Contour[];
+  readonly stretches?: readonly Pick<Step, 'from' | 'to'>[];
+}
+
+/** Stretches of a line of equal distance as closed rings; undefined where they do not close. */
+function linked(steps: readonly Step[]): Linked | undefined {
   const leaving = new Map<number, Step[]>();
   for (const step of steps) {
     const list = leaving.get(step.from);
@@ -308,14 +339,23 @@ function linked(steps: readonly Step[]): Contour[] {
     while (step && !step.isUsed) {
       step.isUsed = true;
       ring.push(step.from);
-      step =
-        leaving.get(step.to)?.find(({ isUsed }) => !isUsed) ?? (step.to === first.from ? undefined : nearestStep(steps, step.to));
+      const next: Step | undefined = leaving.get(step.to)?.find(({ isUsed }) => !isUsed);
+      if (!next && step.to !== first.from) {
+        const over = nearestStep(steps, step.to);
+        if (!over && apartOf(step.to, first.from) >= GAP) return undefined;
+        step = over;
+      } else step = next;
     }
-    if (ring.length >= 3)
-      rings.push(Float64Array.from(ring.flatMap((key) => [keyX(key) / STEPS_PER_MM, keyY(key) / STEPS_PER_MM])));
+    if (ring.length >= 3) rings.push(contourOf(ring));
   }
-  return rings;
+  return { rings };
 }
+
+const contourOf = (keys: readonly number[]): Contour =>
+  Float64Array.from(keys.flatMap((key) => [keyX(key) / STEPS_PER_MM, keyY(key) / STEPS_PER_MM]));
+
+/** Grid steps between two points. */
+const apartOf = (a: number, b: number): number => Math.hypot(keyX(a) - keyX(b), keyY(a) - keyY(b));
 
 function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Flank {
   const points: AxisPoint[] = [];

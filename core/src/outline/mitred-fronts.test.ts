@@ -3,7 +3,22 @@ import { type FontBook, placeLetter, setBlock } from '../type/index.js';
 import { loadedBook } from '../../testing/fonts.js';
 import { Area } from '../../testing/brute-area.js';
 import { Random } from '../../testing/random.js';
-import { apart, area, bounds, circle, contains, GrowthField, join, type Outline, offset, rectangle, reversed } from './index.js';
+import {
+  apart,
+  area,
+  bounds,
+  circle,
+  contains,
+  cut,
+  GrowthField,
+  join,
+  type Outline,
+  offset,
+  placement,
+  placeRings,
+  rectangle,
+  reversed,
+} from './index.js';
 
 let book: FontBook;
 beforeAll(async () => {
@@ -61,5 +76,30 @@ describe('GrowthField', () => {
     const field = new GrowthField(join(offset(outline, 6, undefined, 'mitred')), outline, 6, 0.001);
     // The middle of the counter is 4 mm from its edge.
     expect(field.distanceAt(0, 0)).toBeCloseTo(6 - 4, 1);
+  });
+
+  it.each([
+    ['upright', 0],
+    ['turned, where rounding decides which of two edges on one line is ahead', 51.8],
+  ])('has closed lines about a word that grows over itself, %s', (_, turn) => {
+    const block = setBlock(book, {
+      words: 'A&B A&B',
+      font: book.font('lora-bold'),
+      size: { kind: 'em', size: 21.7, stretch: 93.9 },
+      tracking: 5.6,
+      leading: { kind: 'percent', of: 100 },
+      align: 'centre',
+    });
+    const upright = block.letters.flatMap((letter) => placeLetter(letter).outline);
+    const letters = placeRings(upright, placement({ turn }));
+    // Strokes along the inside of the letters, whose own inner sides grow as well.
+    const inner = cut(letters, offset(letters, -1));
+    const run = 9.25;
+    const field = new GrowthField(join(offset(inner, run, undefined, 'mitred')), inner, run, 0.004);
+    const levels = [0.3, 2, 4, 6, 8];
+    field.drawn(levels).rings.forEach((rings, k) => {
+      const exact = area(offset(inner, run - levels[k], undefined, 'mitred'));
+      expect(Math.abs(area(rings) - exact) / exact).toBeLessThan(2e-3);
+    });
   });
 });
