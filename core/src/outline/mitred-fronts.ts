@@ -41,6 +41,8 @@ interface Sector extends MitredFront {
   readonly mitre: number;
   /** What its line is: an edge of the outline, or that of a mitre that is cut off. */
   readonly line: object;
+  /** Strips of the edges that it meets at inner corners. */
+  readonly across: Sector[];
   /** mm by which its growth counts for more, so that of fronts on one line one is ahead ({@link settleTies}). */
   bias: number;
   /** Foot and ray at 0, and what is added to either at 1. */
@@ -64,15 +66,17 @@ interface Reachable {
 const MILD = 1.1;
 
 /** mm by which a front reaches over its bounds, so that rounding leaves no hair between it and its neighbour. */
-const HAIR = 2e-8;
+const HAIR = 1e-8;
 /** Fronts whose normals differ by less than this, and whose lines by so many mm, are on one line. */
 const PARALLEL = 1e-9;
 const ON_LINE = 2e-6;
 /** mm by which of two fronts on one line the later one is behind. */
-const BIAS = 1e-6;
+const BIAS = 2e-7;
+/** mm by which a growth may come out below 0 for that, as at an inner corner. */
+const BEHIND = 1e-4;
 const STRAIGHT = 1e-7;
 /** mm of an edge, or part of a sector, below which a stretch is one of rounding. */
-const LEAST_STRETCH = 1e-9;
+const LEAST_STRETCH = 4e-6;
 
 /** Growth of an outline with its outer corners mitred. */
 export class MitredGrowth {
@@ -170,7 +174,7 @@ function greatestOf(front: Sector, pieces: readonly EnvelopePiece[]): number {
 
 /**
  * Edges of several places that lie on one line, as the feet of the letters of a word do, come everywhere at once: in what both reach
- * rounding would decide, here so and there otherwise. One of them is made to be a millionth of a millimetre ahead.
+ * rounding would decide, here so and there otherwise. One of them is made to be a hair ahead.
  */
 function settleTies(sectors: readonly Sector[]): void {
   const angleOf = ({ nx, ny }: Sector): number => {
@@ -214,7 +218,17 @@ function sectorsOf(contour: Float64Array): Sector[] {
   }
   if (edges.length < 3) return [];
   // Against the run of the ring, with the outside on the left as the line of equal growth is run.
-  return edges.reverse().flatMap((edge, i) => [edgeSector(edge), ...cornerSectors(edges[(i + 1) % edges.length], edge)]);
+  edges.reverse();
+  const sides = edges.map(edgeSector);
+  return sides.flatMap((side, i) => {
+    const next = (i + 1) % edges.length;
+    const turned = turnOf(edges[next], edges[i]);
+    if (turned < 0) {
+      side.across.push(sides[next]);
+      sides[next].across.push(side);
+    }
+    return [side, ...(turned > STRAIGHT ? cornerSectors(edges[next], edges[i], turned) : [])];
+  });
 }
 
 /** An edge of an outline: where it begins, its direction, and its length. */
@@ -246,6 +260,7 @@ function edgeSector(edge: Edge): Sector {
     box: [Math.min(x, endX), Math.min(y, endY), Math.max(x, endX), Math.max(y, endY)],
     mitre: 1,
     line: edge,
+    across: [],
     bias: 0,
     foot: [endX, endY],
     footStep: [-tx, -ty],
@@ -257,10 +272,12 @@ function edgeSector(edge: Edge): Sector {
   };
 }
 
+/** Radians by which the outline turns from an edge to the next, to the left above 0. */
+const turnOf = (before: Edge, after: Edge): number =>
+  Math.atan2(before.tx * after.ty - before.ty * after.tx, before.tx * after.tx + before.ty * after.ty);
+
 /** The sectors about the corner between two edges, from the normal of the later one to that of the earlier one. */
-function cornerSectors(before: Edge, after: Edge): Sector[] {
-  const turned = Math.atan2(before.tx * after.ty - before.ty * after.tx, before.tx * after.tx + before.ty * after.ty);
-  if (turned <= STRAIGHT) return [];
+function cornerSectors(before: Edge, after: Edge, turned: number): Sector[] {
   const [x, y] = [after.x, after.y];
   const first = Math.atan2(after.ty, after.tx) - Math.PI / 2;
   const normals = [0, turned];
@@ -292,6 +309,7 @@ function cornerSectors(before: Edge, after: Edge): Sector[] {
       box: [x, y, x, y],
       mitre: Math.hypot(1, Math.max(-low, high)),
       line: k === 0 ? after : k === normals.length - 1 ? before : {},
+      across: [],
       bias: 0,
       foot: [x, y],
       footStep: [0, 0],
@@ -379,7 +397,7 @@ function limitWithin(
   };
   // Where the growth is above 0.
   if (isCorner) keep(-w0 - 1e-12, -w1);
-  else keep(w0, w1);
+  else keep(front.across.includes(other) ? w0 + BEHIND : w0, w1);
   for (const [a, b, c] of other.bounds) {
     if (high - low <= LEAST_STRETCH) return false;
     alongRays(front, a, b, c);
