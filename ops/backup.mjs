@@ -46,7 +46,7 @@ function write(url, file) {
   // A back-up that was cut off is none: it gets its name when it is whole.
   const unfinished = `${file}.unfinished`;
   try {
-    postgres('pg_dump', url, ['-Fc', '--no-owner', '-f', unfinished]);
+    postgres('pg_dump', url, ['-Fc', '--no-owner', '--exclude-table-data=pictures', '-f', unfinished]);
     renameSync(unfinished, file);
   } finally {
     rmSync(unfinished, { force: true });

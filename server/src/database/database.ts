@@ -6,6 +6,7 @@ import { defineMail } from '../mail/model.js';
 import { definePeople } from '../people/model.js';
 import { defineProofs } from '../proofs/model.js';
 import { defineShop } from '../shop/model.js';
+import { defineKeptPictures } from '../signs/kept-pictures.js';
 import { defineSigns } from '../signs/model.js';
 import { defineTasks } from '../tasks/model.js';
 
@@ -23,6 +24,7 @@ export function openDatabase(url: string) {
   });
   const { Customer, Job } = defineJobs(sequelize);
   const { SignRow, RevisionRow } = defineSigns(sequelize);
+  const { KeptPicture } = defineKeptPictures(sequelize);
   const { Task } = defineTasks(sequelize);
   const { JobFile } = defineFiles(sequelize);
   const ofShop = defineShop(sequelize);
@@ -38,5 +40,5 @@ export function openDatabase(url: string) {
   Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
   const ofProofs = { Proof, ProofRemark, JobEvent, Mail };
   const ofPeople = { Person, Session, Deed };
-  return { sequelize, Customer, Job, SignRow, RevisionRow, Task, JobFile, ...ofShop, ...ofProofs, ...ofPeople };
+  return { sequelize, Customer, Job, SignRow, RevisionRow, KeptPicture, Task, JobFile, ...ofShop, ...ofProofs, ...ofPeople };
 }

@@ -254,6 +254,15 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
         FROM jsonb_array_elements(contents) AS sign
       )`);
   },
+  '0011-pictures': async (query) => {
+    await query.createTable('pictures', {
+      subject: { ...words(200), primaryKey: true },
+      version: words(40),
+      sign_id: { ...belongsTo('signs'), allowNull: true },
+      content: { type: DataTypes.BLOB, allowNull: false },
+    });
+    await query.addIndex('pictures', ['sign_id']);
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -1,6 +1,7 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { errors } from '../errors.js';
 import { answerWithFile } from '../http/files.js';
+import { answerWithPicture } from '../http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import type { TaskService } from '../tasks/service.js';
 import { Approval, LookQuery, NewRemark, PictureParams, PictureQuery, TokenParams, Wishes } from './schema.js';
@@ -76,10 +77,9 @@ export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks
     ofSign,
     async (request, reply) => {
       const proof = await proofs.byToken(request.params.token);
-      const picture = await customerPicture(pictures, proof, request.params.signId, request.query.option);
+      const picture = customerPicture(pictures, proof, request.params.signId, request.query.option);
       // What is frozen never looks otherwise.
-      reply.type('image/png').header('cache-control', 'private, max-age=31536000, immutable');
-      return reply.send(Buffer.from(picture));
+      return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
     },
   );
 
@@ -90,9 +90,8 @@ export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks
       const proof = await proofs.byToken(request.params.token);
       const { option } = request.query;
       const { signId, document } = frozenSign(proof, request.params.signId, option);
-      const drawing = await pictures.sizes(`${proof.id} ${signId} ${option ?? ''}`, document);
-      reply.type('image/svg+xml; charset=utf-8').header('cache-control', 'private, max-age=31536000, immutable');
-      return reply.send(Buffer.from(drawing));
+      const drawing = pictures.sizes(`${proof.id} ${signId} ${option ?? ''}`, document);
+      return answerWithPicture(request, reply, { ...drawing, type: 'image/svg+xml; charset=utf-8' });
     },
   );
 

@@ -1,6 +1,6 @@
 import { withOption } from '@plain-relief/core/sign';
 import { errors } from '../errors.js';
-import type { SignPictures } from '../signs/pictures.js';
+import type { NamedPicture, SignPictures } from '../signs/pictures.js';
 import type { Proof, ProofSign } from './model.js';
 
 /** A sign of a proof as it was frozen, or as one of its options is. */
@@ -12,7 +12,7 @@ export function frozenSign(proof: Proof, signId: string, option?: string): Proof
 }
 
 /** What a customer sees of a sign of a proof, or of one of its options, from the front, as a PNG file. */
-export function customerPicture(pictures: SignPictures, proof: Proof, id: string, option?: string): Promise<Uint8Array> {
+export function customerPicture(pictures: SignPictures, proof: Proof, id: string, option?: string): NamedPicture {
   const { signId, document } = frozenSign(proof, id, option);
   return pictures.front(`${proof.id} ${signId} ${option ?? ''}`, document);
 }

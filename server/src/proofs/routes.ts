@@ -5,6 +5,7 @@ import { IdParams } from '../jobs/schema.js';
 import type { JobService } from '../jobs/service.js';
 import type { Database } from '../database/database.js';
 import { taskView } from '../tasks/service.js';
+import { answerWithPicture } from '../http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import { caller, isEnough } from '../people/access.js';
 import type { Person } from '../people/model.js';
@@ -57,7 +58,10 @@ export function proofRoutes(
       const leftOpen = await confirmedNotes(signs, pictures, job.id, request.body);
       const proof = await proofs.freeze(job.id, request.body, caller(request).name, leftOpen);
       // Drawn before the customer comes. One that cannot be drawn is told when it is asked for.
-      for (const { signId } of proof.contents) void customerPicture(pictures, proof, signId).catch(() => undefined);
+      for (const { signId } of proof.contents)
+        void customerPicture(pictures, proof, signId)
+          .bytes()
+          .catch(() => undefined);
       reply.code(201);
       return told(request, proof.id);
     },
@@ -108,9 +112,8 @@ export function proofRoutes(
     { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
     async (request, reply) => {
       const { id, signId } = request.params;
-      const picture = await customerPicture(pictures, await proofs.find(id), signId);
-      reply.type('image/png').header('cache-control', 'private, max-age=31536000, immutable');
-      return reply.send(Buffer.from(picture));
+      const picture = customerPicture(pictures, await proofs.find(id), signId);
+      return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
     },
   );
 

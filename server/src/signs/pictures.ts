@@ -2,6 +2,7 @@ import { costliestPart, type Sign } from '@plain-relief/core/sign';
 import { errors, ServerError } from '../errors.js';
 import { LimitedThreads, TooMuchWork } from '../http/limited.js';
 import type { LoadedFont, ShopFonts } from '../shop/fonts.js';
+import { entityTag, keepPicture, pictureKept, type PictureName } from './kept-pictures.js';
 
 /** A sign, and what of it takes longest, as the beginning of a sentence. */
 export function nameOf(sign: Sign): string {
@@ -9,7 +10,8 @@ export function nameOf(sign: Sign): string {
   return part ? `“${sign.title}”, most of all its “${part.name}”,` : `“${sign.title}”`;
 }
 
-const MOST_KEPT = 500;
+/** Of signs that take too long so many are remembered. */
+const MOST_REFUSED = 500;
 const LIMITS = { threads: 2, seconds: 30, megabytes: 1500 };
 const SMALL = { width: 360, height: 240 };
 /** Pixels along the longer side of what a customer sees. */
@@ -32,12 +34,21 @@ export interface PictureOrder {
   readonly fonts: readonly LoadedFont[];
 }
 
-/** Pictures and models of signs, made in threads of their own; pictures are kept. */
+/** A picture with the name of its contents, which is known without it. */
+export interface NamedPicture {
+  readonly tag: string;
+  bytes(): Promise<Uint8Array>;
+}
+
+/** Pictures and models of signs, made in threads of their own; pictures are kept in the database. */
 export class SignPictures {
   /** Some for the board's many, some for what a customer waits for: more than one, so that one that takes long holds up no other. */
   private readonly board: LimitedThreads<PictureOrder, Uint8Array>;
   private readonly customers: LimitedThreads<PictureOrder, Uint8Array>;
-  private readonly kept = new Map<string, Promise<Uint8Array>>();
+  /** What is being fetched or made, by its tag. */
+  private readonly underWay = new Map<string, Promise<Uint8Array>>();
+  /** What takes too long does so again. */
+  private readonly refused = new Map<string, ServerError>();
 
   constructor(
     private readonly fontsDir: string,
@@ -49,13 +60,13 @@ export class SignPictures {
   }
 
   /** A small picture of a sign at a revision, as a PNG file. */
-  of(id: string, revision: number, sign: Sign): Promise<Uint8Array> {
-    return this.once(`${id} ${revision}`, sign, { kind: 'aside', ...SMALL });
+  of(signId: string, revision: number, sign: Sign): NamedPicture {
+    return this.named({ subject: `sign ${signId}`, revision, signId }, sign, { kind: 'aside', ...SMALL });
   }
 
   /** A large picture from the front of what never changes, as a PNG file; its edges are those of the blank. */
-  front(key: string, sign: Sign): Promise<Uint8Array> {
-    return this.once(key, sign, { kind: 'front', longest: LARGE });
+  front(subject: string, sign: Sign): NamedPicture {
+    return this.named({ subject: `front ${subject}` }, sign, { kind: 'front', longest: LARGE });
   }
 
   /** The solid with its finishes, as a GLB file. */
@@ -63,14 +74,14 @@ export class SignPictures {
     return this.make(sign, { kind: 'model' });
   }
 
-  /** Plan and section with their dimensions, as an SVG file. */
-  sizes(key: string, sign: Sign): Promise<Uint8Array> {
-    return this.once(`sizes ${key}`, sign, { kind: 'sizes' });
+  /** Plan and section of what never changes with their dimensions, as an SVG file. */
+  sizes(subject: string, sign: Sign): NamedPicture {
+    return this.named({ subject: `sizes ${subject}` }, sign, { kind: 'sizes' });
   }
 
   /** What there is to be looked at on a sign at a revision: the sentences of its errors and warnings. */
-  async notes(id: string, revision: number, sign: Sign): Promise<string[]> {
-    const bytes = await this.once(`notes ${id} ${revision}`, sign, { kind: 'notes' });
+  async notes(signId: string, revision: number, sign: Sign): Promise<string[]> {
+    const bytes = await this.named({ subject: `notes ${signId}`, revision, signId }, sign, { kind: 'notes' }).bytes();
     return JSON.parse(Buffer.from(bytes).toString('utf8')) as string[];
   }
 
@@ -79,18 +90,37 @@ export class SignPictures {
     return this.make(is, { kind: 'comparison', was });
   }
 
-  private once(key: string, sign: Sign, view: View): Promise<Uint8Array> {
-    let picture = this.kept.get(key);
+  private named(name: PictureName, sign: Sign, view: View): NamedPicture {
+    const tag = entityTag(name);
+    return { tag, bytes: () => this.once(tag, name, () => this.make(sign, view)) };
+  }
+
+  private once(tag: string, name: PictureName, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+    const refusal = this.refused.get(tag);
+    if (refusal) return Promise.reject(refusal);
+    let picture = this.underWay.get(tag);
     if (!picture) {
-      picture = this.make(sign, view);
-      this.kept.set(key, picture);
-      picture.catch((error: unknown) => {
-        // What takes too long does so again.
-        if (!(error instanceof ServerError && error.code === 'TOO_MUCH_WORK')) this.kept.delete(key);
-      });
-      if (this.kept.size > MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
+      picture = this.fetched(tag, name, make).finally(() => this.underWay.delete(tag));
+      this.underWay.set(tag, picture);
     }
     return picture;
+  }
+
+  private async fetched(tag: string, name: PictureName, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+    const kept = await pictureKept(name);
+    if (kept) return kept;
+    try {
+      const made = await make();
+      // A sign that was removed meanwhile, or a database away: the picture is shown all the same.
+      await keepPicture(name, made).catch(() => undefined);
+      return made;
+    } catch (error) {
+      if (error instanceof ServerError && error.code === 'TOO_MUCH_WORK') {
+        this.refused.set(tag, error);
+        if (this.refused.size > MOST_REFUSED) this.refused.delete(this.refused.keys().next().value!);
+      }
+      throw error;
+    }
   }
 
   private async make(sign: Sign, view: View): Promise<Uint8Array> {

@@ -5,6 +5,7 @@ import type { JobService } from '../jobs/service.js';
 import type { SignProof } from '../proofs/sign-proofs.js';
 import { SAVES } from '../people/deeds.js';
 import type { SignRow } from './model.js';
+import { answerWithPicture } from '../http/pictures.js';
 import type { SignPictures } from './pictures.js';
 import type { SignService } from './service.js';
 
@@ -115,9 +116,8 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
 
   app.get<{ Params: IdParams }>('/api/signs/:id/picture.png', params, async (request, reply) => {
     const sign = await signs.find(request.params.id);
-    const picture = await pictures.of(sign.id, sign.revision, sign.document);
-    // The address carries the revision, so that a picture may be kept for as long as one likes.
-    reply.type('image/png').header('cache-control', 'private, max-age=31536000, immutable');
-    return reply.send(Buffer.from(picture));
+    const picture = pictures.of(sign.id, sign.revision, sign.document);
+    // The address carries the revision.
+    return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
   });
 }
