@@ -28,6 +28,9 @@ const digest = (token: string): string => createHash('sha256').update(token).dig
 
 /** The people of the shop, and who of them is signed in where. */
 export class PeopleService {
+  /** By token, what is being looked up. */
+  private readonly asked = new Map<string, Promise<Person | undefined>>();
+
   constructor(private readonly db: Database) {}
 
   /** Signs somebody in; gives what their browser is to hold. */
@@ -47,9 +50,18 @@ export class PeopleService {
     return { token: await this.open(person.id, now), person };
   }
 
-  /** Whose browser this is; undefined where nobody is signed in with it. */
-  async whose(token: string | undefined, now = new Date()): Promise<Person | undefined> {
-    if (!token) return undefined;
+  /** Whose browser this is; undefined where nobody is signed in with it. Requests that come together, as for a board's pictures, ask once. */
+  whose(token: string | undefined, now = new Date()): Promise<Person | undefined> {
+    if (!token) return Promise.resolve(undefined);
+    let asked = this.asked.get(token);
+    if (!asked) {
+      asked = this.lookUp(token, now).finally(() => this.asked.delete(token));
+      this.asked.set(token, asked);
+    }
+    return asked;
+  }
+
+  private async lookUp(token: string, now: Date): Promise<Person | undefined> {
     const session = await this.db.Session.findOne({ where: { digest: digest(token) }, include: [{ association: 'person' }] });
     if (!session?.person || session.person.hasLeft) return undefined;
     const [age, idle] = [session.createdAt, session.seenAt].map((at) => now.getTime() - at.getTime());

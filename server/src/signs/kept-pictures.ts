@@ -47,7 +47,8 @@ export function entityTag(name: PictureName): string {
 
 /** The picture of a name where it was made before. */
 export async function pictureKept(name: PictureName): Promise<Uint8Array | undefined> {
-  const row = await KeptPicture.findOne({ where: { subject: name.subject, version: versionOf(name) } });
+  const where = { subject: name.subject, version: versionOf(name) };
+  const row = await KeptPicture.findOne({ where, attributes: ['content'], raw: true });
   return row?.content;
 }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { costliestPart, type Sign } from '@plain-relief/core/sign';
 import { errors, ServerError } from '../errors.js';
 import { LimitedThreads, TooMuchWork } from '../http/limited.js';
@@ -10,6 +11,8 @@ export function nameOf(sign: Sign): string {
   return part ? `“${sign.title}”, most of all its “${part.name}”,` : `“${sign.title}”`;
 }
 
+/** Bytes of pictures that are held beside the database. */
+const MOST_BYTES = 64_000_000;
 /** Of signs that take too long so many are remembered. */
 const MOST_REFUSED = 500;
 const LIMITS = { threads: 2, seconds: 30, megabytes: 1500 };
@@ -47,6 +50,11 @@ export class SignPictures {
   private readonly customers: LimitedThreads<PictureOrder, Uint8Array>;
   /** What is being fetched or made, by its tag. */
   private readonly underWay = new Map<string, Promise<Uint8Array>>();
+  /** What was asked for of late. */
+  private readonly recent = new LRUCache<string, Uint8Array>({
+    maxSize: MOST_BYTES,
+    sizeCalculation: ({ length }) => length + 1,
+  });
   /** What takes too long does so again. */
   private readonly refused = new Map<string, ServerError>();
 
@@ -59,8 +67,11 @@ export class SignPictures {
     this.customers = threads();
   }
 
-  /** A small picture of a sign at a revision, as a PNG file. */
-  of(signId: string, revision: number, sign: Sign): NamedPicture {
+  /**
+   * A small picture of a sign at a revision, as a PNG file.
+   * @param sign is asked for only where the picture was not made yet
+   */
+  of(signId: string, revision: number, sign: () => Promise<Sign>): NamedPicture {
     return this.named({ subject: `sign ${signId}`, revision, signId }, sign, { kind: 'aside', ...SMALL });
   }
 
@@ -90,17 +101,25 @@ export class SignPictures {
     return this.make(is, { kind: 'comparison', was });
   }
 
-  private named(name: PictureName, sign: Sign, view: View): NamedPicture {
+  private named(name: PictureName, sign: Sign | (() => Promise<Sign>), view: View): NamedPicture {
     const tag = entityTag(name);
-    return { tag, bytes: () => this.once(tag, name, () => this.make(sign, view)) };
+    const make = async () => this.make(typeof sign === 'function' ? await sign() : sign, view);
+    return { tag, bytes: () => this.once(tag, name, make) };
   }
 
   private once(tag: string, name: PictureName, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
     const refusal = this.refused.get(tag);
     if (refusal) return Promise.reject(refusal);
+    const recent = this.recent.get(tag);
+    if (recent) return Promise.resolve(recent);
     let picture = this.underWay.get(tag);
     if (!picture) {
-      picture = this.fetched(tag, name, make).finally(() => this.underWay.delete(tag));
+      picture = this.fetched(tag, name, make)
+        .then((made) => {
+          this.recent.set(tag, made);
+          return made;
+        })
+        .finally(() => this.underWay.delete(tag));
       this.underWay.set(tag, picture);
     }
     return picture;

@@ -115,8 +115,8 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
   });
 
   app.get<{ Params: IdParams }>('/api/signs/:id/picture.png', params, async (request, reply) => {
-    const sign = await signs.find(request.params.id);
-    const picture = pictures.of(sign.id, sign.revision, sign.document);
+    const { id } = request.params;
+    const picture = pictures.of(id, await signs.revisionNumber(id), async () => (await signs.find(id)).document);
     // The address carries the revision.
     return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
   });

@@ -24,6 +24,13 @@ export class SignService {
     return sign;
   }
 
+  /** The number of the newest revision, without its document. */
+  async revisionNumber(id: string): Promise<number> {
+    const row = isUuid(id) ? await this.db.SignRow.findByPk(id, { attributes: ['revision'], raw: true }) : null;
+    if (!row) throw errors.notFound('sign', id);
+    return row.revision;
+  }
+
   /** Where a sign stands with the customer, if a proof shows it. */
   async proofOf({ id, jobId }: SignRow): Promise<SignProof | undefined> {
     return (await signProofs(this.db, [jobId])).get(id);

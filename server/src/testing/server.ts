@@ -20,7 +20,7 @@ export const OWNER = 'Runa Aldous';
 export class TestServer {
   readonly sent: TaskOrder[] = [];
   /** Of the owner, who calls where nobody else is named. */
-  private cookie = '';
+  cookie = '';
 
   private constructor(
     readonly app: FastifyInstance,
