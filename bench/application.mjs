@@ -17,7 +17,7 @@ export async function application(name, databasePort) {
     NODE_OPTIONS: `--import ${fileURLToPath(new URL('loop-delay.mjs', import.meta.url))}`,
     LOOP_DELAY_FILE: file,
   };
-  const running = await serve({ home, port: await freePort(4600), databasePort, env });
+  const running = await serve({ home, port: await freePort(databasePort - 50_000), databasePort, env });
   return {
     ...running,
     running,

@@ -1,3 +1,4 @@
+import { prepareReading } from '@plain-relief/core/sign';
 import { buildApp } from './app.js';
 import { openDatabase } from './database/database.js';
 import { outliveDatabase } from './database/trouble.js';
@@ -12,6 +13,7 @@ const boss = await openQueue(settings.databaseUrl);
 const app = await buildApp(settings, db, async (order) => {
   await boss.send(QUEUE, order);
 });
+prepareReading();
 await app.listen({ host: '127.0.0.1', port: settings.port });
 console.log(`Serving on http://127.0.0.1:${settings.port}`);
 

@@ -30,9 +30,14 @@ const MOST_ERRORS = 200;
 
 let compiled: ValidateFunction | undefined;
 
+/** Makes the check of the schema, which takes some tenths of a second: a server does it before it answers anybody. */
+export function prepareReading(): ValidateFunction {
+  return (compiled ??= new Ajv({ discriminator: true, allErrors: true, verbose: true, strict: false }).compile(SignSchema));
+}
+
 function check(document: unknown): ErrorObject[] {
-  compiled ??= new Ajv({ discriminator: true, allErrors: true, verbose: true, strict: false }).compile(SignSchema);
-  return compiled(document) ? [] : (compiled.errors ?? []).slice(0, MOST_ERRORS);
+  const isSign = prepareReading();
+  return isSign(document) ? [] : (isSign.errors ?? []).slice(0, MOST_ERRORS);
 }
 
 /**
