@@ -24,6 +24,7 @@ import {
   blankNote,
   blankOutline,
   copied,
+  copiesNote,
   type PlacedPart,
   placeShape,
   placeText,
@@ -211,6 +212,8 @@ export class Evaluator implements Known {
     else {
       const one = part.kind === 'text' ? placeText(part, this.book, around) : placeShape(part, around);
       placed = copied(one, part.copies, part.place);
+      const merged = copiesNote(part, one, sign.unit);
+      if (merged.length > 0) placed = { ...placed, notes: [...placed.notes, ...merged] };
     }
     // The newest last: the oldest goes first when there are too many.
     this.remembered.set(key, placed);

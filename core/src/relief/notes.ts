@@ -218,6 +218,11 @@ export const NOTES = {
       text: `${name} is set in a single-line font, which has no inside to raise or carve: choose “line engraved”, or another font.`,
     }) as const,
   hidden: (name: string) => ({ weight: 'said', text: `${name} is hidden and is not made until it is shown again.` }) as const,
+  'copies-merge': (name: string, apart: number | undefined, unit: LengthUnit) =>
+    ({
+      weight: 'said',
+      text: `${name}: its copies run into each other and are made as one outline; ${apart === undefined ? 'a larger radius or fewer of them keep' : `a step of more than ${formatLength(apart, unit)} keeps`} them apart.`,
+    }) as const,
   'near-edge': (name: string, left: number, wanted: number, unit: LengthUnit) =>
     ({
       weight: 'warning',

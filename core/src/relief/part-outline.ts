@@ -30,7 +30,7 @@ import {
   type Stroke,
   withoutRepeats,
 } from '../outline/index.js';
-import type { Blank, Copies, Place, Shape, ShapePart, Sign, TextPart, TextPath } from '../sign/index.js';
+import type { Blank, Copies, Part, Place, Shape, ShapePart, Sign, TextPart, TextPath } from '../sign/index.js';
 import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../type/index.js';
 import { type Note, note } from './notes.js';
 
@@ -283,6 +283,22 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
     ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: copied(group.placed, copies, place) })) }),
   };
 }
+
+/** That neighbours among a part's copies run into each other. @param one the part without its copies */
+export function copiesNote({ id, name, copies, place }: Part, one: PlacedPart, unit: Sign['unit']): Note[] {
+  const { ink } = one;
+  if (!copies || copies.count < 2 || !ink || one.contours.length === 0) return [];
+  const [first, second] = placesOfCopies(copies, place).map((put) => placeRings(one.contours, put));
+  const [a, b] = [bounds(first)!, bounds(second)!];
+  if (a.maxX <= b.minX || b.maxX <= a.minX || a.maxY <= b.minY || b.maxY <= a.minY) return [];
+  if (area(cut(join(second), join(first))) > area(join(second)) - LEAST_OVERLAP) return [];
+  const row = copies.kind === 'row' ? copies : undefined;
+  const apart = !row ? undefined : row.stepY === 0 ? ink.maxX - ink.minX : row.stepX === 0 ? ink.maxY - ink.minY : Math.hypot(ink.maxX - ink.minX, ink.maxY - ink.minY); // prettier-ignore
+  return [note('copies-merge', { part: id }, name, apart, unit)];
+}
+
+/** mm² that copies may have in common and lie apart. */
+const LEAST_OVERLAP = 1e-3;
 
 /** Only a plain shape is known to be free of crossings; letters that overlap are not. */
 const isSettled = ({ letters, strokes }: PlacedPart): boolean => letters === 0 && strokes.length === 0;

@@ -207,3 +207,24 @@ describe('notes', () => {
     expect(codes(sign)).toContain('no-material');
   });
 });
+
+describe('copies of a part', () => {
+  it('that run into each other are told, with what keeps them apart', () => {
+    const told = (stepX: number) => {
+      const sign = bareSign(300, 100, 10);
+      addShape(sign, [12, 20], { kind: 'raise', by: 1 });
+      sign.parts[0].copies = { kind: 'row', count: 5, stepX, stepY: 0 };
+      return new Evaluator(book)
+        .evaluateLoaded(sign)
+        .notes.filter(({ code }) => code === 'copies-merge')
+        .map(({ text }) => text);
+    };
+    expect(told(13)).toEqual([]);
+    expect(told(12)).toEqual([]);
+    expect(told(11)).toEqual([
+      expect.stringMatching(
+        /its copies run into each other and are made as one outline; a step of more than 12 mm keeps them apart/u,
+      ),
+    ]);
+  });
+});

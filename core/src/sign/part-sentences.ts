@@ -1,5 +1,6 @@
 import { sideOf } from './levels.js';
 import { isAtHome, placeWords } from './place-words.js';
+import { type PartExtent, rowSpacing } from './copies.js';
 import type { Copies, Part, ShapePart, Sign } from './schema.js';
 import { plain, quietIf, type Sentence, type TicketWord, type Writer } from './sentence.js';
 import { shapeWords } from './shape-words.js';
@@ -15,7 +16,7 @@ export function partSentences(sign: Sign, part: Part, index: number, write: Writ
     ...sentences,
     side,
     ...cut,
-    copiesSentence(part.copies, index, write),
+    copiesSentence(part, index, write),
     ...bridgeSentence(part, index, write),
     dimensionSentence(part, index, write),
     ...bench,
@@ -177,7 +178,7 @@ function bridgeSentence({ bridges, tiers }: Part, index: number, write: Writer):
   ];
 }
 
-function copiesSentence(copies: Copies | undefined, index: number, write: Writer): TicketWord[] {
+function copiesSentence({ id, copies }: Part, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'copies'] as const;
   const kind = write.choice('copies', copies?.kind ?? 'once', COPIES, ...path, 'kind');
   if (!copies) return quietIf(true, plain('It is there '), kind, plain('.'));
@@ -192,7 +193,9 @@ function copiesSentence(copies: Copies | undefined, index: number, write: Writer
       write.length('step across', copies.stepX, ...path, 'stepX'),
       plain(' across and '),
       write.length('step up', copies.stepY, ...path, 'stepY'),
-      plain(' up from the last.'),
+      plain(' up from the last'),
+      ...spacingWords(copies, write.extents.get(id), index, write),
+      plain('.'),
     ];
   }
   return [
@@ -214,5 +217,23 @@ function copiesSentence(copies: Copies | undefined, index: number, write: Writer
       'turning',
     ),
     plain('.'),
+  ];
+}
+
+/** How far apart copies in a row are, and how long it is, where it is known how large one of them is. */
+function spacingWords(
+  copies: Extract<Copies, { kind: 'row' }>,
+  extent: PartExtent | undefined,
+  index: number,
+  write: Writer,
+): TicketWord[] {
+  const spacing = extent && rowSpacing(copies, extent);
+  if (!spacing) return [];
+  const path = ['parts', index, 'copies'] as const;
+  return [
+    plain(', with gaps of '),
+    write.length('gap between copies', spacing.gap, ...path, 'gap'),
+    plain(', spread evenly over '),
+    write.length('length of the row', spacing.over, ...path, 'over'),
   ];
 }

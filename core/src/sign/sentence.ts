@@ -1,5 +1,6 @@
 import type { FontEntry } from '../type/index.js';
 import { formatLength, type LengthUnit } from '../units/index.js';
+import type { PartExtent } from './copies.js';
 import type { Finish } from './schema.js';
 
 /** Where a value stands in a sign. */
@@ -50,6 +51,8 @@ export class Writer {
     private readonly catalogue: readonly FontEntry[],
     /** Those of the shop, besides the ones that every sign has at hand. */
     readonly finishes: readonly Finish[] = [],
+    /** How large one copy of each part is, where it is known, by the part's id. */
+    readonly extents: ReadonlyMap<string, PartExtent> = new Map(),
   ) {}
 
   length(label: string, value: number, ...path: FieldPath): TicketWord {

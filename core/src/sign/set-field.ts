@@ -1,5 +1,6 @@
 import { plainWords } from '../type/index.js';
 import { actionOf } from './edit.js';
+import { type PartExtent, spacedRow } from './copies.js';
 import { movedLetters } from './letters-by-hand.js';
 import { setKindsOfHardware } from './hardware.js';
 import { chooseFinish } from './finishes.js';
@@ -37,15 +38,25 @@ export interface SeenText {
   readonly stretch: number;
 }
 
+/** What is known of the part that a field belongs to, and of the shop. */
+export interface Around {
+  /** Sizes of a text as it stands. */
+  readonly seen?: SeenText;
+  /** Of one of a part's copies, in mm. */
+  readonly extent?: PartExtent;
+  /** Finishes of the shop. */
+  readonly finishes?: readonly Finish[];
+}
+
 type Holder = Record<string | number, unknown>;
 
 /**
  * Sets a field of the ticket in a sign that may be changed. A choice of kind is turned into what it stands for, keeping as much
  * of the look as can be: another kind of size has the same letters, another shape the same extent.
- * @param seen sizes of the text that the field belongs to, where they are known
- * @param finishes of the shop
+ * @param around what the values begin from where it is known
  */
-export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: SeenText, finishes: readonly Finish[] = []): void {
+export function setField(sign: Sign, path: FieldPath, value: unknown, around: Around = {}): void {
+  const { seen, finishes = [] } = around;
   const last = path[path.length - 1];
   const part = path[0] === 'parts' ? sign.parts[path[1] as number] : undefined;
   const owner = path[path.length - 2];
@@ -97,8 +108,11 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, seen?: See
   } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
     part.shape = shapeOf(value as Shape['kind'], part.shape);
   } else if (part && last === 'kind' && owner === 'copies') {
-    setCopies(part, value as string, sign, seen);
-  } else if (part?.kind === 'text' && setTextField(part, path, value, seen)) return;
+    setCopies(part, value as string, sign, around);
+  } else if (part && owner === 'copies' && (last === 'gap' || last === 'over')) {
+    if (part.copies?.kind === 'row' && around.extent)
+      part.copies = spacedRow(part.copies, last, plainValue(value) as number, around.extent);
+  } else if (part?.kind === 'text' && setTextField(sign, part, path, value, seen)) return;
   else (holderOf(sign, path.slice(0, -1)) as Holder)[last] = plainValue(value);
 }
 
@@ -170,7 +184,7 @@ const holderOf = (sign: Sign, path: FieldPath): unknown => path.reduce((at: unkn
 /** Choices are words; yes and no are kept as such. */
 const plainValue = (value: unknown): unknown => (value === 'true' ? true : value === 'false' ? false : value);
 
-function setTextField(part: TextPart, path: FieldPath, value: unknown, seen?: SeenText): boolean {
+function setTextField(sign: Sign, part: TextPart, path: FieldPath, value: unknown, seen?: SeenText): boolean {
   const field = path[2];
   const last = path[path.length - 1];
   if (field === 'words') {
@@ -198,6 +212,7 @@ function setTextField(part: TextPart, path: FieldPath, value: unknown, seen?: Se
   }
   if (field === 'path' && last === 'kind') {
     const line = pathOf(value as string, part, seen);
+    if (line?.kind === 'arc' && part.path?.kind !== 'arc') return aroundTheSame(sign, part, line);
     if (line) part.path = line;
     else delete part.path;
     return true;
@@ -332,6 +347,19 @@ function pathOf(value: string, part: TextPart, seen: SeenText | undefined): Text
   return undefined;
 }
 
+/** A text on an arc: where another one is it completes its ring, about the same middle and read from the other side. */
+function aroundTheSame(sign: Sign, part: TextPart, arc: Extract<TextPath, { kind: 'arc' }>): true {
+  const other = sign.parts.find(
+    (one) => one.kind === 'text' && one.id !== part.id && one.path?.kind === 'arc' && sideOf(one) === sideOf(part),
+  );
+  if (other?.kind === 'text' && other.path?.kind === 'arc') {
+    const { x, y } = other.place;
+    part.place = { ...part.place, x, y, turn: other.place.turn };
+    part.path = { ...other.path, reads: other.path.reads === 'top' ? 'bottom' : 'top', shift: 0 };
+  } else part.path = arc;
+  return true;
+}
+
 /** Another shape of the same extent. */
 function shapeOf<S extends Shape | Blank['outline']>(kind: Shape['kind'], before: S): Shape {
   if (before.kind === kind || before.kind === 'border' || before.kind === 'combined' || before.kind === 'fixings') return before;
@@ -366,10 +394,10 @@ function widthOf(shape: Shape): number {
 const COPY_GAP = 0.25;
 
 /** Copies of a part: in a row they stand beside each other with some room, wider apart where the blank has it. */
-function setCopies(part: Sign['parts'][number], kind: string, sign: Sign, seen: SeenText | undefined): void {
+function setCopies(part: Sign['parts'][number], kind: string, sign: Sign, { seen, extent }: Around): void {
   if (part.copies?.kind === kind) return;
   const { width, height } = extentOfShape(sign.blank.outline);
-  const own = part.kind === 'text' ? (seen?.width ?? 0) : widthOf(part.shape);
+  const own = extent?.width ?? (part.kind === 'text' ? (seen?.width ?? 0) : widthOf(part.shape));
   const count = part.copies?.count ?? 4;
   const copies: Record<string, Copies> = {
     row: { kind: 'row', count, stepX: tidy(Math.max(width / (count + 1), own * (1 + COPY_GAP))), stepY: 0 },

@@ -366,7 +366,7 @@ describe('the ticket', () => {
     expect(made.parts[0].copies).toEqual({ kind: 'row', count: 4, stepX: 150, stepY: 0 });
     const seen = { width: 80, height: 20, capHeight: 20, em: 28, stretch: 100 };
     addText(made, 'Oak', 'barlow-semibold', 20, { kind: 'raise', by: 1 });
-    setField(made, ['parts', 1, 'copies', 'kind'], 'row', seen);
+    setField(made, ['parts', 1, 'copies', 'kind'], 'row', { seen });
     expect(made.parts[1].copies).toMatchObject({ stepX: 100 });
   });
 
@@ -394,11 +394,11 @@ describe('the ticket', () => {
     const text = made.parts[1];
     text.tiers[0].area = { kind: 'offset', by: 0.9 };
     const seen = { width: 60, height: 20, capHeight: 18, em: 25, stretch: 100 };
-    setField(made, ['parts', 1, 'tiers', 0, 'area', 'scales'], 'true', seen);
+    setField(made, ['parts', 1, 'tiers', 0, 'area', 'scales'], 'true', { seen });
     expect(text.tiers[0].area).toEqual({ kind: 'offset', by: 5, scales: true });
-    setField(made, ['parts', 1, 'tiers', 0, 'area', 'scales'], 'false', seen);
+    setField(made, ['parts', 1, 'tiers', 0, 'area', 'scales'], 'false', { seen });
     expect(text.tiers[0].area).toEqual({ kind: 'offset', by: 0.9 });
-    setField(made, ['parts', 1, 'tiers', 0, 'area', 'kind'], 'stroke', seen);
+    setField(made, ['parts', 1, 'tiers', 0, 'area', 'kind'], 'stroke', { seen });
     expect(text.tiers[0].area).toEqual({ kind: 'stroke', width: 0.9, side: 'outside' });
   });
 
@@ -446,7 +446,7 @@ describe('the ticket', () => {
         if (field?.kind !== 'choice') continue;
         for (const { value } of field.choices) {
           const again = structuredClone(made);
-          setField(again, field.path, value, seen);
+          setField(again, field.path, value, { seen });
           expect([field.path.join('.'), value, faultsOf(again)]).toEqual([field.path.join('.'), value, []]);
           const now = ticket(again, catalogue).flatMap(({ words: all }) =>
             all.flatMap((word) => (word.field ? [word.field] : [])),
@@ -462,7 +462,7 @@ describe('the ticket', () => {
     const made = sign();
     const seen = { width: 100, height: 19, capHeight: 18, em: 25.5, stretch: 100 };
     const size = (kind: string) => {
-      setField(made, ['parts', 1, 'size', 'kind'], kind, seen);
+      setField(made, ['parts', 1, 'size', 'kind'], kind, { seen });
       return (made.parts[1] as TextPart).size;
     };
     expect(size('seen')).toEqual({ kind: 'seen', width: 100, height: 19 });

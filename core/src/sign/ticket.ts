@@ -1,4 +1,5 @@
 import type { FontEntry } from '../type/index.js';
+import type { PartExtent } from './copies.js';
 import { BARE, finishChoices } from './finishes.js';
 import { hardwareSentence } from './hardware.js';
 import { cutToSentences } from './cut-to-sentences.js';
@@ -35,9 +36,15 @@ export function ticketParagraphs(sentences: readonly Sentence[]): string[] {
 /**
  * The sign as a work order in sentences; what they say is what will be made.
  * @param finishes of the shop, that may be chosen besides those that every sign has at hand
+ * @param extents of one copy of each part, by its id: where copies can be set by their gaps
  */
-export function ticket(sign: Sign, catalogue: readonly FontEntry[], finishes: readonly Finish[] = []): Sentence[] {
-  const write = new Writer(sign.unit, catalogue, finishes);
+export function ticket(
+  sign: Sign,
+  catalogue: readonly FontEntry[],
+  finishes: readonly Finish[] = [],
+  extents?: ReadonlyMap<string, PartExtent>,
+): Sentence[] {
+  const write = new Writer(sign.unit, catalogue, finishes, extents);
   return [
     blankSentence(sign, write),
     ...cutToSentences(sign, write),

@@ -108,7 +108,7 @@ describe('finishes of the shop', () => {
     expect(list.body.map(({ name }) => name)).toEqual(['Bog oak', 'Traffic white']);
     // Worn by a sign, a finish is one of its own and stays with it.
     const sign = newSign('West gate', 'mm');
-    setField(sign, ['blank', 'finish', 'face'], made.body.id, undefined, list.body as never);
+    setField(sign, ['blank', 'finish', 'face'], made.body.id, { finishes: list.body as never });
     expect([sign.blank.finish?.face, sign.finishes?.[0].name]).toEqual([made.body.id, 'Traffic white']);
     expect((await server.call('DELETE', `/api/shop/finishes/${made.body.id}`)).status).toBe(204);
     expect((await server.call('DELETE', `/api/shop/finishes/${made.body.id}`)).status).toBe(404);

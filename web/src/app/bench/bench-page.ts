@@ -24,7 +24,7 @@ import { factorsToSize, hasInserts, hasSize, moveToDistance, sectionAt, type Sec
 import type { FontEntry, LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
-import type { FiguresView, SectionView } from '../relief/views';
+import type { FiguresView, ReliefView, SectionView } from '../relief/views';
 import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
 import { SessionService } from '../people/session.service';
 import { Masthead } from '../shell/masthead';
@@ -112,6 +112,10 @@ export class BenchPage implements OnDestroy {
   protected readonly fonts = signal<readonly FontEntry[]>([]);
   private readonly shop = inject(ShopService);
   private readonly shopState = toSignal(this.shop.state$, { requireSync: true });
+  /** How large one copy of each part is, where it is seen. */
+  protected readonly extents = computed(
+    () => new Map((this.view()?.plan.parts ?? []).flatMap(({ id, extent }) => (extent ? [[id, extent]] : []))),
+  );
   protected readonly shopFinishes = computed(() => this.shopState().finishes);
   /** Makers look, and change nothing. */
   protected readonly isLooking = inject(SessionService).isMaker;
@@ -143,8 +147,11 @@ export class BenchPage implements OnDestroy {
     const [state, view] = [this.state(), this.view()];
     if (!state || !view) return [];
     const { unit, blank } = state.sign;
-    return facts(view.facts, unit, blank.material, this.figures());
+    return facts(view.facts, unit, blank.material, this.figures()?.figures);
   });
+  /** What stands there is of before, and is being worked out anew. */
+  protected readonly areFactsOld = computed(() => this.isBusy() || this.figures()?.view !== this.view());
+  protected readonly areGapsOld = computed(() => this.isBusy() || this.isReadingGaps());
   protected readonly paints: readonly { readonly value: PlanPaint; readonly words: string }[] = [
     { value: 'heights', words: 'heights' },
     { value: 'finishes', words: 'finishes' },
@@ -153,7 +160,10 @@ export class BenchPage implements OnDestroy {
   ];
   protected readonly paint = signal<PlanPaint>('heights');
   /** What the solid measures, once nothing else is to be worked out. */
-  private readonly figures = signal<FiguresView | undefined>(undefined);
+  private readonly figures = signal<{ readonly figures: FiguresView | undefined; readonly view: ReliefView | undefined } | undefined>(
+    undefined,
+  );
+  private readonly isReadingGaps = signal(false);
   private readonly lit = inject(PictureOfRelief);
   protected readonly picture = this.lit.address;
   /** Gaps between the letters of the selected text, after every evaluation. */
@@ -175,7 +185,9 @@ export class BenchPage implements OnDestroy {
     effect((onCleanup) => {
       if (this.isBusy() || !this.view()) return;
       // Not while somebody drags or types.
-      const wait = setTimeout(() => void this.relief.figures().then((figures) => this.figures.set(figures)), QUIET_MS);
+      const view = this.view();
+      const measure = () => this.relief.figures().then((figures) => this.figures.set({ figures, view }));
+      const wait = setTimeout(() => void measure(), QUIET_MS);
       onCleanup(() => clearTimeout(wait));
     });
     effect(() => {
@@ -215,11 +227,14 @@ export class BenchPage implements OnDestroy {
   }
 
   private async readGaps(part: string): Promise<void> {
+    this.isReadingGaps.set(true);
     try {
       const gaps = await this.relief.gaps(part);
       if (this.state()?.selected === part) this.gaps.set(gaps);
     } catch (error) {
       this.said.set((error as Error).message);
+    } finally {
+      this.isReadingGaps.set(false);
     }
   }
 

@@ -31,6 +31,8 @@ export class LetterStrip {
   readonly part = input.required<TextPart>();
   readonly unit = input.required<LengthUnit>();
   readonly gaps = input.required<readonly LetterGap[]>();
+  /** They are of before, and are being measured anew. */
+  readonly isOld = input(false);
   readonly letterSet = output<{ readonly at: number; readonly change: Partial<Omit<LetterByHand, 'at'>> }>();
   readonly opened = output<number>();
   protected readonly isOpen = signal(false);

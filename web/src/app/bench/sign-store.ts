@@ -179,8 +179,10 @@ export class SignStore implements OnDestroy {
   /** Sets one field of the document. A choice of kind is turned into what it stands for. */
   setField(path: FieldPath, value: unknown, label: string): void {
     const part = path[0] === 'parts' ? this.history?.value.parts[path[1] as number]?.id : undefined;
-    const seen = this.relief.latest?.plan.parts.find(({ id }) => id === part)?.text;
-    this.edit(`${label}${this.ofPart(path)}`, path.join('.'), (sign) => setField(sign, path, value, seen, this.shop.finishes));
+    const plan = this.relief.latest?.plan.parts.find(({ id }) => id === part);
+    this.edit(`${label}${this.ofPart(path)}`, path.join('.'), (sign) =>
+      setField(sign, path, value, { seen: plan?.text, extent: plan?.extent, finishes: this.shop.finishes }),
+    );
   }
 
   /** Sets something of one letter of a text by hand. */

@@ -16,6 +16,7 @@ import {
   type Measure,
   measureLimitsAt,
   type Part,
+  type PartExtent,
   type Sentence,
   type Sign,
   ticket,
@@ -126,10 +127,14 @@ export class TicketPanel {
   readonly tierRemoved = output<{ readonly part: string; readonly tier: string }>();
   readonly tierSwitched = output<{ readonly part: string; readonly tier: string }>();
 
+  /** The gaps are of before, and are being measured anew. */
+  readonly areGapsOld = input(false);
+  /** How large one copy of each part is, as far as it was worked out, by the part's id. */
+  readonly extents = input<ReadonlyMap<string, PartExtent>>(new Map());
   /** Those of the shop. */
   readonly finishes = input<readonly Finish[]>([]);
   /** Written here from the document itself, so that a field never shows what it was before. */
-  private readonly sentences = computed(() => ticket(this.sign(), this.fonts(), this.finishes()));
+  private readonly sentences = computed(() => ticket(this.sign(), this.fonts(), this.finishes(), this.extents()));
   protected readonly blank = computed(() => this.sentences().filter(({ part, isGround }) => part === undefined && !isGround));
   protected readonly ground = computed(() => this.sentences().find(({ isGround }) => isGround));
   protected readonly blocks = computed<readonly Block[]>(() => {

@@ -3,7 +3,7 @@ import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnRun } from '@plain-relief/core/outline';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
-import type { Part, SectionLine, Side, Sign } from '@plain-relief/core/sign';
+import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
@@ -180,6 +180,7 @@ export class ReliefDesk {
 function planView(evaluation: Evaluation): PlanView {
   const { blank, kept, sign } = evaluation;
   const names = new Map(sign.parts.map((part) => [part.id, part.name]));
+  const copies = new Map(sign.parts.map((part) => [part.id, part.copies]));
   return {
     blank: bounds([blank])!,
     edge: screenPath(edgeOf(evaluation), true),
@@ -190,6 +191,7 @@ function planView(evaluation: Evaluation): PlanView {
       caps,
       name: names.get(id) ?? id,
       ink,
+      extent: ink && extentOfOne({ width: ink.maxX - ink.minX, height: ink.maxY - ink.minY }, copies.get(id)),
       frame: screenPath([frame], true),
       letters,
       text,

@@ -1,6 +1,6 @@
 import type { Box } from '@plain-relief/core/outline';
 import type { Note, TextMeasures } from '@plain-relief/core/relief';
-import type { Finish, Part, SectionLine, Side } from '@plain-relief/core/sign';
+import type { Finish, Part, PartExtent, SectionLine, Side } from '@plain-relief/core/sign';
 
 /** What the worker hands to the page after an evaluation: plain values, ready to be shown. */
 export interface ReliefView {
@@ -45,6 +45,8 @@ export interface PartView {
   readonly ink?: Box;
   /** Of text, the box from its cap line to its last baseline. */
   readonly caps?: Box;
+  /** How large one of its copies is. */
+  readonly extent?: PartExtent;
   /** Outline of the cap box or the shape, in micrometres with y downwards. */
   readonly frame: string;
   readonly letters: number;
