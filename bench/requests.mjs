@@ -122,7 +122,18 @@ async function one(i) {
   const answer = await fetch(`${url}/api${path}${query}`, { method, headers, body });
   const text = Buffer.from(await answer.arrayBuffer()).toString();
   times.push(performance.now() - from);
-  if (process.env.SLOW && performance.now() - from > 120) console.log('slow', i, (performance.now() - from).toFixed(0), method, path, answer.status, String(body).length, String(body).slice(0, 150), text.slice(0,120));
+  if (process.env.SLOW && performance.now() - from > 120)
+    console.log(
+      'slow',
+      i,
+      (performance.now() - from).toFixed(0),
+      method,
+      path,
+      answer.status,
+      String(body).length,
+      String(body).slice(0, 150),
+      text.slice(0, 120),
+    );
   answers.set(answer.status, (answers.get(answer.status) ?? 0) + 1);
   if (answer.status >= 500)
     wrong.push(`${method} ${path}: ${answer.status} ${text.slice(0, 200)} to ${String(body).slice(0, 200)}`);

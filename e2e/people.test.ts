@@ -64,6 +64,11 @@ describe('people of the shop', () => {
     const before = await visit.stored(id);
     await page.goto(`${visit.application.url}/signs/${id}`);
     await page.getByText('designers change it').waitFor();
+    // The ticket is text, and its parts are found by a click.
+    const ticket = page.locator('pr-ticket-text');
+    expect(await ticket.locator('input, select, textarea').count()).toBe(0);
+    await ticket.getByRole('button').first().click();
+    await page.locator('rect.grab.selected').waitFor();
     const part = page.locator('rect.grab').first();
     const box = (await part.boundingBox())!;
     await page.mouse.move(box.x + 4, box.y + 4);

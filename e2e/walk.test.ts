@@ -46,7 +46,8 @@ describe('from the words to the files', () => {
     const card = visit.page.locator('.card-job', { hasText: 'Heron pond plaque' });
     await card.waitFor();
     expect(await card.textContent()).toContain('2 to make');
-    await card.getByRole('button', { name: 'Add a sign' }).click();
+    // It asks for its first sign at once.
+    await visit.page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Name of the sign');
     await card.getByLabel('Name of the sign').fill('Heron pond');
     await card.getByRole('button', { name: 'Add', exact: true }).click();
     await visit.page.waitForURL(/\/signs\//u);

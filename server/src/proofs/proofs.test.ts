@@ -148,6 +148,10 @@ describe('freezing a proof', () => {
       ['A', 'replaced', []],
       ['B', 'this proof', ['Blank: thickness 12 mm → 7 mm']],
     ]);
+    // Its customer sees the same list.
+    const { token } = (await server.db.Proof.findByPk(proof.id))!;
+    const { body: seen } = await server.call<{ changes: unknown }>('GET', `/api/proof-links/${token}`);
+    expect(seen.changes).toEqual({ since: 'A', changes: ['Blank: thickness 12 mm → 7 mm'] });
     const card = { name: 'Another Name', contact: 'elsewhere', terms: 'All is due.' };
     expect((await server.call('PUT', '/api/shop/card', card)).status).toBe(200);
     await server.call('PATCH', `/api/jobs/${job.id}`, { quantity: 9 });

@@ -52,7 +52,15 @@ export function customerView(proof: Proof, { isSheetReady, newer }: Beside, cata
     job: job ? { number: job.number, title: job.title, quantity: job.quantity } : undefined,
     signs: proof.contents.map((sign) => signView(sign, catalogue)),
     remarks: (proof.remarks ?? []).map(remarkView),
+    changes: changesOfThis(proof),
     isSheetReady,
     newer: newer && { letter: newer.letter, token: newer.token },
   };
+}
+
+/** What its sheet says was changed since the proof before: none in the first one. */
+function changesOfThis({ about, letter }: Proof): { readonly since: string; readonly changes: readonly string[] } | undefined {
+  const revisions = about?.revisions ?? [];
+  const at = revisions.findIndex((revision) => revision.letter === letter);
+  return at > 0 ? { since: revisions[at - 1].letter, changes: revisions[at].changes } : undefined;
 }

@@ -51,7 +51,9 @@ import { SectionViewer } from './section-view';
 import { SignStore } from './sign-store';
 import { type StepName, stepsOf } from './steps';
 import { TasksService } from './tasks.service';
+import { CustomerPins } from './customer-pins';
 import { type AddedShape, TicketPanel } from './ticket-panel';
+import { TicketText } from './ticket-text';
 
 /** Quiet after which the solid is measured, in ms. */
 const QUIET_MS = 400;
@@ -83,8 +85,9 @@ const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Pro
     SaveMark,
     SectionViewer,
     TicketPanel,
+    TicketText,
   ],
-  providers: [SignStore, ProofChoices, Remedies, TasksService, Arranger, PictureOfRelief],
+  providers: [SignStore, ProofChoices, Remedies, TasksService, Arranger, PictureOfRelief, CustomerPins],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
   styleUrl: './bench-page.scss',
@@ -101,6 +104,8 @@ export class BenchPage implements OnDestroy {
   private readonly arranger = inject(Arranger);
   private readonly clipboard = inject(Clipboard);
   private readonly title = inject(Title);
+  private readonly customerPins = inject(CustomerPins);
+  protected readonly pins = this.customerPins.pins;
   private readonly planViewer = viewChild(PlanViewer);
 
   protected readonly state = toSignal(this.store.state$);
@@ -160,9 +165,9 @@ export class BenchPage implements OnDestroy {
   ];
   protected readonly paint = signal<PlanPaint>('heights');
   /** What the solid measures, once nothing else is to be worked out. */
-  private readonly figures = signal<{ readonly figures: FiguresView | undefined; readonly view: ReliefView | undefined } | undefined>(
-    undefined,
-  );
+  private readonly figures = signal<
+    { readonly figures: FiguresView | undefined; readonly view: ReliefView | undefined } | undefined
+  >(undefined);
   private readonly isReadingGaps = signal(false);
   private readonly lit = inject(PictureOfRelief);
   protected readonly picture = this.lit.address;
@@ -221,6 +226,9 @@ export class BenchPage implements OnDestroy {
     try {
       await this.store.open(id);
       await this.tasks.open(id);
+      const job = this.state()?.job;
+      // Without them the bench is what it is.
+      if (job) await this.customerPins.open(job.id, id).catch(() => undefined);
     } catch (error) {
       this.error.set((error as Error).message);
     }

@@ -26,6 +26,7 @@ import {
 } from '@plain-relief/core/sign';
 import type { PlanView } from '../relief/views';
 import { arrowOf, nudgeLength } from './arrow-keys';
+import type { CustomerPin } from './customer-pins';
 import { PlanDimensions, type TypedDimension } from './plan-dimensions';
 import { cutLineEnds, fit, onSteps, RULER, ticks, toPlan, turnTowards, type Viewport, zoomed } from './plan-geometry';
 import { HANDLES, type Handle, handlePlaces, stretchedBy } from './plan-handles';
@@ -83,6 +84,8 @@ export class PlanViewer {
   /** Address of the picture of the relief, for that paint. */
   readonly picture = input<string>();
   readonly mode = input<PlanMode>('choose');
+  /** What was said in a proof about places of the front. */
+  readonly pins = input<readonly CustomerPin[]>([]);
   readonly picked = output<{ readonly id: string | undefined; readonly isAdding: boolean }>();
   readonly pickedAll = output<readonly string[]>();
   readonly placed = output<readonly PartPlace[]>();
@@ -123,6 +126,18 @@ export class PlanViewer {
     const { x, y, scale } = this.view();
     return { x1: x + x1 * scale, y1: y - y1 * scale, x2: x + x2 * scale, y2: y - y2 * scale };
   });
+  protected readonly pinned = computed(() => {
+    if (this.side() === 'back') return [];
+    const { minX, maxX, minY, maxY } = this.plan().blank;
+    const { x, y, scale } = this.view();
+    return this.pins().map((pin) => ({
+      ...pin,
+      x: x + (minX + pin.across * (maxX - minX)) * scale,
+      y: y - (maxY - pin.down * (maxY - minY)) * scale,
+    }));
+  });
+  /** The pin whose words are shown. */
+  protected readonly shownPin = signal('');
   protected readonly chosenViews = computed(() => this.plan().parts.filter(({ id }) => this.chosen().includes(id)));
   /** All that is chosen, as one box. */
   protected readonly chosenBox = computed(

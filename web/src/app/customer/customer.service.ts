@@ -8,6 +8,8 @@ export interface CustomerProof extends SharedProof {
   readonly shop: string;
   readonly customer: string;
   readonly job?: { readonly number: string; readonly title: string; readonly quantity: number };
+  /** Of all but the first proof: what was changed since the one before. */
+  readonly changes?: { readonly since: string; readonly changes: readonly string[] };
   readonly isSheetReady: boolean;
 }
 

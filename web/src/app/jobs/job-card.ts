@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type Job, JOB_STATES, type JobSign, JobsService, type JobState } from './jobs.service';
@@ -20,6 +20,8 @@ const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop',
 })
 export class JobCard {
   readonly job = input.required<Job>();
+  /** It was just made: it asks for its first sign, and the focus there brings it into view. */
+  readonly isNew = input(false);
   private readonly jobs = inject(JobsService);
   private readonly router = inject(Router);
   /** Makers move jobs through the shop, and remove nothing. */
@@ -28,7 +30,7 @@ export class JobCard {
     this.isLooking ? JOB_STATES.filter((state) => MAKERS_STATES.has(state) || state === this.job().state) : JOB_STATES,
   );
   protected readonly due = computed(() => due(this.job().dueOn, new Date()));
-  protected readonly isAdding = signal(false);
+  protected readonly isAdding = linkedSignal(() => this.isNew());
   /** What removal was asked for and waits for a second click. */
   protected readonly removing = signal<'job' | string | undefined>(undefined);
   protected readonly error = signal('');

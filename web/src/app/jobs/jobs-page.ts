@@ -4,7 +4,7 @@ import { RouterLink } from '@angular/router';
 import { SessionService } from '../people/session.service';
 import { Masthead } from '../shell/masthead';
 import { JobCard } from './job-card';
-import { JOB_STATES, JobsService } from './jobs.service';
+import { type Job, JOB_STATES, JobsService } from './jobs.service';
 import { dueWithin, LANES, matching } from './lanes';
 import { NewJobForm } from './new-job-form';
 
@@ -26,6 +26,8 @@ export class JobsPage {
   protected readonly days = signal<number | undefined>(undefined);
   protected readonly states = JOB_STATES;
   protected readonly isMaking = signal(false);
+  /** Id of the job that was made last. */
+  protected readonly fresh = signal('');
   /** Makers begin no jobs. */
   protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly lanes = computed(() => {
@@ -38,6 +40,13 @@ export class JobsPage {
 
   constructor() {
     void this.service.load();
+  }
+
+  /** A job that was just made is shown, whatever was looked for, and asks for its first sign. */
+  protected open({ id }: Job): void {
+    this.isMaking.set(false);
+    this.showAll();
+    this.fresh.set(id);
   }
 
   protected setDays(value: string): void {

@@ -3,7 +3,7 @@ import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angula
 import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { map, merge, type Observable, Subject } from 'rxjs';
 import { FirstField } from '../fields/first-field';
-import { JobsService } from './jobs.service';
+import { type Job, JobsService } from './jobs.service';
 
 const REMEDIES: Readonly<Record<string, string>> = {
   customer: 'Whose job is it? Write the customer’s name.',
@@ -20,7 +20,7 @@ const REMEDIES: Readonly<Record<string, string>> = {
 })
 export class NewJobForm {
   readonly customers = input.required<readonly string[]>();
-  readonly made = output();
+  readonly made = output<Job>();
   readonly dropped = output();
   private readonly jobs = inject(JobsService);
   protected readonly focused = new Subject<string>();
@@ -59,14 +59,14 @@ export class NewJobForm {
     this.isBusy.set(true);
     this.error.set('');
     try {
-      await this.jobs.create({
+      const made = await this.jobs.create({
         customer: customer.trim(),
         title: title.trim(),
         dueOn: dueOn || null,
         quantity: Number(quantity),
         unit,
       });
-      this.made.emit();
+      this.made.emit(made);
     } catch (error) {
       this.error.set((error as Error).message);
     } finally {

@@ -47,6 +47,11 @@ describe('RemarkBoard', () => {
     const { said, point, say, page } = await show({ option: 'option-1' });
     await point(200, 100);
     expect(page.querySelector<HTMLElement>('.fresh')!.style.left).toBe('25%');
+    // What is typed next is the remark, also after pointing again.
+    expect(document.activeElement).toBe(page.querySelector('textarea'));
+    page.querySelector('textarea')!.blur();
+    await point(200, 100);
+    expect(document.activeElement).toBe(page.querySelector('textarea'));
     await say('  A little larger  ');
     expect(said).toEqual([{ signId: 's', option: 'option-1', across: 0.25, down: 0.25, text: 'A little larger' }]);
     expect(page.querySelector('textarea')).toBeNull();

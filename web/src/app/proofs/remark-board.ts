@@ -1,4 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  Injector,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import type { NewRemark, Remark } from './proof-types';
 import { timeOf } from './proof-types';
 
@@ -30,6 +42,8 @@ export class RemarkBoard {
       .map((remark, i) => ({ ...remark, number: i + 1, isHere: (remark.option ?? undefined) === this.option() })),
   );
   protected readonly time = timeOf;
+  private readonly words = viewChild<ElementRef<HTMLTextAreaElement>>('words');
+  private readonly injector = inject(Injector);
 
   protected pin(event: MouseEvent): void {
     if (!this.isOpen()) return;
@@ -42,12 +56,18 @@ export class RemarkBoard {
         ? { across: share(event.clientX, box.left, box.width), down: share(event.clientY, box.top, box.height) }
         : undefined,
     );
-    this.isWriting.set(true);
+    this.beginWriting();
   }
 
   protected write(): void {
     this.place.set(undefined);
+    this.beginWriting();
+  }
+
+  /** What is typed next belongs to the remark, also where its place is pointed at a second time. */
+  private beginWriting(): void {
     this.isWriting.set(true);
+    afterNextRender(() => this.words()?.nativeElement.focus(), { injector: this.injector });
   }
 
   protected drop(): void {
