@@ -117,13 +117,7 @@ function heightFindings(sign: Sign, evaluation: Evaluation, mesh: Mesh, m: Manif
 }
 
 /** The volume by summing the definition up over a lattice that is no grid (R2 sequence, M. Roberts, 2018, from memory). */
-function volumeFindings(
-  oracle: Oracle,
-  evaluation: Evaluation,
-  [minX, maxX, minY, maxY]: number[],
-  mm3: number,
-  add: Add,
-): void {
+function volumeFindings(oracle: Oracle, evaluation: Evaluation, [minX, maxX, minY, maxY]: number[], mm3: number, add: Add): void {
   let [sum, squares] = [0, 0];
   for (let i = 1; i <= SAMPLES; i++) {
     const x = minX + (maxX - minX) * ((i * 0.7548776662466927) % 1);

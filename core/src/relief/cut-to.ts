@@ -1,7 +1,9 @@
 import {
   apart,
+  area,
   bounds,
   circle,
+  type Contour,
   contourArea,
   cut,
   join,
@@ -15,7 +17,7 @@ import {
   snapRun,
   widestGap,
 } from '../outline/index.js';
-import { type Backer, type CutTo, type Side, sideOf, type Sign } from '../sign/index.js';
+import { type Backer, type CutTo, type Side, sideOf, type Sign, THROUGH } from '../sign/index.js';
 import type { Layer } from './layers.js';
 import { mirrored } from './mirrored.js';
 import { type Note, note } from './notes.js';
@@ -90,6 +92,11 @@ export class CutToPlans {
       layers.push({ ...layer('carve', holes, depth - thickness), isBehind: true });
     }
     if (cutTo.backer) layers.push({ ...this.plateBehind(cutTo.backer, kept, pieces, thickness), isBehind: true });
+    if (cutTo.backer?.kind === 'bar') {
+      const hole = holeOfBar(cutTo.backer, kept);
+      if (hole) layers.push(layer('through', [hole], THROUGH));
+      notes.push(...barNotes(cutTo.backer, kept, sign));
+    }
     if (cutTo.backer?.kind === 'grown') {
       // Both sides grow by the margin.
       const joins = (widestGap(pieces) ?? 0) / 2;
@@ -109,9 +116,12 @@ export class CutToPlans {
       const outer = join(grown).filter((ring) => contourArea(ring) > 0);
       return { ...layer('back up', join(outer), -thickness), under };
     }
-    const { minX, maxX } = bounds(kept)!;
-    const bar = rectangle(maxX - minX, backer.height).map((v, i) => v + (i % 2 === 0 ? (minX + maxX) / 2 : backer.y));
-    return { ...layer('back up', [snapRun(bar, true)], -thickness), under };
+    const { from, to } = reachOfBar(backer, kept);
+    const radius = backer.ends === 'round' ? Math.min(to - from, backer.height) / 2 : 0;
+    const bar = rectangle(to - from, backer.height, radius).map((v, i) => v + (i % 2 === 0 ? (from + to) / 2 : backer.y));
+    const hole = holeOfBar(backer, kept);
+    const whole = snapRun(bar, true);
+    return { ...layer('back up', hole ? cut([whole], [hole]) : [whole], -thickness), under };
   }
 
   private studsOf(piece: Outline, { studs }: CutTo): readonly StudPlace[] {
@@ -132,6 +142,32 @@ export class CutToPlans {
     if (hollow.length > 0) markLetter(hollow);
     return hollow;
   }
+}
+
+type Bar = Extract<Backer, { kind: 'bar' }>;
+
+/** From where to where a bar behind letters goes. */
+function reachOfBar({ beyond }: Bar, kept: Outline): { readonly from: number; readonly to: number } {
+  const { minX, maxX } = bounds(kept)!;
+  return { from: minX - (beyond?.left ?? 0), to: maxX + (beyond?.right ?? 0) };
+}
+
+function holeOfBar(bar: Bar, kept: Outline): Contour | undefined {
+  if (!bar.hole) return undefined;
+  const { diameter, end, edge } = bar.hole;
+  const { from, to } = reachOfBar(bar, kept);
+  const x = end === 'left' ? from + edge + diameter / 2 : to - edge - diameter / 2;
+  return snapRun(circle(x, bar.y, diameter / 2), true);
+}
+
+/** That a hole leaves nothing of its bar, or goes through letters as well. */
+function barNotes(bar: Bar, kept: Outline, { unit }: Sign): Note[] {
+  const hole = holeOfBar(bar, kept);
+  if (!bar.hole || !hole) return [];
+  const { from, to } = reachOfBar(bar, kept);
+  const { diameter, edge } = bar.hole;
+  if (diameter >= bar.height || edge + diameter >= to - from) return [note('hole-in-bar', {}, diameter, bar.height, unit)];
+  return area(cut([hole], kept)) < area([hole]) - 1e-3 ? [note('hole-in-letters', {}, diameter, unit)] : [];
 }
 
 const layer = (does: Layer['does'], contours: Outline, z: number): Layer => ({ part: '', tier: '', does, z, contours });

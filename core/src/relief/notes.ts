@@ -128,6 +128,16 @@ export const NOTES = {
       weight: 'warning',
       text: `The letters grown by ${formatLength(margin, unit)} do not hang together: from ${formatLength(joins, unit)} on the plate behind is one piece.`,
     }) as const,
+  'hole-in-bar': (diameter: number, height: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `The hole of ${formatLength(diameter, unit)} leaves nothing around it of a bar that is ${formatLength(height, unit)} high: make it smaller, or the bar higher or longer.`,
+    }) as const,
+  'hole-in-letters': (diameter: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `The hole of ${formatLength(diameter, unit)} in the bar goes through a letter, too: let the bar reach further at that end.`,
+    }) as const,
   'few-studs': (pieces: number, count: number, least: number, diameter: number, edge: number, unit: LengthUnit) =>
     ({
       weight: least === 0 ? 'warning' : 'said',

@@ -82,6 +82,34 @@ function backerWords({ backer }: CutTo, path: FieldPath, write: Writer): TicketW
     thickness,
     plain(' thick, its middle at '),
     write.length('height of its middle', backer.y, ...at, 'y'),
+    plain(', longer than they are by '),
+    write.length('length beyond the letters on the left', backer.beyond?.left ?? 0, ...at, 'beyond', 'left'),
+    plain(' on the left and '),
+    write.length('length beyond the letters on the right', backer.beyond?.right ?? 0, ...at, 'beyond', 'right'),
+    plain(' on the right, its ends '),
+    write.choice('ends of the bar', backer.ends ?? 'square', ENDS, ...at, 'ends'),
+    plain(', with '),
+    write.choice('hole of the bar', backer.hole?.end ?? 'none', HOLES, ...at, 'hole', 'end'),
+    ...(backer.hole
+      ? [
+          plain(' of '),
+          write.length('diameter of the hole', backer.hole.diameter, ...at, 'hole', 'diameter'),
+          plain(', '),
+          write.length('distance of the hole from the end', backer.hole.edge, ...at, 'hole', 'edge'),
+          plain(' from it'),
+        ]
+      : []),
     plain('.'),
   ];
 }
+
+const ENDS = [
+  ['square', 'square'],
+  ['round', 'round'],
+] as const;
+
+const HOLES = [
+  ['none', 'no hole'],
+  ['left', 'a hole at its left end'],
+  ['right', 'a hole at its right end'],
+] as const;

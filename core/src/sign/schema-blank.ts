@@ -102,8 +102,30 @@ export const Backer = byKind(
     'a plate behind, the letters grown by a margin, filled and joined',
   ),
   closed(
-    { kind: Type.Literal('bar'), y: Coordinate, height: Extent, thickness: Radius },
-    'a bar behind, as long as the letters are, its middle at this height',
+    {
+      kind: Type.Literal('bar'),
+      y: Coordinate,
+      height: Extent,
+      thickness: Radius,
+      beyond: Type.Optional(
+        closed(
+          { left: Type.Number({ minimum: 0, maximum: 4000 }), right: Type.Number({ minimum: 0, maximum: 4000 }) },
+          'by so much longer than the letters at either end',
+        ),
+      ),
+      ends: Type.Optional(Type.Literal('round')),
+      hole: Type.Optional(
+        closed(
+          {
+            diameter: Type.Number({ minimum: 0.1, maximum: 500 }),
+            end: Type.Union([Type.Literal('left'), Type.Literal('right')]),
+            edge: Type.Number({ minimum: 0, maximum: 4000 }),
+          },
+          'a hole through the bar, and through whatever is there, so far from its end',
+        ),
+      ),
+    },
+    'a bar behind, as long as the letters are where nothing else is said, its middle at this height',
   ),
 );
 export const CutTo = closed(

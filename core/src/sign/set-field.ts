@@ -67,6 +67,8 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, around: Ar
     tier.action = actionOf(value as Action['kind'], tier.action);
   } else if (last === 'kind' && path[1] === 'cutTo') {
     setCutTo(sign, owner as string, value as string);
+  } else if (path[1] === 'cutTo' && path[2] === 'backer' && sign.blank.cutTo?.backer?.kind === 'bar') {
+    setBar(sign.blank.cutTo.backer, path.slice(3), value);
   } else if (last === 'kind' && owner === 'heightLimit') {
     if (value === 'limited') sign.heightLimit ??= highestAsked(sign);
     else delete sign.heightLimit;
@@ -160,6 +162,31 @@ function setCutTo(sign: Sign, what: string, value: string): void {
     else delete cutTo.studs;
   } else if (value === 'none') delete cutTo.backer;
   else if (value !== cutTo.backer?.kind) cutTo.backer = backerOf(value as Backer['kind'], sign);
+}
+
+/** A field of the bar behind letters; what is as it would be without saying is not said. */
+function setBar(bar: Extract<Backer, { kind: 'bar' }>, [field, of]: FieldPath, value: unknown): void {
+  if (field === 'beyond') {
+    const beyond = { ...(bar.beyond ?? { left: 0, right: 0 }), [of]: value };
+    if (beyond.left === 0 && beyond.right === 0) delete bar.beyond;
+    else bar.beyond = beyond;
+  } else if (field === 'ends') {
+    if (value === 'round') bar.ends = 'round';
+    else delete bar.ends;
+  } else if (field === 'hole' && of === 'end') {
+    if (value === 'none') delete bar.hole;
+    else setHoleOfBar(bar, value as 'left' | 'right');
+  } else if (field === 'hole') (bar.hole as unknown as Holder)[of] = value;
+  else (bar as unknown as Holder)[field] = value;
+}
+
+/** A hole for a strap or a ring: half as wide as the bar is high and as far from its end, for which the bar is made longer where it must be. */
+function setHoleOfBar(bar: Extract<Backer, { kind: 'bar' }>, end: 'left' | 'right'): void {
+  const diameter = bar.hole?.diameter ?? tidy(bar.height / 2);
+  const edge = bar.hole?.edge ?? tidy(bar.height / 4);
+  const beyond = bar.beyond ?? { left: 0, right: 0 };
+  bar.hole = { diameter, end, edge };
+  bar.beyond = { ...beyond, [end]: Math.max(beyond[end], tidy(diameter + 2 * edge)) };
 }
 
 /** The parts that letters are cut from: texts, or where there are none all shapes with an area of their own. */
