@@ -169,6 +169,8 @@ describe('DXF', () => {
       const parsed = new DxfParser().parseSync(dxfFile(drawing, unit))!;
       // DXF reference, $INSUNITS: 1 inches, 4 millimetres.
       expect(parsed.header.$INSUNITS).toBe(code);
+      // $MEASUREMENT: 0 English, 1 metric.
+      expect(parsed.header.$MEASUREMENT).toBe(code === 4 ? 1 : 0);
       const lines = parsed.entities as ILwpolylineEntity[];
       const edge = lines.filter(({ layer }) => layer === 'BLANK_EDGE').flatMap(({ vertices }) => vertices.map(({ x }) => x));
       expect(Math.max(...edge) - Math.min(...edge)).toBeCloseTo(width, 6);

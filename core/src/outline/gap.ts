@@ -21,13 +21,14 @@ function reach(s: Segments, i: number, x: number, y: number): number {
   return (ax + t * dx - x) ** 2 + (ay + t * dy - y) ** 2;
 }
 
-/**
- * The least distance between two outlines in mm, 0 where they meet or one lies in the other. Exact for the segments given.
- * @param closed whether the runs are rings with an inside, or open strokes
- */
-export function gapBetween(a: Outline, b: Outline, closed = true): number {
+/** What runs of points are: areas with an inside, nothing but their closed edges, or open strokes. */
+export type Runs = 'areas' | 'edges' | 'strokes';
+
+/** The least distance between two outlines in mm, 0 where they meet or one area lies in the other. Exact for the segments given. */
+export function gapBetween(a: Outline, b: Outline, runs: Runs = 'areas'): number {
   if (a.length === 0 || b.length === 0) return Infinity;
-  if (closed && (a.some(([x, y]) => contains(b, x, y)) || b.some(([x, y]) => contains(a, x, y)))) return 0;
+  const closed = runs !== 'strokes';
+  if (runs === 'areas' && (a.some(([x, y]) => contains(b, x, y)) || b.some(([x, y]) => contains(a, x, y)))) return 0;
   const [p, q] = [segmentsOf(a, closed), segmentsOf(b, closed)];
   let best = Infinity;
   for (let i = 0; i < p.length; i += 4) {

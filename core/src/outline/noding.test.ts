@@ -40,6 +40,38 @@ function crosses(points: PointSet, s: readonly [number, number], t: readonly [nu
   return sides[0] * sides[1] < 0 && sides[2] * sides[3] < 0;
 }
 
+/** Whether a line passes the inside of the grid square about a point (clipped by its sides; Liang and Barsky, from memory). */
+function isInside([ax, ay, bx, by]: Line, px: number, py: number): boolean {
+  const half = 0.5 - 1e-9;
+  let [low, high] = [0, 1];
+  for (const [from, by1, middle] of [
+    [ax, bx - ax, px],
+    [ay, by - ay, py],
+  ]) {
+    if (by1 === 0) {
+      if (Math.abs(from - middle) >= half) return false;
+      continue;
+    }
+    const [one, other] = [(middle - half - from) / by1, (middle + half - from) / by1];
+    low = Math.max(low, Math.min(one, other));
+    high = Math.min(high, Math.max(one, other));
+  }
+  return high - low > 1e-9;
+}
+
+/** The grid point of the place where two lines cross, where they do so inside of both. */
+function crossingOf([ax, ay, bx, by]: Line, [cx, cy, dx, dy]: Line): [number, number][] {
+  const across = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
+  if (across === 0) return [];
+  const t = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / across;
+  const u = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / across;
+  if (!(t > 0 && t < 1 && u > 0 && u < 1)) return [];
+  const [x, y] = [ax + t * (bx - ax), ay + t * (by - ay)];
+  // Just between two squares it is a matter of the last digit.
+  const isBetween = [x, y].some((v) => Math.abs(v - Math.floor(v) - 0.5) < 1e-9);
+  return isBetween ? [] : [[Math.round(x), Math.round(y)]];
+}
+
 describe('node', () => {
   it('splits two crossing segments in their crossing', () => {
     const { points, segments } = noded([
@@ -112,6 +144,30 @@ describe('node', () => {
             if (crosses(points, pairs[i], pairs[j])) throw new Error(`${i} and ${j} cross.`);
       }),
       { numRuns: 40 },
+    );
+  });
+
+  it('leads every segment through the middle of the grid squares that it passes and in which an end or a crossing lies', () => {
+    const near = fc.integer({ min: -15, max: 15 });
+    fc.assert(
+      fc.property(fc.array(fc.tuple(near, near, near, near), { minLength: 2, maxLength: 14 }), (some) => {
+        // Where no crossing is rounded nothing is bent: two that cross off the grid see to it.
+        const lines: Line[] = [...some, [100, 100, 103, 101], [101, 102, 102, 99]];
+        const { points, segments } = noded(lines);
+        const { x, y } = points;
+        const chains = lines.map(() => new Set<string>());
+        segments.tag.forEach((tag, i) => {
+          for (const p of [segments.from[i], segments.to[i]]) chains[tag].add(`${x[p]} ${y[p]}`);
+        });
+        const ends = lines.flatMap(([ax, ay, bx, by]) => [[ax, ay], [bx, by]]); // prettier-ignore
+        const crossings = lines.flatMap((one, i) => lines.slice(i + 1).flatMap((other) => crossingOf(one, other)));
+        for (const [px, py] of [...ends, ...crossings])
+          lines.forEach((line, i) => {
+            if (isInside(line, px, py) && chains[i].size > 0 && !chains[i].has(`${px} ${py}`))
+              throw new Error(`${line.join(' ')} passes the square of ${px} ${py}.`);
+          });
+      }),
+      { numRuns: 300 },
     );
   });
 });

@@ -34,6 +34,20 @@ describe('offset', () => {
     expect(furthest).toBeGreaterThan(40.9);
   });
 
+  it.each([
+    [3.95, true],
+    [4.05, false],
+    [5.5, false],
+  ])('a corner whose mitre is %s times the growth is mitred: %s', (times, isMitred) => {
+    // The tip of a triangle at the origin, its halves at asin(1/times) from the axis.
+    const half = Math.asin(1 / times);
+    const up = 100 * Math.tan(half);
+    const [grown] = offset([Float64Array.of(0, 0, -100, up, -100, -up)], 2, undefined, 'mitred');
+    const furthest = Math.max(...grown.filter((_, i) => i % 2 === 0));
+    if (isMitred) expect(furthest).toBeCloseTo(2 * times, 2);
+    else expect(furthest).toBeCloseTo(2, 2);
+  });
+
   it('grows and shrinks by far more than its edges are long, as a general library does', () => {
     // A comb of fine curves.
     const outline = join(...Array.from({ length: 6 }, (_, i) => [circle(3 * i, (i * i) % 5, 2, 0.0005)]));

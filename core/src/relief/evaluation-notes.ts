@@ -66,7 +66,7 @@ export function edgeNotes(part: Part, { contours }: PlacedPart, blank: Contour, 
   const { shape } = part;
   if (shape.kind !== 'circle' && shape.kind !== 'fixings') return [];
   const inside = contours.filter((hole) => contains([blank], hole[0], hole[1]));
-  const left = Math.min(...inside.map((hole) => gapBetween([hole], [blank])));
+  const left = Math.min(...inside.map((hole) => gapBetween([hole], [blank], 'edges')));
   return left > 0 && left < shape.diameter ? [note('near-edge', { part: part.id }, part.name, left, shape.diameter, unit)] : [];
 }
 

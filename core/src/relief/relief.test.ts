@@ -228,3 +228,19 @@ describe('copies of a part', () => {
     ]);
   });
 });
+
+describe('a hole near the edge of the blank', () => {
+  it.each([
+    [5.99, true],
+    [6.01, false],
+  ])('of 6 mm, with %s mm left, is told: %s', (left, isTold) => {
+    const sign = bareSign(100, 60, 5);
+    addShape(sign, [6, 6], { kind: 'cut-through' });
+    const [hole] = sign.parts;
+    if (hole.kind === 'shape') hole.shape = { kind: 'circle', diameter: 6 };
+    hole.place = { x: 50 - left - 3, y: 0, turn: 0, mirror: false };
+    const codes = new Evaluator(book).evaluateLoaded(sign).notes.map(({ code }) => code);
+    if (isTold) expect(codes).toEqual(['near-edge']);
+    else expect(codes).toEqual([]);
+  });
+});

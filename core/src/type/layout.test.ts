@@ -442,5 +442,16 @@ describe('opening up for a tool', () => {
     expect(n).toBeGreaterThanOrEqual(300);
   }, 300_000);
 
+  it.each([60, 100, 160])('opens letters stretched to %s %% as far as is needed and no further', (stretch) => {
+    const plain = choice('barlow-semibold', 'AVATAR');
+    const stretched = { ...plain, size: { kind: 'capitals' as const, height: 20, stretch } };
+    const opened = openUp(book, stretched, 6)!;
+    const leastAt = (tracking: number) =>
+      Math.min(...letterGaps(setBlock(book, { ...stretched, tracking })).map(({ gap }) => gap));
+    expect(opened.gap - 6).toBeLessThan(0.01);
+    expect(leastAt(opened.tracking)).toBeGreaterThanOrEqual(6);
+    expect(leastAt(opened.tracking - 0.2)).toBeLessThan(6);
+  });
+
   it('says so where there is no gap', () => expect(openUp(book, choice('barlow-semibold', 'O'), 3)).toBeUndefined());
 });

@@ -33,7 +33,7 @@ export function letterGaps(block: SetBlock): LetterGap[] {
     const previous = groups[i - 1];
     if (before && previous && previous[0].line === group[0].line) {
       const isClosed = group[0].shape.strokes.length === 0;
-      const gap = gapBetween(before, runs, isClosed);
+      const gap = gapBetween(before, runs, isClosed ? 'areas' : 'strokes');
       const isJoined = gap === 0 && group[0].isJoining && previous[0].isJoining;
       const [from, to] = [previous[0].at, group[0].at].sort((a, b) => a - b);
       out.push({ from, to, gap, isJoined });
