@@ -66,11 +66,15 @@ export function reliefPicture({ mesh, finishes, wears }: ColouredMesh, width: nu
       lamp[3 * f + k] = channel * Math.min(MOST_LIGHT, (1 - AMBIENT) * facing) + 255 * gleam;
     });
   }
-  return shaded(buffer, ambient, { colours: lamp, shareAt: (sample) => 1 - shadowAt(buffer, sample, scale) }, true);
+  const highest = buffer.depth.reduce((most, z) => Math.max(most, z), -Infinity);
+  return shaded(buffer, ambient, { colours: lamp, shareAt: (sample) => 1 - shadowAt(buffer, sample, scale, highest) }, true);
 }
 
-/** How much of the light is kept from a sample by what stands between: 0 none, 1 all. */
-function shadowAt({ width, height, depth, facet }: DepthBuffer, at: number, scale: number): number {
+/**
+ * How much of the light is kept from a sample by what stands between: 0 none, 1 all.
+ * @param highest of all samples: from where even that would throw no shadow nothing does
+ */
+function shadowAt({ width, height, depth, facet }: DepthBuffer, at: number, scale: number, highest: number): number {
   const reach = Math.hypot(LIGHT[0], LIGHT[1]);
   const [dx, dy, rise] = [LIGHT[0] / reach, -LIGHT[1] / reach, LIGHT[2] / reach];
   const [x0, y0, z0] = [at % width, Math.floor(at / width), depth[at]];
@@ -78,6 +82,7 @@ function shadowAt({ width, height, depth, facet }: DepthBuffer, at: number, scal
   let way = 0;
   for (let i = 0, step = FIRST_STEP; i < SHADOW_STEPS; i++, step *= STEP_GROWTH) {
     way += step;
+    if ((highest - z0) * scale <= (rise - SOFTNESS) * way) break;
     const x = Math.round(x0 + dx * way);
     const y = Math.round(y0 + dy * way);
     if (x < 0 || y < 0 || x >= width || y >= height) break;

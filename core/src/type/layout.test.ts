@@ -384,7 +384,7 @@ describe('gaps', () => {
     expect(gapBetween([circle(0, 0, 5)], [circle(13, 0, 5)])).toBeCloseTo(3, 2);
     expect(gapBetween([circle(0, 0, 5)], [circle(9, 0, 5)])).toBe(0);
     expect(gapBetween([circle(0, 0, 5)], [circle(0, 0, 2)])).toBe(0);
-    expect(gapBetween([Float64Array.of(0, 0, 10, 0)], [Float64Array.of(5, 2, 5, 8)], false)).toBeCloseTo(2, 9);
+    expect(gapBetween([Float64Array.of(0, 0, 10, 0)], [Float64Array.of(5, 2, 5, 8)], 'strokes')).toBeCloseTo(2, 9);
     expect(gapBetween([], [circle(0, 0, 2)])).toBe(Infinity);
   });
 
