@@ -84,6 +84,8 @@ export class PlanViewer {
   /** Address of the picture of the relief, for that paint. */
   readonly picture = input<string>();
   readonly mode = input<PlanMode>('choose');
+  /** Whoever looks changes nothing: sizes are text, and nothing is to be dragged. */
+  readonly isLooking = input(false);
   /** What was said in a proof about places of the front. */
   readonly pins = input<readonly CustomerPin[]>([]);
   readonly picked = output<{ readonly id: string | undefined; readonly isAdding: boolean }>();
