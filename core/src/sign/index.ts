@@ -16,6 +16,7 @@ export * from './sections.js';
 export * from './schema.js';
 export type { FieldPath, Measure, Sentence, TicketField, TicketWord } from './sentence.js';
 export * from './set-field.js';
+export { type TakenColour, takeOver } from './taken-over.js';
 export * from './ticket.js';
 export { upgraded } from './upgrades.js';
 export * from './validate.js';

@@ -13,7 +13,6 @@ import {
   type LetterByHand,
   movedInOrder,
   newCombined,
-  newOutline,
   newShape,
   newText,
   nextTier,
@@ -29,6 +28,7 @@ import {
   sideOf,
   type Sign,
   splitOption,
+  takeOver,
   withGroup,
   withOption,
 } from '@plain-relief/core/sign';
@@ -213,17 +213,13 @@ export class SignStore implements OnDestroy {
     if (sign) this.add(newShape(sign, kind));
   }
 
-  /** Adds a part for every colour of a customer's drawing, each in its place in it, as one step. */
+  /** Adds a part for every colour of a customer's drawing, each in its place in it and all as a group, as one step. */
   addArtwork(name: string, colours: readonly ArtworkColour[]): void {
-    let last: string | undefined;
+    let taken: readonly string[] = [];
     this.edit(`add ${name}`, `artwork ${name} ${performance.now()}`, (sign) => {
-      colours.forEach(({ width, height, path, x, y }, i) => {
-        const part = newOutline(sign, colours.length > 1 ? `${name} ${i + 1}` : name, { width, height, path }, { x, y });
-        sign.parts.push(part);
-        last = part.id;
-      });
+      taken = takeOver(sign, name, colours);
     });
-    if (last !== undefined) this.choose([last]);
+    if (taken.length > 0) this.choose(taken);
   }
 
   /** Copies of the chosen parts, a little below. */
