@@ -99,8 +99,23 @@ describe('flatten', () => {
     }
   });
 
+  it('reads relative commands, shorthands and arcs as SVG 1.1 has them (8.3.2 to 8.3.8), with y up', () => {
+    expect(readPathData('m1 2h10v5l-3 1z')).toEqual(readPathData('M1 2H11V7L8 8Z'));
+    expect(readPathData('M0 0c1 2 3 4 5 6s2 2 4 4')).toEqual(readPathData('M0 0C1 2 3 4 5 6C7 8 7 8 9 10'));
+    expect(readPathData('M0 0Q1 2 3 0T6 0')).toEqual(readPathData('M0 0Q1 2 3 0Q5 -2 6 0'));
+    // A half circle from (10, 0) anticlockwise over the top to (−10, 0), and the whole circle.
+    const half = flatten(readPathData('M10 0A10 10 0 0 1 -10 0'), 0.001)[0].points;
+    for (let i = 0; i < half.length; i += 2) {
+      expect(Math.hypot(half[i], half[i + 1])).toBeCloseTo(10, 2);
+      expect(half[i + 1]).toBeGreaterThan(-1e-6);
+    }
+    const circle = flatten(readPathData('M10 0a10 10 0 0 1-20 0a10 10 0 0 1 20 0z'), 0.001)[0].points;
+    expect(area([Float64Array.from(circle)])).toBeCloseTo(100 * Math.PI, 0);
+  });
+
   it('refuses commands it does not know and tolerances that are none', () => {
-    expect(() => readPathData('M0,0 A1,1')).toThrow('Path command “A”');
+    expect(() => readPathData('M0,0 B1,1')).toThrow('Path command “B”');
+    expect(() => readPathData('M0,0 A1,1')).toThrow('cannot be read: missed param');
     expect(() => readPathData('M0')).toThrow('needs 2 numbers');
     expect(() => flatten([], 0)).toThrow('not above 0');
   });

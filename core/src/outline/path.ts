@@ -1,3 +1,4 @@
+import SvgPath from 'svgpath';
 /** Outlines with curves, and their flattening to a chord tolerance. */
 
 export type PathCommand =
@@ -17,17 +18,32 @@ export type PathCommand =
 
 const ARGUMENTS: Readonly<Record<string, number>> = { M: 2, L: 2, H: 1, V: 1, Q: 4, C: 6, Z: 0 };
 
+/** What fonts give, and most drawings; everything else of SVG is brought to it. */
+const PLAIN = /^[MLHVQCZ\d\s,.eE+-]*$/u;
+const KNOWN = /^[MLHVQCZSTAmlhvqczsta]$/u;
+
 /**
- * Reads path data as fonts give it: absolute M, L, H, V, Q, C and Z.
+ * Reads path data: all commands of SVG (W3C, SVG 1.1, 8.3), also relative ones, shorthands and arcs. Angles of arcs run as the axes do:
+ * with y up a sweep of 1 is anticlockwise.
  * @throws Error naming the command that is not among them or lacks numbers
  */
 export function readPathData(text: string): PathCommand[] {
+  if (PLAIN.test(text)) return readPlain(text);
+  const [unknown] = (text.match(/[a-zA-Z]/gu) ?? []).filter((letter) => !KNOWN.test(letter) && !/[eE]/u.test(letter));
+  if (unknown !== undefined) throw new Error(`Path command “${unknown}” is none of M, L, H, V, Q, C, S, T, A and Z.`);
+  const path = new SvgPath(text);
+  const { err } = path as unknown as { err: string };
+  if (err) throw new Error(`This path cannot be read: ${err.replace(/^SvgPath: /u, '')}.`);
+  return readPlain(path.abs().unshort().unarc().toString());
+}
+
+function readPlain(text: string): PathCommand[] {
   const out: PathCommand[] = [];
   let x = 0;
   let y = 0;
   for (const [, letter, rest] of text.matchAll(/([a-zA-Z])([^a-zA-Z]*(?:[eE][-+]?\d[^a-zA-Z]*)*)/gu)) {
     const count = ARGUMENTS[letter];
-    if (count === undefined) throw new Error(`Path command “${letter}” is not one of M, L, H, V, Q, C, Z.`);
+    if (count === undefined) throw new Error(`Path command “${letter}” is none of M, L, H, V, Q, C, S, T, A and Z.`);
     const numbers = (rest.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?/gu) ?? []).map(Number);
     if (count === 0) {
       out.push({ kind: 'close' });

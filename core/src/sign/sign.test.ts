@@ -96,8 +96,8 @@ describe('readSign', () => {
     ],
     [
       'path data of another kind',
-      (d) => (d.parts[0].shape = { kind: 'outline', width: 10, height: 10, path: 'M0 0h10v10z' }),
-      'parts[0].shape.path Path command “h” is not one of M, L, H, V, Q, C, Z.',
+      (d) => (d.parts[0].shape = { kind: 'outline', width: 10, height: 10, path: 'M0 0B10 10z' }),
+      'parts[0].shape.path Path command “B” is none of M, L, H, V, Q, C, S, T, A and Z.',
     ],
     [
       'a host that is not there',
