@@ -1,20 +1,14 @@
 // Malformed requests: 3000 from a seed, each answered with what is wrong, none with a fault of the server's, and none that holds up the others.
 // Bars: no answer of 500 and more; the server's event loop never blocked for more than 200 ms.
 import { application, percentile } from './application.mjs';
+import { randomFrom } from './random.mjs';
 import { signIn } from '../ops/sign-in.mjs';
 
 const COUNT = 3000;
 const AT_ONCE = 4;
 const MOST_BLOCKED_MS = 200;
 
-/** Numbers from a seed: mulberry32 (public domain, from memory). */
-let state = 20261127;
-function random() {
-  state = (state + 0x6d2b79f5) | 0;
-  let t = Math.imul(state ^ (state >>> 15), 1 | state);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-}
+const random = randomFrom(20261127);
 const whole = (to) => Math.floor(random() * to);
 const pick = (list) => list[whole(list.length)];
 
@@ -122,18 +116,17 @@ async function one(i) {
   const answer = await fetch(`${url}/api${path}${query}`, { method, headers, body });
   const text = Buffer.from(await answer.arrayBuffer()).toString();
   times.push(performance.now() - from);
-  if (process.env.SLOW && performance.now() - from > 120)
-    console.log(
-      'slow',
-      i,
-      (performance.now() - from).toFixed(0),
-      method,
-      path,
-      answer.status,
-      String(body).length,
-      String(body).slice(0, 150),
-      text.slice(0, 120),
-    );
+  console.log(
+    'slow',
+    i,
+    (performance.now() - from).toFixed(0),
+    method,
+    path,
+    answer.status,
+    String(body).length,
+    String(body).slice(0, 150),
+    text.slice(0, 120),
+  );
   answers.set(answer.status, (answers.get(answer.status) ?? 0) + 1);
   if (answer.status >= 500)
     wrong.push(`${method} ${path}: ${answer.status} ${text.slice(0, 200)} to ${String(body).slice(0, 200)}`);

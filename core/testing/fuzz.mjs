@@ -1,11 +1,11 @@
 // Signs from seeds, judged by the definition: npm run fuzz -- --seeds 0..150 [--manner plain|extreme|both] [--shrink] [--limit SECONDS]
 // Prints a line for every finding and a summary; what failed is kept in .run/fuzz, with --shrink as small as it still fails.
 // Ends with 1 where there was a finding. Plain Node.js: a test runner's sandbox makes JavaScript several times slower.
+import { fork } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { Worker } from 'node:worker_threads';
 import { buildSync } from 'esbuild';
 import { shrunk } from './shrink.mjs';
 
@@ -37,35 +37,33 @@ buildSync({
 });
 mkdirSync(kept, { recursive: true });
 
-/** A thread that judges signs one after the other; one that takes too long is ended and begun anew. */
+/** A process that judges signs one after the other; one that takes too long is ended and begun anew. Of threads the processor's time would be one. */
 class Judge {
   ask(question) {
-    this.thread ??= new Worker(bundle, { workerData: { fonts: path('../../fonts') } });
-    const { thread } = this;
+    this.process ??= fork(bundle, [path('../../fonts')], { serialization: 'advanced' });
+    const judge = this.process;
     return new Promise((done) => {
       let document = question.document;
       const finish = (answer) => {
         clearTimeout(timer);
-        thread.off('message', onMessage);
-        thread.off('error', onError);
+        judge.off('message', onMessage).off('exit', onExit);
         done(answer);
       };
       const give = (what, words) => {
-        this.thread = undefined;
-        void thread.terminate();
+        this.process = undefined;
+        judge.kill('SIGKILL');
         finish({ findings: [{ what, words }], document, evaluationMs: limit });
       };
       const timer = setTimeout(() => give('too long', `more than ${values.limit} s`), limit);
       const onMessage = (message) => (message.begun ? (document = message.begun) : finish(message));
-      const onError = (error) => give('died', String(error));
-      thread.on('message', onMessage);
-      thread.on('error', onError);
-      thread.postMessage(question);
+      const onExit = (code, signal) => give('died', `${code ?? signal}`);
+      judge.on('message', onMessage).on('exit', onExit);
+      judge.send(question);
     });
   }
 
   end() {
-    return this.thread?.terminate();
+    this.process?.kill();
   }
 }
 
@@ -89,7 +87,7 @@ async function work() {
     const small = values.shrink && document ? await shrunk(document, findings[0].what, (other) => judge.ask({ ...question, document: other })) : document; // prettier-ignore
     writeFileSync(`${kept}${name}.sign.json`, `${JSON.stringify(small, null, 1)}\n`);
   }
-  await judge.end();
+  judge.end();
 }
 
 rmSync(`${kept}report.json`, { force: true });

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import { parentPort, workerData } from 'node:worker_threads';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { readSign, type Sign } from '../src/sign/index.js';
 import { FontBook, type FontEntry } from '../src/type/index.js';
@@ -7,7 +6,7 @@ import { type Finding, judged } from './judge.js';
 import { referee } from './referee.js';
 import { generatedSign, type Manner } from './sign-generator.js';
 
-/** What a thread is asked: the sign of a seed, or a document. */
+/** What the process is asked: the sign of a seed, or a document. */
 export interface Question {
   readonly seed: number;
   readonly manner: Manner;
@@ -20,7 +19,7 @@ export interface Answer {
   readonly evaluationMs: number;
 }
 
-const { fonts } = workerData as { fonts: string };
+const [, , fonts] = process.argv;
 const catalogue = JSON.parse(readFileSync(`${fonts}/catalogue.json`, 'utf8')) as FontEntry[];
 const book = new FontBook(catalogue, ({ file }) => Promise.resolve(new Uint8Array(readFileSync(`${fonts}/${file}`))));
 let m: ManifoldToplevel | undefined;
@@ -32,7 +31,7 @@ async function answer({ seed, manner, document }: Question): Promise<Answer> {
   let evaluationMs = 0;
   try {
     sign = document === undefined ? generatedSign(seed, manner, catalogue) : readSign(document, catalogue);
-    parentPort!.postMessage({ begun: sign });
+    process.send!({ begun: sign });
     ({ findings, evaluationMs } = await judged(sign, book, m, seed));
   } catch (error) {
     const { name, message, stack } = error as Error;
@@ -41,4 +40,4 @@ async function answer({ seed, manner, document }: Question): Promise<Answer> {
   return { findings, document: sign ?? document, evaluationMs };
 }
 
-parentPort!.on('message', (question: Question) => void answer(question).then((done) => parentPort!.postMessage(done)));
+process.on('message', (question: Question) => void answer(question).then((done) => process.send!(done)));

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { PNG } from 'pngjs';
+import { Random } from '../../testing/random.js';
 import { ArtworkError, type GreyPicture, pictureSize, simplified, tracePicture } from './index.js';
 
 /** A picture of what lies within, smooth at its edges by 8 × 8 samples in each pixel. */
@@ -96,5 +97,15 @@ describe('sizes of pictures', () => {
     const vast = Uint8Array.from(png);
     vast[16] = 0x7f;
     expect(() => pictureSize(vast)).toThrow('make it smaller');
+  });
+});
+
+describe('noise', () => {
+  it('is refused at once and with what to do', () => {
+    const size = 1600;
+    const random = new Random(3);
+    const shades = Uint8Array.from({ length: size * size }, () => (random.chance(0.5) ? 0 : 255));
+    const choice = { width: 200, threshold: 128, smoothing: 0, isLight: false, speck: 0 };
+    expect(() => tracePicture({ width: size, height: size, shades }, choice)).toThrow(/full of dots and edges.*smooth it more/u);
   });
 });

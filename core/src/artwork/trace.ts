@@ -1,7 +1,7 @@
 import { type Contour, snapRun } from '../outline/index.js';
 import { type Artwork, settledArtwork } from './artwork.js';
 import { Findings } from './findings.js';
-import { ArtworkError } from './limits.js';
+import { ArtworkError, MOST_POINTS } from './limits.js';
 
 /** A picture in shades of grey, row by row from the top: 0 is black, 255 white. */
 export interface GreyPicture {
@@ -26,6 +26,15 @@ export interface TraceChoice {
 
 /** Most pixels of a picture that is traced. */
 export const MOST_PIXELS = 4_000_000;
+/** Most pixels that the edges of a picture run through. */
+const MOST_STEPS = 4 * MOST_POINTS;
+
+const tooManyEdges = (): ArtworkError =>
+  new ArtworkError(
+    'not-traced',
+    'it is full of dots and edges, as noise and photographs are: smooth it more, or make it smaller.',
+  );
+
 /** How far, in pixels, points of an outline may lie off the edge that was found. */
 const STRAY = 0.12;
 
@@ -48,6 +57,7 @@ export function tracePicture(picture: GreyPicture, choice: TraceChoice): Artwork
     .map((line) => simplified(line, STRAY))
     .map((line) => onSheet(line, width, height, scale))
     .filter((run) => run.length >= 6);
+  if (contours.reduce((sum, { length }) => sum + length / 2, 0) > MOST_POINTS) throw tooManyEdges();
   return settledArtwork(
     () => ({
       layers: contours.length === 0 ? [] : [{ colour: '#000000', contours, rule: 'evenodd', isStroke: true }],
@@ -151,6 +161,8 @@ function levelLines(shades: Float32Array, width: number, height: number, level: 
     // Corner 1 is the middle of the first pixel, half a pixel in.
     return isDown ? [x - 0.5, y - 0.5 + t] : [x - 0.5 + t, y - 0.5];
   };
+  // Noise has an edge at every other pixel; drawings have few.
+  if (next.reduce((count, edge) => (edge < 0 ? count : count + 1), 0) > MOST_STEPS) throw tooManyEdges();
   const lines: number[][] = [];
   for (let start = 0; start < next.length; start++) {
     if (next[start] < 0) continue;
