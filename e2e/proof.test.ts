@@ -43,7 +43,8 @@ describe('a proof goes out and comes back', () => {
     await visit.page.getByLabel('To', { exact: true }).fill('desk@quillstreet.example.org');
     await visit.page.getByLabel('What you say to the customer').fill('Please look at the braille, too.');
     await visit.page.getByRole('button', { name: 'Freeze and send proof A' }).click();
-    await visit.page.getByRole('heading', { name: /^Proof A/u }).waitFor();
+    // The form has that heading, too, until the proof is there.
+    await visit.page.getByRole('heading', { name: /^Proof A waits for the customer/u }).waitFor();
     await visit.page.getByRole('link', { name: 'Sheet (PDF)' }).waitFor({ timeout: 60_000 });
     expect(await bodyText(visit.page)).toContain('not opened yet');
   }, 120_000);
@@ -131,7 +132,7 @@ describe('a proof goes out and comes back', () => {
     await visit.page.getByRole('button', { name: 'Keep for the shop' }).click();
     await visit.page.locator('summary', { hasText: 'Letter upright, Letter, short' }).waitFor();
     await visit.page.getByRole('button', { name: 'Freeze and send proof B' }).click();
-    await visit.page.getByRole('heading', { name: /^Proof B/u }).waitFor();
+    await visit.page.getByRole('heading', { name: /^Proof B waits for the customer/u }).waitFor();
     expect(await bodyText(visit.page)).not.toContain('Changed since proof B');
   }, 90_000);
 
