@@ -1,8 +1,9 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import type { Evaluation, PartPlan } from '../src/relief/index.js';
-import type { Action, Backer, Edge, Part, Shape, Sign, Tier } from '../src/sign/index.js';
+import type { Action, Edge, Part, Shape, Sign, Tier } from '../src/sign/index.js';
 import { Area, boxOf, MITRE_LIMIT, type Ring } from './brute-area.js';
 import { amountOf, withMore } from './oracle-actions.js';
+import { barBehind } from './oracle-bar.js';
 import { crossSection } from './referee.js';
 import { CHORDS, shapeOutline } from './shape-outline.js';
 
@@ -444,28 +445,11 @@ export class Oracle {
     }
   }
 
-  /** A bar about y = its own, its ends round or square. */
-  private barBetween(from: number, to: number, { y, height, ends }: Bar): CrossSection {
-    const { CrossSection } = this.m;
-    const middle: [number, number] = [(from + to) / 2, y];
-    if (ends !== 'round') return CrossSection.square([to - from, height], true).translate(middle);
-    const r = Math.min(to - from, height) / 2;
-    const corners = [-1, 1].flatMap((across) => [-1, 1].map((up): [number, number] => [across * ((to - from) / 2 - r), up * (height / 2 - r)])); // prettier-ignore
-    return CrossSection.hull(corners.map((corner) => CrossSection.circle(r, CHORDS).translate(corner))).translate(middle);
-  }
-
-  private holeOf({ hole, y }: Bar, from: number, to: number): CrossSection {
-    if (!hole) return this.union([]);
-    const x = hole.end === 'left' ? from + hole.edge + hole.diameter / 2 : to - hole.edge - hole.diameter / 2;
-    return this.m.CrossSection.circle(hole.diameter / 2, CHORDS).translate([x, y]);
-  }
-
   /** The hole of a bar behind letters goes through the letters as well. */
   private drillBar(kept: CrossSection): void {
     const backer = this.sign.blank.cutTo?.backer;
-    if (backer?.kind !== 'bar' || !backer.hole || kept.isEmpty()) return;
-    const { min, max } = kept.bounds();
-    const hole = this.holeOf(backer, min[0] - (backer.beyond?.left ?? 0), max[0] + (backer.beyond?.right ?? 0));
+    const hole = backer?.kind === 'bar' && !kept.isEmpty() ? barBehind(this.m, backer, kept).hole : undefined;
+    if (!hole) return;
     this.act('cut-through', areaOf(hole), false, () => ({ least: 0, most: 0 }));
   }
 
@@ -473,10 +457,8 @@ export class Oracle {
     const backer = this.sign.blank.cutTo?.backer;
     if (!backer || kept.isEmpty()) return undefined;
     if (backer.kind === 'bar') {
-      const { min, max } = kept.bounds();
-      const [from, to] = [min[0] - (backer.beyond?.left ?? 0), max[0] + (backer.beyond?.right ?? 0)];
-      const bar = this.barBetween(from, to, backer).subtract(this.holeOf(backer, from, to));
-      return { area: areaOf(bar), thickness: backer.thickness };
+      const { bar, hole } = barBehind(this.m, backer, kept);
+      return { area: areaOf(hole ? bar.subtract(hole) : bar), thickness: backer.thickness };
     }
     const grown = ringsOf(this.grown(kept, backer.margin, 'round'));
     const filled = crossSection(
@@ -486,8 +468,6 @@ export class Oracle {
     return { area: areaOf(filled), thickness: backer.thickness };
   }
 }
-
-type Bar = Extract<Backer, { kind: 'bar' }>;
 
 const ringsOf = (section: CrossSection): Ring[] => section.toPolygons() as unknown as Ring[];
 
