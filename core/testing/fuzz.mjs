@@ -18,7 +18,7 @@ const { values } = parseArgs({
     seeds: { type: 'string', default: '0..150' },
     manner: { type: 'string', default: 'both' },
     shrink: { type: 'boolean', default: false },
-    limit: { type: 'string', default: '30' },
+    limit: { type: 'string', default: '60' },
     workers: { type: 'string', default: String(Math.min(2, availableParallelism())) },
   },
 });

@@ -40,8 +40,8 @@ const FORMS = {
   cove: { kind: 'cove', radius: 0.5 },
 };
 const AMOUNT = 1.5;
-/** mm by which a place may be read aside: half the width of a chord that stands for upright, and the grid. */
-const ASIDE = 0.004;
+/** mm by which a place may be read aside: what a chord of a round form may stray, and the grid. */
+const ASIDE = 0.01;
 const PLACES_A_FONT = 750;
 
 const isAll = process.argv.includes('--all');

@@ -13,7 +13,7 @@ import { sweep, type UpwardEdges } from './sweep.js';
 export type Windings = readonly number[];
 
 /** Segments in grid steps, x and y of both ends in turn, that part places without changing what they are. */
-export type Creases = readonly number[];
+export type Creases = ArrayLike<number>;
 
 /** Segments to keep as edges inside the places whose label `on` accepts, so that triangles do not reach over them. */
 export interface Creased {

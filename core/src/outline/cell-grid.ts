@@ -9,7 +9,7 @@ const CROWD = 24;
 const MARGIN = 1;
 
 /** The box around segments between numbered points. */
-export function boxOfSegments({ x, y }: PointSet, from: ArrayLike<number>, to: ArrayLike<number>) {
+export function boxOfSegments({ x, y }: Pick<PointSet, 'x' | 'y'>, from: ArrayLike<number>, to: ArrayLike<number>) {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let s = 0; s < from.length; s++) {
     for (let p = from[s], k = 0; k < 2; k++, p = to[s]) {

@@ -1,5 +1,4 @@
 import Flatbush from 'flatbush';
-import type { Creases } from './arrangement.js';
 import { contains, type Contour, type Outline, reversed } from './contour.js';
 import type { EnvelopePiece } from './envelope.js';
 import { discAt, FREE, type Front, frontsOf } from './fronts.js';
@@ -39,7 +38,12 @@ export interface Field {
   distanceAt(x: number, y: number): number;
   /** What lies at least so far from the edge: slow, and right whatever the fronts are like. */
   beyond(distance: number): Outline;
-  drawn(levels: readonly number[]): DrawnField;
+  /**
+   * The borders of the places over which the distance grows evenly, with lines of equal distance.
+   * @param levels distances of those lines, ascending
+   * @param isLevelBeyond nothing is asked of the distance beyond the last line: no borders are drawn there
+   */
+  drawn(levels: readonly number[], isLevelBeyond?: boolean): DrawnField;
 }
 
 /**
@@ -109,12 +113,8 @@ export class DistanceField implements Field {
     return offset(this.outline, -distance);
   }
 
-  /**
-   * The borders of the places over which the distance grows evenly, with lines of equal distance.
-   * @param levels distances of those lines, ascending
-   */
-  drawn(levels: readonly number[]): DrawnField {
-    return new DrawnField(this, this.outline, this.flanks, levels);
+  drawn(levels: readonly number[], isLevelBeyond = false): DrawnField {
+    return new DrawnField(this, this.outline, this.flanks, levels, { last: isLevelBeyond ? levels.at(-1) : undefined });
   }
 }
 
@@ -165,7 +165,7 @@ export class GrowthField implements Field {
       );
       return { isCorner: front.isCorner, points };
     });
-    return new DrawnField(this, this.outline, flanks, levels, this.inner);
+    return new DrawnField(this, this.outline, flanks, levels, { inner: this.inner });
   }
 }
 
@@ -177,25 +177,33 @@ const ON_LINE = 4 / STEPS_PER_MM;
 
 /** A distance field with its lines, on the grid. */
 export class DrawnField {
-  /** Borders of the places over which the distance grows evenly, the lines of equal distance among them. */
-  readonly creases: Creases;
+  /** Borders of the places over which the distance grows evenly, the lines of equal distance behind all others. */
+  readonly creases: Int32Array;
+  /** Where in the creases the lines begin. */
+  readonly firstLine: number;
   /** For every level the line of that distance, as rings with the farther places on their left. */
   readonly rings: readonly (readonly Contour[])[];
   /** Distances of the points of creases and lines, by place. */
   private readonly known = new Map<number, number>();
   private readonly weld: Weld;
+  private readonly inner?: Outline;
+  /** The distance beyond which no borders are drawn. */
+  private readonly last: number;
 
   /**
    * @param flanks with distances from the outline, or from `inner` outwards where that is given
-   * @param inner what the outline was grown from: distances count from where that growth ended
+   * @param choice.inner what the outline was grown from: distances count from where that growth ended
+   * @param choice.last distance, a level, beyond which no borders are drawn
    */
   constructor(
     readonly field: Field,
     outline: Outline,
     flanks: readonly Flank[],
     readonly levels: readonly number[],
-    private readonly inner?: Outline,
+    { inner, last = Infinity }: { readonly inner?: Outline; readonly last?: number } = {},
   ) {
+    this.inner = inner;
+    this.last = last;
     this.weld = new Weld(Math.max(2, Math.round((field.tolerance / 2) * STEPS_PER_MM)));
     for (const contour of outline)
       for (let i = 0; i < contour.length; i += 2) this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
@@ -206,9 +214,10 @@ export class DrawnField {
       points.forEach((point, i) => {
         if (isCorner) this.ray(point, creases);
         const next = points[i + 1];
-        if (next && !(point.isFree && next.isFree)) push(this.place(point), this.place(next), creases);
+        if (next && !(point.isFree && next.isFree)) this.axis(point, next, creases);
       });
     }
+    this.firstLine = creases.length;
     this.rings = levels.map((level) => {
       const steps = flanks.flatMap(({ points }) => this.lineAlong(points, this.onFlank(level)));
       const linkedSteps = linked(steps);
@@ -218,7 +227,7 @@ export class DrawnField {
       // Flanks of what grew have the farther places on their other side.
       return linkedSteps && inner ? rings.map(reversed) : rings;
     });
-    this.creases = creases;
+    this.creases = Int32Array.from(creases);
   }
 
   /** Distance of a grid point, in steps: what was meant where a crease or a line has it, else as measured. */
@@ -258,6 +267,24 @@ export class DrawnField {
     return key;
   }
 
+  /** A stretch of the axis, as far as borders are drawn. */
+  private axis(a: AxisPoint, b: AxisPoint, creases: number[]): void {
+    const { last } = this;
+    const [isBeyond, isNextBeyond] = [a.d > last - HAIR, b.d > last - HAIR];
+    if (isBeyond && isNextBeyond) return;
+    push(
+      isBeyond ? this.placeBetween(a, b, last, last) : this.place(a),
+      isNextBeyond ? this.placeBetween(a, b, last, last) : this.place(b),
+      creases,
+    );
+  }
+
+  /** Where a stretch of the axis comes to a distance. */
+  private placeBetween(a: AxisPoint, b: AxisPoint, along: number, distance: number): number {
+    const t = (along - a.d) / (b.d - a.d);
+    return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), distance);
+  }
+
   private ray(point: AxisPoint, creases: number[]): void {
     const { footX, footY, nx, ny, d } = point;
     let from = this.weld.place(footX, footY);
@@ -266,6 +293,7 @@ export class DrawnField {
       if (along >= d) break;
       const to = this.placeOnLine(footX + along * nx, footY + along * ny, level);
       push(from, to, creases);
+      if (level === this.last) return;
       from = to;
     }
     push(from, this.place(point), creases);
@@ -280,12 +308,8 @@ export class DrawnField {
       const [a, b] = [points[i], points[i + 1]];
       const [isIn, isOut] = [a.d > along - HAIR, b.d > along - HAIR];
       if (!isIn && !isOut) continue;
-      const between = (): number => {
-        const t = (along - a.d) / (b.d - a.d);
-        return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), distance);
-      };
-      const from = isIn ? onRay(a) : between();
-      const to = isOut ? onRay(b) : between();
+      const from = isIn ? onRay(a) : this.placeBetween(a, b, along, distance);
+      const to = isOut ? onRay(b) : this.placeBetween(a, b, along, distance);
       if (from !== to) out.push({ from, to, isUsed: false });
     }
     return out;

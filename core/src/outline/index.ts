@@ -22,3 +22,4 @@ export * from './facets.js';
 export * from './spikes.js';
 export { LEAST_AREA, withoutSlivers } from './slivers.js';
 export { NodingMemory } from './noding-memory.js';
+export { TouchedCells } from './touched-cells.js';

@@ -174,7 +174,7 @@ function reach([ax, ay, bx, by]: Segment, x: number, y: number): number {
  * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no crease.
  * @param creases segments in grid steps, x and y of both ends in turn
  */
-export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: readonly number[] = []): LonelyLetter[] {
+export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: ArrayLike<number> = []): LonelyLetter[] {
   const found = new Map<Letter, Found>();
   const others: Contour[] = [];
   let segments = 0;

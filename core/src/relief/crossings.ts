@@ -28,8 +28,15 @@ export interface Crossing {
 /** Triangles over a slope: x, y and height of three corners in turn. */
 type Facets = Float64Array;
 
-/** Where slopes of different layers overlap, the places where one is the higher. */
-export function crossingsOf(woven: readonly Woven[], layers: readonly Layer[]): Crossing[] {
+/**
+ * Where slopes of different layers overlap, the places where one is the higher.
+ * @param mayMeet whether it makes a difference anywhere which of two layers is the higher
+ */
+export function crossingsOf(
+  woven: readonly Woven[],
+  layers: readonly Layer[],
+  mayMeet: (first: number, second: number) => boolean,
+): Crossing[] {
   const facets = new Map<Woven, Facets>();
   const of = (each: Woven): Facets => {
     let known = facets.get(each);
@@ -40,7 +47,8 @@ export function crossingsOf(woven: readonly Woven[], layers: readonly Layer[]): 
   woven.forEach((first, i) => {
     for (const second of woven.slice(i + 1)) {
       if (first.area === second.area || !areCompared(layers[first.layer], layers[second.layer])) continue;
-      if (!meet(first, second) || areApart(first, second)) continue;
+      if (!mayMeet(first.layer, second.layer) || areApart(first, second)) continue;
+      if (!slopeReaches(first, second) || !slopeReaches(second, first)) continue;
       const border = placesAbove(of(first), of(second));
       out.push({ first: first.layer, second: second.layer, border, layer: 0 });
     }
@@ -52,20 +60,31 @@ export function crossingsOf(woven: readonly Woven[], layers: readonly Layer[]): 
 const areCompared = (first: Layer, second: Layer): boolean =>
   second.does !== 'set' || (first.isBehind ?? false) !== (second.isBehind ?? false);
 
-const meet = (a: Woven, b: Woven): boolean =>
-  a.index.minX <= b.index.maxX && b.index.minX <= a.index.maxX && a.index.minY <= b.index.maxY && b.index.minY <= a.index.maxY;
+/** Whether what slopes of one comes near to what the other lies over: beyond its run it is level. */
+function slopeReaches({ pieces, ramp }: Woven, { index }: Woven): boolean {
+  for (const { outline } of pieces) {
+    for (const ring of outline) {
+      const n = ring.length;
+      for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+        const [minX, maxX] = [Math.min(ring[j], ring[i]) - ramp.run, Math.max(ring[j], ring[i]) + ramp.run];
+        const [minY, maxY] = [Math.min(ring[j + 1], ring[i + 1]) - ramp.run, Math.max(ring[j + 1], ring[i + 1]) + ramp.run];
+        if (minX > index.maxX || maxX < index.minX || minY > index.maxY || maxY < index.minY) continue;
+        if (index.search(minX, minY, maxX, maxY).length > 0) return true;
+      }
+    }
+  }
+  return false;
+}
 
 /** Whether all of one lies higher than all of the other, so that a height of each tells which is above. */
 function areApart(a: Woven, b: Woven): boolean {
   const [p, q] = [heightsOf(a), heightsOf(b)];
-  return Math.min(...p) > Math.max(...q) || Math.min(...q) > Math.max(...p);
+  return p.low > q.high || q.low > p.high;
 }
 
-/** The heights at which a slope breaks, as far as its strokes let it come. */
-function heightsOf({ ramp, pieces }: Woven): number[] {
-  const deepest = Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
-  return [ramp.at(deepest), ...ramp.heights.filter((_, i) => ramp.distances[i] <= deepest)];
-}
+/** The heights of a slope, as far as its strokes let it come. */
+export const heightsOf = ({ ramp, pieces }: Pick<Woven, 'ramp' | 'pieces'>): { readonly low: number; readonly high: number } =>
+  ramp.upTo(Math.max(...pieces.map(({ drawn }) => drawn.field.deepest)));
 
 /** Triangles over the outline that a field was drawn from: x and y in grid steps and the distance of three corners in turn. */
 const drawnFacets = new WeakMap<DrawnField, Float64Array>();

@@ -1,11 +1,8 @@
 import type { Action, BlankEdge, Edge } from '../sign/index.js';
 import { Ramp } from './ramp.js';
 
-/** mm by which the chords of a round edge may be too high or too low. */
-const ROUND_TOLERANCE = 0.012;
-
-/** Where a round edge is nearly upright, chords this wide, in mm, are as good as upright. */
-const UPRIGHT_WIDTH = 0.003;
+/** mm by which the chords of a round edge may stray from it to either side. */
+const ROUND_TOLERANCE = 0.008;
 
 /** The distance that a ridge without a cap may run: more than half of the widest sign. */
 const UNCAPPED_RUN = 4200;
@@ -41,46 +38,40 @@ function rampOf(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
     }
     case 'rounded': {
       const r = Math.min(edge.radius, amount);
-      return quarter(r, (d) => amount - r + Math.sqrt(Math.max(0, r * r - (r - d) ** 2)));
+      return quarter(r, (across, up) => [r - across, amount - r + up]);
     }
     case 'cove': {
       const r = Math.min(edge.radius, amount);
-      return quarter(r, (d) => amount - Math.sqrt(Math.max(0, r * r - d * d)));
+      return quarter(r, (across, up) => [up, amount - across]);
     }
   }
 }
 
-/** A quarter circle in as few chords as keep to the tolerance, from its start at d = 0 to its end at the radius. */
-function quarter(radius: number, height: (d: number) => number): Ramp {
-  const distances = [0];
-  for (let from = 0; from < radius;) {
-    let [low, high] = [Math.min(radius, from + UPRIGHT_WIDTH), radius];
-    if (strayOf(height, from, high) <= ROUND_TOLERANCE) low = high;
-    while (high - low > radius * 1e-4) {
-      const middle = (low + high) / 2;
-      if (strayOf(height, from, middle) <= ROUND_TOLERANCE) low = middle;
-      else high = middle;
-    }
-    // A last chord too short to be worth a line goes with the one before.
-    from = radius - low < UPRIGHT_WIDTH ? radius : low;
-    distances.push(from);
-  }
-  return new Ramp(distances, distances.map(height));
+/**
+ * A quarter circle in as few chords as keep to the tolerance. Its ends lie on it, the corners between a little outside and the middles
+ * of the chords as much inside: a chord of angle φ between two corners at r + t dips to r − t where rφ²/8 = 2t, one from an end where
+ * rφ²/8 = 1.5t.
+ * @param place distance and height of a point of the circle, across from its middle to the first end and up to the last
+ */
+function quarter(radius: number, place: (across: number, up: number) => readonly [number, number]): Ramp {
+  const most = Math.sqrt((16 * ROUND_TOLERANCE) / radius);
+  const chords = Math.ceil(Math.PI / 2 / most + 2 * (1 - END_CHORD) - 1e-9);
+  const angle = Math.PI / 2 / (chords - 2 * (1 - END_CHORD));
+  const corner = radius * (1 + angle ** 2 / 16);
+  const places = Array.from({ length: chords + 1 }, (_, i) => {
+    if (i === 0) return place(radius, 0);
+    if (i === chords) return place(0, radius);
+    const turned = angle * (i - 1 + END_CHORD);
+    return place(corner * Math.cos(turned), corner * Math.sin(turned));
+  });
+  return new Ramp(
+    places.map(([distance]) => distance),
+    places.map(([, height]) => height),
+  );
 }
 
-/** The greatest difference in height between a function and its chord, at a few places between. */
-function strayOf(height: (d: number) => number, from: number, to: number): number {
-  const [a, b] = [height(from), height(to)];
-  let most = 0;
-  for (let i = 1; i < STRAY_PLACES; i++) {
-    // Closer together towards both ends, where a circle may be steep.
-    const t = (1 - Math.cos((Math.PI * i) / STRAY_PLACES)) / 2;
-    most = Math.max(most, Math.abs(height(from + t * (to - from)) - (a + t * (b - a))));
-  }
-  return most;
-}
-
-const STRAY_PLACES = 24;
+/** Angle of the first and the last chord as a share of the others'. */
+const END_CHORD = 0.85;
 
 /**
  * The same, exactly: what {@link edgeRamp} follows in chords. The quarter circles are textbook; a slope of α from upright rises

@@ -1,6 +1,8 @@
 import {
   arrange,
   type Arrangement,
+  type Box,
+  bounds,
   type Contour,
   type Inset,
   type LabelledEdges,
@@ -9,12 +11,12 @@ import {
 } from '../outline/index.js';
 import { THROUGH } from '../sign/index.js';
 import { crossingsOf } from './crossings.js';
+import { withoutHidden } from './hidden-slopes.js';
 import { FACE_LAYER, Fold, LEVEL_STEP, type Material, type Surface } from './fold.js';
 import type { Layer } from './layers.js';
 import type { Patches, PlacedPatch } from './patches.js';
-import type { Ramp } from './ramp.js';
 import { type SideBand, sideBandsOf } from './side-bands.js';
-import { BANDS, type Fields, groundOf, weave } from './weave.js';
+import { type Fields, groundOf, weave as weaveSlopes } from './weave.js';
 
 /** Labels of the relief's plan: outside the blank, cut through, and from 2 on the places with material. */
 export const OUTSIDE = 0;
@@ -78,13 +80,10 @@ export function layOut(blank: LaidBlank, layers: readonly Layer[], known: Known)
 
 function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Contour>, { fields, patches, memory }: Known): Laid {
   const { thickness } = blank;
-  const heights = layers
-    .flatMap(({ z, under, ramp, does }) =>
-      z === THROUGH || does === 'mark' || does === 'keep' ? [] : [z, under ?? z, ramp ? ramp.start : z],
-    )
-    .filter(isNear);
-  const step = Math.max(1, ...heights.map(Math.abs)) / BANDS;
-  const { contours, woven, creases } = weave(blank.contour, layers, fields, [0, -thickness, ...heights], step, must);
+  /** Where nothing but the bare blank is seen upright sides need not be told apart. */
+  const hasSides = blank.sides !== undefined || layers.some(({ sides, does }) => sides !== undefined || does === 'insert');
+  const weave = weaveSlopes(blank.contour, layers, fields, levelsBeside(layers, thickness), must);
+  const { contours, woven, creases, mayMeet } = withoutHidden(weave, blank.contour, layers, thickness, { memory, hasSides });
   const lines: (readonly Contour[])[] = [];
   for (const each of woven) {
     each.plan = 1 + layers.length + lines.length;
@@ -93,7 +92,7 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
       ...each.rings,
     );
   }
-  const crossings = crossingsOf(woven, layers);
+  const crossings = crossingsOf(woven, layers, mayMeet);
   crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
   const fold = new Fold(layers, woven, crossings, thickness);
 
@@ -104,8 +103,6 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
     const own = layer >= 0 ? finishesOf(layers[layer]) : isPainted ? 'painted' : '';
     return `${own} ${marked ?? ''}`;
   };
-  /** Where nothing but the bare blank is seen upright sides need not be told apart. */
-  const hasSides = blank.sides !== undefined || layers.some(({ sides, does }) => sides !== undefined || does === 'insert');
   const sideLooks = (layer: number): string => {
     if (layer < 0) return blank.sides ?? '';
     const { top, sides, isRidged, does } = layers[layer];
@@ -182,7 +179,7 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
       const { surface, under } = material;
       const placed = patches.of(groundOf(inset.contours, layers[surface.layer]), surface.ramp);
       // One that comes out at the back is woven, so that a line stands where it does.
-      const isInside = under.kind === 'level' && lowestOf(surface.ramp, placed.patch.whole.deepest) > under.z;
+      const isInside = under.kind === 'level' && surface.ramp.upTo(placed.patch.whole.deepest).low > under.z;
       if (placed.patch.whole.isWhole && isInside) made.set(inset, placed);
       else unwoven.push(...inset.contours);
     }
@@ -208,10 +205,28 @@ function labelsOnEdges({ left, right }: LabelledEdges): Set<number> {
   return labels;
 }
 
-const lowestOf = (ramp: Ramp, deepest: number): number =>
-  Math.min(ramp.start, ramp.at(deepest), ...ramp.heights.filter((_, i) => ramp.distances[i] <= deepest));
+/** By layer, the levels of face, back and other layers that a slope of it may come to, as far as boxes tell. */
+function levelsBeside(layers: readonly Layer[], thickness: number): (layer: number) => number[] {
+  const boxes = layers.map(({ contours }) => bounds(contours));
+  return (layer) => {
+    const own = boxes[layer];
+    const near = layers.flatMap(({ z, under, ramp, does }, other) => {
+      const box = boxes[other];
+      if (!own || !box || !areNear(own, box) || z === THROUGH || does === 'mark' || does === 'keep') return [];
+      return [z, under ?? z, ramp ? ramp.start : z];
+    });
+    return [0, -thickness, ...near.filter(isReal)];
+  };
+}
 
-const isNear = (z: number): boolean => Math.abs(z) < 4000;
+/** Mm by which boxes of layers are near each other. */
+const NEAR = 0.01;
+
+const areNear = (a: Box, b: Box): boolean =>
+  a.minX <= b.maxX + NEAR && a.maxX >= b.minX - NEAR && a.minY <= b.maxY + NEAR && a.maxY >= b.minY - NEAR;
+
+/** Whether a height may be one of a sign: ridges without a cap end beyond all. */
+const isReal = (z: number): boolean => Math.abs(z) < 4000;
 
 /** What tells places of one surface apart. */
 function finishesOf({ top, sides, does, part, tier }: Layer): string {

@@ -112,7 +112,7 @@ export class Patches {
     const { field, dx, dy } = this.fields.field(ground, ramp);
     let whole = this.letters.get(field);
     if (!whole) this.letters.set(field, (whole = new GradedLetter(field)));
-    const levels = linesOf(ramp, [], Infinity, whole.deepest);
+    const levels = linesOf(ramp, [], whole.deepest);
     return { patch: { ...whole.at(levels), whole }, stepX: toStep(dx), stepY: toStep(dy) };
   }
 }

@@ -26,9 +26,10 @@ describe('the edge forms', () => {
     expect(edgeRamp(EDGES[0], 0).isLevel).toBe(true);
   });
 
-  it.each(EDGES)('%o follows its exact form to within 0.012 mm across, and never falls', (edge) => {
+  it.each(EDGES)('%o follows its exact form, and never falls', (edge) => {
     for (const amount of [0.4, 2, 7]) {
       const ramp = edgeRamp(edge, amount);
+      expect(ramp.start).toBeCloseTo(exactRise(edge, amount, 0), 12);
       let before = -Infinity;
       for (let i = 0; i <= 2000; i++) {
         const d = (i / 2000) * Math.min(8, ramp.run * 1.1);
@@ -36,9 +37,40 @@ describe('the edge forms', () => {
         expect(z).toBeGreaterThanOrEqual(before - 1e-12);
         before = z;
         // Within the tolerance aside or upwards.
-        const [low, high] = [exactRise(edge, amount, d - 0.013), exactRise(edge, amount, d + 0.013)];
-        expect(z).toBeGreaterThan(Math.min(low, exactRise(edge, amount, Math.max(0, d - 0.013))) - 0.013);
-        expect(z).toBeLessThan(high + 0.013);
+        const [low, high] = [exactRise(edge, amount, Math.max(0, d - 0.009)), exactRise(edge, amount, d + 0.009)];
+        expect(z).toBeGreaterThan(low - 0.009);
+        expect(z).toBeLessThan(high + 0.009);
+      }
+    }
+  });
+
+  it('strays from a quarter circle by as much to either side, and by no more than 0.008 mm', () => {
+    for (const radius of [0.02, 0.1, 0.4, 1, 3.3, 20, 200]) {
+      for (const [kind, x, y] of [
+        ['rounded', radius, 1],
+        ['cove', 0, radius + 1],
+      ] as const) {
+        // prettier-ignore
+        const { distances, heights } = edgeRamp({ kind, radius }, radius + 1);
+        let [inside, outside] = [0, 0];
+        for (let i = 1; i < distances.length; i++) {
+          for (let t = 0; t <= 1; t += 1 / 64) {
+            const [d, z] = [
+              distances[i - 1] + t * (distances[i] - distances[i - 1]),
+              heights[i - 1] + t * (heights[i] - heights[i - 1]),
+            ];
+            const off = Math.hypot(d - x, z - y) - radius;
+            [inside, outside] = [Math.max(inside, -off), Math.max(outside, off)];
+          }
+        }
+        expect([radius, kind, inside < 0.00805, outside < 0.00805]).toEqual([radius, kind, true, true]);
+        if (radius >= 0.1) expect(Math.abs(inside - outside)).toBeLessThan(0.001);
+        // The area between circle and chords: without corners outside it would be 2/3 of the sagitta along the arc.
+        const area = distances
+          .slice(1)
+          .reduce((sum, d, i) => sum + ((heights[i] + heights[i + 1]) / 2 - 1) * (d - distances[i]), 0);
+        const exact = (kind === 'rounded' ? Math.PI / 4 : 1 - Math.PI / 4) * radius ** 2;
+        if (radius >= 1) expect(Math.abs(area - exact)).toBeLessThan(0.003 * (Math.PI / 2) * radius);
       }
     }
   });

@@ -46,6 +46,12 @@ export class Ramp {
     return heights[i - 1] + t * (heights[i] - heights[i - 1]);
   }
 
+  /** The least and the greatest height up to a distance. */
+  upTo(deepest: number): { readonly low: number; readonly high: number } {
+    const heights = [this.at(deepest), ...this.heights.filter((_, i) => i === 0 || this.distances[i] <= deepest)];
+    return { low: Math.min(...heights), high: Math.max(...heights) };
+  }
+
   /** The least distance at which a ramp that only rises, or only falls, comes to a height; undefined where it never does. */
   reaches(z: number): number | undefined {
     const { distances, heights } = this;

@@ -1,12 +1,17 @@
-import type { Outline } from '../outline/index.js';
+import { keepCommon, type Outline } from '../outline/index.js';
 import { type Evaluation, type Level, placeOf, regionOf } from './evaluation.js';
 import type { Side, Sign } from '../sign/index.js';
 import { FACE_LAYER, type Surface } from './fold.js';
 import type { Layer } from './layers.js';
+import type { Ramp } from './ramp.js';
 import { placedRings, topOfPatch } from './patches.js';
-import { BANDS, insideLeft, linesOf } from './weave.js';
+import { insideLeft, linesOf, ringsAt } from './weave.js';
 
 const SAME = 1e-6;
+
+/** Colour tells this many heights apart between the face and the farthest level. */
+const BANDS = 6;
+const MOST_BANDS = 2 * BANDS;
 
 /** Everything at a level, the level tops of sloped letters among it. */
 export function levelOutline(evaluation: Evaluation, { z, labels }: Level): Outline {
@@ -36,16 +41,15 @@ export interface Band {
 /** All slopes in bands of height, in painting order. */
 export function slopeBands(evaluation: Evaluation): Band[] {
   const bands: Band[] = [];
-  for (const { label, surface, z, areaMm2 } of evaluation.places)
-    if (surface.kind === 'woven' && areaMm2 > 0)
-      bands.push({ z, outline: regionOf(evaluation, label), layer: surface.layer, marked: surface.marked, isTop: false });
+  const step = Math.max(1, -evaluation.lowest, evaluation.highest) / BANDS;
+  for (const { label, surface, areaMm2 } of evaluation.places)
+    if (surface.kind === 'woven' && areaMm2 > 0) bands.push(...wovenBands(surface, regionOf(evaluation, label), step));
   for (const [{ inside, contours }, placed] of evaluation.patches) {
     const surface = placeOf(evaluation, inside)?.surface;
     if (surface?.kind !== 'ramp') continue;
     const { patch } = placed;
-    const step = Math.max(1, -evaluation.lowest, evaluation.highest) / BANDS;
     const { deepest } = patch.whole;
-    const levels = linesOf(surface.ramp, [], step, deepest);
+    const levels = bandLines(surface.ramp, step, deepest);
     const rings = levels.length === patch.levels.length ? patch.rings : patch.whole.linesAt(levels);
     for (let k = 0; k <= levels.length; k++) {
       const from = k === 0 ? 0 : levels[k - 1];
@@ -62,6 +66,38 @@ export function slopeBands(evaluation: Evaluation): Band[] {
     }
   }
   return bands;
+}
+
+/** A woven place in bands, the whole of it first. */
+function wovenBands({ woven, band, layer, marked }: Surface & { kind: 'woven' }, outline: Outline, step: number): Band[] {
+  const { ramp, levels, pieces } = woven;
+  const from = band === 0 ? 0 : levels[band - 1];
+  const deepest = Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
+  const to = band < levels.length ? levels[band] : Math.min(deepest, ramp.run);
+  const lines = between(ramp, from, to, step);
+  const rings = ringsAt(pieces, lines);
+  const marks = [from, ...lines, to];
+  return marks.slice(1).map((next, k) => ({
+    z: ramp.at((marks[k] + next) / 2),
+    outline: k === 0 ? outline : keepCommon(outline, rings[k - 1]),
+    layer,
+    marked,
+    ...(lines.length > 0 && { rank: k }),
+    isTop: false,
+  }));
+}
+
+/** Distances that part a straight stretch of a ramp into bands of about a step of height. */
+function between(ramp: Ramp, from: number, to: number, step: number): number[] {
+  const parts = Math.min(MOST_BANDS, Math.round(Math.abs(ramp.at(to) - ramp.at(from)) / step));
+  return Array.from({ length: Math.max(0, parts - 1) }, (_, k) => from + ((to - from) * (k + 1)) / parts);
+}
+
+/** Distances that part a ramp where it breaks, and between into bands of about a step of height. */
+function bandLines(ramp: Ramp, step: number, deepest: number): number[] {
+  const breaks = linesOf(ramp, [], deepest);
+  const marks = [0, ...breaks, ...(breaks.at(-1)! >= deepest ? [] : [deepest])];
+  return [...breaks, ...marks.slice(1).flatMap((to, i) => between(ramp, marks[i], to, step))].sort((a, b) => a - b);
 }
 
 /** What is bare is seen as: the material, or the cap or the core of a laminate. */

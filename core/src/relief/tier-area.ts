@@ -64,7 +64,7 @@ export interface TierArea {
 /** Makes the areas that tiers act on, letter by letter: every different letter once. */
 export class TierAreas {
   private readonly shapes = new ShapeCache<Outline>();
-  private readonly largest = new ShapeCache<number>();
+  private readonly kept = new ShapeCache<KeptSearch>();
 
   /**
    * The area that a tier of a placed part acts on.
@@ -114,16 +114,17 @@ export class TierAreas {
     for (const letter of apart(placed.contours)) {
       for (const by of reaches) {
         if (by === 0) continue;
-        const most = this.largest.get(letter, `${by} ${corners}`, (contours) => {
+        const search = this.kept.get(letter, `${by} ${corners}`, (contours) => {
           const grown = this.shapes.get(letter, `${by} ${corners}`, () => offset(contours, by, undefined, corners)).value;
-          return largestKept(contours, by, corners, grown);
+          return new KeptSearch(contours, by, corners, grown);
         }).value;
-        if (most >= Math.abs(by)) continue;
+        if (search.keepsAll) continue;
         const count = (worst?.count ?? 0) + 1;
-        if (worst && worst.largest <= most) worst = { ...worst, count };
+        // Of most letters it is enough to know that they keep as much as the one that keeps least.
+        if (worst && search.keeps(worst.largest)) worst = { ...worst, count };
         else {
           const [x, y] = middleOf(letter);
-          worst = { largest: most, x, y, count, isGone: false };
+          worst = { largest: search.largest, x, y, count, isGone: false };
         }
       }
     }
@@ -205,22 +206,50 @@ const SEARCHED_TO = 1.004;
 
 /**
  * The greatest growth (or shrinking) at which a letter has as many pieces and counters as before, by bisection of its logarithm: what
- * reaches far takes much longer to work out than what does not.
- * @param grown what the letter is when grown by all of `by`
+ * reaches far takes much longer to work out than what does not. It is looked for as closely as is asked.
  */
-function largestKept(letter: readonly Contour[], by: number, corners: CornerForm, grown: Outline): number {
-  const whole = join(letter);
-  const wanted = countsOf(whole);
-  if (countsOf(grown) === wanted) return Math.abs(by);
-  const keeps = (share: number): boolean => countsOf(offset(whole, by * share, undefined, corners)) === wanted;
-  if (!keeps(SMALLEST_SHARE)) return 0;
-  let [low, high] = [SMALLEST_SHARE, 1];
-  while (high > low * SEARCHED_TO) {
-    const middle = Math.sqrt(low * high);
-    if (keeps(middle)) low = middle;
-    else high = middle;
+class KeptSearch {
+  /** Whether all of `by` keeps them. */
+  readonly keepsAll: boolean;
+  private readonly whole: Outline;
+  private readonly wanted: string;
+  /** Shares of `by` at which they are kept, and not kept. */
+  private low = 0;
+  private high = 1;
+
+  /** @param grown what the letter is when grown by all of `by` */
+  constructor(
+    letter: readonly Contour[],
+    private readonly by: number,
+    private readonly corners: CornerForm,
+    grown: Outline,
+  ) {
+    this.whole = join(letter);
+    this.wanted = countsOf(this.whole);
+    this.keepsAll = countsOf(grown) === this.wanted;
+    if (this.keepsAll) this.low = 1;
   }
-  return low * Math.abs(by);
+
+  /** Whether a growth of so many mm keeps them. */
+  keeps(mm: number): boolean {
+    return this.keepsShare(mm / Math.abs(this.by));
+  }
+
+  /** The greatest growth in mm that keeps them. */
+  get largest(): number {
+    if (this.low === 0 && !this.keepsShare(SMALLEST_SHARE)) return 0;
+    while (this.high > this.low * SEARCHED_TO) this.keepsShare(Math.sqrt(this.low * this.high));
+    return this.low * Math.abs(this.by);
+  }
+
+  private keepsShare(share: number): boolean {
+    if (share <= this.low) return true;
+    if (share >= this.high) return false;
+    const isKept = countsOf(offset(this.whole, this.by * share, undefined, this.corners)) === this.wanted;
+    if (isKept) this.low = share;
+    else this.high = share;
+    return isKept;
+  }
 }
 
 function remembered(placed: PlacedPart, key: string, make: () => Outline): Outline {

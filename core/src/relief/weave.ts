@@ -5,7 +5,6 @@ import {
   contains,
   type Contour,
   contourArea,
-  type Creases,
   DistanceField,
   type DrawnField,
   type Field,
@@ -113,12 +112,14 @@ export class Fields {
     const { field, dx, dy } = this.field(ground, ...ramps);
     let ofField = this.drawings.get(field);
     if (!ofField) this.drawings.set(field, (ofField = new Map()));
-    const name = levels.join();
+    // From the line of the farthest run on all is level.
+    const isLevelBeyond = levels.length > 0 && levels[levels.length - 1] >= Math.max(...ramps.map((ramp) => ramp.run)) - 1e-9;
+    const name = `${levels.join()} ${isLevelBeyond}`;
     let drawn = ofField.get(name);
     if (!drawn) {
       // While a height is dragged every step has lines of its own.
       if (ofField.size >= MOST_DRAWINGS) ofField.delete(ofField.keys().next().value!);
-      ofField.set(name, (drawn = field.drawn(levels)));
+      ofField.set(name, (drawn = field.drawn(levels, isLevelBeyond)));
     }
     return { drawn, stepX: toStep(dx), stepY: toStep(dy) };
   }
@@ -144,24 +145,13 @@ export function heightOn({ ramp, pieces, index }: Woven, x: number, y: number): 
 /** mm by which a point may have been bent aside on the grid. */
 const NEAR = 0.001;
 
-/**
- * Distances of the lines that a ramp is parted by: where it breaks, where it comes to one of the given levels, and so often between
- * that no stretch takes more than `step` of height.
- */
-export function linesOf(ramp: Ramp, levels: Iterable<number>, step: number, deepest: number): number[] {
+/** Distances of the lines that a ramp is parted by: where it breaks, and where it comes to one of the given levels. */
+export function linesOf(ramp: Ramp, levels: Iterable<number>, deepest: number): number[] {
   const wanted = ramp.distances.filter((d) => d > 0 && d < deepest + LINE_GAP);
   const add = (d: number | undefined) => {
     if (d !== undefined && d > LINE_GAP && d < deepest && wanted.every((other) => Math.abs(other - d) > LINE_GAP)) wanted.push(d);
   };
   for (const level of levels) add(ramp.reaches(level));
-  wanted.sort((a, b) => a - b);
-  // Where a stretch between two lines takes in too much height.
-  const marks = [0, ...wanted, ...(wanted.length === 0 || wanted[wanted.length - 1] < deepest ? [deepest] : [])];
-  for (let i = 0; i + 1 < marks.length; i++) {
-    const [from, to] = [ramp.at(marks[i]), ramp.at(marks[i + 1])];
-    const parts = Math.min(MOST_BANDS, Math.round(Math.abs(to - from) / step));
-    for (let k = 1; k < parts; k++) add(marks[i] + ((marks[i + 1] - marks[i]) * k) / parts);
-  }
   return wanted.sort((a, b) => a - b);
 }
 
@@ -174,34 +164,31 @@ export interface Weave {
   /** Contours of every layer, those that are woven without crossings. */
   readonly contours: (readonly Contour[])[];
   readonly woven: readonly Woven[];
-  readonly creases: Creases;
+  /** By number of the area, the creases of its slopes but for their lines, as segments in grid steps. */
+  readonly creases: readonly Int32Array[];
 }
 
 const MOST_ROUNDS = 5;
-/** Colour tells this many heights apart between the face and the farthest level. */
-export const BANDS = 6;
-const MOST_BANDS = 2 * BANDS;
 
 /**
  * Finds which sloped areas are letters that nothing comes near, which keep their slopes to themselves, and weaves the others into
  * the plan.
  * @param blank whose edge slopes may cross
+ * @param levels by layer, those that its slopes may come to
  * @param must contours that are to be woven in any case
  */
 export function weave(
   blank: Contour,
   layers: readonly Layer[],
   fields: Fields,
-  levels: Iterable<number>,
-  step: number,
+  levels: (layer: number) => readonly number[],
   must: ReadonlySet<Contour>,
 ): Weave {
   const contours = layers.map((layer) => layer.contours);
   const sloped = layers.flatMap(({ ramp }, i) => (ramp ? [i] : []));
   if (sloped.length === 0) return { contours, woven: [], creases: [] };
-  const heights = [...levels];
   let woven: Woven[] = [];
-  let creases: number[] = [];
+  let creases: Int32Array[] = [];
   let before = -1;
   // What lies outside is not made.
   const blankBox = bounds([blank])!;
@@ -217,7 +204,9 @@ export function weave(
   };
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const isLast = round === MOST_ROUNDS - 1;
-    const lonely = new Set(isLast ? [] : lonelyLetters([[blank], ...contours], creases).flatMap((letter) => letter.contours));
+    const lonely = new Set(
+      isLast ? [] : lonelyLetters([[blank], ...contours], joined(creases)).flatMap((letter) => letter.contours),
+    );
     const now = sloped.map((i) =>
       layers[i].contours.filter((contour) => (must.has(contour) || !lonely.has(contour)) && reaches(contour)),
     );
@@ -243,14 +232,34 @@ export function weave(
       else areas.push({ grounds, slopes: [{ layer: i, ramp }] });
     });
     areas.forEach((each, number) => {
-      const made = wovenArea(each, number, fields, heights, step);
+      const made = wovenArea(each, number, fields, levels);
       woven.push(...made);
-      for (const { drawn, stepX, stepY } of made[0].pieces)
-        drawn.creases.forEach((value, k) => creases.push(value + (k % 2 === 0 ? stepX : stepY)));
+      creases.push(joined(made[0].pieces.map(creasesOf)));
     });
     woven.sort((a, b) => a.layer - b.layer);
   }
   return { contours, woven, creases };
+}
+
+/** The creases of a piece where it lies now, but for the lines, which are rings of layers of their own. */
+function creasesOf({ drawn, stepX, stepY }: Piece): Int32Array {
+  const out = drawn.creases.slice(0, drawn.firstLine);
+  for (let i = 0; i < out.length; i += 2) {
+    out[i] += stepX;
+    out[i + 1] += stepY;
+  }
+  return out;
+}
+
+/** Creases one after the other. */
+export function joined(lists: readonly Int32Array[]): Int32Array {
+  const out = new Int32Array(lists.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const list of lists) {
+    out.set(list, at);
+    at += list.length;
+  }
+  return out;
 }
 
 /** An area with all slopes over it. */
@@ -269,14 +278,20 @@ const areSame = (a: readonly Ground[], b: readonly Ground[]): boolean =>
   });
 
 /** The slopes over one area, all parted by the same lines: where any of them breaks, comes to a level, or crosses another. */
-function wovenArea({ grounds, slopes }: Area, number: number, fields: Fields, heights: readonly number[], step: number): Woven[] {
+function wovenArea(
+  { grounds, slopes }: Area,
+  number: number,
+  fields: Fields,
+  heights: (layer: number) => readonly number[],
+): Woven[] {
   const ramps = slopes.map(({ ramp }) => ramp);
   const deepest = Math.max(...grounds.map((ground) => fields.field(ground, ...ramps).field.deepest));
   const lines: number[] = [];
   const add = (d: number) => {
     if (lines.every((other) => Math.abs(other - d) > LINE_GAP)) lines.push(d);
   };
-  for (const ramp of ramps) linesOf(ramp, heights, step, deepest).forEach(add);
+  const met = slopes.flatMap(({ layer }) => heights(layer));
+  for (const ramp of ramps) linesOf(ramp, met, deepest).forEach(add);
   ramps.forEach((a, i) =>
     ramps.slice(i + 1).forEach((b) =>
       higher(a, b)
@@ -292,8 +307,22 @@ function wovenArea({ grounds, slopes }: Area, number: number, fields: Fields, he
     return { ...ground, ...fields.drawn(ground, ramps, lines) };
   });
   index.finish();
-  const rings = lines.map((_, k) =>
-    pieces.flatMap(({ drawn, stepX, stepY }) => movedBy(drawn.rings[k], stepX / STEPS_PER_MM, stepY / STEPS_PER_MM)),
-  );
+  const rings = placedRings(pieces, lines, ({ drawn }) => drawn.rings);
   return slopes.map(({ layer, ramp }) => ({ layer, ramp, area: number, pieces, index, levels: lines, rings, plan: 0 }));
 }
+
+/** Lines of pieces by distance, where they lie now. */
+const placedRings = (
+  pieces: readonly Piece[],
+  lines: readonly number[],
+  of: (piece: Piece) => readonly (readonly Contour[])[],
+): Contour[][] => {
+  const own = pieces.map(of);
+  return lines.map((_, k) =>
+    pieces.flatMap(({ stepX, stepY }, i) => movedBy(own[i][k], stepX / STEPS_PER_MM, stepY / STEPS_PER_MM)),
+  );
+};
+
+/** What lies beyond some distances in all of some pieces. */
+export const ringsAt = (pieces: readonly Piece[], distances: readonly number[]): Contour[][] =>
+  distances.length === 0 ? [] : placedRings(pieces, distances, ({ drawn }) => drawn.field.drawn(distances).rings);
