@@ -75,6 +75,11 @@ interface Lettering {
   readonly strokes: readonly { readonly points: Float64Array; readonly closed: boolean }[];
 }
 
+/** mm from the middle of the blank that parts may reach. */
+const FARTHEST = (2 ** 25 - 1) / 8000;
+
+const isBeyond = (box: readonly number[]): boolean => box.some((value) => Math.abs(value) > FARTHEST);
+
 export class Oracle {
   private readonly acting: Acting[] = [];
   private readonly outlines = new Map<string, CrossSection>();
@@ -123,9 +128,19 @@ export class Oracle {
     if (cutTo?.hollow || cutTo?.studs) this.fromBehind(kept);
     this.drillBar(kept);
     for (const part of sign.parts) {
-      if (part.hidden) continue;
+      if (part.hidden || this.isTooFar(part)) continue;
+      const before = this.acting.length;
       for (const tier of part.tiers) if (tier.on) this.tier(part, tier, bases.get(part.id)!);
+      if (this.acting.slice(before).some(({ box }) => isBeyond(box))) this.acting.length = before;
     }
+  }
+
+  /** Whether the outline of a part reaches further than parts may: it is left out. */
+  private isTooFar({ id }: Part): boolean {
+    const outline = this.outlineOf(id);
+    if (outline.isEmpty()) return false;
+    const { min, max } = outline.bounds();
+    return isBeyond([min[0], min[1], max[0], max[1]]);
   }
 
   /** What there is at a place of the plan seen from the front. @param aside mm by which edges and distances may be read aside */

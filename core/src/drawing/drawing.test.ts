@@ -99,7 +99,7 @@ describe('the section', () => {
     const texts = sectionDrawing(evaluation, { x: 0, y: 30, turn: 0 }, { heightsTimes: 1, textHeight: 3 }).items.flatMap(
       (item) => (item.kind === 'label' ? [item.text] : []),
     );
-    expect(texts).toEqual(['raised 3 mm', 'face', 'carved 2 mm', '12.7 mm']);
+    expect(texts).toEqual(['carved 2 mm', 'face', 'raised 3 mm', '12.7 mm']);
     expect(sectionDrawing(evaluation, { x: 0, y: 900, turn: 0 }, { heightsTimes: 4, textHeight: 3 }).items).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 export * from './callouts.js';
 export * from './comparison.js';
+export * from './detail.js';
 export * from './dimension.js';
 export * from './drawing.js';
 export * from './holes.js';

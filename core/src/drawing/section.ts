@@ -6,6 +6,7 @@ import { dimension } from './dimension.js';
 import type { Drawing, Item } from './drawing.js';
 import { FAINT, heightColour, INK } from './palette.js';
 import { heightReach, levelName } from './plan.js';
+import { spread } from './spread.js';
 
 /** A stretch of the cut line with material under it. */
 export interface Span {
@@ -153,6 +154,12 @@ export const profileOf = (body: readonly Span[]): number[] => [
 export const lineSeenFrom = ({ x, y, turn }: SectionLine, side: Side): SectionLine =>
   side === 'front' ? { x, y, turn } : { x: x === 0 ? 0 : -x, y, turn: turn === 0 ? 0 : -turn };
 
+/** Mean width of a letter of a label as a share of the height of its capitals (measured on the shipped faces). */
+const LETTER_WIDTH = 0.68;
+
+/** The cut face. */
+export const SECTION_FILL = '#d9cdb4';
+
 export interface SectionChoice {
   /** Heights are drawn this many times as tall as they are. */
   readonly heightsTimes: number;
@@ -175,7 +182,7 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
       kind: 'area',
       layer: 'section',
       outline: [outline],
-      fill: { kind: 'plain', colour: '#d9cdb4' },
+      fill: { kind: 'plain', colour: SECTION_FILL },
       pen: { width: textHeight / 12, colour: INK },
     });
     for (const { from, to, z, zEnd } of body) {
@@ -193,13 +200,15 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
 
   // Levels, and no slopes.
   const seen = [...new Set(spans.filter(({ z, zEnd }) => Math.abs(z - zEnd) < 1e-6).map(({ z }) => Number(z.toFixed(6))))].sort(
-    (a, b) => b - a,
+    (a, b) => a - b,
   );
-  let lowest = Infinity;
-  for (const z of seen) {
-    // Labels one under the other where levels are close.
-    const y = Math.min(z * k, lowest - textHeight * 1.5);
-    lowest = y;
+  const places = spread(
+    seen.map((z) => z * k),
+    textHeight * 1.5,
+  );
+  const names = seen.map((z) => (z === 0 ? 'face' : `${levelName(z).split(' ')[0]} ${words(Math.abs(z))}`));
+  for (const [i, z] of seen.entries()) {
+    const y = places[i];
     items.push({
       kind: 'line',
       layer: 'dimensions',
@@ -212,7 +221,7 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
       layer: 'dimensions',
       x: box.maxX + textHeight * 2,
       y: y - textHeight / 2,
-      text: z === 0 ? 'face' : `${levelName(z).split(' ')[0]} ${words(Math.abs(z))}`,
+      text: names[i],
       height: textHeight,
       align: 'left',
       turn: 0,
@@ -232,10 +241,10 @@ export function sectionDrawing(evaluation: Evaluation, line: SectionLine, choice
   return {
     items,
     bounds: {
-      minX: box.minX - textHeight * 8,
-      minY: Math.min(box.minY, lowest - textHeight) - textHeight,
-      maxX: box.maxX + textHeight * 12,
-      maxY: box.maxY + textHeight * 2,
+      minX: box.minX - textHeight * (3 + LETTER_WIDTH * words(sign.blank.thickness).length),
+      minY: Math.min(box.minY, ...places.map((y) => y - textHeight)) - textHeight,
+      maxX: box.maxX + textHeight * (2.5 + LETTER_WIDTH * Math.max(0, ...names.map(({ length }) => length))),
+      maxY: Math.max(box.maxY + textHeight, ...places) + textHeight,
     },
   };
 }

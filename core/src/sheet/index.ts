@@ -35,6 +35,8 @@ export type Block = (typeof BLOCKS)[number];
 export interface SheetLayout {
   readonly paper: Paper;
   readonly isUpright: boolean;
+  /** The pages of every sign lie as its plan is drawn largest, and `isUpright` stands for the others alone. */
+  readonly isTurnedBySign?: boolean;
   /** Lengths in the unit of the sign and in the other. */
   readonly isInBothUnits: boolean;
   /** Plans in their finishes and not by heights. */
@@ -42,4 +44,4 @@ export interface SheetLayout {
   readonly shows: readonly Block[];
 }
 
-export const EVERYTHING: SheetLayout = { paper: 'A4', isUpright: false, isInBothUnits: false, isInFinishes: true, shows: BLOCKS };
+export const EVERYTHING: SheetLayout = { paper: 'A4', isUpright: false, isTurnedBySign: true, isInBothUnits: false, isInFinishes: true, shows: BLOCKS };

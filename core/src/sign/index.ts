@@ -1,3 +1,4 @@
+export { listed, numberWord, placesInWords } from './alike-holes.js';
 export * from './arranging.js';
 export { changesBetween } from './changes.js';
 export * from './edit.js';

@@ -1,6 +1,7 @@
 import type { FontEntry } from '../type/index.js';
 import type { PartExtent } from './copies.js';
 import { BARE, finishChoices } from './finishes.js';
+import { holeSentences } from './alike-holes.js';
 import { hardwareSentence } from './hardware.js';
 import { cutToSentences } from './cut-to-sentences.js';
 import { sideOf, sinks } from './levels.js';
@@ -19,15 +20,21 @@ export const sentenceText = (sentence: Sentence): string =>
 /** Words that are read from right to left, closed off so that they turn nothing around them (UAX #9, isolates). */
 const isolated = (text: string): string => (/[\p{Script=Arabic}\p{Script=Hebrew}]/u.test(text) ? `\u2068${text}\u2069` : text);
 
-/** The ticket in paragraphs, one for the blank and one a part with its tiers, as it stands on the proof. */
-export function ticketParagraphs(sentences: readonly Sentence[]): string[] {
+/**
+ * The ticket in paragraphs, one for the blank and one a part with its tiers, as it stands on the proof.
+ * @param sign where holes that are alike are to be told in one
+ */
+export function ticketParagraphs(sentences: readonly Sentence[], sign?: Sign): string[] {
+  const holes = sign && holeSentences(sign);
   const paragraphs: { part: string | undefined; text: string }[] = [];
   for (const sentence of sentences) {
     const plainText = sentenceText(sentence);
-    if (plainText === '') continue;
+    const hole = holes?.get(sentence.part ?? '');
+    if (plainText === '' || hole === '') continue;
     const text = plainText.charAt(0).toUpperCase() + plainText.slice(1);
     const last = paragraphs[paragraphs.length - 1];
-    if (last && last.part === sentence.part) last.text += ` ${text}`;
+    if (last && last.part === sentence.part) last.text += hole ? '' : ` ${text}`;
+    else if (hole) paragraphs.push({ part: sentence.part, text: hole });
     else paragraphs.push({ part: sentence.part, text });
   }
   return paragraphs.map(({ text }) => text);

@@ -9,6 +9,7 @@ export const SheetLayout = Type.Object(
   {
     paper: literals(PAPER_NAMES),
     isUpright: Type.Boolean(),
+    isTurnedBySign: Type.Optional(Type.Boolean()),
     isInBothUnits: Type.Boolean(),
     isInFinishes: Type.Optional(Type.Boolean()),
     shows: Type.Array(literals(BLOCKS), { uniqueItems: true }),

@@ -67,7 +67,7 @@ export function optionSentences(sign: Sign, option: string, book: FontBook): str
 /** The options, four a page, each with its picture and what it says otherwise. */
 export function optionPages(sheet: Sheet, sign: Sign, { options, front: whole }: SignViews, book: FontBook, scale: number): void {
   const { body } = sheet;
-  const [columns, rows] = sheet.layout.isUpright ? [1, 4] : [2, 2];
+  const [columns, rows] = sheet.isUpright ? [1, 4] : [2, 2];
   const width = (body.width - (columns - 1) * GAP) / columns;
   const height = (body.height - (rows - 1) * GAP) / rows;
   const picture = Math.min(width * 0.52, (height - 8) / 0.62);

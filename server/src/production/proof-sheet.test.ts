@@ -211,11 +211,41 @@ describe('the proof', () => {
       const [wide, tall] = isUpright ? [short, long] : [long, short];
       expect(Math.abs(across - wide) + Math.abs(up - tall)).toBeLessThan(0.1);
       const text = textOf(path);
-      expect([text.includes('Ticket'), text.includes('4 fixing holes of 5 mm (')]).toEqual([isUpright, isUpright]);
+      expect([text.includes('Ticket'), text.includes('Four fixing holes of 5 mm (')]).toEqual([isUpright, isUpright]);
       expect(text.includes('Section')).toBe(!isUpright);
       expect(text.includes('(11 13/16 in)') || /\d in\)/u.test(text)).toBe(isUpright);
       expect(poppler('pdfimages', '-list', path).split('\n').length > 3).toBe(!isUpright);
     }
+  });
+
+  it('lies as the plan becomes largest, each sign on paper of its own', async () => {
+    const path = join(folder, 'turned.pdf');
+    const views = [await seen(readSign(demo('donor-plaque'))), await seen(readSign(demo('west-gate')))];
+    writeFileSync(path, await proofSheet(views, subject, book, fontsDir));
+    const text = textOf(path);
+    // 480 × 640 mm stand at 1 : 8 on A4 across.
+    expect([text.includes('Plan, 1 : 5, in its finishes'), text.includes('Plan, 1 : 4, in its finishes')]).toEqual([true, true]);
+    const pages = poppler('pdfinfo', '-f', '1', '-l', '9', path);
+    expect(pages).toMatch(/Page\s+1 size:\s+595\.\d+ x 841\.\d+/u);
+    expect(pages).toMatch(/Page\s+3 size:\s+841\.\d+ x 595\.\d+/u);
+    const across = await proofOf(readSign(demo('donor-plaque')), { layout: { ...EVERYTHING, isTurnedBySign: false } });
+    expect(poppler('pdfinfo', across)).toMatch(/Page size:\s+841\.89 x 595/u);
+  });
+
+  it('enlarges the smallest step of the section, ringed on the plan, and tells holes that are alike in one sentence', async () => {
+    const text = textOf(await proofOf(readSign(demo('west-gate'))));
+    expect(text).toMatch(/Detail Z, full size \(1 : 1\)/u);
+    // On the plan and on the section, besides the heading.
+    expect(text.match(/\bZ\b/gu)).toHaveLength(3);
+    expect(text).toContain('Four holes of 7 mm (Hole 1 to Hole 4) at −285 mm and 285 mm across, −145 mm and 145 mm up');
+    expect(text).toContain('Four fixing holes of 7 mm at 15 mm and 585 mm from the left, 15 mm and 305 mm from below.');
+    // Steps that the section shows well need no detail.
+    const sign = newSign('Plain', 'mm');
+    sign.blank.outline = { kind: 'rectangle', width: 120, height: 60, cornerRadius: 0 };
+    const panel = newShape(sign, 'rectangle');
+    panel.shape = { kind: 'rectangle', width: 100, height: 40, cornerRadius: 0 };
+    sign.parts.push(panel);
+    expect(textOf(await proofOf(sign))).not.toContain('Detail');
   });
 
   it('says what was ordered, what became of the proofs before, the terms, and bears the logo', async () => {

@@ -27,6 +27,7 @@ export async function proofSheet(
     const part: Report = (share, step) => report((i + 0.95 * share) / signs.length, step);
     await signPages(sheet, views, book, part);
   }
+  sheet.turn();
   if (subject.frozen) closingPages(sheet, signs, subject.frozen, book.catalogue);
   const bytes = await ended();
   await report(1, 'done');

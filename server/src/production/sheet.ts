@@ -101,10 +101,8 @@ export const ordinary = (text: string, before = 2.5): Paragraph => ({ text, font
 /** The pages of one PDF: their paper, their title blocks, and what is put on them. */
 export class Sheet {
   readonly layout: SheetLayout;
-  readonly width: number;
-  readonly height: number;
-  /** The room over the title block. */
-  readonly body: Room;
+  /** Which way the paper of the next pages lies. */
+  isUpright = false;
   /** Pages that are ended. */
   private pages = 0;
 
@@ -114,10 +112,32 @@ export class Sheet {
     readonly subject: ProofSubject,
   ) {
     this.layout = subject.layout ?? EVERYTHING;
+    this.turn();
+  }
+
+  /** Turns the paper of the next pages, as the layout has it where nothing else is said. */
+  turn(isUpright = this.layout.isUpright): void {
+    this.isUpright = isUpright;
+  }
+
+  get width(): number {
+    return this.body.width + 2 * MARGIN;
+  }
+
+  get height(): number {
+    return this.body.height + 2 * MARGIN + TITLE_HEIGHT + GAP;
+  }
+
+  /** The room over the title block. */
+  get body(): Room {
+    return this.bodyOf(this.isUpright);
+  }
+
+  /** The room over the title block of paper that lies so. */
+  bodyOf(isUpright: boolean): Room {
     const [short, long] = PAPERS[this.layout.paper];
-    [this.width, this.height] = this.layout.isUpright ? [short, long] : [long, short];
-    const height = this.height - 2 * MARGIN - TITLE_HEIGHT - GAP;
-    this.body = { x: MARGIN, y: MARGIN, width: this.width - 2 * MARGIN, height };
+    const [width, height] = isUpright ? [short, long] : [long, short];
+    return { x: MARGIN, y: MARGIN, width: width - 2 * MARGIN, height: height - 2 * MARGIN - TITLE_HEIGHT - GAP };
   }
 
   shows(block: Block): boolean {

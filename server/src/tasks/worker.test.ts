@@ -179,13 +179,12 @@ describe('the worker', () => {
 
   it('stops a file that would take minutes at once, and makes others meanwhile', async () => {
     const heavy = newSign('Takes minutes', 'mm');
-    heavy.blank.outline = { kind: 'circle', diameter: 250 };
-    heavy.blank.edge = { kind: 'rounded', radius: 5 };
-    const part = { ...newText(heavy, 'ems-readability'), words: 'MARSH TIT\n24 OAKS' };
-    part.size = { kind: 'em', size: 0.5, stretch: 100 };
-    const area = { kind: 'outline' } as const;
-    const edge = { kind: 'ridged', angle: 5, capped: false } as const;
-    part.tiers = [{ id: 'wide', on: true, area, action: { kind: 'line', depth: 1, width: 100 }, edge }];
+    heavy.blank.outline = { kind: 'circle', diameter: 400 };
+    const part = { ...newText(heavy, 'barlow-bold'), words: Array.from({ length: 60 }, () => 'MARSH TIT & 24 OAKS').join('\n') };
+    part.size = { kind: 'em', size: 12, stretch: 100 };
+    const area = { kind: 'offset', by: 2 } as const;
+    const edge = { kind: 'rounded', radius: 60 } as const;
+    part.tiers = [{ id: 'wide', on: true, area, action: { kind: 'raise', by: 60 }, edge }];
     heavy.parts.push(part);
     const { jobId } = (await server.db.SignRow.findByPk(signId))!;
     const made = { title: 'Takes minutes', document: heavy };

@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { type Block, BLOCKS, EVERYTHING, PAPER_NAMES, type SheetLayout } from '@plain-relief/core/sheet';
 import { SessionService } from '../people/session.service';
 import { CardService } from '../shop/card.service';
-import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout } from '../shop/sheet-layout';
+import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../shop/sheet-layout';
 
 /** What the sheet shows and on which paper: one of the shop's layouts, or as it is chosen here, which can be kept. */
 @Component({
@@ -11,9 +11,7 @@ import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout } from '../shop/sheet-layout'
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <details>
-      <summary>
-        The sheet: {{ layout().paper }} {{ layout().isUpright ? 'upright' : 'across' }}{{ name() ? ', ' + name() : '' }}
-      </summary>
+      <summary>The sheet: {{ layout().paper }} {{ wayWords[way()] }}{{ name() ? ', ' + name() : '' }}</summary>
       <div class="row1">
         <select class="form-select form-select-sm" aria-label="layout of the shop" (change)="take($any($event.target).value)">
           <option value="" [selected]="!name()">as chosen here</option>
@@ -30,10 +28,11 @@ import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout } from '../shop/sheet-layout'
         <select
           class="form-select form-select-sm"
           aria-label="which way the paper lies"
-          (change)="change({ isUpright: $any($event.target).value === 'upright' })"
+          (change)="turn($any($event.target).value)"
         >
-          <option value="across" [selected]="!layout().isUpright">across</option>
-          <option value="upright" [selected]="layout().isUpright">upright</option>
+          @for (each of ways; track each) {
+            <option [value]="each" [selected]="each === way()">{{ wayWords[each] }}</option>
+          }
         </select>
       </div>
       <label>
@@ -118,11 +117,23 @@ export class LayoutChoice {
   protected readonly name = computed(() => this.current()?.name ?? (this.isEverything() ? 'everything' : ''));
   protected readonly trouble = signal('');
   protected readonly papers = PAPER_NAMES;
+  protected readonly way = computed(() => wayOf(this.layout()));
+  protected readonly ways: readonly Way[] = ['by the sign', 'across', 'upright'];
+  protected readonly wayWords: Readonly<Record<Way, string>> = {
+    'by the sign': 'turned by the sign',
+    across: 'across',
+    upright: 'upright',
+  };
   protected readonly blocks = computed(() => BLOCKS.filter((block) => !this.isSheet() || !CLOSING_BLOCKS.has(block)));
   protected readonly words = BLOCK_WORDS;
 
   constructor() {
     void this.attempt(() => this.service.loadLayouts());
+  }
+
+  /** Turns the paper. */
+  protected turn(way: Way): void {
+    this.change({ isUpright: way === 'upright', isTurnedBySign: way === 'by the sign' });
   }
 
   protected take(id: string): void {

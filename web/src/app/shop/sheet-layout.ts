@@ -27,10 +27,16 @@ export interface KeptLayout {
   readonly layout: SheetLayout;
 }
 
+/** Which way the paper of a layout lies. */
+export type Way = 'by the sign' | 'upright' | 'across';
+
+export const wayOf = ({ isTurnedBySign, isUpright }: SheetLayout): Way =>
+  isTurnedBySign ? 'by the sign' : isUpright ? 'upright' : 'across';
+
 /** Whether two layouts give the same sheet. */
 export const isSameLayout = (a: SheetLayout, b: SheetLayout): boolean =>
   a.paper === b.paper &&
-  a.isUpright === b.isUpright &&
+  wayOf(a) === wayOf(b) &&
   a.isInBothUnits === b.isInBothUnits &&
   (a.isInFinishes ?? false) === (b.isInFinishes ?? false) &&
   BLOCKS.every((block) => a.shows.includes(block) === b.shows.includes(block));
