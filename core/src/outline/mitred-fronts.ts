@@ -102,7 +102,7 @@ export class MitredGrowth {
       return [{ mitre, owners, boxes }];
     });
     settleTies(this.sectors);
-    this.limitAll();
+    this.limitAll(wedgesOf(outline));
   }
 
   /** The least growth by which any front covers a place outside of the outline; Infinity where none does, or only beyond the run. */
@@ -127,7 +127,7 @@ export class MitredGrowth {
     }
   }
 
-  private limitAll(): void {
+  private limitAll(wedges: ReadonlyMap<string, readonly Wedge[]>): void {
     const { sectors, run } = this;
     const asked = new Int32Array(sectors.length).fill(-1);
     let near = 0;
@@ -141,6 +141,8 @@ export class MitredGrowth {
         if (limit(front, sectors[other], other, most, envelope)) most = greatestOf(front, envelope.pieces);
       };
       for (const { owner } of touched) if (owner !== FREE) limitBy(owner);
+      for (const wedge of (front.isCorner && wedges.get(`${front.x} ${front.y}`)) || [])
+        if (limitByWedge(front, wedge, self, envelope)) most = greatestOf(front, envelope.pieces);
       // Growths of neighbours are about alike.
       for (let growth = Math.min(most, Math.max(near * 1.1, 1e-3)); ;) {
         this.within(raysOf(front, growth), growth, limitBy);
@@ -346,11 +348,81 @@ function limit(front: Sector, other: Sector, owner: number, most: number, envelo
   // Equal growth h: f + h·g = h. On an edge g is constant and f linear; at a corner f is constant and g linear.
   if (Math.abs(1 - g0) < PARALLEL && Math.abs(g1) < PARALLEL) return limitOnLine(front, other, owner, most, envelope);
   if (front.isCorner) {
+    if (Math.abs(f0 - other.bias + front.bias) <= TOUCHING) return limitFromFoot(front, other, owner, envelope);
     // The other lies behind, or comes nowhere.
-    return f0 > 1e-9 && limitWithin(front, other, owner, most, envelope, -(1 - g0) / f0, g1 / f0);
+    return f0 > 0 && limitWithin(front, other, owner, most, envelope, -(1 - g0) / f0, g1 / f0);
   }
   const share = 1 - g0;
   return share >= 1e-12 && limitWithin(front, other, owner, most, envelope, f0 / share, f1 / share);
+}
+
+/** mm within which the foot of a corner lies on the line of another front: places of the outline meet there. */
+const TOUCHING = 1e-9;
+/** −1/growth where a ray is covered from its foot on. */
+const COVERED: Weights = [-1e9, 0, 0];
+
+/** The same by one that comes to the corner's own foot: all rays along which it is ahead are covered from there on. */
+function limitFromFoot(front: Sector, other: Sector, owner: number, envelope: Envelope): boolean {
+  let { from: low, to: high } = front;
+  const keep = (p: number, q: number): void => {
+    if (Math.abs(q) < 1e-15) {
+      if (p < 0) high = low - 1;
+    } else if (q > 0) low = Math.max(low, -p / q);
+    else high = Math.min(high, -p / q);
+  };
+  alongRays(front, 0, other.nx, other.ny);
+  keep(1 - PARALLEL - onRays[2], -onRays[3]);
+  keep(onRays[2], onRays[3]);
+  for (const [a, b, c] of other.bounds) {
+    alongRays(front, a, b, c);
+    const [p0, , q0, q1] = onRays;
+    if (p0 < -HAIR) return false;
+    // From a place on the bound rays must lead inwards.
+    if (p0 < HAIR) keep(q0 - PARALLEL, q1);
+  }
+  return high - low > LEAST_STRETCH && envelope.add(COVERED, owner, low, high);
+}
+
+/** Between which directions a place of the outline lies about a corner of its edge, anticlockwise, in radians. */
+interface Wedge {
+  readonly from: number;
+  readonly width: number;
+}
+
+/** The wedges about every corner at which several places of an outline meet, by its coordinates. */
+function wedgesOf(outline: Outline): ReadonlyMap<string, readonly Wedge[]> {
+  const all = new Map<string, Wedge[]>();
+  for (const ring of outline) {
+    const n = ring.length;
+    for (let i = 0; i < n; i += 2) {
+      const [before, after] = [(i + n - 2) % n, (i + 2) % n];
+      const key = `${ring[i]} ${ring[i + 1]}`;
+      const from = Math.atan2(ring[after + 1] - ring[i + 1], ring[after] - ring[i]);
+      const to = Math.atan2(ring[before + 1] - ring[i + 1], ring[before] - ring[i]);
+      const wedge = { from, width: (to - from + 4 * Math.PI) % (2 * Math.PI) };
+      const known = all.get(key);
+      if (known) known.push(wedge);
+      else all.set(key, [wedge]);
+    }
+  }
+  for (const [key, wedges] of all) if (wedges.length < 2) all.delete(key);
+  return all;
+}
+
+/** Limits the rays of a corner that run into another place which meets the corner's own there. */
+function limitByWedge(front: Sector, { from, width }: Wedge, owner: number, envelope: Envelope): boolean {
+  const normal = Math.atan2(front.ny, front.nx);
+  // Rays run clockwise as their parameter grows: the direction of parameter s is that of the normal less atan(s).
+  const start = normal - from;
+  let isLimited = false;
+  for (let turn = -2; turn <= 2; turn++) {
+    const high = Math.min(start + 2 * Math.PI * turn, Math.PI / 2 - 1e-9);
+    const low = Math.max(start - width + 2 * Math.PI * turn, 1e-9 - Math.PI / 2);
+    if (high <= low) continue;
+    const [s0, s1] = [Math.max(front.from, Math.tan(low)), Math.min(front.to, Math.tan(high))];
+    if (s1 - s0 > LEAST_STRETCH && envelope.add(COVERED, owner, s0, s1)) isLimited = true;
+  }
+  return isLimited;
 }
 
 /** The same by one that looks the same way: on the same line and ahead, it covers all from where the rays come to it; else nothing. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { area, circle, perimeter, rectangle } from '../outline/index.js';
+import { area, circle, offset, perimeter, rectangle } from '../outline/index.js';
 import { type Evaluation, regionOf } from '../relief/index.js';
 import type { Action, Area, Edge, Sign } from '../sign/index.js';
 import { Definition, Tops } from '../../testing/heights.js';
@@ -316,6 +316,27 @@ describe('slopes that meet', () => {
       }),
       { numRuns: 6, seed: 20261125, endOnFailure: true },
     );
+  });
+});
+
+describe('slopes that lean outwards of places that meet in a point', () => {
+  it.each([
+    ['two points', 'M-20 0L0 0L-16 -14ZM0 0L20 2L6 -12Z'],
+    ['a point and an inner corner', 'M-20 -10L20 -10L20 10L0 0L-20 10ZM0 0L6 14L-6 14Z'],
+    ['three points', 'M0 0L-20 4L-18 -6ZM0 0L14 -12L18 -2ZM0 0L8 16L-6 14Z'],
+  ])('take up what growing does: %s', (_, path) => {
+    const [height, angle] = [6, 20];
+    const sign = bareSign(100, 80, 20);
+    addShape(sign, [40, 30], { kind: 'raise', by: height });
+    Object.assign(sign.parts[0], { shape: { kind: 'outline', width: 40, height: 30, path } });
+    const evaluation = evaluate(edged(sign, { kind: 'sloped', angle, sized: 'top' }));
+    const volume = soundVolume(evaluation) - 100 * 80 * 20;
+    const level = evaluation.layers[0].level!;
+    const run = height * Math.tan((angle * Math.PI) / 180);
+    const steps = 400;
+    let sum = 0;
+    for (let i = 0; i < steps; i++) sum += area(offset(level, ((i + 0.5) / steps) * run, undefined, 'mitred'));
+    expect(volume / ((sum * height) / steps) - 1).toBeCloseTo(0, 4);
   });
 });
 
