@@ -111,7 +111,8 @@ export class Oracle {
       kept = this.union(
         parts.map((part) => (part.side === 'back' ? this.outlineOf(part.id).mirror([1, 0]) : this.outlineOf(part.id))),
       );
-      this.plate = this.plateBehind(kept);
+      const plate = this.plateBehind(kept);
+      if (plate && !isBeyond(boxOf(plate.area.rings))) this.plate = plate;
     }
     this.kept = areaOf(kept);
     const keptArea = this.kept;
@@ -126,7 +127,7 @@ export class Oracle {
       this.act('edge', own, isBack, (x, y, aside) => spanned((d) => riseOf(form, height, d) - height, own.distance(x, y), aside));
     }
     if (cutTo?.hollow || cutTo?.studs) this.fromBehind(kept);
-    this.drillBar(kept);
+    if (this.plate) this.drillBar(kept);
     for (const part of sign.parts) {
       if (part.hidden || this.isTooFar(part)) continue;
       const before = this.acting.length;

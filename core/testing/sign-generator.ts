@@ -245,7 +245,9 @@ class Maker {
     if (kind === 'letters' && key === 'at') return this.random.whole(0, 5);
     if (this.manner === 'extreme' && this.random.chance(0.25)) {
       const size = Math.exp(this.random.between(Math.log(1e-6), Math.log(Math.max(1e-5, high))));
-      return within(this.random.pick([least, high, 0, size, -size, 1e-6]), least, high, isWhole);
+      // Whether the grid keeps what is about as wide as its steps is not promised.
+      const seen = size > 1e-5 && size < 1e-3 ? 1e-3 : size;
+      return within(this.random.pick([least, high, 0, seen, -seen, 1e-6]), least, high, isWhole);
     }
     const [from, to] = USUAL[`${kind}.${key}`] ?? USUAL[key] ?? [Math.max(low, -50), Math.min(high, 50)];
     // Blanks are larger than what stands on them.

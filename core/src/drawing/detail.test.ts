@@ -79,7 +79,10 @@ describe('the smallest step of a section', () => {
     sign.parts[0].tiers[0].edge = { kind: 'sloped', angle: 80, sized: 'foot' };
     expect(smallestStep(workshop.evaluate(sign), LINE)).toBeUndefined();
     sign.parts[0].tiers[0].edge = { kind: 'sloped', angle: 45, sized: 'foot' };
-    expect(smallestStep(workshop.evaluate(sign), LINE)).toMatchObject({ rise: 2, run: expect.closeTo(2, 6) as unknown as number });
+    expect(smallestStep(workshop.evaluate(sign), LINE)).toMatchObject({
+      rise: 2,
+      run: expect.closeTo(2, 6) as unknown as number,
+    });
   });
 });
 

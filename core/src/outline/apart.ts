@@ -59,8 +59,17 @@ function boxGap(a: Box, b: Box): number {
   return Math.hypot(across, up);
 }
 
-/** Contours as outlines that do not touch each other: letter by letter, those that do joined into one. */
-export function apart(contours: readonly Contour[]): Outline[] {
+/** What lists of contours are apart: tiers of a part ask for the same again and again. */
+const known = new WeakMap<readonly Contour[], readonly Outline[]>();
+
+/** Contours as outlines that do not touch each other: letter by letter, those that do joined into one. Worked out once for each list. */
+export function apart(contours: readonly Contour[]): readonly Outline[] {
+  let outlines = known.get(contours);
+  if (!outlines) known.set(contours, (outlines = outlinesApart(contours)));
+  return outlines;
+}
+
+function outlinesApart(contours: readonly Contour[]): Outline[] {
   const { letters, others } = partedLetters(contours);
   const all = [...letters, ...(others.length > 0 ? [join(others)] : [])].filter((each) => each.length > 0);
   return touching(all).map((group) => (group.length === 1 ? all[group[0]] : join(group.flatMap((i) => all[i]))));

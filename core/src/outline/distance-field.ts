@@ -172,6 +172,9 @@ export class GrowthField implements Field {
 /** mm by which a distance may miss its line by rounding and still lie on it. */
 const HAIR = 1e-9;
 
+/** mm by which borders are drawn beyond the last line. */
+const NARROW = 0.02;
+
 /** Measured distances nearer than this, in mm, to that of a line of equal distance are on it. */
 const ON_LINE = 4 / STEPS_PER_MM;
 
@@ -269,8 +272,9 @@ export class DrawnField {
 
   /** A stretch of the axis, as far as borders are drawn. */
   private axis(a: AxisPoint, b: AxisPoint, creases: number[]): void {
-    const { last } = this;
-    const [isBeyond, isNextBeyond] = [a.d > last - HAIR, b.d > last - HAIR];
+    // Where strokes are about as wide as the line is far the axis stands for what the line encloses.
+    const last = this.last + NARROW;
+    const [isBeyond, isNextBeyond] = [a.d > last, b.d > last];
     if (isBeyond && isNextBeyond) return;
     push(
       isBeyond ? this.placeBetween(a, b, last, last) : this.place(a),
@@ -293,7 +297,7 @@ export class DrawnField {
       if (along >= d) break;
       const to = this.placeOnLine(footX + along * nx, footY + along * ny, level);
       push(from, to, creases);
-      if (level === this.last) return;
+      if (level === this.last && d > level + NARROW) return;
       from = to;
     }
     push(from, this.place(point), creases);

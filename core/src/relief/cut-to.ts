@@ -5,6 +5,7 @@ import {
   circle,
   type Contour,
   contourArea,
+  CoordinateError,
   cut,
   join,
   markLetter,
@@ -91,18 +92,30 @@ export class CutToPlans {
       const holes = studs.flat().map(({ x, y }) => snapRun(circle(x, y, diameter / 2), true));
       layers.push({ ...layer('carve', holes, depth - thickness), isBehind: true });
     }
-    if (cutTo.backer) layers.push({ ...this.plateBehind(cutTo.backer, kept, pieces, thickness), isBehind: true });
-    if (cutTo.backer?.kind === 'bar') {
-      const hole = holeOfBar(cutTo.backer, kept);
-      if (hole) layers.push(layer('through', [hole], THROUGH));
-      notes.push(...barNotes(cutTo.backer, kept, sign));
-    }
-    if (cutTo.backer?.kind === 'grown') {
-      // Both sides grow by the margin.
-      const joins = (widestGap(pieces) ?? 0) / 2;
-      if (joins > cutTo.backer.margin) notes.push(note('backer-apart', {}, cutTo.backer.margin, joins, sign.unit));
+    if (cutTo.backer) {
+      try {
+        const behind = this.behind(cutTo.backer, kept, pieces, sign);
+        layers.push(...behind.layers);
+        notes.push(...behind.notes);
+      } catch (error) {
+        if (!(error instanceof CoordinateError)) throw error;
+        notes.push(note('too-far', {}, 'What stands behind the letters'));
+      }
     }
     return { kept, layers, notes, ...(cutTo.studs && { studs: studs.flat() }) };
+  }
+
+  /** What holds the letters together from behind. @throws CoordinateError where it reaches too far */
+  private behind(backer: Backer, kept: Outline, pieces: readonly Outline[], sign: Sign): Pick<Made, 'layers' | 'notes'> {
+    const plate: Layer = { ...this.plateBehind(backer, kept, pieces, sign.blank.thickness), isBehind: true };
+    if (backer.kind === 'bar') {
+      const hole = holeOfBar(backer, kept);
+      const layers = hole ? [plate, layer('through', [hole], THROUGH)] : [plate];
+      return { layers, notes: barNotes(backer, kept, sign) };
+    }
+    // Both sides grow by the margin.
+    const joins = (widestGap(pieces) ?? 0) / 2;
+    return { layers: [plate], notes: joins > backer.margin ? [note('backer-apart', {}, backer.margin, joins, sign.unit)] : [] };
   }
 
   private plateBehind(backer: Backer, kept: Outline, pieces: readonly Outline[], thickness: number): Layer {

@@ -183,6 +183,8 @@ export function edgeLayer(side: BlankSide, outline: Outline, thickness: number, 
   if (!side.edge) return undefined;
   const height = Math.min(edgeHeight(side.edge), thickness);
   const rise = edgeRamp(side.edge, height);
+  // Too narrow for a slope: the edge stays upright.
+  if (rise.isLevel) return undefined;
   const ramp = new Ramp(
     rise.distances,
     rise.heights.map((h) => (isBehind ? height - h - thickness : h - height)),

@@ -121,9 +121,9 @@ describe('the section of slopes', () => {
   it('names levels and no slopes', () => {
     const { items } = sectionDrawing(evaluate(slopedSign()), { x: 0, y: 0, turn: 0 }, { heightsTimes: 1, textHeight: 3 });
     expect(items.flatMap((item) => (item.kind === 'label' ? [item.text] : []))).toEqual([
-      'raised 2 mm',
-      'face',
       'carved 3 mm',
+      'face',
+      'raised 2 mm',
       '12 mm',
     ]);
   });

@@ -12,6 +12,7 @@ import {
   join,
   lonelyLetters,
   movedBy,
+  type Outline,
   reversed,
   ShapeCache,
   STEPS_PER_MM,
@@ -192,8 +193,8 @@ export function weave(
   let before = -1;
   // What lies outside is not made.
   const blankBox = bounds([blank])!;
-  const reaches = (contour: Contour): boolean => {
-    const box = bounds([contour]);
+  const reaches = (outline: Outline): boolean => {
+    const box = bounds(outline);
     return (
       box !== undefined &&
       box.minX <= blankBox.maxX &&
@@ -207,9 +208,7 @@ export function weave(
     const lonely = new Set(
       isLast ? [] : lonelyLetters([[blank], ...contours], joined(creases)).flatMap((letter) => letter.contours),
     );
-    const now = sloped.map((i) =>
-      layers[i].contours.filter((contour) => (must.has(contour) || !lonely.has(contour)) && reaches(contour)),
-    );
+    const now = sloped.map((i) => layers[i].contours.filter((contour) => must.has(contour) || !lonely.has(contour)));
     const count = now.reduce((sum, list) => sum + list.length, 0);
     if (count === before) break;
     before = count;
@@ -222,10 +221,16 @@ export function weave(
       if (!ramp || meet.length === 0) return;
       const meeting = new Set(meet);
       // Free of crossings and with the inside on their left.
-      const grounds = apart(meet)
+      const letters = apart(meet);
+      const grounds = letters
+        .filter(reaches)
         .map((outline) => groundOf(join(outline), layers[i]))
         .filter(({ outline }) => outline.length > 0);
-      contours[i] = [...all.filter((contour) => !meeting.has(contour)), ...grounds.flatMap(({ outline }) => outline)];
+      contours[i] = [
+        ...all.filter((contour) => !meeting.has(contour)),
+        ...grounds.flatMap(({ outline }) => outline),
+        ...letters.filter((outline) => !reaches(outline)).flat(),
+      ];
       if (grounds.length === 0) return;
       const known = areas.find((other) => areSame(other.grounds, grounds));
       if (known) known.slopes.push({ layer: i, ramp });

@@ -44,4 +44,11 @@ export interface SheetLayout {
   readonly shows: readonly Block[];
 }
 
-export const EVERYTHING: SheetLayout = { paper: 'A4', isUpright: false, isTurnedBySign: true, isInBothUnits: false, isInFinishes: true, shows: BLOCKS };
+export const EVERYTHING: SheetLayout = {
+  paper: 'A4',
+  isUpright: false,
+  isTurnedBySign: true,
+  isInBothUnits: false,
+  isInFinishes: true,
+  shows: BLOCKS,
+};
