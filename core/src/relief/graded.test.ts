@@ -60,7 +60,8 @@ describe('triangles parted at distances from the edge', () => {
           const inset = area(offset(snapped, -level));
           // An inset of round corners runs in chords of 0.02 mm.
           expect(Math.abs(area(parted.rings[i]) - inset)).toBeLessThan(0.02 * 2 * (w + 12) + 0.5);
-          expect(Math.abs(areaBeyond(parted, level) - area(parted.rings[i]))).toBeLessThan(0.02);
+          // Slivers are taken out by parts of a thousandth of a millimetre along the line.
+          expect(Math.abs(areaBeyond(parted, level) - area(parted.rings[i]))).toBeLessThan(0.0005 * 2 * (w + 12));
         });
       }),
       { numRuns: 40 },
