@@ -25,8 +25,8 @@ class Kept {
       env: { ...process.env, ...this.env },
       stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
     });
-    // It speaks when it is up.
-    this.child.stdout.on('data', () => (this.failures = 0));
+    // It speaks when it is up; what was up is started again at once.
+    this.child.stdout.on('data', () => (this.failures = -1));
     this.child.on('exit', async () => {
       if (this.isStopping) return;
       this.failures++;

@@ -9,11 +9,13 @@ import { openQueue, QUEUE } from './tasks/queue.js';
 outliveDatabase();
 const settings = readSettings();
 const db = openDatabase(settings.databaseUrl);
-const boss = await openQueue(settings.databaseUrl);
+// The queue is opened while the rest comes up.
+const opened = openQueue(settings.databaseUrl);
 const app = await buildApp(settings, db, async (order) => {
-  await boss.send(QUEUE, order);
+  await (await opened).send(QUEUE, order);
 });
 prepareReading();
+const boss = await opened;
 await app.listen({ host: '127.0.0.1', port: settings.port });
 console.log(`Serving on http://127.0.0.1:${settings.port}`);
 
