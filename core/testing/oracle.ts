@@ -4,6 +4,7 @@ import type { Action, Edge, Part, Shape, Sign, Tier } from '../src/sign/index.js
 import { Area, boxOf, MITRE_LIMIT, type Ring } from './brute-area.js';
 import { amountOf, withMore } from './oracle-actions.js';
 import { barBehind } from './oracle-bar.js';
+import { areaOf, isBeyond, largestRing, ringsOf, signedArea, thickEnough } from './oracle-rings.js';
 import { crossSection } from './referee.js';
 import { CHORDS, shapeOutline } from './shape-outline.js';
 
@@ -74,11 +75,6 @@ interface Lettering {
   readonly contours: readonly Float64Array[];
   readonly strokes: readonly { readonly points: Float64Array; readonly closed: boolean }[];
 }
-
-/** mm from the middle of the blank that parts may reach. */
-const FARTHEST = (2 ** 25 - 1) / 8000;
-
-const isBeyond = (box: readonly number[]): boolean => box.some((value) => Math.abs(value) > FARTHEST);
 
 export class Oracle {
   private readonly acting: Acting[] = [];
@@ -483,29 +479,4 @@ export class Oracle {
     );
     return { area: areaOf(filled), thickness: backer.thickness };
   }
-}
-
-const ringsOf = (section: CrossSection): Ring[] => section.toPolygons() as unknown as Ring[];
-
-const areaOf = (section: CrossSection): Area => new Area(ringsOf(section));
-
-const signedArea = (ring: Ring): number =>
-  ring.reduce((sum, [x, y], i) => {
-    const [nextX, nextY] = ring[(i + 1) % ring.length];
-    return sum + x * nextY - nextX * y;
-  }, 0) / 2;
-
-function largestRing(section: CrossSection): Ring {
-  const rings = ringsOf(section).filter((ring) => signedArea(ring) > 0);
-  const [first] = rings.sort((a, b) => signedArea(b) - signedArea(a));
-  return first ?? [[-0.5, -0.5], [0.5, -0.5], [0.5, 0.5], [-0.5, 0.5]]; // prettier-ignore
-}
-
-/** Two steps of the grid, in mm: what is narrower has no area on it. */
-const NARROWEST = 2 / 8000;
-
-function thickEnough(outline: CrossSection): CrossSection | undefined {
-  if (outline.isEmpty()) return undefined;
-  const { min, max } = outline.bounds();
-  return Math.min(max[0] - min[0], max[1] - min[1]) < NARROWEST ? undefined : outline;
 }

@@ -312,12 +312,12 @@ function wovenArea(
     return { ...ground, ...fields.drawn(ground, ramps, lines) };
   });
   index.finish();
-  const rings = placedRings(pieces, lines, ({ drawn }) => drawn.rings);
+  const rings = linesOfPieces(pieces, lines, ({ drawn }) => drawn.rings);
   return slopes.map(({ layer, ramp }) => ({ layer, ramp, area: number, pieces, index, levels: lines, rings, plan: 0 }));
 }
 
 /** Lines of pieces by distance, where they lie now. */
-const placedRings = (
+const linesOfPieces = (
   pieces: readonly Piece[],
   lines: readonly number[],
   of: (piece: Piece) => readonly (readonly Contour[])[],
@@ -330,4 +330,4 @@ const placedRings = (
 
 /** What lies beyond some distances in all of some pieces. */
 export const ringsAt = (pieces: readonly Piece[], distances: readonly number[]): Contour[][] =>
-  distances.length === 0 ? [] : placedRings(pieces, distances, ({ drawn }) => drawn.field.drawn(distances).rings);
+  distances.length === 0 ? [] : linesOfPieces(pieces, distances, ({ drawn }) => drawn.field.drawn(distances).rings);
