@@ -87,7 +87,7 @@ export class Oracle {
   /** @param evaluation of the front, for how its words were set */
   constructor(
     private readonly m: ManifoldToplevel,
-    private readonly sign: Sign,
+    readonly sign: Sign,
     private readonly evaluation: Evaluation,
   ) {
     this.thickness = sign.blank.thickness;

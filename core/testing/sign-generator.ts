@@ -322,30 +322,76 @@ function shareOf(name: string, manner: Manner): number {
   return plain[name] ?? (manner === 'plain' ? 0.25 : 0.5);
 }
 
-/** Path data with y up: rings of straight and curved stretches, some of which cross themselves, and a line now and then. */
+/** Paths about the origin of lines, curves and arcs, absolute and relative: round ones, and ones that cross themselves. */
 function pathData(random: Random, manner: Manner): string {
-  const figure = (value: number): string => String(Number(value.toFixed(2)));
-  const point = (x: number, y: number): string => `${figure(x)} ${figure(y)}`;
   const runs: string[] = [];
   for (let r = random.whole(1, manner === 'extreme' ? 4 : 2); r > 0; r--) {
     const [cx, cy, size] = [random.between(-10, 10), random.between(-10, 10), random.between(3, 20)];
     const n = random.whole(3, 8);
     const isWild = random.chance(0.3);
-    const at = (i: number): readonly [number, number] => {
+    const at = (i: number): Point => {
       const angle = isWild ? random.between(0, 6.28) : (2 * Math.PI * i) / n;
       const reach = size * random.between(0.4, 1);
       return [cx + reach * Math.cos(angle), cy + reach * Math.sin(angle)];
     };
-    let data = `M${point(...at(0))}`;
+    const writer = new PathWriter(new Random(Math.round(1000 * size)), at(0));
     for (let i = 1; i < n; i++) {
-      const way = random.pick(['L', 'L', 'Q', 'C'] as const);
-      const points = { L: 1, Q: 2, C: 3 }[way];
-      data += way + Array.from({ length: points }, (_, k) => point(...at(i - 1 + (k + 1) / points))).join(' ');
+      const points = random.pick([1, 1, 2, 3]);
+      writer.to(Array.from({ length: points }, (_, k) => at(i - 1 + (k + 1) / points)));
     }
-    runs.push(data + (random.chance(0.85) ? 'Z' : ''));
+    runs.push(writer.data + (random.chance(0.85) ? 'Z' : ''));
   }
   return runs.join('');
 }
+
+type Point = readonly [number, number];
+
+/** Writes a path with every command of SVG 2, section 9.3: how a step is written is drawn from random numbers of its own. */
+class PathWriter {
+  data: string;
+  private x: number;
+  private y: number;
+  private last = 'M';
+
+  constructor(
+    private readonly random: Random,
+    [x, y]: Point,
+  ) {
+    [this.x, this.y] = [rounded(x), rounded(y)];
+    this.data = `M${this.x} ${this.y}`;
+  }
+
+  /** A step by its points: a line or an arc to one, a quadratic curve by two, a cubic by three. */
+  to(points: readonly Point[]): void {
+    const { random } = this;
+    const isRelative = random.chance(0.4);
+    const [x, y] = points[points.length - 1];
+    const pairs = (from: number): number[] =>
+      points.slice(from).flatMap((at) => (isRelative ? [at[0] - this.x, at[1] - this.y] : [...at]));
+    let letter = ['L', 'Q', 'C'][points.length - 1];
+    let numbers = pairs(0);
+    if (letter === 'Q' && this.last === 'Q' && random.chance(0.3)) [letter, numbers] = ['T', pairs(1)];
+    else if (letter === 'C' && random.chance(0.3)) [letter, numbers] = ['S', pairs(1)];
+    else if (letter === 'L' && random.chance(0.15))
+      [letter, numbers] = random.chance(0.5) ? ['H', pairs(0).slice(0, 1)] : ['V', pairs(0).slice(1)]; // prettier-ignore
+    else if (letter === 'L' && random.chance(0.25)) {
+      const span = Math.hypot(x - this.x, y - this.y);
+      const radii = [random.between(0.3, 1.5) * span, random.between(0.3, 1.5) * span];
+      [letter, numbers] = ['A', [...radii, random.whole(-90, 90), random.whole(0, 1), random.whole(0, 1), ...pairs(0)]];
+    }
+    this.write(letter, numbers.map(rounded), isRelative);
+  }
+
+  private write(letter: string, numbers: readonly number[], isRelative: boolean): void {
+    this.data += (isRelative ? letter.toLowerCase() : letter) + numbers.join(' ');
+    this.last = letter;
+    const from = isRelative ? [this.x, this.y] : [0, 0];
+    if (letter !== 'V') this.x = rounded(from[0] + numbers[numbers.length - (letter === 'H' ? 1 : 2)]);
+    if (letter !== 'H') this.y = rounded(from[1] + numbers[numbers.length - 1]);
+  }
+}
+
+const rounded = (value: number): number => Number(value.toFixed(2));
 
 /** The sign of a seed, as a document that is read as any other. @throws SignError where the generator made one that is none */
 export function generatedSign(seed: number, manner: Manner, catalogue: readonly FontEntry[]): Sign {

@@ -131,9 +131,14 @@ function filled(shape: PathShape): Outline {
   return join((closed.length > 0 ? closed : runs).map(({ points }) => points));
 }
 
+/** Whether a closed path has an inside on the grid: turned, the rounding of its points would make one of a path that goes there and back. */
+const enclosesAny = (points: Contour): boolean => area([points]) !== 0 || join([points]).length > 0;
+
 /** An outline as placed: closed paths are areas, open ones lines. */
 function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours' | 'strokes'> {
-  const runs = runsOfPath(shape).map(({ points, closed }) => ({ points: placeRun(points, put), closed }));
+  const runs = runsOfPath(shape)
+    .filter(({ points, closed }) => !closed || enclosesAny(points))
+    .map(({ points, closed }) => ({ points: placeRun(points, put), closed }));
   return {
     contours: join(runs.filter(({ closed }) => closed).map(({ points }) => snapRun(points, true))),
     strokes: runs
