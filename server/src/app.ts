@@ -43,7 +43,9 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
     ...(settings.trustedProxy && { trustProxy: settings.trustedProxy }),
     logger: { level: process.env.LOG_LEVEL ?? 'warn' },
     // Every field is judged as it came: "3" is not made 3, and nothing is dropped in silence.
-    ajv: { customOptions: { coerceTypes: false, removeAdditional: false, allErrors: true, verbose: true } },
+    ajv: {
+      customOptions: { coerceTypes: false, removeAdditional: false, allErrors: true, verbose: true, code: { optimize: false } },
+    },
   });
   await app.register(helmet, {
     contentSecurityPolicy: {
@@ -97,7 +99,7 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   app.addHook('onClose', async () => {
     await Promise.all([pictures.close(), door.close()]);
   });
-  peopleRoutes(app, db, people, settings.publicUrl.startsWith('https:'));
+  peopleRoutes(app, db, people, settings);
   jobRoutes(app, jobs);
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));

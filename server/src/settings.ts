@@ -14,7 +14,16 @@ export interface Settings {
   readonly mailFrom: string;
   /** Addresses of proxies that are believed who calls: a list of them, networks, or "loopback". */
   readonly trustedProxy?: string;
+  readonly signInTries?: SignInTries;
 }
+
+/** How often a minute somebody may try to sign in from one address: to one account, and to any. Many people may be behind an address. */
+export interface SignInTries {
+  readonly account: number;
+  readonly any: number;
+}
+
+export const SIGN_IN_TRIES: SignInTries = { account: 20, any: 100 };
 
 const fromRoot = (path: string): string => fileURLToPath(new URL(`../../${path}`, import.meta.url));
 

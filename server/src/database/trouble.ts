@@ -1,6 +1,9 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { types } from 'node:util';
+
 /** Whether an error says that the database does not answer at the moment, rather than that something asked of it is wrong. */
 export function isDatabaseAway(error: unknown): boolean {
-  if (!(error instanceof Error)) return false;
+  if (!types.isNativeError(error)) return false;
   const { name, message } = error;
   const { original, code } = error as { original?: { code?: string }; code?: string };
   return (
@@ -11,6 +14,20 @@ export function isDatabaseAway(error: unknown): boolean {
     // SQLSTATE: class 08 are connection exceptions, 57P admin_shutdown, crash_shutdown and cannot_connect_now.
     /^(ECONN|EPIPE|08|57P)/u.test(original?.code ?? code ?? '')
   );
+}
+
+const AGAIN_MS = 200;
+
+/** What `run` gives once the database answers: a process that starts while it is away waits for it. @throws what else goes wrong */
+export async function onceDatabaseAnswers<T>(run: () => Promise<T>): Promise<T> {
+  for (;;) {
+    try {
+      return await run();
+    } catch (error) {
+      if (!isDatabaseAway(error)) throw error;
+      await wait(AGAIN_MS);
+    }
+  }
 }
 
 /**

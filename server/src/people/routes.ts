@@ -3,6 +3,7 @@ import type { FastifyInstance, FastifyReply } from 'fastify';
 import type { Database } from '../database/database.js';
 import { errors, ServerError } from '../errors.js';
 import { IdParams } from '../jobs/schema.js';
+import { type Settings, SIGN_IN_TRIES } from '../settings.js';
 import { caller, COOKIE } from './access.js';
 import { recordDeed, recordFailure } from './deeds.js';
 import type { Person } from './model.js';
@@ -12,19 +13,20 @@ import { DEMO_PASSWORD, type PeopleService } from './service.js';
 const MOST_DEEDS = 500;
 /** Tries a minute from one address. */
 const FEW = { max: 20, timeWindow: '1 minute' };
-/** Tries to sign in a minute to one account from one address, where many people may be behind it. */
-/** Tries a minute to sign in to any account from one address. */
-const MOST_SIGN_INS = 100;
-const FEW_EACH: RateLimitOptions = {
+
+const toOneAccount = (max: number): RateLimitOptions => ({
   ...FEW,
+  max,
   hook: 'preHandler',
   keyGenerator: ({ ip, body }) => `${ip} ${(body as SignIn).email.trim().toLowerCase()}`,
-};
+});
 
 const personView = ({ id, name, email, role, hasLeft }: Person) => ({ id, name, email, role, hasLeft });
 
-/** Signing in and out, the people of the shop, and the audit trail. @param isSecure whether browsers reach the server by TLS */
-export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleService, isSecure: boolean): void {
+/** Signing in and out, the people of the shop, and the audit trail. */
+export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleService, settings: Settings): void {
+  const tries = settings.signInTries ?? SIGN_IN_TRIES;
+  const isSecure = settings.publicUrl.startsWith('https:');
   const cookie = { path: '/', httpOnly: true, sameSite: 'strict', secure: isSecure } as const;
   const admit = (reply: FastifyReply, { token, person }: { token: string; person: Person }) => {
     reply.setCookie(COOKIE, token, { ...cookie, maxAge: 30 * 86_400 });
@@ -42,13 +44,13 @@ export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleS
     }; // prettier-ignore
   });
 
-  const byAddress = app.createRateLimit({ max: MOST_SIGN_INS, timeWindow: '1 minute' });
+  const byAddress = app.createRateLimit({ max: tries.any, timeWindow: '1 minute' });
   app.post<{ Body: SignIn }>(
     '/api/session',
-    { schema: { body: SignIn }, config: { least: 'anyone', rateLimit: FEW_EACH } },
+    { schema: { body: SignIn }, config: { least: 'anyone', rateLimit: toOneAccount(tries.account) } },
     async (request, reply) => {
-      const tries = await byAddress(request);
-      if (!tries.isAllowed && tries.isExceeded) throw errors.tooManyTries(tries.ttlInSeconds);
+      const tried = await byAddress(request);
+      if (!tried.isAllowed && tried.isExceeded) throw errors.tooManyTries(tried.ttlInSeconds);
       try {
         const admitted = await people.signIn(request.body);
         await recordDeed(db, admitted.person, 'signed in', '');
