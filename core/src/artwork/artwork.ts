@@ -5,7 +5,7 @@ import { readDxf } from './dxf.js';
 import { joinEnds } from './ends.js';
 import type { Finding, Findings } from './findings.js';
 import { type ColourArea, type Layer, type OpenLine, type Overlap, type Rule, seenColours } from './layers.js';
-import { ArtworkError } from './limits.js';
+import { ArtworkError, MOST_CROSSINGS } from './limits.js';
 import { refuseTangles } from './tangles.js';
 import { readSvg } from './svg.js';
 
@@ -70,7 +70,10 @@ export function settledArtwork(read: () => Drawn, choice: ArtworkChoice): Artwor
     const distinct = withoutDoubles(all, findings).map((layer) =>
       choice.rule === 'as-drawn' || layer.isStroke ? layer : { ...layer, rule: choice.rule },
     );
-    refuseTangles(distinct.flatMap(({ contours }) => contours));
+    refuseTangles(
+      distinct.flatMap(({ contours }) => contours),
+      MOST_CROSSINGS,
+    );
     markCrossings(distinct, findings);
     const { colours, specks } = seenColours(distinct, open, choice.speck, choice.overlap);
     for (const speck of specks) findings.add('speck', String(Number(choice.speck.toFixed(4))), speck);

@@ -16,8 +16,9 @@ import { bulgedEdge, ellipticArc, splinePoints } from './dxf-curves.js';
 import { type DxfFile, type DxfRecord, type Group, readDxfRecords } from './dxf-records.js';
 import { Findings } from './findings.js';
 import { type Layer, strokeCover } from './layers.js';
-import { ArtworkError, MOST_BYTES, MOST_DRAWN, MOST_POINTS } from './limits.js';
+import { ArtworkError, MOST_BYTES, MOST_DRAWN, MOST_LINE_CROSSINGS, MOST_POINTS } from './limits.js';
 import { orderedTo, strokePieces } from './stroke-pieces.js';
+import { refuseTangles } from './tangles.js';
 
 /** How far chords may stray in mm. */
 const TOLERANCE = 0.005;
@@ -213,6 +214,7 @@ class Reader {
     const closed = entity.has(1);
     if (!(width > 0) || points.length < 4) return this.line(points, closed, context);
     const style = { width, join: 'miter', cap: 'butt', miterLimit: 4 } as const;
+    if (this.isOnGrid) refuseTangles([this.run(points, context.put, closed)], MOST_LINE_CROSSINGS);
     const pieces = strokePieces({ points, closed }, style, tolerance, MOST_POINTS - this.points);
     const { put, layer, colour } = context;
     const isTurnedOver = put.a * put.d - put.b * put.c < 0;

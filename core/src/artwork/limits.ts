@@ -10,6 +10,8 @@ export const MOST_DRAWN = 20_000;
 
 /** Places at which outlines cross each other. */
 export const MOST_CROSSINGS = 60_000;
+/** Places at which a line that is drawn crosses itself: each gives its area four corners, and encloses ground between them. */
+export const MOST_LINE_CROSSINGS = 10_000;
 
 const REASONS = {
   'too-large': (bytes: number) =>

@@ -15,7 +15,7 @@ import {
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
 import type { Drawn, DrawnLine } from './drawn.js';
 import { type FindingKind, Findings, type Spot } from './findings.js';
-import { ArtworkError, MOST_BYTES, MOST_DEPTH, MOST_DRAWN, MOST_POINTS } from './limits.js';
+import { ArtworkError, MOST_BYTES, MOST_DEPTH, MOST_DRAWN, MOST_LINE_CROSSINGS, MOST_POINTS } from './limits.js';
 import { covered, type Layer, type Rule, strokeCover } from './layers.js';
 import { pathOf, type Viewport } from './shapes.js';
 import { orderedTo, strokePieces, type StrokeStyle } from './stroke-pieces.js';
@@ -309,7 +309,8 @@ class Reader {
       return;
     }
     const isTurnedOver = put.a * put.d - put.b * put.c < 0;
-    refuseTangles(runs.map(({ points, closed }) => onGrid(points, put, closed)));
+    const drawn = runs.map(({ points, closed }) => onGrid(points, put, closed));
+    refuseTangles(drawn, MOST_LINE_CROSSINGS);
     const pieces = [...runs, ...dotsOf(path)].flatMap((run) =>
       this.strokePieces(run, line, tolerance).map((piece) => this.run(orderedTo(piece, isTurnedOver), put)),
     );

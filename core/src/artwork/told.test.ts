@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { ArtworkError, importArtwork } from './index.js';
-import { MOST_CROSSINGS } from './limits.js';
+import { MOST_CROSSINGS, MOST_LINE_CROSSINGS } from './limits.js';
 
 const svg = (body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${body}</svg>`;
@@ -118,7 +118,17 @@ describe('drawings without end', () => {
     ['a line 10²⁰ wide', '<path d="M1 1H50" stroke="#000" stroke-width="1e20" stroke-linejoin="round"/>', 'further than 4 m'],
     ['a curve by way of 10³⁰', '<path d="M0 0C1e30 0 0 1e30 50 50"/>', 'more than 400000 points'],
     ['a scribble of 20,000 points', `<path d="M0 0${points(20_000)}"/>`, `more than ${MOST_CROSSINGS} times`],
-    ['the same as a line', `<path fill="none" stroke="#000" d="M0 0${points(20_000)}"/>`, `more than ${MOST_CROSSINGS} times`],
+    [
+      'the same as a line',
+      `<path fill="none" stroke="#000" d="M0 0${points(20_000)}"/>`,
+      `more than ${MOST_LINE_CROSSINGS} times`,
+    ],
+    // 49,000 places, each with four corners: half a minute.
+    [
+      '650 points, a hair wide',
+      `<path fill="none" stroke="#000" stroke-width="0.001" d="M0 0${points(650)}"/>`,
+      `more than ${MOST_LINE_CROSSINGS} times`,
+    ],
     ['a star of 4,001', `<path d="${star(4001)}Z"/>`, `more than ${MOST_CROSSINGS} times`],
     [
       '2,000 lines over each other',
@@ -128,6 +138,12 @@ describe('drawings without end', () => {
   ])('are refused: %s', (_, body, words) => {
     expect(() => read(body)).toThrow(ArtworkError);
     expect(() => read(body)).toThrow(words);
+  });
+
+  it('are refused: a wide polyline of DXF over itself', () => {
+    const corners = Array.from({ length: 650 }, () => [10, number(), 20, number()]).flat();
+    const polyline = dxf(0, 'LWPOLYLINE', 8, 0, 90, 650, 43, 0.001, ...corners);
+    expect(() => importArtwork('dxf', polyline)).toThrow(`more than ${MOST_LINE_CROSSINGS} times`);
   });
 
   it('are read where they come to nothing: an empty block many times over, the same clip path over and over', () => {
