@@ -25,9 +25,7 @@ export class Area {
     }
     this.edges = Float64Array.from(edges);
     this.bends = bends;
-    const xs = rings.flat().map(([x]) => x);
-    const ys = rings.flat().map(([, y]) => y);
-    this.box = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+    this.box = boxOf(rings);
   }
 
   /** By how often the edges wind around a point; inside where it is not 0. */

@@ -1,5 +1,6 @@
-import type { CrossSection } from 'manifold-3d';
+import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import { Area, type Ring } from './brute-area.js';
+import { crossSection } from './referee.js';
 
 /** The rings of what the general library has. */
 export const ringsOf = (section: CrossSection): Ring[] => section.toPolygons() as unknown as Ring[];
@@ -20,15 +21,21 @@ export function largestRing(section: CrossSection): Ring {
   return first ?? [[-0.5, -0.5], [0.5, -0.5], [0.5, 0.5], [-0.5, 0.5]]; // prettier-ignore
 }
 
-/** Two steps of the grid, in mm: what is narrower has no area on it. */
-const NARROWEST = 2 / 8000;
+/** A step of the grid, in mm: what is narrower has no area on it. */
+const NARROWEST = 1 / 8000;
 
-/** What the grid can hold of an outline. */
-export function thickEnough(outline: CrossSection): CrossSection | undefined {
-  if (outline.isEmpty()) return undefined;
-  const { min, max } = outline.bounds();
-  return Math.min(max[0] - min[0], max[1] - min[1]) < NARROWEST ? undefined : outline;
+/** What the grid can hold of an outline: rings that are no narrower, on the whole, than its steps. */
+export function thickEnough(m: ManifoldToplevel, outline: CrossSection): CrossSection {
+  const rings = ringsOf(outline);
+  const thick = rings.filter((ring) => (2 * Math.abs(signedArea(ring))) / lengthOf(ring) >= NARROWEST);
+  return thick.length === rings.length ? outline : crossSection(m, thick.map((ring) => Float64Array.from(ring.flat()))); // prettier-ignore
 }
+
+const lengthOf = (ring: Ring): number =>
+  ring.reduce((sum, [x, y], i) => {
+    const [nextX, nextY] = ring[(i + 1) % ring.length];
+    return sum + Math.hypot(nextX - x, nextY - y);
+  }, 0);
 
 /** mm from the middle of the blank that parts may reach. */
 const FARTHEST = (2 ** 25 - 1) / 8000;

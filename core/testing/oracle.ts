@@ -346,7 +346,7 @@ export class Oracle {
     if (part.kind === 'text') return crossSection(this.m, this.planOf(part.id)?.contours ?? []);
     const own = part.side === 'back' ? blank.map(([x, y]) => [-x, y] as const).reverse() : blank;
     const { x, y, turn, mirror } = part.place;
-    const around = thickEnough(this.followed(part.shape, own) ?? shapeOutline(this.m, part.shape, false)) ?? this.union([]);
+    const around = thickEnough(this.m, this.followed(part.shape, own) ?? shapeOutline(this.m, part.shape, false));
     const put = (mirror ? around.mirror([1, 0]) : around).rotate(turn).translate([x, y]);
     const { copies } = part;
     if (!copies) return put;
