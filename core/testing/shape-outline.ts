@@ -87,8 +87,9 @@ function flattened(path: string): { points: [number, number][]; closed: boolean 
   let run: { points: [number, number][]; closed: boolean } | undefined;
   svgpath(path)
     .abs()
-    .unarc()
+    // A smooth curve after an arc begins where it stands: what arcs are made of has no say (SVG 2, section 9.3.6).
     .unshort()
+    .unarc()
     .iterate((segment, _, x, y) => {
       const [letter, ...n] = segment as [string, ...number[]];
       const begin = (at: [number, number]) => runs.push((run = { points: [at], closed: false }));

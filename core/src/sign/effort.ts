@@ -9,6 +9,25 @@ export function costliestPart({ parts }: Sign): Part | undefined {
   return made.sort((a, b) => effortOf(b) - effortOf(a))[0];
 }
 
+/** How much more work the sides of tiers are than upright ones would be, in points that outlines have, about. */
+export function effortOfSides(sign: Sign): number {
+  const all = ({ parts }: Sign): number => parts.reduce((sum, part) => sum + (part.hidden ? 0 : effortOf(part)), 0);
+  return all(sign) - all(withUprightSides(sign));
+}
+
+/** The sign with every side upright: its outlines and levels are the same. */
+export function withUprightSides(sign: Sign): Sign {
+  const blank = { ...sign.blank };
+  delete blank.edge;
+  delete blank.backEdge;
+  const upright = (tier: Tier): Tier => {
+    const other = { ...tier };
+    delete other.edge;
+    return other;
+  };
+  return { ...sign, blank, parts: sign.parts.map((part) => ({ ...part, tiers: part.tiers.map(upright) })) };
+}
+
 /** Lines that an edge form draws inside an outline, about. */
 const LINES = { sloped: 2, chamfered: 2, ridged: 3, rounded: 8, cove: 8 } as const;
 /** Points of a letter, about. */

@@ -3,7 +3,7 @@ export * from './arranging.js';
 export { changesBetween } from './changes.js';
 export * from './edit.js';
 export { extentOfOne, type PartExtent } from './copies.js';
-export { costliestPart } from './effort.js';
+export { costliestPart, effortOfSides, withUprightSides } from './effort.js';
 export * from './letters-by-hand.js';
 export * from './levels.js';
 export * from './limits.js';

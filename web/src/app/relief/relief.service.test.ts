@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
-import { newSign } from '@plain-relief/core/sign';
+import { newSign, newText, type Sign } from '@plain-relief/core/sign';
 import { LONGEST_MS, ReliefService } from './relief.service';
 
 /** A worker that never answers. */
@@ -56,5 +56,49 @@ describe('a sign that takes too long', () => {
     relief.show(newSign('Next', 'mm'));
     await jest.advanceTimersByTimeAsync(1);
     expect(relief.workers).toHaveLength(2);
+  });
+});
+
+describe('a sign with many slopes that is opened', () => {
+  /** A worker that notes what it is asked to show, and answers. */
+  class Noting {
+    static readonly shown: Sign[] = [];
+    private readonly listeners: ((event: { data: unknown }) => void)[] = [];
+    addEventListener(_: string, listener: (event: { data: unknown }) => void): void {
+      this.listeners.push(listener);
+    }
+    removeEventListener(): void {}
+    terminate(): void {}
+    postMessage(asked: { id: string; argumentList: { value: Sign }[] }): void {
+      Noting.shown.push(asked.argumentList[0].value);
+      queueMicrotask(() => {
+        for (const listener of this.listeners) listener({ data: { id: asked.id, type: 'RAW', value: { took: 0 } } });
+      });
+    }
+  }
+  class WithNotingWorkers extends ReliefService {
+    protected override startWorker(): Worker {
+      return Object.assign(new Noting(), { onmessage: null }) as unknown as Worker;
+    }
+  }
+
+  it('is shown with upright sides first, and once something is shown as it is', async () => {
+    const relief = new WithNotingWorkers();
+    const sign = newSign('Gate', 'mm');
+    const words = newText(sign, 'barlow-bold');
+    words.words = 'A great many letters with slopes';
+    words.tiers[0].edge = { kind: 'rounded', radius: 1 };
+    sign.parts.push(words);
+    const edges = () => Noting.shown.map(({ parts }) => parts[0].tiers[0].edge?.kind);
+    relief.show(sign);
+    await new Promise((done) => setTimeout(done, 20));
+    expect(edges()).toEqual([undefined, 'rounded']);
+    relief.show(sign);
+    await new Promise((done) => setTimeout(done, 20));
+    expect(edges()).toEqual([undefined, 'rounded', 'rounded']);
+    // Its levels and outlines are the same.
+    expect({ ...Noting.shown[0], parts: [{ ...words, tiers: [{ ...words.tiers[0], edge: undefined }] }] }).toEqual(
+      Noting.shown[0],
+    );
   });
 });

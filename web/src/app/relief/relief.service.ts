@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { OnRun } from '@plain-relief/core/outline';
-import { costliestPart, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
+import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
 import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
@@ -12,6 +12,9 @@ const MOST_PAUSE_MS = 150;
 
 /** A sign that takes longer than this, in ms, is given up. */
 export const LONGEST_MS = 20_000;
+
+/** Sides that take longer than some tenths of a second are not waited for where nothing is shown yet. */
+const MOST_EFFORT_AT_ONCE = 1000;
 
 /** A worker with its side here; what was asked of one that is ended fails. */
 interface Counter {
@@ -121,6 +124,11 @@ export class ReliefService {
       this.waiting = undefined;
       const began = performance.now();
       try {
+        // Of a sign that is opened the outlines and levels are seen at once, its slopes when they are worked out.
+        if (!this.views.value && effortOfSides(sign) > MOST_EFFORT_AT_ONCE) {
+          const upright = withUprightSides(sign);
+          this.views.next(await this.inTime(sign, (desk) => desk.show(upright, side)));
+        }
         this.views.next(await this.inTime(sign, (desk) => desk.show(sign, side)));
         this.troubles.next(undefined);
         if (this.wantsModel) {
