@@ -115,3 +115,8 @@ export function snapRun(points: ArrayLike<number>, closed: boolean): Float64Arra
   if (closed) while (n > 2 && out[0] === out[n - 2] && out[1] === out[n - 1]) n -= 2;
   return n === out.length ? out : out.slice(0, n);
 }
+
+/** The same rings with the inside on their left. */
+export function insideLeft(contours: readonly Contour[]): readonly Contour[] {
+  return contours.reduce((sum, contour) => sum + contourArea(contour), 0) < 0 ? contours.map(reversed) : contours;
+}

@@ -1,3 +1,4 @@
+import { insideLeft } from '../outline/index.js';
 import {
   apart,
   area,
@@ -23,7 +24,6 @@ import type { Layer } from './layers.js';
 import { mirrored } from './mirrored.js';
 import { type Note, note } from './notes.js';
 import type { PlacedPart } from './part-outline.js';
-import { insideLeft } from './weave.js';
 import { type StudPlace, studPlaces } from './studs.js';
 
 /** What a blank that letters are cut from brings to the relief. */

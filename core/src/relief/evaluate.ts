@@ -1,3 +1,4 @@
+import { insideLeft } from '../outline/index.js';
 import { apart, type Contour, CoordinateError, NodingMemory, type Outline } from '../outline/index.js';
 import {
   baseLevels,
@@ -36,7 +37,7 @@ import {
 import { Patches } from './patches.js';
 import { outlinedText, splitText, TextPartsError } from './text-parts.js';
 import { TierAreas } from './tier-area.js';
-import { Fields, insideLeft } from './weave.js';
+import { Fields } from './weave.js';
 
 const byId = (parts: readonly PartPlan[]): ReadonlyMap<string, PartPlan> => new Map(parts.map((part) => [part.id, part]));
 

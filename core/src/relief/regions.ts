@@ -1,3 +1,4 @@
+import { insideLeft } from '../outline/index.js';
 import { keepCommon, type Outline } from '../outline/index.js';
 import { type Evaluation, type Level, placeOf, regionOf } from './evaluation.js';
 import type { Side, Sign } from '../sign/index.js';
@@ -5,7 +6,7 @@ import { FACE_LAYER, type Surface } from './fold.js';
 import type { Layer } from './layers.js';
 import type { Ramp } from './ramp.js';
 import { placedRings, topOfPatch } from './patches.js';
-import { insideLeft, linesOf, ringsAt } from './weave.js';
+import { linesOf, ringsAt } from './weave.js';
 
 const SAME = 1e-6;
 

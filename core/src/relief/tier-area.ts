@@ -1,3 +1,4 @@
+import { insideLeft } from '../outline/index.js';
 import {
   apart,
   area,
@@ -18,7 +19,6 @@ import { type Area, type Bridges, sinks, type Tier } from '../sign/index.js';
 import { bridged } from './bridges.js';
 import { growthOf, isUpright } from './edge-form.js';
 import type { PlacedPart } from './part-outline.js';
-import { insideLeft } from './weave.js';
 
 /** What a tier's area is measured by where it scales with its part: mm that 100 % are. */
 export const scaleOf = (placed: PlacedPart): number =>

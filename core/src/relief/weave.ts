@@ -4,7 +4,7 @@ import {
   bounds,
   contains,
   type Contour,
-  contourArea,
+  insideLeft,
   DistanceField,
   type DrawnField,
   type Field,
@@ -13,7 +13,6 @@ import {
   lonelyLetters,
   movedBy,
   type Outline,
-  reversed,
   ShapeCache,
   STEPS_PER_MM,
   toStep,
@@ -154,11 +153,6 @@ export function linesOf(ramp: Ramp, levels: Iterable<number>, deepest: number): 
   };
   for (const level of levels) add(ramp.reaches(level));
   return wanted.sort((a, b) => a - b);
-}
-
-/** The same rings with the inside on their left. */
-export function insideLeft(contours: readonly Contour[]): readonly Contour[] {
-  return contours.reduce((sum, contour) => sum + contourArea(contour), 0) < 0 ? contours.map(reversed) : contours;
 }
 
 export interface Weave {

@@ -1,6 +1,7 @@
 export { listed, numberWord, placesInWords } from './alike-holes.js';
 export * from './arranging.js';
 export { changesBetween } from './changes.js';
+export * from './actions.js';
 export * from './edit.js';
 export { extentOfOne, type PartExtent } from './copies.js';
 export { costliestPart, effortOfSides, withUprightSides } from './effort.js';

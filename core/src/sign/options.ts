@@ -1,4 +1,4 @@
-import { actionAtLevel } from './edit.js';
+import { actionAtLevel } from './actions.js';
 import { tierLevel } from './levels.js';
 import { freeId } from './new-sign.js';
 import type { Blank, Part, Sign, SignOption, Tier, TierChange } from './schema.js';

@@ -1,5 +1,5 @@
 import { plainWords } from '../type/index.js';
-import { actionOf } from './edit.js';
+import { actionOf } from './actions.js';
 import { type PartExtent, spacedRow } from './copies.js';
 import { movedLetters } from './letters-by-hand.js';
 import { setKindsOfHardware } from './hardware.js';
