@@ -3,7 +3,8 @@
 import { readFileSync } from 'node:fs';
 import { Evaluator } from '@plain-relief/core/relief';
 import { newSign, newText } from '@plain-relief/core/sign';
-import { solidOf, volume } from '@plain-relief/core/solid';
+import { solidOf } from '@plain-relief/core/solid';
+import { volume } from '@plain-relief/core/mesh';
 import { FontBook } from '@plain-relief/core/type';
 import ManifoldModule from 'manifold-3d';
 

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import { PNG } from 'pngjs';
 import { ROOT } from './application.js';
 import { type Hand, KeyboardHand, MouseHand } from './hands.js';

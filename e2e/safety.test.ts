@@ -3,7 +3,7 @@ import { copyFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'nod
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import { Application, ROOT } from './application.js';
 
 const application = new Application('safety');

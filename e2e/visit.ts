@@ -1,5 +1,5 @@
 import { afterAll, beforeAll } from '@jest/globals';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import type { Browser, Page } from 'playwright-core';
 import { Application, openBrowser } from './application.js';
 import { BenchPage } from './bench-page.js';

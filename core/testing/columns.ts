@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import type { Mesh } from '../src/solid/index.js';
+import { type Mesh } from '../src/mesh/index.js';
 
 /** What a vertical line meets of a closed mesh: heights where it enters and leaves, from below. */
 export class Columns {

@@ -1,7 +1,8 @@
 import Flatbush from 'flatbush';
-import { type Contour, join, type Outline } from '../src/outline/index.js';
-import type { Evaluation, Layer } from '../src/relief/index.js';
-import type { Mesh } from '../src/solid/index.js';
+import { join } from '../src/arrangement/index.js';
+import { type Contour, type Outline } from '../src/geometry/index.js';
+import { type Evaluation, type Layer } from '../src/relief/index.js';
+import { type Mesh } from '../src/mesh/index.js';
 
 /** Whether a point lies inside, by the even-odd rule on rings that do not cross. */
 function isInside(outline: Outline, x: number, y: number): boolean {

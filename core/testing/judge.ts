@@ -1,21 +1,12 @@
 import type { ManifoldToplevel } from 'manifold-3d';
 import { productionOutlines } from '../src/drawing/index.js';
 import { dxfFile, glbFile, readGlb, readStl, readThreeMf, stlFile, svgFile, threeMfFile } from '../src/format/index.js';
-import { perimeter, STEPS_PER_MM } from '../src/outline/index.js';
+import { perimeter, STEPS_PER_MM } from '../src/geometry/index.js';
 import { type Evaluation, Evaluator } from '../src/relief/index.js';
 import { fontsOf, hasBack, type Sign, ticket } from '../src/sign/index.js';
-import {
-  coloured,
-  edgeFaults,
-  figuresOf,
-  type Mesh,
-  namedPieces,
-  type ReliefMesh,
-  solidOf,
-  volume,
-  volumeOf,
-} from '../src/solid/index.js';
-import type { FontBook } from '../src/type/index.js';
+import { edgeFaults, type Mesh, type ReliefMesh, volume } from '../src/mesh/index.js';
+import { coloured, figuresOf, namedPieces, solidOf, volumeOf } from '../src/solid/index.js';
+import { type FontBook } from '../src/type/index.js';
 import { Columns } from './columns.js';
 import { Oracle } from './oracle.js';
 import { Random } from './random.js';

@@ -1,24 +1,28 @@
 // The solid of every shipped font's letters against the relief function by brute force, in every edge form. With --all every
 // letter of every font is made in every form; else each letter of a font in one of them, so that over the fonts each meets each. Runs the built core
 // in plain Node.js: a test runner's sandbox makes JavaScript ten times slower. Prints one line of JSON.
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { Evaluator, exactRise } from '@plain-relief/core/relief';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { Evaluator } from '@plain-relief/core/relief';
 import { newSign, newText, newTier } from '@plain-relief/core/sign';
-import { isWatertight, solidOf } from '@plain-relief/core/solid';
+import { isWatertight } from '@plain-relief/core/mesh';
+import { solidOf } from '@plain-relief/core/solid';
 import { FontBook } from '@plain-relief/core/type';
-import ts from 'typescript';
+import { buildSync } from 'esbuild';
+import { exactRise } from '../dist/relief/profile/edge-form.js';
 
 /** The definition by brute force is shared with the other tests, which are TypeScript. */
 async function heights() {
-  const source = readFileSync(new URL('heights.ts', import.meta.url), 'utf8').replaceAll(
-    '../src/outline/index.js',
-    '@plain-relief/core/outline',
-  );
-  const { outputText } = ts.transpileModule(source, { compilerOptions: { module: 'ESNext', target: 'ES2022' } });
-  const folder = new URL('../dist/testing/', import.meta.url);
-  mkdirSync(folder, { recursive: true });
-  const file = new URL('heights.mjs', folder);
-  writeFileSync(file, outputText);
+  const file = new URL('../dist/testing/heights.mjs', import.meta.url);
+  buildSync({
+    entryPoints: [fileURLToPath(new URL('heights.ts', import.meta.url))],
+    outfile: fileURLToPath(file),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    logLevel: 'error',
+  });
   return import(file.href);
 }
 

@@ -1,4 +1,4 @@
-import type { Action } from '../src/sign/index.js';
+import { type Action } from '../src/sign/index.js';
 
 /** How far an action rises or sinks, and which of both. */
 export function amountOf(action: Action): readonly [number, 1 | -1] {

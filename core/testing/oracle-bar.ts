@@ -1,5 +1,5 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
-import type { Backer } from '../src/sign/index.js';
+import { type Backer } from '../src/sign/index.js';
 import { CHORDS } from './shape-outline.js';
 
 /** A bar behind letters and its hole, by the definition: as long as they are and by so much longer at either end. */

@@ -1,6 +1,6 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
-import type { Evaluation, PartPlan } from '../src/relief/index.js';
-import type { Action, Edge, Part, Shape, Sign, Tier } from '../src/sign/index.js';
+import { type Evaluation, type PartPlan } from '../src/relief/index.js';
+import { type Action, type Edge, type Part, type Shape, type Sign, type Tier } from '../src/sign/index.js';
 import { Area, boxOf, MITRE_LIMIT, type Ring } from './brute-area.js';
 import { amountOf, withMore } from './oracle-actions.js';
 import { barBehind } from './oracle-bar.js';

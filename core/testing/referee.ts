@@ -1,6 +1,6 @@
 import ManifoldModule, { type CrossSection, type Manifold, type ManifoldToplevel } from 'manifold-3d';
-import type { Contour } from '../src/outline/index.js';
-import type { Mesh } from '../src/solid/index.js';
+import { type Contour } from '../src/geometry/index.js';
+import { type Mesh } from '../src/mesh/index.js';
 
 /** manifold-3d, a general geometry library that results are compared with. */
 export async function referee(): Promise<ManifoldToplevel> {

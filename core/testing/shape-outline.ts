@@ -1,6 +1,6 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import svgpath from 'svgpath';
-import type { Shape, Sign } from '../src/sign/index.js';
+import { type Shape, type Sign } from '../src/sign/index.js';
 import { boxOf } from './brute-area.js';
 import { crossSection } from './referee.js';
 

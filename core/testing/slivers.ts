@@ -1,5 +1,4 @@
-import { facetNormals, LEAST_AREA } from '../src/outline/index.js';
-import type { Mesh } from '../src/solid/index.js';
+import { facetNormals, LEAST_AREA, type Mesh } from '../src/mesh/index.js';
 
 /** How many triangles of a mesh are smaller than slicers and machines should be given. */
 export function sliversIn({ positions, triangles }: Mesh): number {

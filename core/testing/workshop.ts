@@ -1,9 +1,10 @@
 import { beforeAll, expect } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { type Evaluation, Evaluator } from '../src/relief/index.js';
-import type { Side, Sign } from '../src/sign/index.js';
-import { isWatertight, type ReliefMesh, solidOf, volume, volumeOf } from '../src/solid/index.js';
-import type { FontBook } from '../src/type/index.js';
+import { type Side, type Sign } from '../src/sign/index.js';
+import { isWatertight, type ReliefMesh, volume } from '../src/mesh/index.js';
+import { solidOf, volumeOf } from '../src/solid/index.js';
+import { type FontBook } from '../src/type/index.js';
 import { loadedBook } from './fonts.js';
 import { manifoldOf, referee } from './referee.js';
 import { sliversIn } from './slivers.js';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
-import { gapBetween } from '../outline/index.js';
-import { ArtworkError, type ArtworkChoice, importArtwork, outlinePath } from './index.js';
+import { gapBetween } from '../geometry/index.js';
+import { type ArtworkChoice, importArtwork, outlinePath } from './artwork.js';
+import { ArtworkError } from './limits.js';
 
 const importSvg = (source: string, choice: Partial<ArtworkChoice> = {}) => importArtwork('svg', source, choice);
 

@@ -1,9 +1,10 @@
-import { type Contour, CoordinateError, NodingError, type Outline } from '../outline/index.js';
+import { NodingError } from '../arrangement/index.js';
+import { type Contour, CoordinateError, type Outline } from '../geometry/index.js';
 import { crossings } from './crossings.js';
-import type { Drawn, DrawnLine } from './drawn.js';
+import { type Drawn, type DrawnLine } from './drawn.js';
 import { readDxf } from './dxf.js';
 import { joinEnds } from './ends.js';
-import type { Finding, Findings } from './findings.js';
+import { type Finding, type Findings } from './findings.js';
 import { type ColourArea, type Layer, type OpenLine, type Overlap, type Rule, seenColours } from './layers.js';
 import { ArtworkError, MOST_CROSSINGS } from './limits.js';
 import { refuseTangles } from './tangles.js';

@@ -1,4 +1,4 @@
-import { compose, HERE, type Placement } from '../outline/index.js';
+import { compose, HERE, type Placement } from '../geometry/index.js';
 
 const MM: Readonly<Record<string, number>> = {
   '': 25.4 / 96,

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
-import { type Contour, STEPS_PER_MM as STEPS, toStep, turn } from '../outline/index.js';
-import type { Spot } from './findings.js';
+import { type Contour, STEPS_PER_MM as STEPS, toStep, turn } from '../geometry/index.js';
+import { type Spot } from './findings.js';
 
 /** Where edges of outlines cross, at most `most` of them; edges that only touch do not. Vertices lie on the grid. */
 export function crossings(contours: readonly Contour[], most: number): Spot[] {

@@ -1,6 +1,6 @@
-import type { Contour } from '../outline/index.js';
-import type { Findings } from './findings.js';
-import type { Layer } from './layers.js';
+import { type Contour } from '../geometry/index.js';
+import { type Findings } from './findings.js';
+import { type Layer } from './layers.js';
 
 /** A line whose area, if it has one, is what it goes round. */
 export interface DrawnLine {

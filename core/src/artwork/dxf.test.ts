@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import DxfParser from 'dxf-parser';
-import { ArtworkError, type ArtworkChoice, importArtwork } from './index.js';
+import { type ArtworkChoice, importArtwork } from './artwork.js';
+import { ArtworkError } from './limits.js';
 
 type Groups = readonly (number | string)[];
 

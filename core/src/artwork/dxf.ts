@@ -1,3 +1,4 @@
+import { withoutSpikes } from '../arrangement/index.js';
 import {
   bounds,
   type Box,
@@ -8,9 +9,8 @@ import {
   placement,
   placeRun,
   snapRun,
-  withoutSpikes,
-} from '../outline/index.js';
-import type { Drawn, DrawnLine } from './drawn.js';
+} from '../geometry/index.js';
+import { type Drawn, type DrawnLine } from './drawn.js';
 import { paletteColour, trueColour } from './dxf-colours.js';
 import { bulgedEdge, ellipticArc, splinePoints } from './dxf-curves.js';
 import { type DxfFile, type DxfRecord, type Group, readDxfRecords } from './dxf-records.js';

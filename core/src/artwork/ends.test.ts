@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { area, type Contour, regularPolygon, snapRun } from '../outline/index.js';
+import { area, type Contour, regularPolygon, snapRun } from '../geometry/index.js';
 import { crossings } from './crossings.js';
 import { paletteColour, trueColour } from './dxf-colours.js';
 import { joinEnds } from './ends.js';

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
-import { type Contour, snapRun } from '../outline/index.js';
-import type { Spot } from './findings.js';
+import { type Contour, snapRun } from '../geometry/index.js';
+import { type Spot } from './findings.js';
 
 /** Lines after their ends were joined. */
 export interface JoinedLines {

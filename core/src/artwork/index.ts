@@ -1,6 +1,6 @@
-export * from './artwork.js';
-export type { Finding, FindingKind, Spot } from './findings.js';
-export * from './layers.js';
-export * from './picture-size.js';
-export * from './trace.js';
+export { type Artwork, type ArtworkChoice, type ArtworkFormat, importArtwork, outlinePath, plainChoice } from './artwork.js';
+export { type Finding } from './findings.js';
+export { middleOf } from './layers.js';
 export { ArtworkError, MOST_BYTES } from './limits.js';
+export { pictureKind, pictureSize } from './picture-size.js';
+export { type GreyPicture, MOST_PIXELS, type TraceChoice, tracePicture } from './trace.js';

@@ -1,15 +1,5 @@
-import {
-  arrange,
-  area,
-  bounds,
-  type Box,
-  type Contour,
-  joinedByPairs,
-  type Outline,
-  polygonsOf,
-  ringsOf,
-  windingOf,
-} from '../outline/index.js';
+import { arrange, joinedByPairs, ringsOf, windingOf } from '../arrangement/index.js';
+import { area, bounds, type Box, type Contour, type Outline, polygonsOf } from '../geometry/index.js';
 
 /** What is inside of overlapping outlines. */
 export type Rule = 'nonzero' | 'evenodd';

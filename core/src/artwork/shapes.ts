@@ -1,8 +1,8 @@
-import type { PathCommand } from '../outline/index.js';
+import { type PathCommand } from '../geometry/index.js';
 import SvgPath from 'svgpath';
 import { inUser, readLength, readNumbers } from './coordinates.js';
 import { ArtworkError, MOST_POINTS } from './limits.js';
-import type { Element } from './xml.js';
+import { type Element } from './xml.js';
 
 /** Size of the viewport that percentages are of. */
 export interface Viewport {

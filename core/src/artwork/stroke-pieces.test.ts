@@ -2,8 +2,9 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import { Random } from '../../testing/random.js';
 import { referee } from '../../testing/referee.js';
-import { type Outline, perimeter, TURNED_BACK, turnedBy, withoutSpikes } from '../outline/index.js';
-import { importArtwork } from './index.js';
+import { TURNED_BACK, turnedBy, withoutSpikes } from '../arrangement/index.js';
+import { type Outline, perimeter } from '../geometry/index.js';
+import { importArtwork } from './artwork.js';
 
 type Point = readonly [number, number];
 

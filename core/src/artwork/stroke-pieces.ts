@@ -1,4 +1,4 @@
-import { type FlatRun, TooManyPointsError } from '../outline/index.js';
+import { type FlatRun, TooManyPointsError } from '../geometry/index.js';
 
 /** How a line is drawn (SVG 2, chapter 13.5). Lengths in the line's own unit. */
 export interface StrokeStyle {

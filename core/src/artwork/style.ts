@@ -1,6 +1,6 @@
 import { colord, extend, type Plugin } from 'colord';
 import namesPlugin from 'colord/plugins/names';
-import type { Element } from './xml.js';
+import { type Element } from './xml.js';
 
 // Its type is written for CommonJS; the module's default is the plugin itself.
 extend([namesPlugin as unknown as Plugin]);

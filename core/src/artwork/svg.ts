@@ -1,19 +1,18 @@
+import { keepCommon, withoutSpikes } from '../arrangement/index.js';
 import {
   compose,
   type Contour,
   type FlatRun,
   flatten,
   HERE,
-  keepCommon,
   type Outline,
   type PathCommand,
   type Placement,
   snapRun,
   TooManyPointsError,
-  withoutSpikes,
-} from '../outline/index.js';
+} from '../geometry/index.js';
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
-import type { Drawn, DrawnLine } from './drawn.js';
+import { type Drawn, type DrawnLine } from './drawn.js';
 import { type FindingKind, Findings, type Spot } from './findings.js';
 import { ArtworkError, MOST_BYTES, MOST_DEPTH, MOST_DRAWN, MOST_LINE_CROSSINGS, MOST_POINTS } from './limits.js';
 import { covered, type Layer, type Rule, strokeCover } from './layers.js';

@@ -1,4 +1,4 @@
-import type { Contour } from '../outline/index.js';
+import { type Contour } from '../geometry/index.js';
 import { crossings } from './crossings.js';
 import { ArtworkError } from './limits.js';
 

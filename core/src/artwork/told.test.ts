@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { ArtworkError, importArtwork } from './index.js';
-import { MOST_CROSSINGS, MOST_LINE_CROSSINGS } from './limits.js';
+import { importArtwork } from './artwork.js';
+import { ArtworkError, MOST_CROSSINGS, MOST_LINE_CROSSINGS } from './limits.js';
 
 const svg = (body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${body}</svg>`;

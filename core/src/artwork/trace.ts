@@ -1,4 +1,4 @@
-import { type Contour, snapRun } from '../outline/index.js';
+import { type Contour, snapRun } from '../geometry/index.js';
 import { type Artwork, settledArtwork } from './artwork.js';
 import { Findings } from './findings.js';
 import { ArtworkError, MOST_POINTS } from './limits.js';

@@ -2,22 +2,15 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { addShape, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { contains } from '../outline/index.js';
-import type { Evaluation } from '../relief/index.js';
+import { contains } from '../geometry/index.js';
+import { type Evaluation } from '../relief/index.js';
 import { BARE, bareFinish, readSign, type Sign } from '../sign/index.js';
-import { coloured, figuresOf, type ReliefMesh, solidOf } from '../solid/index.js';
-import {
-  type CallOut,
-  callOutsOf,
-  dimensionedPlan,
-  type Drawing,
-  type FinishedSide,
-  type LabelItem,
-  type LineItem,
-  planDrawing,
-  sizesDrawing,
-  withCallOuts,
-} from './index.js';
+import { type ReliefMesh } from '../mesh/index.js';
+import { coloured, figuresOf, solidOf } from '../solid/index.js';
+import { type CallOut, callOutsOf, type FinishedSide, withCallOuts } from './callouts.js';
+import { type Drawing, type LabelItem, type LineItem } from './drawing.js';
+import { dimensionedPlan, planDrawing } from './plan.js';
+import { sizesDrawing } from './sizes.js';
 
 const workshop = new Workshop();
 const sideOf = (evaluation: Evaluation, mesh = solidOf(evaluation)): FinishedSide => ({

@@ -1,8 +1,8 @@
-import { circle, turn } from '../outline/index.js';
+import { circle, turn } from '../geometry/index.js';
 import { type Finish, finishWords } from '../sign/index.js';
-import type { ColouredMesh, FinishArea } from '../solid/index.js';
+import { type ColouredMesh, type FinishArea } from '../solid/index.js';
 import { FIGURE_WIDTH } from './dimension.js';
-import type { Drawing, Item, LineItem } from './drawing.js';
+import { type Drawing, type Item, type LineItem } from './drawing.js';
 import { INK, PAPER } from './palette.js';
 
 /** A finish that is called out by a number. */

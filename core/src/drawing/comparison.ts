@@ -1,4 +1,4 @@
-import { bounds, joinBoxes, type Outline } from '../outline/index.js';
+import { bounds, joinBoxes, type Outline } from '../geometry/index.js';
 import { type Evaluation, HOLE, levelOutline, regionOf } from '../relief/index.js';
 import { type AreaItem, type Drawing, withMargin } from './drawing.js';
 import { PAPER } from './palette.js';

@@ -1,10 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { area } from '../outline/index.js';
-import type { Sign } from '../sign/index.js';
+import { area } from '../geometry/index.js';
+import { type Sign } from '../sign/index.js';
 import { addShape, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { detailDrawing, detailLetter, sectionDrawing, smallestStep, withRing } from './index.js';
+import { detailDrawing, detailLetter, smallestStep, withRing } from './detail.js';
+import { sectionDrawing } from './section.js';
 import { spread } from './spread.js';
 
 const workshop = new Workshop();

@@ -1,6 +1,7 @@
-import { circle, direction, keepCommon } from '../outline/index.js';
-import type { Evaluation } from '../relief/index.js';
-import type { NamedSection, SectionLine } from '../sign/index.js';
+import { keepCommon } from '../arrangement/index.js';
+import { circle, direction } from '../geometry/index.js';
+import { type Evaluation } from '../relief/index.js';
+import { type NamedSection, type SectionLine } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension, FIGURE_WIDTH } from './dimension.js';
 import { type Drawing, type Item, withMargin } from './drawing.js';

@@ -1,4 +1,4 @@
-import type { Item, Pen } from './drawing.js';
+import { type Item, type Pen } from './drawing.js';
 import { INK } from './palette.js';
 
 export interface DimensionChoice {

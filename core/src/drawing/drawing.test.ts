@@ -4,24 +4,19 @@ import type { IDxf, ILwpolylineEntity } from 'dxf-parser';
 import { type BufferGeometry } from 'three';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { dxfFile, stlFile, svgFile } from '../format/index.js';
-import { area, type Contour } from '../outline/index.js';
+import { area, type Contour } from '../geometry/index.js';
 import { heightPaint, pictureOf, THREE_QUARTER } from '../picture/index.js';
 import { type Evaluation, Evaluator, regionOf } from '../relief/index.js';
 import { readSign, type Sign } from '../sign/index.js';
-import { solidOf, volume } from '../solid/index.js';
+import { volume } from '../mesh/index.js';
+import { solidOf } from '../solid/index.js';
 import { loadedBook } from '../../testing/fonts.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
-import type { FontBook } from '../type/index.js';
-import {
-  dimension,
-  dimensionedPlan,
-  FACE,
-  heightColour,
-  planDrawing,
-  productionOutlines,
-  sectionDrawing,
-  sectionSpans,
-} from './index.js';
+import { type FontBook } from '../type/index.js';
+import { dimension } from './dimension.js';
+import { FACE, heightColour } from './palette.js';
+import { dimensionedPlan, planDrawing, productionOutlines } from './plan.js';
+import { sectionDrawing, sectionSpans } from './section.js';
 
 // The package's module form cannot be loaded by Node.js.
 const DxfParser = createRequire(import.meta.url)('dxf-parser') as new () => { parseSync(text: string): IDxf | null };

@@ -1,4 +1,4 @@
-import type { Box, Outline } from '../outline/index.js';
+import { type Box, type Outline } from '../geometry/index.js';
 
 /** One neutral drawing that files, proofs and the screen all render: mm, x to the right, y up. */
 export interface Drawing {

@@ -1,4 +1,4 @@
-import { bounds } from '../outline/index.js';
+import { bounds } from '../geometry/index.js';
 import { type Evaluation, partsSeen } from '../relief/index.js';
 
 /** A hole that something is fixed by: its middle and its diameter in mm. */

@@ -1,7 +1,7 @@
-import type { Box } from '../outline/index.js';
+import { type Box } from '../geometry/index.js';
 import { type Evaluation, partsSeen } from '../relief/index.js';
 import { dimension, FIGURE_WIDTH, isTooShort } from './dimension.js';
-import type { Item } from './drawing.js';
+import { type Item } from './drawing.js';
 
 /** A stretch along an edge of the plan that is to be dimensioned. */
 interface Stretch {

@@ -1,4 +1,5 @@
-import { bounds, type Box, type Outline, ringsOf } from '../outline/index.js';
+import { ringsOf } from '../arrangement/index.js';
+import { bounds, type Box, type Outline } from '../geometry/index.js';
 import {
   type Band,
   type Evaluation,
@@ -17,7 +18,7 @@ import { finishWorn } from '../solid/index.js';
 import { type Blank, extentOfShape } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
-import type { AreaItem, Drawing, Item, LineItem } from './drawing.js';
+import { type AreaItem, type Drawing, type Item, type LineItem } from './drawing.js';
 import { FAINT, heightColour, INK, PAPER } from './palette.js';
 import { partDimensions } from './part-dimensions.js';
 

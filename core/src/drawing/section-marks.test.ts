@@ -1,8 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
-import { bareSign } from '../../testing/signs.js';
+import { bareSign, addShape } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { addShape } from '../../testing/signs.js';
-import { dimensionedPlan, type LabelItem, lineSeenFrom, type LineItem, sectionSpans, withSectionMarks } from './index.js';
+import { type LabelItem, type LineItem } from './drawing.js';
+import { dimensionedPlan } from './plan.js';
+import { withSectionMarks } from './section-marks.js';
+import { lineSeenFrom, sectionSpans } from './section.js';
 
 const workshop = new Workshop();
 

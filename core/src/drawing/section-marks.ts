@@ -1,5 +1,5 @@
-import { type Box, direction } from '../outline/index.js';
-import type { NamedSection } from '../sign/index.js';
+import { type Box, direction } from '../geometry/index.js';
+import { type NamedSection } from '../sign/index.js';
 import { type Drawing, type Item, withMargin } from './drawing.js';
 import { INK } from './palette.js';
 

@@ -1,9 +1,10 @@
-import { bounds, type Box, direction, STEPS_PER_MM, visitEdges } from '../outline/index.js';
+import { visitEdges } from '../arrangement/index.js';
+import { bounds, type Box, direction, STEPS_PER_MM } from '../geometry/index.js';
 import { type Evaluation, heightOf, isSolid, type Place, type PlacedPatch, placeOf } from '../relief/index.js';
-import type { SectionLine, Side } from '../sign/index.js';
+import { type SectionLine, type Side } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
-import type { Drawing, Item } from './drawing.js';
+import { type Drawing, type Item } from './drawing.js';
 import { FAINT, heightColour, INK } from './palette.js';
 import { heightReach, levelName } from './plan.js';
 import { spread } from './spread.js';

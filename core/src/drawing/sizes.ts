@@ -1,7 +1,7 @@
-import { bounds } from '../outline/index.js';
-import type { Evaluation } from '../relief/index.js';
+import { bounds } from '../geometry/index.js';
+import { type Evaluation } from '../relief/index.js';
 import { type CallOut, withCallOuts, withFinishList } from './callouts.js';
-import type { Drawing, Item } from './drawing.js';
+import { type Drawing, type Item } from './drawing.js';
 import { dimensionedPlan, edgeOf } from './plan.js';
 import { sectionDrawing } from './section.js';
 

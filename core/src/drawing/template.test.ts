@@ -1,10 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { bounds } from '../outline/index.js';
+import { bounds } from '../geometry/index.js';
 import { newShape, newText, type Part, type Sign } from '../sign/index.js';
 import { addShape, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { comparisonDrawing, dimensionedPlan, FIGURE_WIDTH, holesOf, IS, type LabelItem, sectionDrawing, sizesDrawing, templateDrawing, tilesOf, WAS } from './index.js'; // prettier-ignore
+import { comparisonDrawing, IS, WAS } from './comparison.js';
+import { FIGURE_WIDTH } from './dimension.js';
+import { type LabelItem } from './drawing.js';
+import { holesOf } from './holes.js';
+import { dimensionedPlan } from './plan.js';
+import { sectionDrawing } from './section.js';
+import { sizesDrawing } from './sizes.js';
+import { templateDrawing, tilesOf } from './template.js'; // prettier-ignore
 
 const workshop = new Workshop();
 

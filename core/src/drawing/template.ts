@@ -1,7 +1,7 @@
-import { type Box, bounds, circle } from '../outline/index.js';
-import type { Evaluation } from '../relief/index.js';
+import { type Box, bounds, circle } from '../geometry/index.js';
+import { type Evaluation } from '../relief/index.js';
 import { formatLength } from '../units/index.js';
-import type { Drawing, Item, Pen } from './drawing.js';
+import { type Drawing, type Item, type Pen } from './drawing.js';
 import { holesOf } from './holes.js';
 import { FAINT, INK } from './palette.js';
 import { edgeOf, productionOutlines } from './plan.js';

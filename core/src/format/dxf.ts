@@ -1,5 +1,5 @@
 import { Colors, DxfWriter, LWPolylineFlags, point3d, Units } from '@tarikjabiri/dxf';
-import type { Drawing } from '../drawing/index.js';
+import { type Drawing } from '../drawing/index.js';
 import { type LengthUnit, MM_PER_INCH } from '../units/index.js';
 
 /** Layer names may not hold < > / \ " : ; ? * | = and quotes (DXF reference, symbol table names, from memory). */

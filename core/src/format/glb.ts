@@ -1,7 +1,7 @@
 import { strToU8 } from 'fflate';
-import { unitNormals } from '../outline/index.js';
+import { unitNormals } from '../mesh/index.js';
 import { type Finish, linearColour } from '../sign/index.js';
-import type { ColouredMesh } from '../solid/index.js';
+import { type ColouredMesh } from '../solid/index.js';
 
 const ROUGHNESS: Readonly<Record<Finish['gloss'], number>> = { matt: 0.9, satin: 0.5, gloss: 0.15, metal: 0.35 };
 

@@ -1,6 +1,6 @@
-export * from './dxf.js';
-export * from './stl.js';
-export * from './svg.js';
-export * from './glb.js';
-export * from './three-mf.js';
-export * from './written.js';
+export { dxfFile } from './dxf.js';
+export { glbFile } from './glb.js';
+export { stlFile } from './stl.js';
+export { runPath, svgFile } from './svg.js';
+export { type NamedMesh, threeMfFile } from './three-mf.js';
+export { assertClosed, NothingToWriteError, OpenSolidError, readGlb, readStl, readThreeMf } from './written.js';

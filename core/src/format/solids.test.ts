@@ -4,13 +4,15 @@ import { SaxesParser } from 'saxes';
 import { type BufferGeometry, type Mesh as ThreeMesh, type MeshStandardMaterial, type Object3D } from 'three';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { pictureSize, reliefPicture } from '../picture/index.js';
-import type { Evaluation } from '../relief/index.js';
+import { type Evaluation } from '../relief/index.js';
 import { finishNamed, lightReflectance, readSign, type Sign } from '../sign/index.js';
-import { coloured, figuresOf, isWatertight, piecesOf, solidOf, volume } from '../solid/index.js';
+import { isWatertight, piecesOf, volume } from '../mesh/index.js';
+import { coloured, figuresOf, solidOf } from '../solid/index.js';
 import { manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { glbFile, threeMfFile } from './index.js';
+import { glbFile } from './glb.js';
+import { threeMfFile } from './three-mf.js';
 
 const workshop = new Workshop();
 const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);

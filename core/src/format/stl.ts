@@ -1,4 +1,4 @@
-import type { Mesh } from '../solid/index.js';
+import { type Mesh } from '../mesh/index.js';
 
 const HEADER_BYTES = 80;
 const FACET_BYTES = 50;

@@ -1,5 +1,5 @@
-import type { Drawing, Fill, Item, LabelItem } from '../drawing/index.js';
-import type { Outline } from '../outline/index.js';
+import { type Drawing, type Fill, type Item, type LabelItem } from '../drawing/index.js';
+import { type Outline } from '../geometry/index.js';
 import { type LengthUnit, MM_PER_INCH } from '../units/index.js';
 
 const escaped = (text: string): string =>

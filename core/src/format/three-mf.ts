@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
-import type { ColouredMesh } from '../solid/index.js';
+import { type ColouredMesh } from '../solid/index.js';
 
 const escaped = (text: string): string =>
   text.replace(/\p{Cc}/gu, '?').replace(/[&<>"']/gu, (character) => `&#${character.codePointAt(0)!};`);

@@ -1,5 +1,5 @@
 import { strFromU8, unzipSync } from 'fflate';
-import { edgeFaults, type Mesh } from '../solid/index.js';
+import { edgeFaults, type Mesh } from '../mesh/index.js';
 
 /**
  * Solids read back from the bytes that were written, as whoever gets a file reads them: corners at the same place are one, triangles

@@ -1,3 +1,3 @@
-export * from './picture.js';
+export { heightPaint, type Picture, pictureOf, THREE_QUARTER } from './picture.js';
 export { pictureSize, reliefPicture } from './relief-picture.js';
 export { signPicture } from './sign-picture.js';

@@ -1,6 +1,6 @@
 import { FACE, heightColour, PAPER } from '../drawing/index.js';
-import { unitNormals } from '../outline/index.js';
-import type { ColouredMesh, Mesh } from '../solid/index.js';
+import { unitNormals, type Mesh } from '../mesh/index.js';
+import { type ColouredMesh } from '../solid/index.js';
 import { DepthBuffer, NOTHING } from './depth-buffer.js';
 
 /** A picture of bytes: red, green, blue, opacity of every pixel, rows from the top. */

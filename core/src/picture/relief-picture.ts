@@ -1,7 +1,8 @@
-import { bounds, unitNormals } from '../outline/index.js';
-import type { Evaluation } from '../relief/index.js';
-import type { ColouredMesh } from '../solid/index.js';
-import type { Finish } from '../sign/index.js';
+import { bounds } from '../geometry/index.js';
+import { unitNormals } from '../mesh/index.js';
+import { type Evaluation } from '../relief/index.js';
+import { type ColouredMesh } from '../solid/index.js';
+import { type Finish } from '../sign/index.js';
 import { type DepthBuffer, NOTHING } from './depth-buffer.js';
 import { bufferFor, drawAll, LIGHT, normalised, type Paint, type Picture, rgb, shaded, towards } from './picture.js';
 

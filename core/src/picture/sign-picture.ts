@@ -1,4 +1,4 @@
-import type { Evaluation } from '../relief/index.js';
+import { type Evaluation } from '../relief/index.js';
 import { coloured, type ColouredMesh, solidOf } from '../solid/index.js';
 import { finishPaint, type Picture, pictureOf, THREE_QUARTER } from './picture.js';
 

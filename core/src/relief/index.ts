@@ -1,15 +1,22 @@
-export { HOLE, isSolid, OUTSIDE } from './laying.js';
-export * from './evaluate.js';
-export * from './evaluation.js';
-export type { TextMeasures } from './part-outline.js';
-export { type Note, type NoteCode, note, type Remedy } from './notes.js';
-export { TextPartsError } from './text-parts.js';
-export { edgeRamp, exactRise } from './edge-form.js';
-export type { Layer } from './layers.js';
-export { Ramp } from './ramp.js';
-export { BACK_LAYER, FACE_LAYER, type Surface } from './fold.js';
-export type { SideBand } from './side-bands.js';
-export { mirroredRing } from './mirrored.js';
-export type { PlacedPatch } from './patches.js';
-export type { StudPlace } from './studs.js';
-export * from './regions.js';
+export { type Layer } from './placing/layers.js';
+export { mirroredRing } from './placing/mirrored.js';
+export { type TextMeasures } from './placing/part-outline.js';
+export { TextPartsError } from './placing/text-parts.js';
+export { Evaluator } from './plan/evaluate.js';
+export {
+  type Evaluation,
+  heightOf,
+  insertAt,
+  type Level,
+  type PartPlan,
+  partsSeen,
+  type Place,
+  placeOf,
+  regionOf,
+} from './plan/evaluation.js';
+export { withoutHidden } from './plan/hidden-slopes.js';
+export { HOLE, isSolid } from './plan/laying.js';
+export { type Band, insertMaterial, levelOutline, slopeBands, type Worn, wornBy } from './plan/regions.js';
+export { BACK_LAYER, type Surface } from './plan/relief-function.js';
+export { type PlacedPatch } from './slopes/slope-mesh.js';
+export { Fields, weave } from './slopes/weave.js';

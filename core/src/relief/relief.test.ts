@@ -1,10 +1,12 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { area, keepCommon, rectangle } from '../outline/index.js';
-import type { Sign } from '../sign/index.js';
+import { keepCommon } from '../arrangement/index.js';
+import { area, rectangle } from '../geometry/index.js';
+import { type Sign } from '../sign/index.js';
 import { loadedBook } from '../../testing/fonts.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
-import type { FontBook } from '../type/index.js';
-import { type Evaluation, Evaluator, regionOf } from './index.js';
+import { type FontBook } from '../type/index.js';
+import { Evaluator } from './plan/evaluate.js';
+import { type Evaluation, regionOf } from './plan/evaluation.js';
 
 let book: FontBook;
 beforeAll(async () => {

@@ -1,30 +1,80 @@
-export { listed, numberWord, placesInWords } from './alike-holes.js';
-export * from './arranging.js';
-export { changesBetween } from './changes.js';
-export * from './actions.js';
-export * from './edit.js';
-export { extentOfOne, type PartExtent } from './copies.js';
-export { costliestPart, effortOfSides, withUprightSides } from './effort.js';
-export * from './letters-by-hand.js';
-export * from './levels.js';
-export * from './limits.js';
-export * from './new-sign.js';
-export * from './options.js';
-export { implausible } from './plausible.js';
-export * from './points.js';
-export * from './references.js';
-export * from './resizing.js';
-export * from './sections.js';
-export * from './schema.js';
-export type { FieldPath, Measure, Sentence, TicketField, TicketWord } from './sentence.js';
-export * from './set-field.js';
-export { type TakenColour, takeOver } from './taken-over.js';
-export * from './ticket.js';
-export { upgraded } from './upgrades.js';
-export * from './validate.js';
-export { spellingOf } from './spelling.js';
-export { wordChanges } from './word-changes.js';
-export * from './version.js';
-export * from './finishes.js';
-export { type Hardware, hardwareWords } from './hardware.js';
-export * from './materials.js';
+export { actionAtLevel } from './document/actions.js';
+export { extentOfOne, type PartExtent } from './document/copies.js';
+export { costliestPart, effortOfSides, withUprightSides } from './document/effort.js';
+export { BARE, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
+export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, sinks, THROUGH, tierLevel } from './document/levels.js';
+export { bareFinish, weightInAll, weightWords } from './document/materials.js';
+export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
+export { newOption, splitOption, withOption } from './document/options.js';
+export { implausible } from './document/plausible.js';
+export { dropStale, movedInOrder, outlinesUsed } from './document/references.js';
+export { Backer, Blank, BlankEdge, CutTo } from './document/schema-blank.js';
+export {
+  type Action,
+  type Area,
+  type Bridges,
+  type Copies,
+  type Edge,
+  type Finish,
+  type Ground,
+  type Guide,
+  type LetterByHand,
+  type NamedSection,
+  type Part,
+  type Place,
+  type SectionLine,
+  type Shape,
+  type ShapePart,
+  type Sign,
+  type SignOption,
+  SignSchema,
+  type SitsOn,
+  type TextPart,
+  type TextPath,
+  type Tier,
+} from './document/schema.js';
+export { upgraded } from './document/upgrades.js';
+export { SignError } from './document/faults.js';
+export { prepareReading, readSign } from './document/validate.js';
+export { SIGN_VERSION } from './document/version.js';
+export {
+  aligned,
+  type Alignment,
+  type Distance,
+  distributed,
+  grouped,
+  type MeasuredBy,
+  mirroredParts,
+  type Move,
+  movedParts,
+  moveToDistance,
+  type PartBoxes,
+  pastedParts,
+  turnedParts,
+  ungrouped,
+  unitsOf,
+  withGroup,
+} from './edit/arranging.js';
+export { copyOf, nextTier, removeParts } from './edit/edit.js';
+export { setLetter } from './edit/letters-by-hand.js';
+export { placementOfPoints, pointsOfShape, withPoints } from './edit/points.js';
+export {
+  becomeBlank,
+  canBeBlank,
+  type Factors,
+  factorsToSize,
+  hasSize,
+  resized,
+  scaledDesign,
+  sizesApart,
+} from './edit/resizing.js';
+export { namedSection, sectionAt } from './edit/sections.js';
+export { bridgesFor, cutOut, type SeenText, setField } from './edit/set-field.js';
+export { takeOver } from './edit/taken-over.js';
+export { numberWord, placesInWords } from './ticket/alike-holes.js';
+export { changesBetween } from './ticket/changes.js';
+export { hardwareWords } from './ticket/hardware.js';
+export { type Limits, limitsAt, measureLimitsAt } from './ticket/limits.js';
+export { type FieldPath, type Measure, type Sentence, type TicketField, type TicketWord } from './ticket/sentence.js';
+export { spellingOf } from './ticket/spelling.js';
+export { sentenceText, ticket, ticketParagraphs } from './ticket/ticket.js';

@@ -2,33 +2,17 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { catalogue } from '../../testing/fonts.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
-import {
-  actionAtLevel,
-  actionOf,
-  baseLevels,
-  copyOf,
-  hostChoices,
-  hostFrom,
-  hostValue,
-  limitsAt,
-  measureLimitsAt,
-  newCombined,
-  newShape,
-  newSign,
-  newText,
-  nextTier,
-  readSign,
-  setField,
-  setLetter,
-  movedLetters,
-  type Sign,
-  SignError,
-  SignSchema,
-  type TextPart,
-  ticket,
-  ticketParagraphs,
-  tierLevel,
-} from './index.js';
+import { actionAtLevel, actionOf } from './document/actions.js';
+import { baseLevels, tierLevel } from './document/levels.js';
+import { newCombined, newShape, newSign, newText } from './document/new-sign.js';
+import { type Sign, SignSchema, type TextPart } from './document/schema.js';
+import { SignError } from './document/faults.js';
+import { readSign } from './document/validate.js';
+import { copyOf, nextTier } from './edit/edit.js';
+import { setLetter, movedLetters } from './edit/letters-by-hand.js';
+import { setField } from './edit/set-field.js';
+import { limitsAt, measureLimitsAt } from './ticket/limits.js';
+import { hostChoices, hostFrom, hostValue, ticket, ticketParagraphs } from './ticket/ticket.js';
 
 type Loose = Record<string, unknown>;
 

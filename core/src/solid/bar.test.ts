@@ -3,7 +3,8 @@ import { type Backer, sentenceText, setField, ticket } from '../sign/index.js';
 import { judged } from '../../testing/judge.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { solidOf, volume } from './index.js';
+import { volume } from '../mesh/index.js';
+import { solidOf } from './solid.js';
 
 /** A bar that holds loose letters: closed forms of what is added, and the judge. */
 

@@ -1,13 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
-import { NodingMemory } from '../outline/index.js';
-import type { Evaluation } from '../relief/index.js';
-import { withoutHidden } from '../relief/hidden-slopes.js';
-import { Fields, weave } from '../relief/weave.js';
-import type { Edge, Sign } from '../sign/index.js';
+import { NodingMemory } from '../arrangement/index.js';
+import { type Evaluation, withoutHidden, Fields, weave } from '../relief/index.js';
+import { type Edge, type Sign } from '../sign/index.js';
 import { Definition, Tops } from '../../testing/heights.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { isWatertight, solidOf } from './index.js';
+import { isWatertight } from '../mesh/index.js';
+import { solidOf } from './solid.js';
 
 const workshop = new Workshop();
 const ROUNDED: Edge = { kind: 'rounded', radius: 2 };

@@ -1,6 +1,3 @@
-export * from './mesh.js';
-export * from './closed.js';
-export * from './solid.js';
-export * from './looks.js';
-export * from './pieces.js';
-export * from './named-pieces.js';
+export { coloured, type ColouredMesh, type Figures, figuresOf, type FinishArea, finishWorn } from './appearance.js';
+export { namedPieces } from './named-pieces.js';
+export { solidOf, volumeOf } from './solid.js';

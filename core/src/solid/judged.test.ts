@@ -5,7 +5,8 @@ import { type Area, type Edge, newTier, readSign, type Sign } from '../sign/inde
 import { judged } from '../../testing/judge.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { solidOf, volume } from './index.js';
+import { volume } from '../mesh/index.js';
+import { solidOf } from './solid.js';
 
 /** What stays of trouble: signs that once gave wrong files, and the families they are of, by the definition of the relief. */
 

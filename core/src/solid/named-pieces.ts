@@ -1,6 +1,5 @@
 import { type Evaluation, insertAt, insertMaterial, placeOf } from '../relief/index.js';
-import { belongsTo, type ReliefMesh } from './mesh.js';
-import { piecesOf } from './pieces.js';
+import { belongsTo, type ReliefMesh, piecesOf } from '../mesh/index.js';
 import { solidOf } from './solid.js';
 
 /** A piece of a sign with a name that no other piece has, safe on any file system: "window-2-clear-acrylic". */

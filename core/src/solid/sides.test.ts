@@ -1,12 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
-import { area, circle, type Contour, offset } from '../outline/index.js';
+import { offset } from '../arrangement/index.js';
+import { area, circle, type Contour } from '../geometry/index.js';
 import { productionOutlines } from '../drawing/index.js';
 import { type Evaluation, mirroredRing } from '../relief/index.js';
 import { type Action, type Edge, type Sign, type TextPart } from '../sign/index.js';
 import { crossSection, manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { figuresOf, isWatertight, meshBounds, namedPieces, piecesOf, solidOf, volume } from './index.js';
+import { isWatertight, meshBounds, piecesOf, volume } from '../mesh/index.js';
+import { figuresOf } from './appearance.js';
+import { namedPieces } from './named-pieces.js';
+import { solidOf } from './solid.js';
 
 const workshop = new Workshop();
 

@@ -1,13 +1,15 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { area, circle, offset, perimeter, rectangle } from '../outline/index.js';
+import { offset } from '../arrangement/index.js';
+import { area, circle, perimeter, rectangle } from '../geometry/index.js';
 import { type Evaluation, regionOf } from '../relief/index.js';
-import type { Action, Area, Edge, Sign } from '../sign/index.js';
+import { type Action, type Area, type Edge, type Sign } from '../sign/index.js';
 import { Definition, Tops } from '../../testing/heights.js';
 import { manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { isWatertight, type Mesh, meshBounds, solidOf } from './index.js';
+import { isWatertight, type Mesh, meshBounds } from '../mesh/index.js';
+import { solidOf } from './solid.js';
 
 const workshop = new Workshop();
 const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);

@@ -1,13 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { Manifold } from 'manifold-3d';
-import { contourArea, rectangle } from '../outline/index.js';
+import { contourArea, rectangle } from '../geometry/index.js';
 import { type Evaluation, regionOf } from '../relief/index.js';
 import { type Action, hasBack, readSign, type Sign } from '../sign/index.js';
 import { crossSection, manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { isWatertight, meshBounds, solidOf, surfaceArea, volume } from './index.js';
+import { isWatertight, meshBounds, surfaceArea, volume } from '../mesh/index.js';
+import { solidOf } from './solid.js';
 
 const workshop = new Workshop();
 const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);

@@ -1,4 +1,6 @@
-import { type Inset, pointKey, relabelled, STEPS_PER_MM, triangulate, withoutSlivers } from '../outline/index.js';
+import { type Inset, relabelled, triangulate } from '../arrangement/index.js';
+import { pointKey, STEPS_PER_MM } from '../geometry/index.js';
+import { withoutSlivers, BACK, type ReliefMesh, UNDERSIDE, volume, withoutTouching } from '../mesh/index.js';
 import {
   BACK_LAYER,
   type Evaluation,
@@ -10,8 +12,6 @@ import {
   placeOf,
   type Surface,
 } from '../relief/index.js';
-import { BACK, type ReliefMesh, UNDERSIDE, volume } from './mesh.js';
-import { withoutTouching } from './touching.js';
 
 /**
  * Heights at one point of the plan that differ by less than this, in mm, are one where a slope has part in them: slopes of

@@ -4,7 +4,8 @@ import { newTier, readSign, type Edge, type ShapePart, type Sign } from '../sign
 import { crossSection } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { isWatertight, meshBounds, solidOf, volume } from './index.js';
+import { isWatertight, meshBounds, volume } from '../mesh/index.js';
+import { solidOf } from './solid.js';
 
 const workshop = new Workshop();
 

@@ -1,8 +1,8 @@
-import type { Box } from '../outline/index.js';
+import { type Box } from '../geometry/index.js';
 import { breakLine } from './line-breaks.js';
 import { lineInk, type LineMetrics, type LineShaper, type ShapedLine } from './shaped-line.js';
-import type { LetterFont } from './letter-font.js';
-import type { FitStep, Measure, TextChoice, TextFrame } from './text-choice.js';
+import { type LetterFont } from './letter-font.js';
+import { type FitStep, type Measure, type TextChoice, type TextFrame } from './text-choice.js';
 
 /** What a frame did to words, or that they do not fit it. */
 export type Fitted =

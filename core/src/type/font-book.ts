@@ -1,4 +1,5 @@
-import { bounds, type Box, type Contour, flatten, join, type Outline, snapRun, type Stroke } from '../outline/index.js';
+import { join } from '../arrangement/index.js';
+import { bounds, type Box, type Contour, flatten, type Outline, snapRun, type Stroke } from '../geometry/index.js';
 import { covers, type FontEntry } from './catalogue.js';
 import { FontError, type LetterFont } from './letter-font.js';
 import { openOutlineFont } from './outline-font.js';

@@ -2,7 +2,10 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { zlibSync } from 'fflate';
 import * as fontkit from 'fontkit';
-import { covers, FontError, type FontEntry, fontNames, fontWrapping, openOutlineFont, scriptsOf, unpackWoff } from './index.js';
+import { covers, type FontEntry } from './catalogue.js';
+import { fontNames, fontWrapping, scriptsOf, unpackWoff } from './font-file.js';
+import { FontError } from './letter-font.js';
+import { openOutlineFont } from './outline-font.js';
 
 const FONTS = new URL('../../../fonts/', import.meta.url);
 const catalogue = JSON.parse(readFileSync(new URL('catalogue.json', FONTS), 'utf8')) as FontEntry[];

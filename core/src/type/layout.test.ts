@@ -2,23 +2,14 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import LineBreaker from 'linebreak';
 import * as fontkit from 'fontkit';
-import { arcTrack, bounds, circle, gapBetween, reversedTrack, runTrack, straightTrack } from '../outline/index.js';
+import { arcTrack, bounds, circle, gapBetween, reversedTrack, runTrack, straightTrack } from '../geometry/index.js';
 import { catalogue, fontBytes, loadedBook } from '../../testing/fonts.js';
 import { crossSection, referee } from '../../testing/referee.js';
-import {
-  breakLine,
-  breakPlaces,
-  type FontBook,
-  letterGaps,
-  openUp,
-  placeLetter,
-  plainWords,
-  setBlock,
-  type SetBlock,
-  type TextChoice,
-  type TextFrame,
-  type TextTrack,
-} from './index.js';
+import { type FontBook } from './font-book.js';
+import { breakLine, breakPlaces } from './line-breaks.js';
+import { placeLetter, plainWords, setBlock, type SetBlock, type TextTrack } from './setting.js';
+import { letterGaps, openUp } from './spacing.js';
+import { type TextChoice, type TextFrame } from './text-choice.js';
 
 let book: FontBook;
 let m: Awaited<ReturnType<typeof referee>>;

@@ -1,4 +1,4 @@
-import type { PathCommand } from '../outline/index.js';
+import { type PathCommand } from '../geometry/index.js';
 
 /** A glyph in its place on the baseline of one run, in font units. */
 export interface ShapedGlyph {

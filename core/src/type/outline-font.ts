@@ -1,5 +1,5 @@
 import * as hb from 'harfbuzzjs';
-import { type PathCommand, readPathData } from '../outline/index.js';
+import { type PathCommand, readPathData } from '../geometry/index.js';
 import { CAP_LETTERS, FontError, heightOf, type LetterFont, type ShapedGlyph, type ShapingChoice } from './letter-font.js';
 
 /**

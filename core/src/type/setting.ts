@@ -1,11 +1,10 @@
+import { join, markLetter } from '../arrangement/index.js';
 import {
   type Box,
   bounds,
   CHORD_TOLERANCE,
   compose,
-  join,
   joinBoxes,
-  markLetter,
   type Outline,
   placement,
   placeRings,
@@ -14,12 +13,12 @@ import {
   snapRun,
   type Stroke,
   type Track,
-} from '../outline/index.js';
+} from '../geometry/index.js';
 import { type Fitted, layOut, type Layout, roomIn } from './fitting.js';
-import type { FontBook, GlyphShape } from './font-book.js';
-import type { LetterFont } from './letter-font.js';
+import { type FontBook, type GlyphShape } from './font-book.js';
+import { type LetterFont } from './letter-font.js';
 import { lineInk, type LineGlyph, LineShaper, pens, type ShapedLine } from './shaped-line.js';
-import type { TextChoice } from './text-choice.js';
+import { type TextChoice } from './text-choice.js';
 
 /** A line along which a block is set instead of straight across. */
 export interface TextTrack {

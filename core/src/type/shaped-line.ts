@@ -1,6 +1,6 @@
-import type { Box } from '../outline/index.js';
-import type { FontBook } from './font-book.js';
-import type { LetterFont } from './letter-font.js';
+import { type Box } from '../geometry/index.js';
+import { type FontBook } from './font-book.js';
+import { type LetterFont } from './letter-font.js';
 import { textRuns } from './runs.js';
 import { type LetterAdjustment, PLAIN_FEATURES, type TextChoice } from './text-choice.js';
 

@@ -1,4 +1,4 @@
-import { type PathCommand, readPathData } from '../outline/index.js';
+import { type PathCommand, readPathData } from '../geometry/index.js';
 import { CAP_LETTERS, FontError, heightOf, type LetterFont, type ShapedGlyph, type ShapingChoice } from './letter-font.js';
 
 interface SingleLineGlyph {

@@ -1,5 +1,5 @@
-import { gapBetween } from '../outline/index.js';
-import type { FontBook } from './font-book.js';
+import { gapBetween } from '../geometry/index.js';
+import { type FontBook } from './font-book.js';
 import { placeLetter, type SetBlock, setBlock, type SetLetter, type TextTrack } from './setting.js';
 import { PLAIN_FEATURES, type TextChoice } from './text-choice.js';
 

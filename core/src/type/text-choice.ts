@@ -1,4 +1,4 @@
-import type { LetterFont } from './letter-font.js';
+import { type LetterFont } from './letter-font.js';
 
 /** How large words are. Stretch is the width of letters in percent of what the font makes them. */
 export type TextSize =

@@ -1,18 +1,13 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import * as fontkit from 'fontkit';
-import { area } from '../outline/index.js';
+import { area } from '../geometry/index.js';
 import { catalogue, fontBytes, loadedBook } from '../../testing/fonts.js';
-import {
-  covers,
-  type FontBook,
-  FontError,
-  type LetterFont,
-  ranges,
-  setBlock,
-  type SetBlock,
-  type TextChoice,
-  textRuns,
-} from './index.js';
+import { covers, ranges } from './catalogue.js';
+import { type FontBook } from './font-book.js';
+import { FontError, type LetterFont } from './letter-font.js';
+import { textRuns } from './runs.js';
+import { setBlock, type SetBlock } from './setting.js';
+import { type TextChoice } from './text-choice.js';
 
 let book: FontBook;
 beforeAll(async () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { formatLength, formatLengthExact, LengthError, parseLength } from './index.js';
+import { formatLength, formatLengthExact, LengthError, parseLength } from './length.js';
 
 describe('parseLength', () => {
   // Exact by the definition of the inch: 25.4 mm.

@@ -5,7 +5,8 @@ import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-re
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, SignError, withOption } from '@plain-relief/core/sign';
-import { coloured, figuresOf, isWatertight, meshBounds, namedPieces, solidOf, volume } from '@plain-relief/core/solid';
+import { isWatertight, meshBounds, volume } from '@plain-relief/core/mesh';
+import { coloured, figuresOf, namedPieces, solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../fonts/font-files.js';
 import { pngFile } from '../production/png.js';
 import { PICTURE_PIXELS } from '../production/make-file.js';

@@ -1,4 +1,4 @@
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import type { Database } from '../database/database.js';
 import { record } from '../history/record.js';
 import { PostOffice } from '../mail/post-office.js';

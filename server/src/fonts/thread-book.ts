@@ -1,4 +1,4 @@
-import type { FontBook } from '@plain-relief/core/type';
+import { type FontBook } from '@plain-relief/core/type';
 import type { LoadedFont } from '../shop/fonts.js';
 import { openFontBook } from './font-files.js';
 

@@ -1,5 +1,5 @@
 import { INK } from '@plain-relief/core/drawing';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import { spellingOf, weightInAll, weightWords } from '@plain-relief/core/sign';
 import { Columns, columnsOf } from './columns.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';

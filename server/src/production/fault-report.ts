@@ -1,5 +1,5 @@
-import type { OpenSolidError } from '@plain-relief/core/format';
-import type { Sign } from '@plain-relief/core/sign';
+import { type OpenSolidError } from '@plain-relief/core/format';
+import { type Sign } from '@plain-relief/core/sign';
 
 /** What the makers of the application need of a file that was refused: the sign, what was wrong, and where. As JSON. */
 export const faultReport = ({ file, edges, at }: OpenSolidError, document: Sign): string =>

@@ -1,8 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
 import { OpenSolidError } from '@plain-relief/core/format';
 import { Evaluator } from '@plain-relief/core/relief';
-import type { TemplatePaper } from '@plain-relief/core/sheet';
-import type { Sign } from '@plain-relief/core/sign';
+import { type TemplatePaper } from '@plain-relief/core/sheet';
+import { type Sign } from '@plain-relief/core/sign';
 import { ThreadBook } from '../fonts/thread-book.js';
 import type { LoadedFont } from '../shop/fonts.js';
 import type { TaskKind } from '../tasks/model.js';

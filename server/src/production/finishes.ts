@@ -1,5 +1,5 @@
 import { type CallOut, callOutsOf, callOutWords, INK } from '@plain-relief/core/drawing';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import type { Columns } from './columns.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
 import { ordinary, type Sheet, strong } from './sheet.js';

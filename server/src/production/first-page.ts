@@ -12,9 +12,9 @@ import {
   withRing,
   withSectionMarks,
 } from '@plain-relief/core/drawing';
-import { bounds } from '@plain-relief/core/outline';
-import type { Evaluation } from '@plain-relief/core/relief';
-import type { NamedSection } from '@plain-relief/core/sign';
+import { bounds } from '@plain-relief/core/geometry';
+import { type Evaluation } from '@plain-relief/core/relief';
+import { type NamedSection } from '@plain-relief/core/sign';
 import { FIGURES_MM, fitting, GAP, PICTURE_SHARE, type Room, type Scaled, type Sheet } from './sheet.js';
 
 /** Where the drawings, the picture and the words of a sign's first page go, on paper that lies so. */

@@ -1,10 +1,10 @@
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
-import type { TemplatePaper } from '@plain-relief/core/sheet';
-import type { Evaluation } from '@plain-relief/core/relief';
+import { type TemplatePaper } from '@plain-relief/core/sheet';
+import { type Evaluation } from '@plain-relief/core/relief';
 import { coloured, namedPieces, solidOf } from '@plain-relief/core/solid';
-import type { FontBook } from '@plain-relief/core/type';
+import { type FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
 import type { TaskKind } from '../tasks/model.js';
 import { pngFile } from './png.js';

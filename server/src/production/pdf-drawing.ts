@@ -1,4 +1,4 @@
-import type { Drawing, Fill, Item, LabelItem, Pen } from '@plain-relief/core/drawing';
+import { type Drawing, type Fill, type Item, type LabelItem, type Pen } from '@plain-relief/core/drawing';
 
 /** PDF user space has 72 units an inch (ISO 32000-1, 8.3.2.3). */
 export const POINTS_PER_MM = 72 / 25.4;

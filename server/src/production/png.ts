@@ -1,4 +1,4 @@
-import type { Picture } from '@plain-relief/core/picture';
+import { type Picture } from '@plain-relief/core/picture';
 import { PNG } from 'pngjs';
 
 /** A quarter of the time of the highest level, for a file a few percent larger. */

@@ -1,7 +1,7 @@
 import { type CallOut, dimensionedPlan, plansOf, sectionDrawing, withCallOuts } from '@plain-relief/core/drawing';
-import type { Evaluation } from '@plain-relief/core/relief';
+import { type Evaluation } from '@plain-relief/core/relief';
 import { type NamedSection, sentenceText, type Sign, ticket, withOption } from '@plain-relief/core/sign';
-import type { FontBook } from '@plain-relief/core/type';
+import { type FontBook } from '@plain-relief/core/type';
 import { FIGURES_MM, fitting, GAP, ordinary, scaleName, type Sheet } from './sheet.js';
 import type { SignViews } from './sign-views.js';
 

@@ -1,4 +1,4 @@
-import type { FontBook } from '@plain-relief/core/type';
+import { type FontBook } from '@plain-relief/core/type';
 import { closingPages, indexPage, INDEX_FROM } from './closing-pages.js';
 import { PageFonts } from './rich-text.js';
 import { FACES, sheetPdf } from './sheet-pdf.js';

@@ -1,8 +1,8 @@
 import { type Drawing, FAINT, INK, PAPER, sizesOf } from '@plain-relief/core/drawing';
 import { signPicture } from '@plain-relief/core/picture';
-import type { Evaluation } from '@plain-relief/core/relief';
+import { type Evaluation } from '@plain-relief/core/relief';
 import { type Block, EVERYTHING, PAPERS, type SheetLayout } from '@plain-relief/core/sheet';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import { lengthWords } from '@plain-relief/core/units';
 import type { ShopCard } from './layout.js';
 import { drawOnPage, POINTS_PER_MM, startPage } from './pdf-drawing.js';

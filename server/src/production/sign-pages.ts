@@ -1,6 +1,6 @@
 import { type Hole, holesOf } from '@plain-relief/core/drawing';
-import { bounds } from '@plain-relief/core/outline';
-import type { Evaluation } from '@plain-relief/core/relief';
+import { bounds } from '@plain-relief/core/geometry';
+import { type Evaluation } from '@plain-relief/core/relief';
 import {
   hardwareWords,
   numberWord,
@@ -10,7 +10,7 @@ import {
   ticket,
   ticketParagraphs,
 } from '@plain-relief/core/sign';
-import type { FontBook } from '@plain-relief/core/type';
+import { type FontBook } from '@plain-relief/core/type';
 import { Columns, columnsOf } from './columns.js';
 import { callOutsOfViews, listFinishes } from './finishes.js';
 import { firstPageOf, HEADING, type Put } from './first-page.js';

@@ -1,4 +1,4 @@
-import type { Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { type Evaluation, type Evaluator } from '@plain-relief/core/relief';
 import { coloured, type ColouredMesh, type Figures, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { hasBack, type Sign, type SignOption, withOption } from '@plain-relief/core/sign';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { NothingToWriteError, OpenSolidError, readGlb, readStl, readThreeMf, stlFile } from '@plain-relief/core/format';
 import { type Finish, newSign } from '@plain-relief/core/sign';
-import type { ColouredMesh } from '@plain-relief/core/solid';
+import { type ColouredMesh } from '@plain-relief/core/solid';
 import { faultReport } from './fault-report.js';
 import { fileStem } from './make-file.js';
 import { closedGlb, closedStl, closedThreeMf } from './solid-files.js';

@@ -8,7 +8,8 @@ import {
   stlFile,
   threeMfFile,
 } from '@plain-relief/core/format';
-import type { ColouredMesh, Mesh } from '@plain-relief/core/solid';
+import { type Mesh } from '@plain-relief/core/mesh';
+import { type ColouredMesh } from '@plain-relief/core/solid';
 
 /**
  * Files of solids, read back as they were written before they leave: one whose solid is not closed is never given out.

@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { templateDrawing } from '@plain-relief/core/drawing';
 import { Evaluator } from '@plain-relief/core/relief';
-import type { TemplatePaper } from '@plain-relief/core/sheet';
+import { type TemplatePaper } from '@plain-relief/core/sheet';
 import { newShape, newSign, type Sign } from '@plain-relief/core/sign';
 import { PNG } from 'pngjs';
 import { openFontBook } from '../fonts/font-files.js';

@@ -1,5 +1,5 @@
 import { type Drawing, FAINT, INK, type Item, templateDrawing, type Tile, tilesOf } from '@plain-relief/core/drawing';
-import type { Evaluation } from '@plain-relief/core/relief';
+import { type Evaluation } from '@plain-relief/core/relief';
 import { PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { drawOnPage, POINTS_PER_MM as PT, startPage } from './pdf-drawing.js';

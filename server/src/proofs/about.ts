@@ -1,6 +1,6 @@
 import { EVERYTHING } from '@plain-relief/core/sheet';
 import { changesBetween } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import type { Transaction } from 'sequelize';
 import type { Database } from '../database/database.js';
 import type { Job } from '../jobs/model.js';

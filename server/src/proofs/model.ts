@@ -7,7 +7,7 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
-import type { SheetLayout } from '@plain-relief/core/sheet';
+import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { ShopCard } from '../production/layout.js';
 import type { Brief, Revision } from '../production/sheet.js';
 import type { Job } from '../jobs/model.js';

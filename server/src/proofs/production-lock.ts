@@ -1,5 +1,5 @@
 import { changesBetween } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import type { Database } from '../database/database.js';
 import type { SignRow } from '../signs/model.js';
 import type { Proof } from './model.js';

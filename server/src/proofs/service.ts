@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { changesBetween } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import { Op, type Transaction } from 'sequelize';
 import type { Database } from '../database/database.js';
 import { errors } from '../errors.js';

@@ -1,5 +1,5 @@
 import { spellingOf } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import type { Proof, ProofRemark, ProofSign } from './model.js';
 
 const remarkView = ({ id, signId, option, across, down, isFromShop, who, text, at }: ProofRemark) => ({

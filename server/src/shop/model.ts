@@ -1,6 +1,6 @@
-import type { Blank, Finish } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
-import type { SheetLayout } from '@plain-relief/core/sheet';
+import { type Blank, type Finish } from '@plain-relief/core/sign';
+import { type FontEntry } from '@plain-relief/core/type';
+import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { ShopCard } from '../production/layout.js';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 

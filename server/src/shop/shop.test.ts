@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newSign, newText, setField } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import { TestServer } from '../testing/server.js';
 import { PNG } from 'pngjs';
 

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { newSign, readSign, type Sign, SignError } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import type { Database } from '../database/database.js';
 import { errors } from '../errors.js';
 import { isUuid } from '../http/ids.js';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { SheetLayout, TemplatePaper } from '@plain-relief/core/sheet';
+import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** What can be asked of a sign: its proof, single production files, or all of them in one archive. */

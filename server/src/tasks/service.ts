@@ -5,7 +5,7 @@ import { isUuid } from '../http/ids.js';
 import type { SignService } from '../signs/service.js';
 import { record } from '../history/record.js';
 import { type Clearance, clearance } from '../proofs/production-lock.js';
-import type { SheetLayout, TemplatePaper } from '@plain-relief/core/sheet';
+import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { PRODUCTION_KINDS, type Task, type TaskKind, waitingTask } from './model.js';
 import type { TaskOrder } from './queue.js';
 

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { ArtworkChoice, ArtworkFormat, Finding, TraceChoice } from '@plain-relief/core/artwork';
+import { type ArtworkChoice, type ArtworkFormat, type Finding, type TraceChoice } from '@plain-relief/core/artwork';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../shell/api';
 import { inBase64 } from '../shop/shop.service';

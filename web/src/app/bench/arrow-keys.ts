@@ -1,4 +1,4 @@
-import type { LengthUnit } from '@plain-relief/core/units';
+import { type LengthUnit } from '@plain-relief/core/units';
 
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [0, 1],

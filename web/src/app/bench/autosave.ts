@@ -1,4 +1,4 @@
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import type { Api, ApiError } from '../shell/api';
 import type { Drafts } from './drafts';

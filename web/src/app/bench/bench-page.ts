@@ -19,9 +19,9 @@ import {
   NgbDropdownMenu,
   NgbDropdownToggle,
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { type Box, joinBoxes } from '@plain-relief/core/outline';
+import { type Box, joinBoxes } from '@plain-relief/core/geometry';
 import { factorsToSize, hasInserts, hasSize, moveToDistance, sectionAt, type SectionLine, sideOf } from '@plain-relief/core/sign';
-import type { FontEntry, LetterGap } from '@plain-relief/core/type';
+import { type FontEntry, type LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import type { FiguresView, ReliefView, SectionView } from '../relief/views';

@@ -1,4 +1,4 @@
-import type { Side, Sign } from '@plain-relief/core/sign';
+import { type Side, type Sign } from '@plain-relief/core/sign';
 import type { SignProof } from '../jobs/sign-proof';
 import type { SaveState } from './autosave';
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import type { Blank } from '@plain-relief/core/sign';
+import { type Blank } from '@plain-relief/core/sign';
 import { NameField } from '../fields/name-field';
 import { NumberField } from '../fields/number-field';
 import { ShopService } from '../shop/shop.service';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import { ArtworkService, type KeptFile } from '../artwork/artwork.service';
 import { type Job, type JobChange, JobsService } from '../jobs/jobs.service';
 

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { LetterByHand, TextPart } from '@plain-relief/core/sign';
+import { type LetterByHand, type TextPart } from '@plain-relief/core/sign';
 import { plainWords, type LetterGap } from '@plain-relief/core/type';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';

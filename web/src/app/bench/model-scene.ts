@@ -1,4 +1,4 @@
-import type { SectionLine } from '@plain-relief/core/sign';
+import { type SectionLine } from '@plain-relief/core/sign';
 import {
   AmbientLight,
   BufferAttribute,

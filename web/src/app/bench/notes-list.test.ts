@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { Note } from '@plain-relief/core/relief';
+import { type Note } from '@plain-relief/core/notes';
 import { facts } from './facts';
 import { NotesList } from './notes-list';
 

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Note, Remedy } from '@plain-relief/core/relief';
+import { type Note, type Remedy } from '@plain-relief/core/notes';
 
 /** A remedy that is to be applied, to a part or to the blank. */
 export interface Mending {

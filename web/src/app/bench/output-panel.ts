@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import type { SignOption } from '@plain-relief/core/sign';
+import { type SignOption } from '@plain-relief/core/sign';
 import { LineField } from '../fields/line-field';
 import { LayoutChoice } from '../proofs/layout-choice';
 import { SessionService } from '../people/session.service';

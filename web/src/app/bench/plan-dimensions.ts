@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Box } from '@plain-relief/core/outline';
-import type { Distance } from '@plain-relief/core/sign';
-import type { LengthUnit } from '@plain-relief/core/units';
+import { type Box } from '@plain-relief/core/geometry';
+import { type Distance } from '@plain-relief/core/sign';
+import { type LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';
 import type { Viewport } from './plan-geometry';
 

@@ -1,4 +1,4 @@
-import type { Box } from '@plain-relief/core/outline';
+import { type Box } from '@plain-relief/core/geometry';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 
 /** How the plan lies in its window: `scale` pixels a mm, the plan's origin at (x, y) pixels from the upper left. */

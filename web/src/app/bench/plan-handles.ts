@@ -1,5 +1,5 @@
-import type { Box } from '@plain-relief/core/outline';
-import type { Factors } from '@plain-relief/core/sign';
+import { type Box } from '@plain-relief/core/geometry';
+import { type Factors } from '@plain-relief/core/sign';
 import type { Viewport } from './plan-geometry';
 
 /** A place on a box by which it is drawn larger or smaller: −1, 0, 1 from left to right and from bottom to top. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import type { OnRun } from '@plain-relief/core/outline';
+import { type OnRun } from '@plain-relief/core/geometry';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import { toPlan, type Viewport } from './plan-geometry';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
-import type { NamedSection } from '@plain-relief/core/sign';
+import { type NamedSection } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import type { SectionView } from '../relief/views';
 

@@ -1,5 +1,5 @@
-import type { Box } from '@plain-relief/core/outline';
-import type { Guide } from '@plain-relief/core/sign';
+import { type Box } from '@plain-relief/core/geometry';
+import { type Guide } from '@plain-relief/core/sign';
 
 /** A part, or several as one, that others may come to lie by. */
 export interface Snappable {

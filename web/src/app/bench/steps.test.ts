@@ -1,4 +1,4 @@
-import type { Note } from '@plain-relief/core/relief';
+import { type Note } from '@plain-relief/core/notes';
 import { newSign, newText, type Sign } from '@plain-relief/core/sign';
 import { stepsOf } from './steps';
 import type { Task, TaskKind } from './tasks.service';

@@ -1,5 +1,5 @@
-import type { Note } from '@plain-relief/core/relief';
-import type { Sign } from '@plain-relief/core/sign';
+import { type Note } from '@plain-relief/core/notes';
+import { type Sign } from '@plain-relief/core/sign';
 import { proofWords, type SignProof } from '../jobs/sign-proof';
 import type { Task } from './tasks.service';
 

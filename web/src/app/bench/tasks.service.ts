@@ -1,4 +1,4 @@
-import type { SheetLayout, TemplatePaper } from '@plain-relief/core/sheet';
+import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../shell/api';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { sentenceText, type Sign, ticket } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 
 /** The ticket for whoever changes nothing: as text, with every part to be found in the plan by a click. */
 @Component({

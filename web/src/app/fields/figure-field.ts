@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Limits } from '@plain-relief/core/sign';
+import { type Limits } from '@plain-relief/core/sign';
 
 /** A figure that cannot be taken, in a sentence that says why. */
 export class FigureError extends Error {}

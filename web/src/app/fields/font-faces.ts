@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 
 /** The shipped fonts as faces of the page, for samples; loaded when a list of them is opened. */
 @Injectable({ providedIn: 'root' })

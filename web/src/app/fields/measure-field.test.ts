@@ -1,5 +1,5 @@
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
-import type { Measure } from '@plain-relief/core/sign';
+import { type Measure } from '@plain-relief/core/sign';
 import { MeasureField } from './measure-field';
 
 describe('MeasureField', () => {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Limits, Measure } from '@plain-relief/core/sign';
+import { type Limits, type Measure } from '@plain-relief/core/sign';
 import { formatLength, formatLengthExact, type LengthUnit } from '@plain-relief/core/units';
 import { FigureField, type FigureFormat, moved, within } from './figure-field';
 import { lengthStep, readLength } from './length-field';

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { isUnderWay, type Task } from '../bench/tasks.service';
 import { Api, type ApiError } from '../shell/api';
-import type { SheetLayout } from '@plain-relief/core/sheet';
+import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { NewRemark, SharedProof } from './proof-types';
 
 export interface Proof extends SharedProof {

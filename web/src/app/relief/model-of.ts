@@ -1,7 +1,7 @@
 import { FACE, heightColour } from '@plain-relief/core/drawing';
-import { unitNormals } from '@plain-relief/core/outline';
+import { unitNormals } from '@plain-relief/core/mesh';
 import { linearColour } from '@plain-relief/core/sign';
-import type { ColouredMesh } from '@plain-relief/core/solid';
+import { type ColouredMesh } from '@plain-relief/core/solid';
 import type { ModelView } from './views';
 
 /** Facets that meet at less than this are one curved surface: the cosine of 32°. */

@@ -1,5 +1,6 @@
 import { heightColour, heightReach } from '@plain-relief/core/drawing';
-import { type Contour, type Polygon, polygonsOf, ringsOf } from '@plain-relief/core/outline';
+import { ringsOf } from '@plain-relief/core/arrangement';
+import { type Contour, type Polygon, polygonsOf } from '@plain-relief/core/geometry';
 import { type Band, type Evaluation, HOLE, placeOf, slopeBands, wornBy } from '@plain-relief/core/relief';
 import { finishWorn } from '@plain-relief/core/solid';
 import { screenPath } from './screen-path';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { heightColour, heightReach } from '@plain-relief/core/drawing';
-import { contains } from '@plain-relief/core/outline';
+import { contains } from '@plain-relief/core/geometry';
 import { Evaluator, regionOf } from '@plain-relief/core/relief';
 import { extentOfShape, readSign } from '@plain-relief/core/sign';
 import { FontBook, type FontEntry } from '@plain-relief/core/type';

@@ -1,6 +1,6 @@
 import { bodies, edgeOf, heightColour, heightReach, lineSeenFrom, profileOf, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
-import { bounds, nearestOn, type OnRun } from '@plain-relief/core/outline';
+import { bounds, nearestOn, type OnRun } from '@plain-relief/core/geometry';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';

@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
-import type { OnRun } from '@plain-relief/core/outline';
+import { type OnRun } from '@plain-relief/core/geometry';
 import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
-import type { FontEntry, LetterGap, OpenedUp } from '@plain-relief/core/type';
+import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';

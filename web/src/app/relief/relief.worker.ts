@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
-import type { SectionLine, Side, Sign } from '@plain-relief/core/sign';
+import { type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 
 async function fetchBytes(path: string): Promise<Uint8Array> {
   const answer = await fetch(path);

@@ -1,6 +1,7 @@
-import type { Box } from '@plain-relief/core/outline';
-import type { Note, TextMeasures } from '@plain-relief/core/relief';
-import type { Finish, Part, PartExtent, SectionLine, Side } from '@plain-relief/core/sign';
+import { type Box } from '@plain-relief/core/geometry';
+import { type Note } from '@plain-relief/core/notes';
+import { type TextMeasures } from '@plain-relief/core/relief';
+import { type Finish, type Part, type PartExtent, type SectionLine, type Side } from '@plain-relief/core/sign';
 
 /** What the worker hands to the page after an evaluation: plain values, ready to be shown. */
 export interface ReliefView {

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api } from '../shell/api';
-import type { SheetLayout } from '@plain-relief/core/sheet';
+import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { KeptLayout } from './sheet-layout';
 
 /** What the shop says of itself on sheets and to customers. */

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
-import type { Blank, Finish } from '@plain-relief/core/sign';
-import type { FontEntry } from '@plain-relief/core/type';
+import { type Blank, type Finish } from '@plain-relief/core/sign';
+import { type FontEntry } from '@plain-relief/core/type';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import { Api } from '../shell/api';
 

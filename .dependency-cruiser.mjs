@@ -1,0 +1,84 @@
+// The graph of docs/architecture.md as rules: which room may use which; no cycle, neither of files nor of folders.
+
+/** Rooms of core, and what each may use. */
+const CORE = {
+  units: [],
+  sheet: [],
+  notes: ['units'],
+  geometry: [],
+  arrangement: ['geometry'],
+  'medial-axis': ['geometry', 'arrangement'],
+  mesh: ['geometry'],
+  artwork: ['geometry', 'arrangement'],
+  type: ['geometry', 'arrangement'],
+  'sign/document': ['units', 'type', 'geometry'],
+  'sign/ticket': ['units', 'type', 'sign/document'],
+  'sign/edit': ['units', 'type', 'geometry', 'sign/document', 'sign/ticket'],
+  'relief/profile': ['sign'],
+  'relief/placing': ['units', 'notes', 'geometry', 'arrangement', 'medial-axis', 'type', 'sign', 'relief/profile'],
+  'relief/slopes': ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief/profile', 'relief/placing'],
+  'relief/plan': [
+    'units',
+    'notes',
+    'geometry',
+    'arrangement',
+    'type',
+    'sign',
+    'relief/profile',
+    'relief/placing',
+    'relief/slopes',
+  ],
+  solid: ['geometry', 'arrangement', 'mesh', 'sign', 'relief'],
+  drawing: ['units', 'notes', 'geometry', 'arrangement', 'sign', 'relief', 'solid'],
+  format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],
+  picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
+};
+
+const inside = (room) => `^core/src/${room}/`;
+/** A room is entered from outside by its door; its own files know each other. */
+const doorOf = (room) => (room.includes('/') ? `^core/src/${room}/[^/]+$` : `^core/src/${room}/index\\.ts$`);
+const SOURCES = { pathNot: '\\.test\\.ts$' };
+
+const arrows = Object.entries(CORE).map(([room, uses]) => ({
+  name: `core-${room.replace('/', '-')}`,
+  comment: `${room} uses ${uses.join(', ') || 'no other room'}, each by its index.ts.`,
+  severity: 'error',
+  from: { path: inside(room), ...SOURCES },
+  to: { path: '^(core|server|web|e2e)/', pathNot: [inside(room), ...uses.map(doorOf)] },
+}));
+
+export default {
+  forbidden: [
+    ...arrows,
+    {
+      name: 'every-room-of-core-is-named',
+      comment: 'A new room gets its arrows in .dependency-cruiser.mjs and docs/architecture.md.',
+      severity: 'error',
+      from: {
+        path: '^core/src/',
+        pathNot: [...Object.keys(CORE).map(inside), '^core/src/(sign|relief)/index\\.ts$', '\\.test\\.ts$'],
+      },
+      to: {},
+    },
+    {
+      name: 'no-cycle-of-files',
+      severity: 'error',
+      from: SOURCES,
+      to: { circular: true, dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'no-cycle-of-folders',
+      severity: 'error',
+      scope: 'folder',
+      from: {},
+      to: { circular: true },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules|/dist/' },
+    exclude: { path: 'node_modules|/dist/|\\.test\\.ts$' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.tests.json' },
+    enhancedResolveOptions: { extensions: ['.ts', '.mjs', '.js'] },
+  },
+};

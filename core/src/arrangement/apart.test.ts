@@ -1,0 +1,93 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { area, circle, type Contour, movedBy, rectangle, ShapeCache } from '../geometry/index.js';
+import { apart, touching, widestGap } from './apart.js';
+import { join } from './combine.js';
+import { markLetter, neighbourhoods, partedLetters } from './isolated-glyphs.js';
+
+const square = (x: number, y: number, side = 10): Contour => Float64Array.of(x, y, x + side, y, x + side, y + side, x, y + side);
+
+describe('outlines apart', () => {
+  it('are grouped by what touches: side by side, one in the other, and over others in between', () => {
+    const outlines = [[square(0, 0)], [square(10, 0)], [square(30, 0, 40)], [square(40, 5)], [square(200, 0)]];
+    expect(
+      touching(outlines)
+        .map((group) => group.sort())
+        .sort(),
+    ).toEqual([[0, 1], [2, 3], [4]]);
+    expect(
+      neighbourhoods(outlines, 9)
+        .map((group) => group.length)
+        .sort(),
+    ).toEqual([1, 2, 2]);
+    expect(
+      neighbourhoods(outlines, 25)
+        .map((group) => group.length)
+        .sort(),
+    ).toEqual([1, 4]);
+    expect(touching([])).toEqual([]);
+  });
+
+  it('keep the letters that were marked, join those that touch, and take the rest as one', () => {
+    const [a, b, c] = [[square(0, 0)], [square(5, 5)], [circle(60, 0, 8)]];
+    for (const letter of [a, b, c]) markLetter(letter);
+    const loose = square(100, 0);
+    expect(partedLetters([...a, ...c, loose])).toEqual({ letters: [a, c], others: [loose] });
+    const found = apart([...a, ...b, ...c, loose]);
+    expect(found).toHaveLength(3);
+    expect(found.map((outline) => Math.round(area(outline)))).toEqual([175, Math.round(area(c)), 100]);
+    expect(found[1]).toBe(partedLetters(c).letters[0]);
+    // A letter with a ring missing is no letter.
+    const ring = join([square(0, 0, 20)]).concat([Float64Array.of(5, 5, 5, 15, 15, 15, 15, 5)]);
+    markLetter(ring);
+    expect(partedLetters([ring[0]])).toEqual({ letters: [], others: [ring[0]] });
+  });
+
+  it('come to the same area as all joined, whatever they are', () => {
+    const piece = fc.tuple(fc.integer({ min: 0, max: 60 }), fc.integer({ min: 0, max: 60 }), fc.integer({ min: 2, max: 20 }));
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 9 }), (pieces) => {
+        const letters = pieces.map(([x, y, side]) => [square(x * 1.003, y * 0.997, side)]);
+        letters.forEach(markLetter);
+        const sum = apart(letters.flat()).reduce((all, outline) => all + area(outline), 0);
+        expect(Math.abs(sum - area(join(letters.flat())))).toBeLessThan(0.05);
+      }),
+    );
+  });
+});
+
+describe('ShapeCache', () => {
+  it('finds an outline again wherever it was moved on the grid, and says how far', () => {
+    const cache = new ShapeCache<number>();
+    let made = 0;
+    const get = (contours: readonly Contour[], name = 'area') => cache.get(contours, name, (rings) => (made++, area(rings)));
+    const letter = [rectangle(10, 6, 2), circle(0, 0, 1)];
+    const first = get(letter);
+    expect([first.dx, first.dy, made]).toEqual([0, 0, 1]);
+    const moved = get(movedBy(letter, 12.5, -3.25));
+    expect([moved.value, moved.dx, moved.dy, made]).toEqual([first.value, 12.5, -3.25, 1]);
+    get(letter, 'another name');
+    get([rectangle(10, 6, 2)]);
+    get([rectangle(10, 6, 2), circle(0, 0.000125, 1)]);
+    expect(made).toBe(4);
+  });
+
+  it('makes every value for the place where the shape was first', () => {
+    const cache = new ShapeCache<number>();
+    const leftOf = (rings: readonly Contour[]) => Math.min(...rings[0].filter((_, i) => i % 2 === 0));
+    cache.get([square(0, 0)], 'area', (rings) => area(rings));
+    const { value, dx } = cache.get([square(100, 0)], 'left', leftOf);
+    expect(value + dx).toBe(100);
+  });
+});
+
+describe('widestGap', () => {
+  it('is the longest edge of the minimum spanning tree: squares in a row, and an odd one out', () => {
+    const square = (x: number, y: number): Contour[] => [Float64Array.of(x, y, x + 1, y, x + 1, y + 1, x, y + 1)];
+    expect(widestGap([square(0, 0), square(2, 0), square(3.5, 0), square(6, 0)])).toBeCloseTo(1.5, 9);
+    // The far one is reached over the diagonal: 3-4-5.
+    expect(widestGap([square(0, 0), square(1, 0), square(5, 5)])).toBeCloseTo(5, 9);
+    expect(widestGap([square(0, 0)])).toBe(0);
+    expect(widestGap(Array.from({ length: 1501 }, (_, i) => square(2 * i, 0)))).toBeUndefined();
+  });
+});

@@ -1,0 +1,75 @@
+import { join } from './combine.js';
+import { bounds, type Box, type Contour, type Outline, gapBetween } from '../geometry/index.js';
+import { neighbourhoods, partedLetters } from './isolated-glyphs.js';
+
+/** Nearer than this, in mm, two outlines are one. */
+const TOUCHING = 0.001;
+
+/** Groups of outlines that come to touch each other, by their numbers. */
+export const touching = (outlines: readonly Outline[]): number[][] => neighbourhoods(outlines, TOUCHING);
+
+/** With more outlines than this the pairs of them are too many to look at. */
+const MOST_OUTLINES = 1500;
+
+/**
+ * The widest gap in mm that has to be bridged so that all outlines hang together by the narrowest gaps there are (the longest edge
+ * of a minimum spanning tree, after Kruskal); undefined for too many outlines.
+ */
+export function widestGap(outlines: readonly Outline[]): number | undefined {
+  const n = outlines.length;
+  if (n > MOST_OUTLINES) return undefined;
+  const boxes = outlines.map((outline) => bounds(outline)!);
+  const pairs: { readonly i: number; readonly j: number; readonly least: number }[] = [];
+  for (let i = 0; i < n; i++) for (let j = i + 1; j < n; j++) pairs.push({ i, j, least: boxGap(boxes[i], boxes[j]) });
+  pairs.sort((a, b) => a.least - b.least);
+  const parent = outlines.map((_, i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
+    return i;
+  };
+  let [apartStill, widest] = [n, 0];
+  /** Pairs that were measured, the narrowest gap last. */
+  const measured: { readonly i: number; readonly j: number; readonly gap: number }[] = [];
+  const joinUpTo = (least: number): void => {
+    while (measured.length > 0 && measured[measured.length - 1].gap <= least && apartStill > 1) {
+      const { i, j, gap } = measured.pop()!;
+      if (root(i) === root(j)) continue;
+      parent[root(i)] = root(j);
+      apartStill--;
+      widest = Math.max(widest, gap);
+    }
+  };
+  for (const { i, j, least } of pairs) {
+    joinUpTo(least);
+    if (apartStill <= 1) break;
+    // Boxes tell that most are further apart than what hangs together already.
+    if (root(i) === root(j)) continue;
+    const gap = gapBetween(outlines[i], outlines[j]);
+    const at = measured.findIndex((other) => other.gap <= gap);
+    measured.splice(at < 0 ? measured.length : at, 0, { i, j, gap });
+  }
+  joinUpTo(Infinity);
+  return widest;
+}
+
+function boxGap(a: Box, b: Box): number {
+  const across = Math.max(a.minX - b.maxX, b.minX - a.maxX, 0);
+  const up = Math.max(a.minY - b.maxY, b.minY - a.maxY, 0);
+  return Math.hypot(across, up);
+}
+
+/** What lists of contours are apart: tiers of a part ask for the same again and again. */
+const known = new WeakMap<readonly Contour[], readonly Outline[]>();
+
+/** Contours as outlines that do not touch each other: letter by letter, those that do joined into one. Worked out once for each list. */
+export function apart(contours: readonly Contour[]): readonly Outline[] {
+  let outlines = known.get(contours);
+  if (!outlines) known.set(contours, (outlines = outlinesApart(contours)));
+  return outlines;
+}
+
+function outlinesApart(contours: readonly Contour[]): Outline[] {
+  const { letters, others } = partedLetters(contours);
+  const all = [...letters, ...(others.length > 0 ? [join(others)] : [])].filter((each) => each.length > 0);
+  return touching(all).map((group) => (group.length === 1 ? all[group[0]] : join(group.flatMap((i) => all[i]))));
+}

@@ -1,0 +1,21 @@
+export { apart, touching, widestGap } from './apart.js';
+export {
+  areasByLabel,
+  arrange,
+  type Arrangement,
+  type Creases,
+  type Inset,
+  type LabelledEdges,
+  relabelled,
+  visitEdges,
+  type Windings,
+} from './arrangement.js';
+export { cut, join, keepCommon, windingOf } from './combine.js';
+export { lonelyLetters, markLetter, partedLetters } from './isolated-glyphs.js';
+export { NodingMemory } from './noding-memory.js';
+export { NodingError } from './noding.js';
+export { type CornerForm, joinedByPairs, offset, strokeArea, withoutRepeats } from './offset.js';
+export { ringsOf } from './rings.js';
+export { TURNED_BACK, turnedBy, withoutSpikes } from './spikes.js';
+export { TouchedCells } from './touched-cells.js';
+export { triangulate } from './triangulate.js';

@@ -1,0 +1,233 @@
+import Flatbush from 'flatbush';
+import { bounds, type Box, contains, type Contour, STEPS_PER_MM, turn } from '../geometry/index.js';
+
+/** A marked letter: its rings, and the box around them. */
+interface Letter {
+  readonly contours: readonly Contour[];
+  readonly box: Box;
+}
+
+/** The letter that a contour belongs to, for those that were marked. */
+const letters = new WeakMap<Contour, Letter>();
+
+/**
+ * Marks the rings of one letter as settled: they neither cross nor touch but in shared corners, outer rings one way and holes the
+ * other, as the results of join, cut and keepCommon are, moved on the grid, mirrored, or turned by quarters. Where nothing else
+ * comes near a letter, {@link arrange} asks once what lies around it instead of working through its edges, which for lettering
+ * are nearly all there are.
+ */
+export function markLetter(contours: readonly Contour[]): void {
+  const rings = contours.filter((contour) => contour.length >= 6);
+  if (rings.length === 0) return;
+  const letter = { contours: rings, box: bounds(rings)! };
+  for (const contour of rings) letters.set(contour, letter);
+}
+
+/**
+ * Contours as what was marked as letters, in order, and what was not. A letter of which not every ring is there counts as not
+ * marked.
+ */
+export function partedLetters(contours: readonly Contour[]): { letters: (readonly Contour[])[]; others: Contour[] } {
+  const rings = new Map<Letter, number>();
+  for (const contour of contours) {
+    const letter = letters.get(contour);
+    if (letter) rings.set(letter, (rings.get(letter) ?? 0) + 1);
+  }
+  const whole = new Set([...rings].filter(([letter, count]) => count === letter.contours.length).map(([letter]) => letter));
+  const isWhole = (contour: Contour): boolean => {
+    const letter = letters.get(contour);
+    return letter !== undefined && whole.has(letter);
+  };
+  return { letters: [...whole].map((letter) => letter.contours), others: contours.filter((contour) => !isWhole(contour)) };
+}
+
+/** Letters in groups of those that come nearer to each other than a distance in mm, as far as their boxes tell. */
+export function neighbourhoods(outlines: readonly (readonly Contour[])[], distance: number): number[][] {
+  const boxes = outlines.map((outline) => bounds(outline)!);
+  const order = boxes.map((_, i) => i).sort((a, b) => boxes[a].minX - boxes[b].minX);
+  const parent = boxes.map((_, i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
+    return i;
+  };
+  let open: number[] = [];
+  for (const i of order) {
+    open = open.filter((j) => boxes[j].maxX + distance >= boxes[i].minX);
+    for (const j of open) {
+      if (boxes[j].maxY + distance < boxes[i].minY || boxes[i].maxY + distance < boxes[j].minY) continue;
+      if (root(i) !== root(j) && !areFurther(outlines[i], outlines[j], boxes[i], boxes[j], distance)) parent[root(i)] = root(j);
+    }
+    open.push(i);
+  }
+  const groups = new Map<number, number[]>();
+  boxes.forEach((_, i) => {
+    const list = groups.get(root(i));
+    if (list) list.push(i);
+    else groups.set(root(i), [i]);
+  });
+  return [...groups.values()];
+}
+
+/** With more comparisons than this the search for crossings itself is cheaper. */
+const MOST_COMPARISONS = 4_000_000;
+
+const meet = (a: Box, b: Box): boolean => a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
+
+/** A marked letter that nothing comes near. */
+export interface LonelyLetter extends Letter {
+  /** Every layer that it is part of, ascending. */
+  readonly layers: readonly number[];
+}
+
+interface Found extends Letter {
+  readonly layers: number[];
+  /** Contours counted over all layers. */
+  count: number;
+}
+
+/** Two outlines nearer than this, in mm, count as touching: four steps of the grid. */
+const NEAR = 4 / STEPS_PER_MM;
+
+/** What was found of pairs of letters before. */
+const pairs = new WeakMap<Contour, WeakMap<Contour, boolean>>();
+
+/** Whether two letters neither meet nor lie in each other, though their boxes do: A and V, or two italics. */
+function areApart(a: Letter, b: Letter): boolean {
+  let ofA = pairs.get(a.contours[0]);
+  if (!ofA) pairs.set(a.contours[0], (ofA = new WeakMap()));
+  let known = ofA.get(b.contours[0]);
+  if (known === undefined) {
+    known = areFurther(a.contours, b.contours, a.box, b.box, NEAR);
+    ofA.set(b.contours[0], known);
+  }
+  return known;
+}
+
+/** Whether two outlines are further apart than a distance, and neither lies in the other. */
+function areFurther(a: readonly Contour[], b: readonly Contour[], boxA: Box, boxB: Box, distance: number): boolean {
+  const common = {
+    minX: Math.max(boxA.minX, boxB.minX) - distance,
+    minY: Math.max(boxA.minY, boxB.minY) - distance,
+    maxX: Math.min(boxA.maxX, boxB.maxX) + distance,
+    maxY: Math.min(boxA.maxY, boxB.maxY) + distance,
+  };
+  const [ofA, ofB] = [segmentsIn(a, common), segmentsIn(b, common)];
+  if (ofA.length > 0 && ofB.length > 0) {
+    const index = new Flatbush(ofB.length);
+    for (const [ax, ay, bx, by] of ofB) index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+    index.finish();
+    for (const one of ofA) {
+      const [ax, ay, bx, by] = one;
+      const [minX, minY] = [Math.min(ax, bx) - distance, Math.min(ay, by) - distance];
+      const [maxX, maxY] = [Math.max(ax, bx) + distance, Math.max(ay, by) + distance];
+      for (const other of index.search(minX, minY, maxX, maxY)) if (areNear(one, ofB[other], distance)) return false;
+    }
+  }
+  const lies = (inner: readonly Contour[], outer: readonly Contour[]) => inner.some(([x, y]) => contains(outer, x, y));
+  return !lies(a, b) && !lies(b, a);
+}
+
+type Segment = readonly [ax: number, ay: number, bx: number, by: number];
+
+function segmentsIn(contours: readonly Contour[], box: Box): Segment[] {
+  const out: Segment[] = [];
+  for (const contour of contours) {
+    const n = contour.length;
+    for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+      const [ax, ay, bx, by] = [contour[j], contour[j + 1], contour[i], contour[i + 1]];
+      const isPast =
+        (ax < box.minX && bx < box.minX) ||
+        (ax > box.maxX && bx > box.maxX) ||
+        (ay < box.minY && by < box.minY) ||
+        (ay > box.maxY && by > box.maxY);
+      if (!isPast) out.push([ax, ay, bx, by]);
+    }
+  }
+  return out;
+}
+
+function areNear(p: Segment, q: Segment, distance: number): boolean {
+  const [ax, ay, bx, by] = p;
+  const [cx, cy, dx, dy] = q;
+  const isCrossed =
+    turn(ax, ay, bx, by, cx, cy) > 0 !== turn(ax, ay, bx, by, dx, dy) > 0 &&
+    turn(cx, cy, dx, dy, ax, ay) > 0 !== turn(cx, cy, dx, dy, bx, by) > 0;
+  return (
+    isCrossed ||
+    reach(p, cx, cy) < distance ||
+    reach(p, dx, dy) < distance ||
+    reach(q, ax, ay) < distance ||
+    reach(q, bx, by) < distance
+  );
+}
+
+/** Distance of a point from a segment. */
+function reach([ax, ay, bx, by]: Segment, x: number, y: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const length = dx * dx + dy * dy;
+  const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
+  return Math.hypot(ax + t * dx - x, ay + t * dy - y);
+}
+
+/**
+ * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no crease.
+ * @param creases segments in grid steps, x and y of both ends in turn
+ */
+export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: ArrayLike<number> = []): LonelyLetter[] {
+  const found = new Map<Letter, Found>();
+  const others: Contour[] = [];
+  let segments = 0;
+  layers.forEach((contours, layer) => {
+    for (const contour of contours) {
+      const letter = letters.get(contour);
+      if (!letter) {
+        others.push(contour);
+        segments += contour.length / 2;
+        continue;
+      }
+      let known = found.get(letter);
+      if (!known) found.set(letter, (known = { ...letter, layers: [], count: 0 }));
+      known.count++;
+      if (known.layers[known.layers.length - 1] !== layer) known.layers.push(layer);
+    }
+  });
+  segments += creases.length / 4;
+  if (segments * found.size > MOST_COMPARISONS) return [];
+  // Each of its layers must have the whole letter, once.
+  const lonely = new Set([...found.values()].filter((each) => each.count === each.contours.length * each.layers.length));
+
+  // Letters against letters, from left to right, those that have ended taken off the list.
+  const sorted = [...found.values()].sort((a, b) => a.box.minX - b.box.minX);
+  let open: Found[] = [];
+  for (const letter of sorted) {
+    open = open.filter((before) => before.box.maxX >= letter.box.minX);
+    for (const before of open) {
+      if (!meet(letter.box, before.box) || areApart(letter, before)) continue;
+      lonely.delete(letter);
+      lonely.delete(before);
+    }
+    open.push(letter);
+  }
+  const left = sorted.filter((letter) => lonely.has(letter));
+  const takeOff = (ax: number, ay: number, bx: number, by: number) => {
+    for (const letter of left) {
+      const { minX, minY, maxX, maxY } = letter.box;
+      if (minX > ax && minX > bx) break;
+      if ((maxX < ax && maxX < bx) || (minY > ay && minY > by) || (maxY < ay && maxY < by)) continue;
+      lonely.delete(letter);
+    }
+  };
+  for (const contour of others) {
+    const n = contour.length;
+    for (let i = 0, j = n - 2; i < n && lonely.size > 0; j = i, i += 2)
+      takeOff(contour[i], contour[i + 1], contour[j], contour[j + 1]);
+  }
+  for (let i = 0; i < creases.length && lonely.size > 0; i += 4)
+    takeOff(
+      creases[i] / STEPS_PER_MM,
+      creases[i + 1] / STEPS_PER_MM,
+      creases[i + 2] / STEPS_PER_MM,
+      creases[i + 3] / STEPS_PER_MM,
+    );
+  return [...lonely];
+}

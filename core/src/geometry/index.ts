@@ -1,0 +1,56 @@
+export { boxOfSegments, CellGrid } from './cell-grid.js';
+export { Cells } from './cells.js';
+export {
+  area,
+  bounds,
+  type Box,
+  contains,
+  type Contour,
+  contourArea,
+  insideLeft,
+  joinBoxes,
+  type Outline,
+  perimeter,
+  reversed,
+  snapRun,
+  type Stroke,
+} from './contour.js';
+export { gapBetween } from './gap.js';
+export {
+  CHORD_TOLERANCE,
+  CoordinateError,
+  keyX,
+  keyY,
+  LARGEST_MM,
+  LARGEST_STEP,
+  pointKey,
+  snap,
+  STEPS_PER_MM,
+  toStep,
+  turn,
+} from './grid.js';
+export { IntListMap } from './int-lists.js';
+export { nearestOn, type OnRun } from './nearest.js';
+export {
+  addPoint,
+  isSmooth,
+  makeCorner,
+  makeSmooth,
+  mappedPath,
+  moveHandle,
+  movePoint,
+  pathData,
+  pathOfPoints,
+  type PathPoints,
+  pathPoints,
+  type PointAt,
+  removePoint,
+} from './path-points.js';
+export { type FlatRun, flatten, type PathCommand, readPathData, TooManyPointsError } from './path.js';
+export { compose, direction, HERE, placement, type Placement, placePoint, placeRings, placeRun } from './placement.js';
+export { PointSet } from './points.js';
+export { type Polygon, polygonsOf } from './polygons.js';
+export { movedBy, ShapeCache } from './shape-cache.js';
+export { arch, chordsInCircle, circle, ellipse, rectangle, regularPolygon } from './shapes.js';
+export { arcTrack, reversedTrack, runTrack, straightTrack, type Track } from './track.js';
+export { Weld } from './weld.js';

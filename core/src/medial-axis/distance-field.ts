@@ -1,0 +1,495 @@
+import Flatbush from 'flatbush';
+import { contains, type Contour, type Outline, reversed, keyX, keyY, pointKey, STEPS_PER_MM, Weld } from '../geometry/index.js';
+import { type EnvelopePiece } from './envelope.js';
+import { discAt, FREE, type Front, frontsOf } from './sites.js';
+import { MitredGrowth } from './mitred-sites.js';
+import { offset } from '../arrangement/index.js';
+
+/** A point at which a disc that touches the edge can grow no more. */
+interface AxisPoint {
+  readonly x: number;
+  readonly y: number;
+  /** Its distance from the edge. */
+  readonly d: number;
+  /** The disc has grown to the run without touching anything else. */
+  readonly isFree: boolean;
+  /** The point of the edge that it was grown from, with the direction in which it grew. */
+  readonly footX: number;
+  readonly footY: number;
+  readonly nx: number;
+  readonly ny: number;
+}
+
+/** A front with its axis points, as the edge is run. */
+interface Flank {
+  readonly isCorner: boolean;
+  readonly points: readonly AxisPoint[];
+}
+
+/** The distance of every place inside an outline from its edge, up to a greatest one, the run. */
+export interface Field {
+  readonly outline: Outline;
+  readonly run: number;
+  readonly tolerance: number;
+  /** The greatest distance that is found inside, at most the run. */
+  readonly deepest: number;
+  distanceAt(x: number, y: number): number;
+  /** What lies at least so far from the edge: slow, and right whatever the fronts are like. */
+  beyond(distance: number): Outline;
+  /**
+   * The borders of the places over which the distance grows evenly, with lines of equal distance.
+   * @param levels distances of those lines, ascending
+   * @param isLevelBeyond nothing is asked of the distance beyond the last line: no borders are drawn there
+   */
+  drawn(levels: readonly number[], isLevelBeyond?: boolean): DrawnField;
+}
+
+/**
+ * How far every place inside an outline is from the outline's edge, up to a greatest distance, the run: as places over which the
+ * distance grows evenly. Their borders are the medial axis of the outline, rays in the fans of its inner corners, and lines of
+ * equal distance. Surfaces that are a function of that distance (slopes, ridges, vees, rounded edges) are flat over each of them
+ * to within the tolerance.
+ */
+export class DistanceField implements Field {
+  private readonly flanks: readonly Flank[];
+  private readonly index: Flatbush | undefined;
+  private readonly edges: Float64Array;
+
+  /**
+   * @param outline rings with the inside on their left, that meet in corners at most
+   * @param run mm; the distance is not told apart beyond it
+   * @param tolerance mm by which a distance may be off, in the middle of its chords
+   */
+  constructor(
+    readonly outline: Outline,
+    readonly run: number,
+    readonly tolerance: number,
+  ) {
+    const fronts = frontsOf(outline, run);
+    this.flanks = fronts.map((front) => flankOf(front, fronts, tolerance));
+    const edges: number[] = [];
+    for (const contour of outline) {
+      const n = contour.length;
+      for (let i = 0, j = n - 2; i < n; j = i, i += 2) edges.push(contour[j], contour[j + 1], contour[i], contour[i + 1]);
+    }
+    this.edges = Float64Array.from(edges);
+    if (edges.length === 0) return;
+    this.index = new Flatbush(edges.length / 4);
+    for (let e = 0; e < edges.length; e += 4)
+      this.index.add(
+        Math.min(edges[e], edges[e + 2]),
+        Math.min(edges[e + 1], edges[e + 3]),
+        Math.max(edges[e], edges[e + 2]),
+        Math.max(edges[e + 1], edges[e + 3]),
+      );
+    this.index.finish();
+  }
+
+  /** The greatest distance from the edge that is found inside, at most the run. */
+  get deepest(): number {
+    return this.flanks.reduce((most, { points }) => points.reduce((m, { d }) => Math.max(m, d), most), 0);
+  }
+
+  /** Distance of a point inside from the edge, at most the run. */
+  distanceAt(x: number, y: number): number {
+    const { index, edges, run } = this;
+    if (!index) return 0;
+    for (let reach = Math.min(run, 0.5); ; reach = Math.min(run, reach * 4)) {
+      let best = reach * reach;
+      for (const e of index.search(x - reach, y - reach, x + reach, y + reach)) {
+        const [ax, ay] = [edges[4 * e], edges[4 * e + 1]];
+        const [dx, dy] = [edges[4 * e + 2] - ax, edges[4 * e + 3] - ay];
+        const length = dx * dx + dy * dy;
+        const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
+        best = Math.min(best, (ax + t * dx - x) ** 2 + (ay + t * dy - y) ** 2);
+      }
+      if (best < reach * reach || reach >= run) return Math.sqrt(best);
+    }
+  }
+
+  beyond(distance: number): Outline {
+    return offset(this.outline, -distance);
+  }
+
+  drawn(levels: readonly number[], isLevelBeyond = false): DrawnField {
+    return new DrawnField(this, this.outline, this.flanks, levels, { last: isLevelBeyond ? levels.at(-1) : undefined });
+  }
+}
+
+/**
+ * How far every place of a grown outline is from where its growth ended: nothing on its edge, and the whole growth in all of what was
+ * grown. Corners are mitred, so that where slopes lean outwards what is level is the outline itself, with its inner corners as sharp as
+ * they are. Their borders are straight everywhere.
+ */
+export class GrowthField implements Field {
+  private readonly growth: MitredGrowth;
+
+  /**
+   * @param outline what was grown to, rings with the inside on their left
+   * @param inner what was grown
+   * @param run mm by which it was grown, corners mitred
+   */
+  constructor(
+    readonly outline: Outline,
+    readonly inner: Outline,
+    readonly run: number,
+    readonly tolerance: number,
+  ) {
+    this.growth = new MitredGrowth(inner, run);
+  }
+
+  get deepest(): number {
+    return this.run;
+  }
+
+  distanceAt(x: number, y: number): number {
+    if (contains(this.inner, x, y)) return this.run;
+    return Math.max(0, this.run - this.growth.at(x, y));
+  }
+
+  beyond(distance: number): Outline {
+    return distance >= this.run ? this.inner : offset(this.inner, this.run - distance, undefined, 'mitred');
+  }
+
+  drawn(levels: readonly number[]): DrawnField {
+    const flanks = this.growth.fronts.map((front): Flank => {
+      const points = front.pieces.flatMap((piece, i) =>
+        (i === 0 ? [piece.from, piece.to] : [piece.to]).map((t): AxisPoint => {
+          const d = front.growthAt(piece, t);
+          const [footX, footY] = front.footAt(t);
+          const [nx, ny] = front.rayAt(t);
+          return { x: footX + d * nx, y: footY + d * ny, d, isFree: piece.owner === FREE, footX, footY, nx, ny };
+        }),
+      );
+      return { isCorner: front.isCorner, points };
+    });
+    return new DrawnField(this, this.outline, flanks, levels, { inner: this.inner });
+  }
+}
+
+/** mm by which a distance may miss its line by rounding and still lie on it. */
+const HAIR = 1e-9;
+
+/** mm by which borders are drawn beyond the last line. */
+const NARROW = 0.02;
+
+/** Measured distances nearer than this, in mm, to that of a line of equal distance are on it. */
+const ON_LINE = 4 / STEPS_PER_MM;
+
+/** A distance field with its lines, on the grid. */
+export class DrawnField {
+  /** Borders of the places over which the distance grows evenly, the lines of equal distance behind all others. */
+  readonly creases: Int32Array;
+  /** Where in the creases the lines begin. */
+  readonly firstLine: number;
+  /** For every level the line of that distance, as rings with the farther places on their left. */
+  readonly rings: readonly (readonly Contour[])[];
+  /** Distances of the points of creases and lines, by place. */
+  private readonly known = new Map<number, number>();
+  private readonly weld: Weld;
+  private readonly inner?: Outline;
+  /** The distance beyond which no borders are drawn. */
+  private readonly last: number;
+
+  /**
+   * @param flanks with distances from the outline, or from `inner` outwards where that is given
+   * @param choice.inner what the outline was grown from: distances count from where that growth ended
+   * @param choice.last distance, a level, beyond which no borders are drawn
+   */
+  constructor(
+    readonly field: Field,
+    outline: Outline,
+    flanks: readonly Flank[],
+    readonly levels: readonly number[],
+    { inner, last = Infinity }: { readonly inner?: Outline; readonly last?: number } = {},
+  ) {
+    this.inner = inner;
+    this.last = last;
+    this.weld = new Weld(Math.max(2, Math.round((field.tolerance / 2) * STEPS_PER_MM)));
+    for (const contour of outline)
+      for (let i = 0; i < contour.length; i += 2) this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
+    for (const contour of inner ?? [])
+      for (let i = 0; i < contour.length; i += 2) this.placeOnLine(contour[i], contour[i + 1], field.run);
+    const creases: number[] = [];
+    for (const { isCorner, points } of flanks) {
+      points.forEach((point, i) => {
+        if (isCorner) this.ray(point, creases);
+        const next = points[i + 1];
+        if (next && !(point.isFree && next.isFree)) this.axis(point, next, creases);
+      });
+    }
+    this.firstLine = creases.length;
+    this.rings = levels.map((level) => {
+      const steps = flanks.flatMap(({ points }) => this.lineAlong(points, this.onFlank(level)));
+      const linkedSteps = linked(steps);
+      // Where a mitre comes to places that something else came to and left again its front has no rays to show it.
+      const { rings, stretches } = linkedSteps ?? this.measured(level);
+      for (const { from, to } of stretches ?? steps) push(from, to, creases);
+      // Flanks of what grew have the farther places on their other side.
+      return linkedSteps && inner ? rings.map(reversed) : rings;
+    });
+    this.creases = Int32Array.from(creases);
+  }
+
+  /** Distance of a grid point, in steps: what was meant where a crease or a line has it, else as measured. */
+  distanceOfPoint(x: number, y: number): number {
+    const known = this.known.get(pointKey(x, y));
+    if (known !== undefined) return known;
+    const measured = this.field.distanceAt(x / STEPS_PER_MM, y / STEPS_PER_MM);
+    if (measured < ON_LINE) return 0;
+    return this.levels.find((level) => Math.abs(level - measured) < ON_LINE) ?? measured;
+  }
+
+  /** The line of a level from what lies beyond it, for where the flanks do not close. */
+  private measured(level: number): Linked {
+    const stretches: Pick<Step, 'from' | 'to'>[] = [];
+    const rings = this.field.beyond(level).map((ring) => {
+      const keys = Array.from({ length: ring.length / 2 }, (_, i) => this.placeOnLine(ring[2 * i], ring[2 * i + 1], level));
+      keys.forEach((from, i) => stretches.push({ from, to: keys[(i + 1) % keys.length] }));
+      return contourOf(keys);
+    });
+    return { rings: rings.filter((ring) => ring.length >= 6), stretches };
+  }
+
+  /** A distance as flanks count it, and the other way round. */
+  private onFlank(d: number): number {
+    return this.inner ? this.field.run - d : d;
+  }
+
+  private place({ x, y, d }: Pick<AxisPoint, 'x' | 'y' | 'd'>): number {
+    const key = this.weld.place(x, y);
+    if (!this.known.has(key)) this.known.set(key, this.onFlank(d));
+    return key;
+  }
+
+  private placeOnLine(x: number, y: number, level: number): number {
+    const key = this.weld.place(x, y);
+    if (this.known.get(key) !== 0) this.known.set(key, level);
+    return key;
+  }
+
+  /** A stretch of the axis, as far as borders are drawn. */
+  private axis(a: AxisPoint, b: AxisPoint, creases: number[]): void {
+    // Where strokes are about as wide as the line is far the axis stands for what the line encloses.
+    const last = this.last + NARROW;
+    const [isBeyond, isNextBeyond] = [a.d > last, b.d > last];
+    if (isBeyond && isNextBeyond) return;
+    push(
+      isBeyond ? this.placeBetween(a, b, last, last) : this.place(a),
+      isNextBeyond ? this.placeBetween(a, b, last, last) : this.place(b),
+      creases,
+    );
+  }
+
+  /** Where a stretch of the axis comes to a distance. */
+  private placeBetween(a: AxisPoint, b: AxisPoint, along: number, distance: number): number {
+    const t = (along - a.d) / (b.d - a.d);
+    return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), distance);
+  }
+
+  private ray(point: AxisPoint, creases: number[]): void {
+    const { footX, footY, nx, ny, d } = point;
+    let from = this.weld.place(footX, footY);
+    for (const level of this.inner ? [...this.levels].reverse() : this.levels) {
+      const along = this.onFlank(level);
+      if (along >= d) break;
+      const to = this.placeOnLine(footX + along * nx, footY + along * ny, level);
+      push(from, to, creases);
+      if (level === this.last && d > level + NARROW) return;
+      from = to;
+    }
+    push(from, this.place(point), creases);
+  }
+
+  /** The stretches of a line of equal distance along one flank. */
+  private lineAlong(points: readonly AxisPoint[], along: number): Step[] {
+    const out: Step[] = [];
+    const distance = this.onFlank(along);
+    const onRay = ({ footX, footY, nx, ny }: AxisPoint) => this.placeOnLine(footX + along * nx, footY + along * ny, distance);
+    for (let i = 0; i + 1 < points.length; i++) {
+      const [a, b] = [points[i], points[i + 1]];
+      const [isIn, isOut] = [a.d > along - HAIR, b.d > along - HAIR];
+      if (!isIn && !isOut) continue;
+      const from = isIn ? onRay(a) : this.placeBetween(a, b, along, distance);
+      const to = isOut ? onRay(b) : this.placeBetween(a, b, along, distance);
+      if (from !== to) out.push({ from, to, isUsed: false });
+    }
+    return out;
+  }
+}
+
+function push(a: number, b: number, creases: number[]): void {
+  if (a !== b) creases.push(keyX(a), keyY(a), keyX(b), keyY(b));
+}
+
+/** A stretch of a line of equal distance. */
+interface Step {
+  readonly from: number;
+  readonly to: number;
+  isUsed: boolean;
+}
+
+/** Further apart than this, in grid steps, two ends do not belong together. */
+const GAP = 80;
+
+/** Where two fronts part their axis a hair differently, the line goes on at the nearest end. */
+function nearestStep(steps: readonly Step[], key: number): Step | undefined {
+  let best: Step | undefined;
+  let least = GAP;
+  for (const step of steps) {
+    const distance = apartOf(step.from, key);
+    if (step.isUsed || distance >= least) continue;
+    least = distance;
+    best = step;
+  }
+  return best;
+}
+
+/** A line of equal distance, and the stretches that it is of where they are not those of the flanks. */
+interface Linked {
+  readonly rings: Contour[];
+  readonly stretches?: readonly Pick<Step, 'from' | 'to'>[];
+}
+
+/** Stretches of a line of equal distance as closed rings; undefined where they do not close. */
+function linked(steps: readonly Step[]): Linked | undefined {
+  const leaving = new Map<number, Step[]>();
+  for (const step of steps) {
+    const list = leaving.get(step.from);
+    if (list) list.push(step);
+    else leaving.set(step.from, [step]);
+  }
+  const rings: Contour[] = [];
+  for (const first of steps) {
+    const ring: number[] = [];
+    let step: Step | undefined = first.isUsed ? undefined : first;
+    while (step && !step.isUsed) {
+      step.isUsed = true;
+      ring.push(step.from);
+      const next: Step | undefined = leaving.get(step.to)?.find(({ isUsed }) => !isUsed);
+      if (!next && step.to !== first.from) {
+        const over = nearestStep(steps, step.to);
+        if (!over && apartOf(step.to, first.from) >= GAP) return undefined;
+        step = over;
+      } else step = next;
+    }
+    if (ring.length >= 3) rings.push(contourOf(ring));
+  }
+  return { rings };
+}
+
+const contourOf = (keys: readonly number[]): Contour =>
+  Float64Array.from(keys.flatMap((key) => [keyX(key) / STEPS_PER_MM, keyY(key) / STEPS_PER_MM]));
+
+/** Grid steps between two points. */
+const apartOf = (a: number, b: number): number => Math.hypot(keyX(a) - keyX(b), keyY(a) - keyY(b));
+
+function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Flank {
+  const points: AxisPoint[] = [];
+  const isCorner = front.kind === 'corner';
+  // A corner's fan runs anticlockwise, the outline's edge clockwise about it.
+  const pieces = isCorner ? [...front.pieces].reverse() : front.pieces;
+  const add = (piece: EnvelopePiece, t: number) => {
+    const d = discAt(front, piece, t);
+    const [footX, footY, nx, ny] =
+      front.kind === 'edge'
+        ? [front.x + t * front.tx, front.y + t * front.ty, -front.ty, front.tx]
+        : [front.x, front.y, Math.cos(t), Math.sin(t)];
+    points.push({ x: footX + d * nx, y: footY + d * ny, d, isFree: piece.owner === FREE, footX, footY, nx, ny });
+  };
+  pieces.forEach((piece, i) => {
+    const [from, to] = isCorner ? [piece.to, piece.from] : [piece.from, piece.to];
+    const cuts = cutsOf(front, piece, from, to, fronts, tolerance);
+    // A piece begins where the last one ended.
+    if (i === 0) add(piece, from);
+    for (const t of cuts) add(piece, t);
+    add(piece, to);
+  });
+  return { isCorner, points };
+}
+
+/**
+ * Where a piece is parted so that distances over its chords are off by no more than the tolerance; the same places from either side of
+ * the axis. Far from the two that it lies between they look in almost the same direction, and chords may be long.
+ */
+function cutsOf(
+  front: Front,
+  piece: EnvelopePiece,
+  from: number,
+  to: number,
+  fronts: readonly Front[],
+  tolerance: number,
+): number[] {
+  const other = piece.owner === FREE ? undefined : fronts[piece.owner];
+  if (front.kind === 'edge') {
+    if (other?.kind !== 'corner') return [];
+    const [dx, dy] = [other.x - front.x, other.y - front.y];
+    const foot = dx * front.tx + dy * front.ty;
+    return alongParabola(from - foot, to - foot, dy * front.tx - dx * front.ty, tolerance).map((u) => u + foot);
+  }
+  if (!other) return evenly(from, to, Math.sqrt((8 * tolerance) / discAt(front, piece, from)));
+  if (other.kind === 'edge') {
+    // As seen from the edge.
+    const { x, y, tx, ty } = other;
+    const height = (y - front.y) * -tx - (x - front.x) * -ty;
+    const foot = (front.x - x) * tx + (front.y - y) * ty;
+    const aside = (t: number): number => {
+      const r = discAt(front, piece, t);
+      return (front.x + r * Math.cos(t) - x) * tx + (front.y + r * Math.sin(t) - y) * ty - foot;
+    };
+    return alongParabola(aside(from), aside(to), height, tolerance).map((u) => {
+      const [along, d] = [u + foot, middle(u, height)];
+      return near(from, to, Math.atan2(y + along * ty + d * tx - front.y, x + along * tx - d * ty - front.x));
+    });
+  }
+  // Along the line between two corners' discs, measured from the middle between them.
+  const [dx, dy] = [other.x - front.x, other.y - front.y];
+  const half = Math.hypot(dx, dy) / 2;
+  const towards = Math.atan2(dy, dx);
+  return alongBisector(Math.tan(from - towards), Math.tan(to - towards), half, tolerance).map((v) =>
+    near(from, to, towards + Math.atan(v)),
+  );
+}
+
+/**
+ * Places of a parabola about a corner at `height` over an edge, as distances aside from below the corner. A chord of length δ, seen along
+ * the edge, gives distances that are off by δ²/8d where d is the distance itself, (u² + height²)/2·height at u: evenly in asinh(u/height).
+ */
+function alongParabola(from: number, to: number, height: number, tolerance: number): number[] {
+  const step = Math.sqrt((4 * tolerance) / height);
+  return byTheMiddle(Math.asinh(from / height), Math.asinh(to / height), step).map((w) => height * Math.sinh(w));
+}
+
+/**
+ * Places of the line between two corners that are twice `half` apart, as multiples v of `half` from the middle between them. Distances
+ * √(1 + v²)·half ask for steps in v that grow with (1 + v²)^¾, which (1 + |v|)^1.5 / 1.69 stays below.
+ */
+function alongBisector(from: number, to: number, half: number, tolerance: number): number[] {
+  const most = 2 * 1.69;
+  const evened = (v: number): number => Math.sign(v) * most * (1 - 1 / Math.sqrt(1 + Math.abs(v)));
+  const back = (w: number): number => Math.sign(w) * ((1 - Math.abs(w) / most) ** -2 - 1);
+  return byTheMiddle(evened(from), evened(to), Math.sqrt((8 * tolerance) / half)).map(back);
+}
+
+/** Values strictly between two as {@link evenly} gives them, and 0 where it lies between: there distances turn, however near the corners are. */
+function byTheMiddle(from: number, to: number, step: number): number[] {
+  if (from * to >= 0) return evenly(from, to, step);
+  return [...evenly(from, 0, step), 0, ...evenly(0, to, step)];
+}
+
+/** Height above a line of the point that is as far from it as from a corner at `height`, at `aside` from below the corner. */
+const middle = (aside: number, height: number): number => (aside * aside + height * height) / (2 * height);
+
+const MOST_CUTS = 400;
+
+/** Values strictly between two, evenly, no further apart than `step`. */
+function evenly(from: number, to: number, step: number): number[] {
+  const n = Math.min(MOST_CUTS, Math.ceil(Math.abs(to - from) / step - 1e-6));
+  return Array.from({ length: Math.max(0, n - 1) }, (_, i) => from + ((to - from) * (i + 1)) / n);
+}
+
+/** The same direction with as many turns as lies between the two. */
+function near(from: number, to: number, angle: number): number {
+  const half = (from + to) / 2;
+  return angle + 2 * Math.PI * Math.round((half - angle) / (2 * Math.PI));
+}

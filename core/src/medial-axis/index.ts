@@ -1,0 +1,1 @@
+export { DistanceField, DrawnField, type Field, GrowthField } from './distance-field.js';

@@ -1,0 +1,257 @@
+import Flatbush from 'flatbush';
+import { type Outline } from '../geometry/index.js';
+import { Envelope, type EnvelopePiece, POWERS, WAVES, type Weights } from './envelope.js';
+
+/**
+ * The distance from the edge of an outline, taken apart by where on the edge the nearest point lies.
+ *
+ * The inside of an outline is swept by discs that touch its edge. From a point of an edge the disc grows inwards until it touches
+ * something else; the middle of the largest one lies on the medial axis. How large it becomes is, along an edge, the least of
+ * parabolas (one for every corner that may be touched) and of straight lines (one for every other edge), and in the fan of a
+ * corner that points inwards the least of conics: both in closed form, so that nothing is sampled.
+ * (The shrinking disc is that of J. Ma, S. Bae, S. Choi, "3D medial axis point approximation", 2012; the envelopes are ours.)
+ */
+
+/** A stretch of the outline's edge with what lies inside nearest to it. */
+export type Front = EdgeFront | CornerFront;
+
+/** A straight edge, run with the inside on its left. */
+export interface EdgeFront {
+  readonly kind: 'edge';
+  readonly x: number;
+  readonly y: number;
+  /** Unit vector along the edge; the inward normal is (−ty, tx). */
+  readonly tx: number;
+  readonly ty: number;
+  readonly length: number;
+  pieces: readonly EnvelopePiece[];
+}
+
+/** A corner that points inwards, with the fan of directions between the normals of its edges. */
+export interface CornerFront {
+  readonly kind: 'corner';
+  readonly x: number;
+  readonly y: number;
+  /** Radians; the fan runs anticlockwise from `from` to `to`, the outline's edge the other way. */
+  readonly from: number;
+  readonly to: number;
+  /** Its edges among the fronts. */
+  readonly before: number;
+  readonly after: number;
+  pieces: readonly EnvelopePiece[];
+}
+
+/** Owner of the pieces on which the disc reaches the size that was asked for without touching anything. */
+export const FREE = -1;
+
+/** mm by which an edge counts as longer at both ends, so that rounding leaves no hair between it and its neighbour. */
+const HAIR = 1e-6;
+
+/** Turns smaller than this, in radians, are straight on. */
+const STRAIGHT = 1e-7;
+
+/**
+ * The fronts of an outline in the order of its contours, each with the pieces of its largest discs.
+ * @param outline rings with the inside on their left, that meet in corners at most
+ * @param run mm; discs need not grow beyond this radius
+ */
+export function frontsOf(outline: Outline, run: number): Front[] {
+  const fronts: Front[] = [];
+  for (const contour of outline) addFronts(contour, fronts);
+  if (fronts.length === 0) return fronts;
+  const index = new Flatbush(fronts.length);
+  for (const front of fronts) {
+    const [x, y] = endOf(front);
+    index.add(Math.min(front.x, x), Math.min(front.y, y), Math.max(front.x, x), Math.max(front.y, y));
+  }
+  index.finish();
+  const asked = new Int32Array(fronts.length).fill(-1);
+  let near = 0;
+  let touched: readonly EnvelopePiece[] = [];
+  fronts.forEach((front, self) => {
+    const envelope = emptyEnvelope(front, run);
+    let most = run;
+    const limit = (owner: number): void => {
+      if (asked[owner] === self || owner === self) return;
+      asked[owner] = self;
+      const other = fronts[owner];
+      const isLimited =
+        front.kind === 'edge' ? limitEdge(front, other, owner, most, envelope) : limitCorner(front, other, owner, most, envelope);
+      if (isLimited) most = largestDisc(front, envelope.pieces);
+    };
+    // What the discs of the neighbour touch, so that little else has to be looked at closely.
+    for (const { owner } of touched) if (owner !== FREE) limit(owner);
+    const [minX, minY, maxX, maxY] = feetAndNormals(front);
+    for (let reach = Math.min(most, Math.max(near * 1.1, front.kind === 'edge' ? front.length / 8 : 0, 1e-3)); ;) {
+      // Discs of that radius that touch the front, and nothing beside them.
+      const found = index.search(
+        minX.foot + reach * (minX.normal - 1),
+        minY.foot + reach * (minY.normal - 1),
+        maxX.foot + reach * (maxX.normal + 1),
+        maxY.foot + reach * (maxY.normal + 1),
+      );
+      for (const owner of found) limit(owner);
+      near = most;
+      if (most <= reach * (1 + 1e-9)) break;
+      reach = Math.min(most, reach * 3);
+    }
+    front.pieces = touched = envelope.pieces;
+  });
+  return fronts;
+}
+
+/** The least and the greatest coordinate among the feet of a front's discs and among their normals: of x and y, least first. */
+function feetAndNormals(front: Front): readonly { foot: number; normal: number }[] {
+  const [x, y] = endOf(front);
+  if (front.kind === 'edge') {
+    const [nx, ny] = [-front.ty, front.tx];
+    return [
+      { foot: Math.min(front.x, x), normal: nx },
+      { foot: Math.min(front.y, y), normal: ny },
+      { foot: Math.max(front.x, x), normal: nx },
+      { foot: Math.max(front.y, y), normal: ny },
+    ];
+  }
+  /** Whether the fan has a direction in it. */
+  const has = (angle: number): boolean => angle + 2 * Math.PI * Math.ceil((front.from - angle) / (2 * Math.PI)) <= front.to;
+  const [cos, sin] = [Math.cos, Math.sin].map((of) => [of(front.from), of(front.to)]);
+  return [
+    { foot: x, normal: has(Math.PI) ? -1 : Math.min(...cos) },
+    { foot: y, normal: has(-Math.PI / 2) ? -1 : Math.min(...sin) },
+    { foot: x, normal: has(0) ? 1 : Math.max(...cos) },
+    { foot: y, normal: has(Math.PI / 2) ? 1 : Math.max(...sin) },
+  ];
+}
+
+const endOf = (front: Front): readonly [number, number] =>
+  front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+
+function addFronts(contour: Float64Array, fronts: Front[]): void {
+  const n = contour.length / 2;
+  if (n < 3) return;
+  const first = fronts.length;
+  let count = 0;
+  const edges: EdgeFront[] = [];
+  for (let i = 0; i < n; i++) {
+    const j = (i + 1) % n;
+    const [dx, dy] = [contour[2 * j] - contour[2 * i], contour[2 * j + 1] - contour[2 * i + 1]];
+    const length = Math.hypot(dx, dy);
+    if (length === 0) continue;
+    edges.push({ kind: 'edge', x: contour[2 * i], y: contour[2 * i + 1], tx: dx / length, ty: dy / length, length, pieces: [] });
+  }
+  // Where each edge will stand among the fronts, and how far the outline turns after it: to the right at inner corners.
+  const places: number[] = [];
+  const turns = edges.map((edge, i) => {
+    const next = edges[(i + 1) % edges.length];
+    const turned = Math.atan2(edge.tx * next.ty - edge.ty * next.tx, edge.tx * next.tx + edge.ty * next.ty);
+    places.push(first + count);
+    count += turned < -STRAIGHT ? 2 : 1;
+    return turned;
+  });
+  edges.forEach((edge, i) => {
+    fronts.push(edge);
+    if (turns[i] >= -STRAIGHT) return;
+    const after = (i + 1) % edges.length;
+    const { x, y } = edges[after];
+    const to = Math.atan2(edge.tx, -edge.ty);
+    fronts.push({ kind: 'corner', x, y, from: to + turns[i], to, before: places[i], after: places[after], pieces: [] });
+  });
+}
+
+const emptyEnvelope = (front: Front, run: number): Envelope =>
+  front.kind === 'edge'
+    ? new Envelope(POWERS, 0, front.length, [run, 0, 0], FREE)
+    : new Envelope(WAVES, front.from, front.to, [-1 / run, 0, 0], FREE);
+
+/** Radius of the disc that touches a front at t, under a piece's function. */
+export const discAt = (front: Front, { weights }: Pick<EnvelopePiece, 'weights'>, t: number): number =>
+  front.kind === 'edge' ? Math.max(0, POWERS.value(weights, t)) : -1 / WAVES.value(weights, t);
+
+function largestDisc(front: Front, pieces: readonly EnvelopePiece[]): number {
+  let most = 0;
+  for (const piece of pieces) most = Math.max(most, discAt(front, piece, piece.from), discAt(front, piece, piece.to));
+  return most;
+}
+
+/**
+ * Discs on an edge, limited by another front. Coordinates along the edge u and inwards v.
+ * @param most radius that none of them is above so far
+ */
+function limitEdge(edge: EdgeFront, other: Front, owner: number, most: number, envelope: Envelope): boolean {
+  const { x, y, tx, ty, length } = edge;
+  const [dx, dy] = [other.x - x, other.y - y];
+  const u = dx * tx + dy * ty;
+  const v = dy * tx - dx * ty;
+  if (other.kind === 'corner') {
+    // Through a corner at (u, v): radius ((u − t)² + v²) / 2v.
+    if (v <= 1e-9) return false;
+    const aside = u < 0 ? u : u > length ? u - length : 0;
+    if (aside * aside + v * v >= 2 * v * most) return false;
+    return envelope.add([(u * u + v * v) / (2 * v), -u / v, 1 / (2 * v)], owner, 0, length);
+  }
+  const cos = tx * other.tx + ty * other.ty;
+  const sin = tx * other.ty - ty * other.tx;
+  // Tangent to a line: its inward distance from the foot at t, over 1 − the cosine between the normals.
+  const share = 1 - cos;
+  if (share < 1e-12) return false;
+  const atZero = (x - other.x) * -other.ty + (y - other.y) * other.tx;
+  const a = atZero / share;
+  const b = -sin / share;
+  const atEnd = a + b * length;
+  if ((a >= most && atEnd >= most) || (a <= 0 && atEnd <= 0)) return false;
+  // The disc's middle (t, a + b·t), as a foot along the other edge, must lie on it.
+  const footA = -(dx * other.tx + dy * other.ty) + a * sin;
+  const footB = cos + b * sin;
+  let [from, to] = [0, length];
+  if (Math.abs(footB) < 1e-12) {
+    if (footA < -HAIR || footA > other.length + HAIR) return false;
+  } else {
+    const one = (-HAIR - footA) / footB;
+    const end = (other.length + HAIR - footA) / footB;
+    from = Math.max(from, Math.min(one, end));
+    to = Math.min(to, Math.max(one, end));
+  }
+  if (from >= to) return false;
+  // Only where the foot lies inside of the other line.
+  if (Math.abs(b) > 1e-12) {
+    const zero = -a / b - Math.sign(b) * HAIR;
+    if (b > 0) from = Math.max(from, zero);
+    else to = Math.min(to, zero);
+  } else if (a < -HAIR) return false;
+  // The neighbour beyond an inner corner lies behind the edge but for a hair.
+  return a + (b * (from + to)) / 2 > 0 && envelope.add([a, b, 0], owner, from, to);
+}
+
+/**
+ * Discs in the fan of a corner, limited by another front: as −1/radius.
+ * @param most radius that none of them is above so far
+ */
+function limitCorner(corner: CornerFront, other: Front, owner: number, most: number, envelope: Envelope): boolean {
+  const { x, y, from, to } = corner;
+  if (other.kind === 'corner') {
+    const [dx, dy] = [other.x - x, other.y - y];
+    const square = dx * dx + dy * dy;
+    // Through a corner at distance ρ: radius ρ / 2cos of the angle between.
+    if (square <= 1e-12 || square >= 4 * most * most) return false;
+    return envelope.add([0, (-2 * dx) / square, (-2 * dy) / square], owner, from, to);
+  }
+  if (owner === corner.before || owner === corner.after) return false;
+  const away = (x - other.x) * -other.ty + (y - other.y) * other.tx;
+  if (away < 1e-9 || away >= 2 * most) return false;
+  // Tangent to a line at distance a, whose outward normal is (ty, −tx): radius a / (1 + cos of the angle between).
+  const weights: Weights = [-1 / away, -other.ty / away, other.tx / away];
+  const foot = (x - other.x) * other.tx + (y - other.y) * other.ty;
+  // The angle at which the touched point is at s from the corner's own foot along the line.
+  const out = Math.atan2(-other.tx, other.ty);
+  const angleAt = (s: number): number => {
+    // From the corner to the disc's middle, along the line and away from it.
+    const inward = (s * s + away * away) / (2 * away) - away;
+    return out + Math.atan2(s, -inward);
+  };
+  const low = angleAt(-HAIR - foot);
+  const high = angleAt(other.length + HAIR - foot);
+  let isLimited = false;
+  for (let turns = -2 * Math.PI; turns < 7; turns += 2 * Math.PI)
+    if (envelope.add(weights, owner, Math.max(from, low + turns), Math.min(to, high + turns))) isLimited = true;
+  return isLimited;
+}

@@ -1,0 +1,1 @@
+export { type Note, note, type Remedy } from './notes.js';

@@ -1,0 +1,203 @@
+import { type Contour, type Outline } from '../../geometry/index.js';
+import { mirrored } from './mirrored.js';
+import { type Action, type BlankEdge, type Bridges, type Part, sinks, THROUGH, type Tier, tierLevel } from '../../sign/index.js';
+import { edgeRamp, isUpright } from '../profile/edge-form.js';
+import { type LetterGroup, type PlacedPart } from './part-outline.js';
+import { Ramp } from '../profile/height-profile.js';
+import { type TierAreas } from './tier-area.js';
+
+/**
+ * What a layer does to what is there. `keep`: nothing is left where no layer of this kind lies; `back up`: where nothing is left
+ * there is a plate behind, and behind what is left, too.
+ */
+export type Does = 'raise' | 'carve' | 'set' | 'mark' | 'through' | 'insert' | 'keep' | 'back up';
+
+/** A tier that is on, as it acts on the relief: an area with a height over it. */
+export interface Layer {
+  readonly part: string;
+  readonly tier: string;
+  readonly does: Does;
+  /** The level that it comes to, seen from the reader; {@link THROUGH} for a cut through. */
+  readonly z: number;
+  /** Of an insert and of a plate behind, the level of its back. */
+  readonly under?: number;
+  /** Whether it acts on the side that is turned away: what it raises stands further back. */
+  readonly isBehind?: boolean;
+  /** Heights by the distance from the area's edge; undefined where the edge is upright. */
+  readonly ramp?: Ramp;
+  readonly contours: readonly Contour[];
+  /** Where slopes lean outwards, what is level of the area: distances count from where it has grown to. */
+  readonly level?: readonly Contour[];
+  /** Ids of the finishes of its level places and of its sides. */
+  readonly top?: string;
+  readonly sides?: string;
+  /** Its slopes run from the edge to the middle: what is seen of them is its top. */
+  readonly isRidged?: boolean;
+}
+
+const DOES = {
+  raise: 'raise',
+  carve: 'carve',
+  line: 'carve',
+  set: 'set',
+  mark: 'mark',
+  'cut-through': 'through',
+  insert: 'insert',
+} as const;
+
+/** How far a tier rises or sinks, as a positive length. */
+export function amountOfTier({ action }: Tier): number {
+  switch (action.kind) {
+    case 'raise':
+    case 'carve':
+      return action.by;
+    case 'line':
+      return action.depth;
+    case 'set':
+      return Math.abs(action.to);
+    case 'insert':
+      return action.below;
+    case 'mark':
+    case 'cut-through':
+      return 0;
+  }
+}
+
+/** The height over a tier's area, by the distance from its edge; undefined where it is upright. */
+export function tierRamp(tier: Tier, base: number): Ramp | undefined {
+  if (!tier.edge || isUpright(tier.action)) return undefined;
+  const rise = edgeRamp(tier.edge, amountOfTier(tier));
+  if (rise.isLevel) return undefined;
+  const sign = sinks(tier.action) ? -1 : 1;
+  return new Ramp(
+    rise.distances,
+    rise.heights.map((h) => Number((base + sign * h).toFixed(9))),
+  );
+}
+
+/** A layer with the tier that it comes of; letters that rise, sink or are bridged otherwise than the rest have layers of their own. */
+export interface TierLayer extends Layer {
+  readonly of: Tier;
+  readonly isMore: boolean;
+}
+
+/**
+ * The layers of a part's tiers that are on, in order.
+ * @param behind the thickness of the blank for a part on the side that is turned away
+ */
+export function layersOf(part: Part, placed: PlacedPart, base: number, areas: TierAreas, behind?: number): TierLayer[] {
+  const groups = placed.groups ?? [{ more: 0, placed }];
+  return part.tiers
+    .filter(({ on }) => on)
+    .flatMap((of) =>
+      groups
+        .filter(({ placed: letters }, i) => i === 0 || letters.contours.length + letters.strokes.length > 0)
+        .flatMap(({ placed: letters, ...way }, i): TierLayer[] => {
+          const { more } = way;
+          const tier = more === 0 ? of : { ...of, action: withMore(of.action, more) };
+          const ramp = tierRamp(tier, base);
+          const z = ramp ? ramp.end : tierLevel(tier, base);
+          const layer: TierLayer = {
+            of,
+            isMore: i !== 0,
+            part: part.id,
+            tier: tier.id,
+            does: DOES[tier.action.kind],
+            z,
+            ...(tier.action.kind === 'insert' && { under: z - tier.action.thickness }),
+            ramp,
+            ...areas.of(letters, tier, amountOfTier(tier), bridgesOf(part, way)),
+            top: tier.finish?.top,
+            sides: tier.finish?.sides,
+            isRidged: tier.edge?.kind === 'ridged',
+          };
+          const { action } = tier;
+          const gap = action.kind === 'insert' ? areas.gap(letters, tier, action.clearance ?? 0) : [];
+          // Around an insert stays what it is smaller by.
+          const both = gap.length === 0 ? [layer] : [layer, { ...layer, does: 'through' as const, z: THROUGH, under: undefined, contours: gap, isMore: true }]; // prettier-ignore
+          return behind === undefined ? both : both.map((each) => turnedAway(each, behind));
+        }),
+    );
+}
+
+/** The bridges of letters that may have others than the rest of their part. */
+export function bridgesOf(
+  { bridges }: Pick<Part, 'bridges'>,
+  way: Pick<LetterGroup, 'bridges' | 'bridgeTurn'>,
+): Bridges | undefined {
+  if (!bridges || way.bridges === 0) return undefined;
+  return { ...bridges, count: way.bridges ?? bridges.count, turn: bridges.turn + (way.bridgeTurn ?? 0) };
+}
+
+/** A layer as the other side sees it: mirrored, its heights measured from the face that is turned to the reader. */
+function turnedAway(layer: TierLayer, thickness: number): TierLayer {
+  const { z, under, ramp, level } = layer;
+  const seen = (height: number): number => Number((-thickness - height).toFixed(9));
+  return {
+    ...layer,
+    isBehind: true,
+    contours: mirrored(layer.contours),
+    ...(level && { level: mirrored(level) }),
+    z: under === undefined ? (z === THROUGH ? z : seen(z)) : seen(under),
+    ...(under !== undefined && { under: seen(z) }),
+    ramp: ramp && new Ramp(ramp.distances, ramp.heights.map(seen)),
+  };
+}
+
+/** An action that rises or sinks by more, and at least not at all. */
+export function withMore(action: Action, more: number): Action {
+  if (more === 0) return action;
+  switch (action.kind) {
+    case 'raise':
+    case 'carve':
+      return { ...action, by: Math.max(0, action.by + more) };
+    case 'line':
+      return { ...action, depth: Math.max(0, action.depth + more) };
+    case 'set':
+      return { ...action, to: action.to < 0 ? Math.min(0, action.to - more) : Math.max(0, action.to + more) };
+    case 'mark':
+    case 'insert':
+    case 'cut-through':
+      return action;
+  }
+}
+
+/** How far below the face the edge of a blank with an edge form begins, in mm. */
+export const edgeHeight = (edge: BlankEdge): number => (edge.kind === 'chamfered' ? edge.height : edge.radius);
+
+/** Whether a layer is an edge form of the blank. */
+export const isEdgeLayer = (layer: Layer | undefined): boolean => layer?.does === 'set' && layer.part === '';
+
+/** What a blank is like on a side: its edge form, and the finishes of its face and of its edge. */
+export interface BlankSide {
+  readonly edge?: BlankEdge;
+  readonly face?: string;
+  readonly sides?: string;
+}
+
+/**
+ * The edge form of a side of the blank as a first layer: it sinks from the face to the edge.
+ * @param isBehind for the side that is turned away
+ */
+export function edgeLayer(side: BlankSide, outline: Outline, thickness: number, isBehind: boolean): Layer | undefined {
+  if (!side.edge) return undefined;
+  const height = Math.min(edgeHeight(side.edge), thickness);
+  const rise = edgeRamp(side.edge, height);
+  // Too narrow for a slope: the edge stays upright.
+  if (rise.isLevel) return undefined;
+  const ramp = new Ramp(
+    rise.distances,
+    rise.heights.map((h) => (isBehind ? height - h - thickness : h - height)),
+  );
+  return {
+    part: '',
+    tier: '',
+    does: 'set',
+    z: isBehind ? -thickness : 0,
+    ...(isBehind && { isBehind }),
+    ramp,
+    contours: outline.map((ring) => ring.slice()),
+    top: side.face,
+    sides: side.sides,
+  };
+}

@@ -1,0 +1,467 @@
+import { cut, join, keepCommon, markLetter, offset, withoutRepeats } from '../../arrangement/index.js';
+import {
+  arch,
+  arcTrack,
+  area,
+  type Box,
+  bounds,
+  circle,
+  compose,
+  type Contour,
+  direction,
+  ellipse,
+  flatten,
+  type Outline,
+  type Placement,
+  placement,
+  placeRings,
+  placeRun,
+  readPathData,
+  rectangle,
+  regularPolygon,
+  reversed,
+  runTrack,
+  snapRun,
+  straightTrack,
+  type Stroke,
+} from '../../geometry/index.js';
+import {
+  type Blank,
+  type Copies,
+  type Part,
+  type Place,
+  type Shape,
+  type ShapePart,
+  type Sign,
+  type TextPart,
+  type TextPath,
+} from '../../sign/index.js';
+import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../../type/index.js';
+import { type Note, note } from '../../notes/index.js';
+
+/** A part in its place in the plan, before its tiers act. */
+export interface PlacedPart {
+  /** Closed rings; of text, the rings of all letters, which may overlap where letters do. */
+  readonly contours: readonly Contour[];
+  /** Open strokes of single-line fonts and of lines. */
+  readonly strokes: readonly Stroke[];
+  /** What is seen. */
+  readonly ink?: Box;
+  /** Corners of the box from cap line to last baseline (of text), of its frame, or of the shape, turned with the part. */
+  readonly frame: Float64Array;
+  /** Number of letters, for text. */
+  readonly letters: number;
+  readonly notes: readonly Note[];
+  /** Sizes of a text as it was set. */
+  readonly text?: TextMeasures;
+  /** Of a text, the box from the cap line of its first to the baseline of its last line, about as it is turned. */
+  readonly caps?: Box;
+  /** Areas of tiers, filled as they are asked for. */
+  readonly areas: Map<string, Outline>;
+  /** Where single letters are made otherwise than the others: those that are not, then the others by how they are. */
+  readonly groups?: readonly LetterGroup[];
+}
+
+/** Letters of a part that are made alike. */
+export interface LetterGroup {
+  /** mm that they rise or sink more than the part's tiers say. */
+  readonly more: number;
+  /** How many bridges their islands have, where it is not as many as the part says, and how far those are turned on. */
+  readonly bridges?: number;
+  readonly bridgeTurn?: number;
+  readonly placed: PlacedPart;
+}
+
+/** Sizes of a text as it was set, in its own directions. */
+export interface TextMeasures {
+  /** What is seen, in mm. */
+  readonly width: number;
+  readonly height: number;
+  readonly capHeight: number;
+  readonly em: number;
+  /** Percent. */
+  readonly stretch: number;
+  readonly isFitted: boolean;
+}
+
+/** What a part may follow: outlines of the blank and of earlier parts, as placed. */
+export interface Surroundings {
+  readonly sign: Sign;
+  readonly blank: Contour;
+  readonly placed: ReadonlyMap<string, PlacedPart>;
+}
+
+type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' }>;
+
+/** The outline of a shape about its own middle. */
+export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
+  switch (shape.kind) {
+    case 'rectangle':
+      return [rectangle(shape.width, shape.height, shape.cornerRadius, shape.corners)];
+    case 'circle':
+      return [circle(0, 0, shape.diameter / 2)];
+    case 'ellipse':
+      return [ellipse(shape.width, shape.height)];
+    case 'stadium':
+      return [rectangle(shape.width, shape.height, Math.min(shape.width, shape.height) / 2)];
+    case 'polygon':
+      return [regularPolygon(shape.sides, shape.diameter, shape.stands)];
+    case 'arch':
+      return [arch(shape.width, shape.height, shape.rise)];
+    case 'outline':
+      return filled(shape);
+  }
+}
+
+type PathShape = Extract<Shape, { kind: 'outline' }>;
+
+/** Runs of path data brought to the shape's width and height about the origin. */
+function runsOfPath({ path, width, height }: PathShape): Stroke[] {
+  const rough = flatten(readPathData(path), 1e-3).map(({ points }) => Float64Array.from(points));
+  const box = bounds(rough);
+  if (!box) return [];
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
+  const [sx, sy] = [w > 0 ? width / w : 1, h > 0 ? height / h : 1];
+  const put: Placement = { a: sx, b: 0, c: 0, d: sy, e: (-(box.minX + box.maxX) / 2) * sx, f: (-(box.minY + box.maxY) / 2) * sy };
+  return flatten(readPathData(path), 0.02 / Math.max(sx, sy)).map(({ points, closed }) => ({
+    points: snapRun(placeRun(Float64Array.from(points), put), closed),
+    closed,
+  }));
+}
+
+/** The area within closed paths; of a shape that has only lines, within them as if they were closed. */
+function filled(shape: PathShape): Outline {
+  const runs = runsOfPath(shape);
+  const closed = runs.filter((run) => run.closed);
+  return join((closed.length > 0 ? closed : runs).map(({ points }) => points));
+}
+
+/** Whether a closed path has an inside on the grid: turned, the rounding of its points would make one of a path that goes there and back. */
+const enclosesAny = (points: Contour): boolean => area([points]) !== 0 || join([points]).length > 0;
+
+/** An outline as placed: closed paths are areas, open ones lines. */
+function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours' | 'strokes'> {
+  const runs = runsOfPath(shape)
+    .filter(({ points, closed }) => !closed || enclosesAny(points))
+    .map(({ points, closed }) => ({ points: placeRun(points, put), closed }));
+  return {
+    contours: join(runs.filter(({ closed }) => closed).map(({ points }) => snapRun(points, true))),
+    strokes: runs
+      .filter(({ closed }) => !closed)
+      .map(({ points }) => ({ points: snapRun(points, false), closed: false }))
+      .filter(({ points }) => points.length >= 4),
+  };
+}
+
+/** The outline of the blank. Of one in several pieces the largest is the blank; a square of 1 mm stands for one that encloses nothing. */
+export const blankOutline = (blank: Blank): Contour => largestRing(blank) ?? rectangle(1, 1);
+
+function largestRing({ outline }: Blank): Contour | undefined {
+  const rings = outlineOfShape(outline).filter((ring) => area([ring]) > 0);
+  return rings.sort((a, b) => area([b]) - area([a]))[0];
+}
+
+/** Said of a blank whose outline encloses nothing. */
+export const blankNote = ({ blank }: Sign): Note[] => (largestRing(blank) ? [] : [note('no-blank', {})]);
+
+/** Note where a corner radius is more than half the shorter side, or an arc rises more than half its width. */
+export function radiusNote(shape: Shape | Blank['outline'], name: string, sign: Sign, part?: string): Note[] {
+  const [asked, most] =
+    shape.kind === 'rectangle'
+      ? [shape.cornerRadius, Math.min(shape.width, shape.height) / 2]
+      : shape.kind === 'arch'
+        ? [shape.rise, Math.min(shape.width / 2, shape.height)]
+        : [0, 0];
+  if (asked <= most) return [];
+  return [note(shape.kind === 'arch' ? 'rise-reduced' : 'radius-reduced', { part }, name, asked, most, sign.unit)];
+}
+
+/** The outline of a shape in the plan, with the notes that come of making it. */
+export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
+  const { shape } = part;
+  const { sign } = around;
+  const put = placement(part.place);
+  const nothing = { strokes: [], letters: 0, notes: radiusNote(shape, part.name, sign, part.id), areas: new Map() };
+  if (shape.kind === 'line') {
+    const half = shape.length / 2;
+    const points = snapRun(placeRun(Float64Array.of(-half, 0, half, 0), put), false);
+    const frame = placeRun(Float64Array.of(-half, 0, half, 0, half, 0, -half, 0), put);
+    return { ...nothing, contours: [], strokes: [{ points, closed: false }], ink: bounds([points]), frame };
+  }
+  if (shape.kind === 'border' || shape.kind === 'combined' || shape.kind === 'fixings') {
+    // Their place is a shift from what they follow.
+    const made = followed(shape, around);
+    const isMoved = part.place.x !== 0 || part.place.y !== 0 || part.place.turn !== 0 || part.place.mirror;
+    const contours = isMoved ? join(placeRings(made, put)) : made;
+    const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
+    const ink = bounds(contours);
+    return { ...nothing, contours, ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
+  }
+  if (shape.kind === 'outline') {
+    const { contours, strokes } = placePath(shape, put);
+    const ink = bounds([...contours, ...strokes.map(({ points }) => points)]);
+    const notes = ink ? [] : [note('nothing-left', { part: part.id }, part.name)];
+    const [x, y] = [shape.width / 2, shape.height / 2];
+    return {
+      ...nothing,
+      notes,
+      contours,
+      strokes,
+      ink,
+      frame: placeRun(cornersOf({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
+    };
+  }
+  const own = outlineOfShape(shape);
+  const contours = placeRings(own, put);
+  const notes = contours.length === 0 ? [...nothing.notes, note('nothing-left', { part: part.id }, part.name)] : nothing.notes;
+  return { ...nothing, notes, contours, ink: bounds(contours), frame: placeRun(cornersOf(bounds(own) ?? NO_BOX), put) };
+}
+
+const NO_BOX: Box = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+
+const cornersOf = ({ minX, minY, maxX, maxY }: Box): Float64Array =>
+  Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY);
+
+function followed(shape: Extract<Shape, { kind: 'border' | 'combined' | 'fixings' }>, { blank, placed }: Surroundings): Outline {
+  if (shape.kind === 'fixings') return fixingHoles(shape, blank);
+  const outlineOf = (id: string): Outline => placed.get(id)?.contours ?? [];
+  if (shape.kind === 'combined') {
+    const [first, ...rest] = shape.of.map(outlineOf);
+    switch (shape.how) {
+      case 'join':
+        return join(first, ...rest);
+      case 'cut':
+        return cut(first, rest.flat());
+      case 'common':
+        return rest.reduce((left, other) => keepCommon(left, other), join(first));
+    }
+  }
+  // Letters may overlap, and have edges inside of each other then.
+  const source = shape.of === 'blank' ? [blank] : join(outlineOf(shape.of));
+  const outer = shape.inset === 0 ? join(source) : offset(source, -shape.inset);
+  return shape.width === 0 ? outer : cut(outer, offset(source, -shape.inset - shape.width));
+}
+
+/** Fixing holes about a blank, each a circle of its own. */
+function fixingHoles({ diameter, inset, places, count }: Extract<Shape, { kind: 'fixings' }>, blank: Contour): Outline {
+  const { minX, minY, maxX, maxY } = bounds([blank])!;
+  const [left, right, low, high] = [minX + inset, maxX - inset, minY + inset, maxY - inset];
+  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  const middles = {
+    corners: [[left, low], [right, low], [right, high], [left, high]], // prettier-ignore
+    sides: [[left, y], [right, y]], // prettier-ignore
+    ends: [[x, low], [x, high]], // prettier-ignore
+    around: placesAround(blank, inset, count),
+  }[places];
+  return middles.map(([cx, cy]) => snapRun(circle(cx, cy, diameter / 2), true));
+}
+
+/** Points evenly along a blank at an inset from its edge, the first at its top. */
+function placesAround(blank: Contour, inset: number, count: number): [number, number][] {
+  const [line] = [...(inset === 0 ? [blank] : offset([blank], -inset))].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])));
+  if (!line) return [];
+  const track = runTrack(clockwiseFromBottom(line), true);
+  return Array.from({ length: count }, (_, i) => {
+    const { x, y } = track.at(track.length * (0.5 + i / count));
+    return [x, y];
+  });
+}
+
+/** Copies of what was placed, about the part's place. */
+export function copied(one: PlacedPart, copies: Copies | undefined, place: Place): PlacedPart {
+  if (!copies || (copies.count === 1 && copies.kind === 'row')) return one;
+  const puts = placesOfCopies(copies, place);
+  const contours = puts.flatMap((put) => {
+    const rings = placeRings(one.contours, put);
+    // Turned copies are rounded anew and settled like letters.
+    const settled = put.b === 0 ? rings : join(rings);
+    if (put.b === 0 && one.contours.length > 0 && isSettled(one)) markLetter(settled);
+    return settled;
+  });
+  const strokes = puts.flatMap((put) =>
+    one.strokes.map(({ points, closed }) => ({ points: snapRun(placeRun(points, put), closed), closed })),
+  );
+  const ink = bounds([...contours, ...strokes.map(({ points }) => points)]);
+  return {
+    ...one,
+    contours,
+    strokes,
+    ink,
+    frame: ink ? cornersOf(ink) : one.frame,
+    letters: one.letters * puts.length,
+    areas: new Map(),
+    ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: copied(group.placed, copies, place) })) }),
+  };
+}
+
+/** That neighbours among a part's copies run into each other. @param one the part without its copies */
+export function copiesNote({ id, name, copies, place }: Part, one: PlacedPart, unit: Sign['unit']): Note[] {
+  const { ink } = one;
+  if (!copies || copies.count < 2 || !ink || one.contours.length === 0) return [];
+  const [first, second] = placesOfCopies(copies, place).map((put) => placeRings(one.contours, put));
+  const [a, b] = [bounds(first)!, bounds(second)!];
+  if (a.maxX <= b.minX || b.maxX <= a.minX || a.maxY <= b.minY || b.maxY <= a.minY) return [];
+  if (area(cut(join(second), join(first))) > area(join(second)) - LEAST_OVERLAP) return [];
+  const row = copies.kind === 'row' ? copies : undefined;
+  const apart = !row ? undefined : row.stepY === 0 ? ink.maxX - ink.minX : row.stepX === 0 ? ink.maxY - ink.minY : Math.hypot(ink.maxX - ink.minX, ink.maxY - ink.minY); // prettier-ignore
+  return [note('copies-merge', { part: id }, name, apart, unit)];
+}
+
+/** mm² that copies may have in common and lie apart. */
+const LEAST_OVERLAP = 1e-3;
+
+/** Only a plain shape is known to be free of crossings; letters that overlap are not. */
+const isSettled = ({ letters, strokes }: PlacedPart): boolean => letters === 0 && strokes.length === 0;
+
+function placesOfCopies(copies: Copies, { x, y }: Place): Placement[] {
+  return Array.from({ length: copies.count }, (_, i) => {
+    if (copies.kind === 'row') {
+      const from = i - (copies.count - 1) / 2;
+      return placement({ x: from * copies.stepX, y: from * copies.stepY });
+    }
+    const turn = (-360 * i) / copies.count;
+    if (copies.turning) return compose(placement({ x, y, turn }), placement({ x: -x, y: copies.radius - y }));
+    const { cos, sin } = direction(90 + turn);
+    return placement({ x: copies.radius * cos, y: copies.radius * sin });
+  });
+}
+
+/** How a text part is set, with its font loaded. */
+export const textChoice = (part: TextPart, book: FontBook): TextChoice => ({ ...part, font: book.font(part.font) });
+
+/** The line that a text part is set along, in the coordinates of its block. */
+export function trackOf(
+  path: TextPath | undefined,
+  placed: ReadonlyMap<string, Pick<PlacedPart, 'contours' | 'strokes'>>,
+): TextTrack | undefined {
+  switch (path?.kind) {
+    case undefined:
+      return undefined;
+    case 'straight':
+      return { track: straightTrack(path.length), hangs: false, shift: path.shift };
+    case 'arc':
+      // Letters stand on the left: outside of a clockwise arc, inside of an anticlockwise one.
+      return {
+        track: arcTrack(path.radius, path.span, path.reads),
+        hangs: (path.reads === 'top') !== (path.side === 'outside'),
+        shift: path.shift,
+      };
+    case 'part': {
+      const host = placed.get(path.part);
+      const ring = [...(host?.contours ?? [])].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])))[0];
+      const stroke = host?.strokes[0];
+      if (stroke && !ring) {
+        return { track: runTrack(stroke.points, stroke.closed), hangs: path.side === 'inside', shift: path.shift };
+      }
+      if (!ring) return undefined;
+      return { track: runTrack(clockwiseFromBottom(ring), true), hangs: path.side === 'inside', shift: path.shift };
+    }
+  }
+}
+
+/** A ring run clockwise from the lowest place in its middle, so that half-way round is about the top. */
+function clockwiseFromBottom(ring: Contour): Contour {
+  const { minX, maxX } = bounds([ring])!;
+  const middle = (minX + maxX) / 2;
+  const clockwise = area([ring]) > 0 ? reversed(ring) : ring;
+  const n = clockwise.length;
+  let [after, lowest] = [0, Infinity];
+  for (let i = 0; i < n; i += 2) {
+    const j = (i + 2) % n;
+    const [ax, ay, bx, by] = [clockwise[i], clockwise[i + 1], clockwise[j], clockwise[j + 1]];
+    if (ax > middle === bx > middle) continue;
+    const y = ay + ((middle - ax) / (bx - ax)) * (by - ay);
+    if (y < lowest) [after, lowest] = [j, y];
+  }
+  const points = [middle, lowest, ...clockwise.subarray(after), ...clockwise.subarray(0, after)];
+  // Where a point of the ring lies there it is enough.
+  return withoutRepeats(Float64Array.from(points), true);
+}
+
+/** The letters of a text part in the plan, with the notes that come of setting them. */
+export function placeText(part: TextPart, book: FontBook, around: Surroundings): PlacedPart {
+  const put = placement(part.place);
+  const entry = book.entry(part.font);
+  const nothing = { contours: [], strokes: [], letters: 0, frame: placeRun(new Float64Array(8), put), areas: new Map() };
+  if (!entry) return { ...nothing, notes: [note('unknown-font', { part: part.id }, part.name, part.font)] };
+  const choice = textChoice(part, book);
+  const block = setBlock(book, choice, trackOf(part.path, around.placed));
+  const notes = block.missing.map((character) =>
+    note('missing-character', { part: part.id }, part.name, character, `${entry.family} ${entry.style}`, [
+      ...new Set(book.covering(character.codePointAt(0)!).map(({ family }) => family)),
+    ]),
+  );
+  if (part.words.trim() === '') notes.push(note('no-words', { part: part.id }, part.name));
+  notes.push(...block.fitted.map((fitted) => fittedNote(fitted, part, around.sign)));
+  if (block.past > 0) notes.push(note('past-end', { part: part.id }, part.name, block.past, around.sign.unit));
+  const placed = block.letters.map((letter) => placeLetter(letter, part.place));
+  const contours = placed.flatMap(({ outline }) => outline);
+  const strokes = placed.flatMap((letter) => letter.strokes);
+  const { ink, capHeight, stretch } = block;
+  const { font } = choice;
+  const whole: PlacedPart = {
+    contours,
+    strokes,
+    ink: bounds([...contours, ...strokes.map(({ points }) => points)]),
+    frame: placeRun(cornersOf(part.frame ? boxOf(part.frame) : block.capBox), put),
+    caps: bounds([placeRun(cornersOf(block.capBox), put)]),
+    letters: block.letters.length,
+    notes,
+    text: {
+      width: ink ? ink.maxX - ink.minX : 0,
+      height: ink ? ink.maxY - ink.minY : 0,
+      capHeight,
+      em: (capHeight / font.capHeight) * font.unitsPerEm,
+      stretch,
+      isFitted: block.fitted.length > 0,
+    },
+    areas: new Map(),
+  };
+  const groups = letterGroups(part, block.letters, placed, whole);
+  return groups ? { ...whole, groups } : whole;
+}
+
+/** The letters of a text by how they are made, the plain ones first; undefined where all are plain. */
+function letterGroups(
+  { letters: byHand }: TextPart,
+  letters: readonly { readonly at: number }[],
+  placed: readonly { readonly outline: readonly Contour[]; readonly strokes: readonly Stroke[] }[],
+  whole: PlacedPart,
+): LetterGroup[] | undefined {
+  const ways = letters.map(({ at }) => {
+    const { more = 0, bridges, bridgeTurn } = byHand?.find((letter) => letter.at === at) ?? {};
+    return { more, bridges, bridgeTurn };
+  });
+  const plain = { more: 0, bridges: undefined, bridgeTurn: undefined };
+  const keys = ways.map((way) => JSON.stringify(way));
+  const distinct = new Map([[JSON.stringify(plain), plain], ...ways.map((way, i) => [keys[i], way] as const)]);
+  if (distinct.size === 1) return undefined;
+  return [...distinct].map(([key, way]): LetterGroup => {
+    const own = placed.filter((_, i) => keys[i] === key);
+    const group = { contours: own.flatMap(({ outline }) => outline), strokes: own.flatMap((letter) => letter.strokes) };
+    return { ...way, placed: { ...whole, ...group, areas: new Map() } };
+  });
+}
+
+const boxOf = ({ width, height }: { width: number; height: number }): Box => ({
+  minX: -width / 2,
+  minY: -height / 2,
+  maxX: width / 2,
+  maxY: height / 2,
+});
+
+function fittedNote(fitted: Fitted, { id, name }: TextPart, { unit }: Sign): Note {
+  const at = { part: id };
+  switch (fitted.kind) {
+    case 'tighten':
+      return note('tightened', at, name, fitted.tracking);
+    case 'narrow':
+      return note('narrowed', at, name, fitted.percent);
+    case 'reduce':
+      return note('reduced', at, name, fitted.percent);
+    case 'wrap':
+      return note('wrapped', at, name, fitted.lines);
+    case 'too-large':
+      return note('too-large', at, name, fitted.across, fitted.up, unit);
+  }
+}

@@ -1,0 +1,239 @@
+import { insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
+import { apart, NodingMemory } from '../../arrangement/index.js';
+import {
+  baseLevels,
+  fontsOf,
+  outlinesUsed,
+  type Part,
+  type ShapePart,
+  type Side,
+  sideOf,
+  type Sign,
+  type TextPart,
+  tierLevel,
+} from '../../sign/index.js';
+import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../../type/index.js';
+import { CutToPlans } from './cut-to.js';
+import { evaluated } from './evaluated.js';
+import { type Evaluation, type PartPlan, type Rung } from './evaluation.js';
+import { edgeNotes, LEAST_SHORT, type Short, tierNotes } from './evaluation-notes.js';
+import { type Known, layOut } from './laying.js';
+import { edgeLayer, type Layer, layersOf } from '../placing/layers.js';
+import { mirroredRing } from '../placing/mirrored.js';
+import { type Note, note } from '../../notes/index.js';
+import {
+  blankNote,
+  blankOutline,
+  copied,
+  copiesNote,
+  type PlacedPart,
+  placeShape,
+  placeText,
+  radiusNote,
+  type Surroundings,
+  textChoice,
+  trackOf,
+} from '../placing/part-outline.js';
+import { Patches } from '../slopes/slope-mesh.js';
+import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
+import { TierAreas } from '../placing/tier-area.js';
+import { Fields } from '../slopes/weave.js';
+
+const byId = (parts: readonly PartPlan[]): ReadonlyMap<string, PartPlan> => new Map(parts.map((part) => [part.id, part]));
+
+const MOST_REMEMBERED = 1000;
+
+/**
+ * Evaluates signs. It keeps the outlines of parts from one evaluation to the next, so that an edit works out again only
+ * the part it touches; results do not depend on what is kept.
+ */
+export class Evaluator implements Known {
+  private remembered = new Map<string, PlacedPart>();
+  private readonly blanks = new Map<string, Contour>();
+  private readonly areas = new TierAreas();
+  readonly fields = new Fields();
+  readonly patches = new Patches(this.fields);
+  readonly memory = new NodingMemory();
+  private readonly cutTo = new CutToPlans();
+
+  constructor(private readonly book: FontBook) {}
+
+  /**
+   * Loads the fonts of a sign, then evaluates it. The sign is not changed.
+   * @param side that is turned to the reader
+   */
+  async evaluate(sign: Sign, side: Side = 'front'): Promise<Evaluation> {
+    await this.book.need(fontsOf(sign));
+    return this.evaluateLoaded(sign, side);
+  }
+
+  /** The same where the fonts are loaded. @throws FontError where one is not */
+  evaluateLoaded(sign: Sign, side: Side = 'front'): Evaluation {
+    const notes: Note[] = [];
+    const blank = this.blankOf(sign, side);
+    notes.push(...blankNote(sign), ...radiusNote(sign.blank.outline, 'The blank', sign));
+
+    const bases = baseLevels(sign);
+    const layers: Layer[] = [];
+    const rungs: Rung[] = [];
+    const parts: PartPlan[] = [];
+    const placedParts = new Map<string, PlacedPart>();
+    const keys = new Map<string, string>();
+    const sources = new Set(sign.parts.flatMap((part) => outlinesUsed(part).map(({ id }) => id)));
+    for (const part of sign.parts) {
+      try {
+        const own = this.blankOf(sign, sideOf(part));
+        const placed = this.place(part, { sign, blank: own, placed: placedParts }, keys);
+        placedParts.set(part.id, placed);
+        if (part.tiers.every(({ on }) => !on) && (sources.has(part.id) || sign.blank.cutTo?.parts.includes(part.id))) {
+          // Others are made from it: that it makes nothing itself is as it should be.
+          notes.push(...placed.notes);
+          parts.push({ id: part.id, ...placed });
+          continue;
+        }
+        if (part.hidden) {
+          notes.push(note('hidden', { part: part.id }, part.name));
+          parts.push({ id: part.id, ...placed, ink: undefined });
+          continue;
+        }
+        const made = this.layersOf(part, sign, placed, bases.get(part.id) ?? 0, sideOf(part) !== side);
+        notes.push(...placed.notes, ...made.notes, ...edgeNotes(part, placed, own, sign));
+        parts.push({ id: part.id, ...placed });
+        layers.push(...made.layers);
+        rungs.push(...made.rungs);
+      } catch (error) {
+        if (!(error instanceof CoordinateError)) throw error;
+        notes.push(note('too-far', { part: part.id }, part.name));
+        parts.push({ id: part.id, frame: new Float64Array(), letters: 0, contours: [], strokes: [] });
+      }
+    }
+    const { thickness, finish } = sign.blank;
+    const cut = this.cutTo.plan(sign, side, placedParts);
+    notes.push(...cut.notes);
+    const before = [...edgeLayers(sign, side, cut.kept ?? [blank]), ...cut.layers];
+    const [face, back] = side === 'front' ? [finish?.face, finish?.back] : [finish?.back, finish?.face];
+    const laidBlank = {
+      contour: blank,
+      thickness,
+      isFacePainted: Boolean(face ?? finish?.sides),
+      isBackPainted: Boolean(back ?? finish?.sides),
+      sides: finish?.sides,
+    };
+    const all = [...before, ...layers];
+    const found = { rungs, parts, notes, side, kept: cut.kept, ...(cut.studs && { studs: cut.studs }) };
+    return evaluated(sign, blank, all, found, layOut(laidBlank, all, this));
+  }
+
+  /** The gaps between the letters of a text part, from left to right in each line. */
+  gaps({ sign, parts }: Evaluation, id: string): LetterGap[] {
+    const part = sign.parts.find((other) => other.id === id);
+    if (part?.kind !== 'text' || !this.book.entry(part.font)) return [];
+    return letterGaps(setBlock(this.book, textChoice(part, this.book), trackOf(part.path, byId(parts))));
+  }
+
+  /** What opening a text part up for a tool takes; undefined where no gap can open. */
+  openUp({ sign, parts }: Evaluation, id: string, diameter: number): OpenedUp | undefined {
+    const part = sign.parts.find((other) => other.id === id);
+    if (part?.kind !== 'text' || !this.book.entry(part.font)) return undefined;
+    return openUp(this.book, textChoice(part, this.book), diameter, trackOf(part.path, byId(parts)));
+  }
+
+  /** A text part as the parts of its lines or words. @throws TextPartsError */
+  split({ sign }: Evaluation, id: string, into: 'lines' | 'words'): TextPart[] {
+    return splitText(sign, textPart(sign, id), into, this.book);
+  }
+
+  /** The letters of a text part as plain outlines. @throws TextPartsError */
+  outlined({ sign, parts }: Evaluation, id: string): ShapePart[] {
+    return outlinedText(sign, textPart(sign, id), this.book, byId(parts));
+  }
+
+  private layersOf(
+    part: Part,
+    sign: Sign,
+    placed: PlacedPart,
+    base: number,
+    isBehind: boolean,
+  ): { layers: Layer[]; rungs: Rung[]; notes: Note[] } {
+    const { thickness } = sign.blank;
+    const layers = layersOf(part, placed, base, this.areas, isBehind ? thickness : undefined);
+    if (layers.length === 0) return { layers, rungs: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
+    const rungs: Rung[] = [];
+    const notes: Note[] = [];
+    for (const layer of layers) {
+      if (layer.isMore) continue;
+      const nominal = tierLevel(layer.of, base);
+      const found = this.shortOf(layer, isBehind ? -thickness - base : base);
+      const short = found && isBehind ? { ...found, highest: -thickness - found.highest } : found;
+      rungs.push({ part: part.id, tier: layer.tier, side: sideOf(part), z: nominal, reached: short?.highest });
+      notes.push(...tierNotes(sign, part, layer, nominal, placed, this.areas, short));
+    }
+    return { layers, rungs, notes };
+  }
+
+  /** Where strokes are too narrow for a slope to come to its height: the heights above the base that it comes to. */
+  private shortOf({ ramp, contours, level }: Layer, base: number): Short | undefined {
+    // What leans outwards comes to its level by growing.
+    if (!ramp || contours.length === 0 || level) return undefined;
+    const heights = apart(contours).map((outline) =>
+      Math.abs(ramp.at(this.fields.field({ outline: insideLeft(outline) }, ramp).field.deepest) - base),
+    );
+    const sign = ramp.end < base ? -1 : 1;
+    const full = Math.abs(ramp.end - base);
+    if (heights.every((height) => height > full - LEAST_SHORT)) return undefined;
+    return { lowest: Math.min(...heights), highest: base + sign * Math.max(...heights), full };
+  }
+
+  private blankOf(sign: Sign, side: Side): Contour {
+    const key = `${side} ${JSON.stringify(sign.blank.outline)}`;
+    let contour = this.blanks.get(key);
+    if (!contour) {
+      const seen = blankOutline(sign.blank);
+      if (this.blanks.size > 4) this.blanks.clear();
+      this.blanks.set(key, (contour = side === 'front' ? seen : mirroredRing(seen)));
+    }
+    return contour;
+  }
+
+  /** @param keys what each earlier part was remembered by; a part that follows others changes with them */
+  private place(part: Part, around: Surroundings, keys: Map<string, string>): PlacedPart {
+    const { sign } = around;
+    const followed = outlinesUsed(part).map(({ id }) => keys.get(id));
+    const followsBlank =
+      part.kind === 'shape' && ((part.shape.kind === 'border' && part.shape.of === 'blank') || part.shape.kind === 'fixings');
+    const key = JSON.stringify([
+      sign.unit,
+      { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0, bridges: 0 },
+      followed,
+      followsBlank ? sign.blank.outline : 0,
+    ]);
+    keys.set(part.id, key);
+    let placed = this.remembered.get(key);
+    if (placed) this.remembered.delete(key);
+    else {
+      const one = part.kind === 'text' ? placeText(part, this.book, around) : placeShape(part, around);
+      placed = copied(one, part.copies, part.place);
+      const merged = copiesNote(part, one, sign.unit);
+      if (merged.length > 0) placed = { ...placed, notes: [...placed.notes, ...merged] };
+    }
+    // The newest last: the oldest goes first when there are too many.
+    this.remembered.set(key, placed);
+    if (this.remembered.size > MOST_REMEMBERED) this.remembered.delete(this.remembered.keys().next().value!);
+    return placed;
+  }
+}
+
+/** The edge forms of a blank, that of the side turned to the reader first. */
+function edgeLayers({ blank }: Sign, side: Side, outline: Outline): Layer[] {
+  const { edge, backEdge, finish, thickness } = blank;
+  const front = { edge, face: finish?.face, sides: finish?.sides };
+  const back = { edge: backEdge, face: finish?.back, sides: finish?.sides };
+  const [near, far] = side === 'front' ? [front, back] : [back, front];
+  return [edgeLayer(near, outline, thickness, false), edgeLayer(far, outline, thickness, true)].flatMap((layer) => layer ?? []);
+}
+
+function textPart(sign: Sign, id: string): TextPart {
+  const part = sign.parts.find((other) => other.id === id);
+  if (part?.kind !== 'text') throw new TextPartsError('Only words can be taken apart or turned into outlines.');
+  return part;
+}

@@ -1,0 +1,99 @@
+import { areasByLabel, type Inset } from '../../arrangement/index.js';
+import { area, type Contour, type Outline } from '../../geometry/index.js';
+import { type Side, type Sign } from '../../sign/index.js';
+import { type Evaluation, type PartPlan, type Place, type Rung } from './evaluation.js';
+import { heightNotes, layerNotes, materialNotes } from './evaluation-notes.js';
+import { LEVEL_STEP, middleHeight, type Surface } from './relief-function.js';
+import { FIRST_PLACE, type Laid } from './laying.js';
+import { isEdgeLayer, type Layer } from '../placing/layers.js';
+import { type Note } from '../../notes/index.js';
+import { type StudPlace } from '../placing/studs.js';
+import { type PlacedPatch, topOfPatch } from '../slopes/slope-mesh.js';
+
+/** What was found before the plan was laid. */
+export interface Found {
+  readonly side: Side;
+  readonly rungs: readonly Rung[];
+  readonly parts: readonly PartPlan[];
+  readonly notes: readonly Note[];
+  readonly kept?: Outline;
+  readonly studs?: readonly StudPlace[];
+}
+
+/** The evaluation of what was laid, with the notes that follow. */
+export function evaluated(sign: Sign, blank: Contour, layers: readonly Layer[], found: Found, laid: Laid): Evaluation {
+  const { arrangement, materials, patches } = laid;
+  const areas = areasByLabel(arrangement);
+  const places = materials.map(({ surface, under, sides }, i): Place => {
+    const label = FIRST_PLACE + i;
+    return { label, surface, under, sides, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
+  });
+  const { levels, ...reach } = levelsOf(places, patches, layers);
+  const notes = [
+    ...found.notes,
+    ...layerNotes(sign, found, blank, layers, laid),
+    ...heightNotes(sign, found.side, reach),
+    ...materialNotes(sign, arrangement, layers, places.length > 0, reach.thinnest),
+  ];
+  return { sign, blank, arrangement, places, levels, ...reach, layers, patches, ...found, notes };
+}
+
+/** Flat places by height, and the least and the greatest height of all places. */
+function levelsOf(
+  places: readonly Place[],
+  patches: ReadonlyMap<Inset, PlacedPatch>,
+  layers: readonly Layer[],
+): Pick<Evaluation, 'levels' | 'lowest' | 'highest' | 'rearmost' | 'deepest' | 'thinnest'> {
+  const byHeight = new Map<number, { z: number; labels: number[]; areaMm2: number }>();
+  let [lowest, highest, rearmost, deepest, thinnest] = [Infinity, -Infinity, Infinity, 0, Infinity];
+  const span = (surface: Surface, under: Surface, ...heights: number[]) => {
+    const behind = spanOf(under);
+    const low = Math.min(...heights);
+    lowest = Math.min(lowest, low);
+    highest = Math.max(highest, ...heights);
+    rearmost = Math.min(rearmost, ...behind);
+    // An edge form takes away from the edge, and is no floor.
+    if (isEdgeLayer(layers[surface.layer]) || isEdgeLayer(layers[under.layer])) return;
+    deepest = Math.min(deepest, low);
+    thinnest = Math.min(thinnest, Math.max(0, low - Math.max(...behind)));
+  };
+  const add = (z: number, areaMm2: number, label?: number) => {
+    const key = Math.round(z / LEVEL_STEP);
+    let level = byHeight.get(key);
+    if (!level) byHeight.set(key, (level = { z, labels: [], areaMm2: 0 }));
+    level.areaMm2 += areaMm2;
+    if (label !== undefined) level.labels.push(label);
+  };
+  for (const { label, surface, under, areaMm2 } of places) {
+    if (areaMm2 <= 0 || surface.kind === 'ramp') continue;
+    if (surface.kind === 'level') add(surface.z, areaMm2, label);
+    span(surface, under, ...spanOf(surface));
+  }
+  for (const [inset, placed] of patches) {
+    const { patch } = placed;
+    const { surface, under } = places[inset.inside - FIRST_PLACE];
+    if (surface.kind !== 'ramp') continue;
+    const { ramp } = surface;
+    span(
+      surface,
+      under,
+      ramp.start,
+      ramp.at(patch.whole.deepest),
+      ...ramp.heights.filter((_, i) => ramp.distances[i] <= patch.whole.deepest),
+    );
+    const top = topOfPatch(placed, ramp);
+    if (top) add(ramp.end, area(top));
+  }
+  const levels = [...byHeight.values()].filter((level) => level.areaMm2 > 0).sort((a, b) => b.z - a.z);
+  return { levels, lowest, highest, rearmost, deepest, thinnest };
+}
+
+/** The heights at both ends of a surface over one place. */
+function spanOf(surface: Surface): readonly number[] {
+  if (surface.kind === 'level') return [surface.z];
+  if (surface.kind === 'ramp') return [surface.ramp.start, surface.ramp.end];
+  const { woven, band } = surface;
+  const { ramp, levels, pieces } = woven;
+  const deepest = band < levels.length ? levels[band] : Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
+  return [ramp.at(band === 0 ? 0 : levels[band - 1]), ramp.at(deepest)];
+}

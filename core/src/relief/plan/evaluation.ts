@@ -1,0 +1,121 @@
+import { type Arrangement, type Inset, ringsOf } from '../../arrangement/index.js';
+import { type Box, type Contour, type Outline, type Stroke } from '../../geometry/index.js';
+import { type Side, sideOf, type Sign } from '../../sign/index.js';
+import { type Surface } from './relief-function.js';
+import { type SideBand } from './side-bands.js';
+import { FIRST_PLACE } from './laying.js';
+import { type Layer } from '../placing/layers.js';
+import { type Note } from '../../notes/index.js';
+import { type TextMeasures } from '../placing/part-outline.js';
+import { type PlacedPatch } from '../slopes/slope-mesh.js';
+import { type StudPlace } from '../placing/studs.js';
+import { heightOn } from '../slopes/weave.js';
+
+/** Places of the plan with one surface over them, and what it is made by. */
+export interface Place {
+  /** Label in the plan. */
+  readonly label: number;
+  readonly surface: Surface;
+  /** Of the side that is turned away. */
+  readonly under: Surface;
+  /** What its upright sides are made by, from below; undefined where all of them look as what made its surface. */
+  readonly sides?: readonly SideBand[];
+  /** Its height, or for a slope that in the middle of its band. */
+  readonly z: number;
+  readonly areaMm2: number;
+}
+
+/** A level of the relief: its flat places. */
+export interface Level {
+  /** Labels of its places in the plan. */
+  readonly labels: readonly number[];
+  /** mm above the face, negative below. */
+  readonly z: number;
+  readonly areaMm2: number;
+}
+
+/** A tier that is on, with the level that it makes. */
+export interface Rung {
+  readonly part: string;
+  readonly tier: string;
+  readonly side: Side;
+  /** mm above the face of its own side; −Infinity for a cut through. */
+  readonly z: number;
+  /** The level that its strokes let it come to, where that is another. */
+  readonly reached?: number;
+}
+
+/** A part as the evaluation placed it. */
+export interface PartPlan {
+  readonly id: string;
+  readonly ink?: Box;
+  readonly frame: Float64Array;
+  readonly letters: number;
+  readonly contours: readonly Contour[];
+  readonly strokes: readonly Stroke[];
+  /** Sizes of a text as it was set. */
+  readonly text?: TextMeasures;
+  /** Of a text, the box from the cap line of its first to the baseline of its last line. */
+  readonly caps?: Box;
+}
+
+/** The one relief that plan, section, model, proof, files and checks are read off. */
+export interface Evaluation {
+  readonly sign: Sign;
+  /** The side that is turned to the reader: x and z are as seen from there, z = 0 is the face of that side. */
+  readonly side: Side;
+  readonly blank: Contour;
+  /** What is kept of a blank that letters are cut from. */
+  readonly kept?: Outline;
+  /** The middles of the stud holes of such letters. */
+  readonly studs?: readonly StudPlace[];
+  readonly arrangement: Arrangement;
+  /** Every place with material, by label from {@link FIRST_PLACE} on. */
+  readonly places: readonly Place[];
+  /** Flat places from the highest to the lowest, the level tops of slopes among them. */
+  readonly levels: readonly Level[];
+  /** The least and the greatest height. */
+  readonly lowest: number;
+  readonly highest: number;
+  /** The least height of the side that is turned away. */
+  readonly rearmost: number;
+  /** The least height that anything is carved to, and how thick the material is at its thinnest, both without the edge forms of the blank. */
+  readonly deepest: number;
+  readonly thinnest: number;
+  readonly layers: readonly Layer[];
+  /** The slopes of letters that keep them to themselves. */
+  readonly patches: ReadonlyMap<Inset, PlacedPatch>;
+  readonly rungs: readonly Rung[];
+  readonly parts: readonly PartPlan[];
+  readonly notes: readonly Note[];
+}
+
+/** The place that a label stands for; undefined where there is no material. */
+export const placeOf = ({ places }: Evaluation, label: number): Place | undefined => places[label - FIRST_PLACE];
+
+/** Height of a surface in mm over a grid point that lies in, or on the edge of, its places. */
+export function heightOf(surface: Surface, x: number, y: number): number {
+  switch (surface.kind) {
+    case 'level':
+      return surface.z;
+    case 'woven':
+      return heightOn(surface.woven, x, y);
+    case 'ramp':
+      // Only its edge lies in the plan itself.
+      return surface.ramp.start;
+  }
+}
+
+/** The parts of the side that is turned to the reader. */
+export function partsSeen({ parts, sign, side }: Evaluation): PartPlan[] {
+  const own = new Set(sign.parts.filter((part) => sideOf(part) === side).map(({ id }) => id));
+  return parts.filter(({ id }) => own.has(id));
+}
+
+/** The layer of the insert that a place is part of; undefined where it is of the blank's own material. */
+export const insertAt = ({ layers }: Pick<Evaluation, 'layers'>, { surface, under }: Place): number | undefined =>
+  [under.layer, surface.layer].find((layer) => layers[layer]?.does === 'insert');
+
+/** Rings of one label, or of several as one. */
+export const regionOf = (evaluation: Evaluation, ...labels: readonly number[]): Outline =>
+  ringsOf(evaluation.arrangement, (label) => labels.includes(label));

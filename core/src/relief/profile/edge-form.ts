@@ -1,0 +1,100 @@
+import { type Action, type BlankEdge, type Edge } from '../../sign/index.js';
+import { Ramp } from './height-profile.js';
+
+/** mm by which the chords of a round edge may stray from it to either side. */
+const ROUND_TOLERANCE = 0.008;
+
+/** The distance that a ridge without a cap may run: more than half of the widest sign. */
+const UNCAPPED_RUN = 4200;
+
+/** Slopes narrower than this, in mm, are upright: no line fits beside the edge. */
+const NARROWEST = 0.002;
+
+const radians = (degrees: number): number => (degrees * Math.PI) / 180;
+
+/**
+ * How a tier rises (or sinks) from the edge of its area: the height above its foot as a function of the distance from that edge.
+ *
+ * @param edge undefined for upright
+ * @param amount mm that it rises in all, 0 or more
+ */
+export function edgeRamp(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
+  const ramp = rampOf(edge, amount);
+  return ramp.run < NARROWEST ? Ramp.level(ramp.end) : ramp;
+}
+
+function rampOf(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
+  if (!edge || (amount === 0 && !(edge.kind === 'ridged' && !edge.capped))) return Ramp.level(amount);
+  switch (edge.kind) {
+    case 'sloped':
+      return new Ramp([0, amount * Math.tan(radians(edge.angle))], [0, amount]);
+    case 'ridged': {
+      const slope = Math.tan(radians(edge.angle / 2));
+      return edge.capped ? new Ramp([0, amount * slope], [0, amount]) : new Ramp([0, UNCAPPED_RUN], [0, UNCAPPED_RUN / slope]);
+    }
+    case 'chamfered': {
+      const height = Math.min(edge.height, amount);
+      return new Ramp([0, edge.width], [amount - height, amount]);
+    }
+    case 'rounded': {
+      const r = Math.min(edge.radius, amount);
+      return quarter(r, (across, up) => [r - across, amount - r + up]);
+    }
+    case 'cove': {
+      const r = Math.min(edge.radius, amount);
+      return quarter(r, (across, up) => [up, amount - across]);
+    }
+  }
+}
+
+/**
+ * A quarter circle in as few chords as keep to the tolerance. Its ends lie on it, the corners between a little outside and the middles
+ * of the chords as much inside: a chord of angle φ between two corners at r + t dips to r − t where rφ²/8 = 2t, one from an end where
+ * rφ²/8 = 1.5t.
+ * @param place distance and height of a point of the circle, across from its middle to the first end and up to the last
+ */
+function quarter(radius: number, place: (across: number, up: number) => readonly [number, number]): Ramp {
+  const most = Math.sqrt((16 * ROUND_TOLERANCE) / radius);
+  const chords = Math.ceil(Math.PI / 2 / most + 2 * (1 - END_CHORD) - 1e-9);
+  const angle = Math.PI / 2 / (chords - 2 * (1 - END_CHORD));
+  const corner = radius * (1 + angle ** 2 / 16);
+  const places = Array.from({ length: chords + 1 }, (_, i) => {
+    if (i === 0) return place(radius, 0);
+    if (i === chords) return place(0, radius);
+    const turned = angle * (i - 1 + END_CHORD);
+    return place(corner * Math.cos(turned), corner * Math.sin(turned));
+  });
+  return new Ramp(
+    places.map(([distance]) => distance),
+    places.map(([, height]) => height),
+  );
+}
+
+/** Angle of the first and the last chord as a share of the others'. */
+const END_CHORD = 0.85;
+
+/**
+ * The same, exactly: what {@link edgeRamp} follows in chords. The quarter circles are textbook; a slope of α from upright rises
+ * d / tan α over the distance d.
+ */
+export function exactRise(edge: Edge | BlankEdge | undefined, amount: number, d: number): number {
+  if (edge?.kind === 'rounded') {
+    const r = Math.min(edge.radius, amount);
+    return d >= r ? amount : amount - r + Math.sqrt(Math.max(0, r * r - (r - d) ** 2));
+  }
+  if (edge?.kind === 'cove') {
+    const r = Math.min(edge.radius, amount);
+    return d >= r ? amount : amount - Math.sqrt(r * r - d * d);
+  }
+  return edgeRamp(edge, amount).at(d);
+}
+
+/** Whether what an action makes has upright sides whatever is chosen. */
+export const isUpright = ({ kind }: Action): boolean => kind === 'cut-through' || kind === 'mark' || kind === 'insert';
+
+/** mm by which the foot of a slope that is sized at its other end lies outside of the outline: height × tan of the angle. */
+export function growthOf(edge: Edge | undefined, amount: number, isCarved: boolean): number {
+  if (edge?.kind !== 'sloped') return 0;
+  const run = amount * Math.tan(radians(edge.angle));
+  return (edge.sized === 'top') !== isCarved && run >= NARROWEST ? run : 0;
+}

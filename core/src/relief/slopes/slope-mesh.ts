@@ -1,0 +1,121 @@
+import { arrange, triangulate } from '../../arrangement/index.js';
+import { type Contour, movedBy, STEPS_PER_MM, toStep } from '../../geometry/index.js';
+import { type Field, type DrawnField } from '../../medial-axis/index.js';
+import { type Graded, linesAt, type Parted, partedAt, withoutThin } from './graded.js';
+import { type Ramp } from '../profile/height-profile.js';
+import { type Fields, type Ground, linesOf } from './weave.js';
+
+/** The slopes of one letter: triangles over it with the distance of every point from its edge, parted where its slope breaks. */
+export interface Patch extends Parted {
+  readonly whole: GradedLetter;
+}
+
+/** With more lines than this a letter is triangulated anew between them: cutting triangles would make too many. */
+const MOST_CUTS = 2;
+/** While a height is dragged every step has lines of its own. */
+const MOST_PARTED = 12;
+
+interface Triangulated extends Graded {
+  /** Sides of triangles that are on the letter's edge. */
+  readonly edgeCount: number;
+}
+
+/** A letter with the distances over it, before any slope is drawn on it. */
+export class GradedLetter {
+  /** The greatest distance from the edge. */
+  readonly deepest: number;
+  private readonly parted = new Map<string, Parted>();
+  private readonly lines = new Map<string, readonly (readonly Contour[])[]>();
+  private plain: Triangulated | undefined;
+
+  constructor(private readonly field: Field) {
+    this.deepest = field.deepest;
+  }
+
+  /** Whether the edge has the points of the letter and no others. */
+  get isWhole(): boolean {
+    return this.graded.edgeCount === this.field.outline.reduce((sum, ring) => sum + ring.length / 2, 0);
+  }
+
+  /** Its triangles, parted at distances in ascending order. */
+  at(levels: readonly number[]): Parted {
+    const key = levels.join();
+    let known = this.parted.get(key);
+    if (!known) {
+      if (this.parted.size >= MOST_PARTED) this.parted.delete(this.parted.keys().next().value!);
+      this.parted.set(key, (known = levels.length > MOST_CUTS ? this.drawn(levels) : partedAt(this.graded, levels)));
+    }
+    return known;
+  }
+
+  /** Its lines at distances in ascending order, as {@link at} has them, without triangles between them. */
+  linesAt(levels: readonly number[]): readonly (readonly Contour[])[] {
+    const key = levels.join();
+    let known = this.lines.get(key);
+    if (!known) {
+      if (this.lines.size >= MOST_PARTED) this.lines.delete(this.lines.keys().next().value!);
+      this.lines.set(key, (known = linesAt(this.graded, levels)));
+    }
+    return known;
+  }
+
+  private get graded(): Triangulated {
+    const { deepest, field } = this;
+    // Where distances end to be told apart a line stands, too.
+    return (this.plain ??= this.triangulated(field.drawn(deepest >= field.run ? [field.run] : [])));
+  }
+
+  private drawn(levels: readonly number[]): Parted {
+    const drawn = this.field.drawn(levels);
+    return { ...withoutThin(this.triangulated(drawn)), levels, rings: drawn.rings };
+  }
+
+  private triangulated(drawn: DrawnField): Triangulated {
+    // Copies of the rings: marked ones would be set aside as a letter.
+    const rings = this.field.outline.map((ring) => ring.slice());
+    const inside = (label: number): boolean => label === 1;
+    const { edges } = arrange([rings], (windings) => (windings.length > 0 ? 1 : 0), { segments: drawn.creases, on: inside });
+    const { corners } = triangulate(edges, inside);
+    const isOnEdge = new Uint8Array(edges.x.length);
+    let edgeCount = 0;
+    for (let e = 0; e < edges.lo.length; e++) {
+      if (edges.left[e] === edges.right[e]) continue;
+      edgeCount++;
+      isOnEdge[edges.lo[e]] = isOnEdge[edges.hi[e]] = 1;
+    }
+    const distances = Float64Array.from(edges.x, (x, i) => drawn.distanceOfPoint(x, edges.y[i]));
+    return { x: edges.x, y: edges.y, distances, isOnEdge, edgeCount, corners: Uint32Array.from(corners) };
+  }
+}
+
+/** A patch where a letter lies now. */
+export interface PlacedPatch {
+  readonly patch: Patch;
+  readonly stepX: number;
+  readonly stepY: number;
+}
+
+/** Makes the slopes of letters that nothing comes near, each different one once. */
+export class Patches {
+  private readonly letters = new WeakMap<Field, GradedLetter>();
+
+  constructor(private readonly fields: Fields) {}
+
+  of(ground: Ground, ramp: Ramp): PlacedPatch {
+    const { field, dx, dy } = this.fields.field(ground, ramp);
+    let whole = this.letters.get(field);
+    if (!whole) this.letters.set(field, (whole = new GradedLetter(field)));
+    const levels = linesOf(ramp, [], whole.deepest);
+    return { patch: { ...whole.at(levels), whole }, stepX: toStep(dx), stepY: toStep(dy) };
+  }
+}
+
+/** Rings of a line of equal distance where the letter of a patch lies now. */
+export const placedRings = (rings: readonly Contour[], { stepX, stepY }: PlacedPatch): Contour[] =>
+  movedBy(rings, stepX / STEPS_PER_MM, stepY / STEPS_PER_MM);
+
+/** The level top of a patch whose slope comes to one; undefined where it does not. */
+export function topOfPatch({ patch }: PlacedPatch, ramp: Ramp): readonly Contour[] | undefined {
+  const last = patch.levels.length - 1;
+  return last >= 0 && patch.levels[last] >= ramp.run ? patch.rings[last] : undefined;
+}

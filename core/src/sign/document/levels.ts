@@ -1,0 +1,82 @@
+import { type Action, type Part, type Sign, type Tier } from './schema.js';
+
+/** Whether windows of a sign are filled with inserts of other materials. */
+export const hasInserts = ({ parts }: Sign): boolean =>
+  parts.some(({ tiers, hidden }) => !hidden && tiers.some(({ on, action }) => on && action.kind === 'insert'));
+
+/** Whether anything is made from behind: parts of the back, an edge form there, or what is done to letters from behind. */
+export const hasBack = ({ parts, blank }: Sign): boolean =>
+  parts.some((part) => sideOf(part) === 'back' && !part.hidden) ||
+  blank.backEdge !== undefined ||
+  blank.cutTo?.hollow !== undefined ||
+  blank.cutTo?.studs !== undefined ||
+  blank.cutTo?.backer !== undefined;
+
+/** The level of a cut through, below every other. */
+export const THROUGH = -Infinity;
+
+/** The level in mm that a tier's surface has, above a base, or {@link THROUGH}. */
+export function tierLevel(tier: Tier, base: number): number {
+  const level = rawLevel(tier, base);
+  // Sums of inch fractions to the nearest 1e-9 mm, so that 1/8 in taken off and put on again is the face.
+  return Number.isFinite(level) ? Number(level.toFixed(9)) : level;
+}
+
+function rawLevel({ action }: Tier, base: number): number {
+  switch (action.kind) {
+    case 'raise':
+      return base + action.by;
+    case 'carve':
+      return base - action.by;
+    case 'line':
+      return base - action.depth;
+    case 'set':
+      return base + action.to;
+    case 'insert':
+      return base - action.below;
+    case 'mark':
+      return base;
+    case 'cut-through':
+      return THROUGH;
+  }
+}
+
+/** Whether what an action makes lies below the level that its part sits on. */
+export const sinks = (action: Action): boolean =>
+  action.kind === 'carve' || action.kind === 'line' || action.kind === 'insert' || (action.kind === 'set' && action.to < 0);
+
+/** A side of the blank. */
+export type Side = 'front' | 'back';
+
+/** The side that a part is on. */
+export const sideOf = ({ side }: Pick<Part, 'side'>): Side => side ?? 'front';
+
+/**
+ * The level that each part's heights are measured from, by part id, above the face of its own side: 0 for that face, else the lowest (floor) or highest
+ * (top) level among the tiers that are on of the part it sits on, or that part's own base where it has none.
+ */
+export function baseLevels(sign: Sign): ReadonlyMap<string, number> {
+  const bases = new Map<string, number>();
+  const parts = new Map<string, Part>();
+  for (const part of sign.parts) {
+    let base = 0;
+    if (part.sitsOn.kind === 'part') {
+      const host = parts.get(part.sitsOn.part);
+      const hostBase = bases.get(part.sitsOn.part) ?? 0;
+      const levels = (host?.tiers ?? [])
+        .filter((tier) => tier.on && tier.action.kind !== 'mark')
+        .map((tier) => tierLevel(tier, hostBase))
+        .filter(Number.isFinite);
+      if (levels.length === 0) base = hostBase;
+      else base = part.sitsOn.at === 'top' ? Math.max(...levels) : Math.min(...levels);
+    }
+    bases.set(part.id, base);
+    parts.set(part.id, part);
+  }
+  return bases;
+}
+
+/** Ids of the fonts that a sign's text parts are set in. */
+export function fontsOf(sign: Sign): string[] {
+  return [...new Set(sign.parts.flatMap((part) => (part.kind === 'text' ? [part.font] : [])))];
+}

@@ -1,0 +1,183 @@
+import { type LengthUnit } from '../../units/index.js';
+import { type Action, type Part, type ShapePart, type Sign, type TextPart, type Tier } from './schema.js';
+import { SIGN_VERSION } from './version.js';
+
+/** A sign with a bare blank, to begin with: 300 × 200 × 12 mm, or 12 × 8 × 1/2 in. */
+export function newSign(title: string, unit: LengthUnit): Sign {
+  const [width, height, thickness, cornerRadius] = unit === 'mm' ? [300, 200, 12, 6] : [304.8, 203.2, 12.7, 6.35];
+  return {
+    version: SIGN_VERSION,
+    title,
+    unit,
+    blank: { outline: { kind: 'rectangle', width, height, cornerRadius }, thickness, material: '' },
+    parts: [],
+    section: { x: 0, y: 0, turn: 0 },
+  };
+}
+
+/** The first of "stem-1", "stem-2" … that is not taken. */
+export function freeId(stem: string, taken: Iterable<string>): string {
+  const ids = new Set(taken);
+  let n = 1;
+  while (ids.has(`${stem}-${n}`)) n++;
+  return `${stem}-${n}`;
+}
+
+export function newTier(id: string, action: Action): Tier {
+  return { id, on: true, area: { kind: 'outline' }, action };
+}
+
+/** About how tall a text's capitals are, in mm, from what its size says alone. */
+export function sizeAbout({ size, words }: TextPart): number {
+  switch (size.kind) {
+    case 'capitals':
+      return size.height;
+    case 'em':
+      return size.size * 0.7;
+    case 'seen-height':
+    case 'seen':
+      return size.height / Math.max(1, words.split('\n').length);
+    case 'seen-width':
+      return (size.width / Math.max(4, words.length)) * 1.4;
+  }
+}
+
+/** A line of text below those there are, raised 2 mm (1/16 in). */
+export function newText(sign: Sign, font: string): TextPart {
+  const id = freeId(
+    'line',
+    sign.parts.map((part) => part.id),
+  );
+  const isMetric = sign.unit === 'mm';
+  const texts = sign.parts.filter((part) => part.kind === 'text');
+  const lowest = Math.min(...texts.map((part) => part.place.y - sizeAbout(part) / 2));
+  const capHeight = isMetric ? 20 : 19.05;
+  const y = texts.length === 0 ? 0 : Math.round(lowest - capHeight * 1.05);
+  return {
+    kind: 'text',
+    id,
+    name: id.replace('line-', 'Line '),
+    words: '',
+    font,
+    size: { kind: 'capitals', height: capHeight, stretch: 100 },
+    tracking: 0,
+    leading: { kind: 'percent', of: 155 },
+    align: 'centre',
+    place: { x: 0, y, turn: 0, mirror: false },
+    sitsOn: { kind: 'face' },
+    tiers: [newTier('tier-1', { kind: 'raise', by: isMetric ? 2 : 1.5875 })],
+  };
+}
+
+export type ShapeKind = ShapePart['shape']['kind'];
+
+const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
+  rectangle: 'Panel',
+  circle: 'Hole',
+  ellipse: 'Ellipse',
+  stadium: 'Stadium',
+  polygon: 'Polygon',
+  arch: 'Arch',
+  line: 'Rule',
+  outline: 'Outline',
+  border: 'Border',
+  combined: 'Combined',
+  fixings: 'Fixing holes',
+};
+
+/** A plain shape in the middle of the blank, as large as suits it: a sunk panel, a hole of 6 mm (1/4 in), a border … */
+export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'combined'>): ShapePart {
+  const isMetric = sign.unit === 'mm';
+  const { width, height } = extentOfShape(sign.blank.outline);
+  const sizes = { width: tidy(width * 0.8), height: tidy(height * 0.6) };
+  const amount = isMetric ? 2 : 1.5875;
+  const shapes = {
+    rectangle: { kind: 'rectangle', ...sizes, cornerRadius: 0 },
+    circle: { kind: 'circle', diameter: isMetric ? 6 : 6.35 },
+    ellipse: { kind: 'ellipse', ...sizes },
+    stadium: { kind: 'stadium', ...sizes },
+    polygon: { kind: 'polygon', sides: 6, diameter: sizes.height, stands: 'flat' },
+    arch: { kind: 'arch', ...sizes, rise: Math.min(sizes.width / 2, tidy(sizes.height / 3)) },
+    line: { kind: 'line', length: sizes.width },
+    border: { kind: 'border', of: 'blank', inset: isMetric ? 8 : 7.9375, width: isMetric ? 2 : 1.5875 },
+    // Four points to begin with, each to be moved, and more to be added.
+    outline: {
+      kind: 'outline',
+      width: tidy(width * 0.4),
+      height: tidy(height * 0.4),
+      path: 'M-2 -1L2 -1L2 1L-2 1Z',
+    },
+    fixings: { kind: 'fixings', diameter: isMetric ? 5 : 4.7625, inset: isMetric ? 12 : 12.7, places: 'corners', count: 4 },
+  } as const;
+  const action: Action = {
+    circle: { kind: 'cut-through' } as const,
+    fixings: { kind: 'cut-through' } as const,
+    border: { kind: 'raise', by: amount } as const,
+    line: { kind: 'line', depth: isMetric ? 1 : 0.79375, width: isMetric ? 1.5 : 1.5875 } as const,
+  }[kind as string] ?? { kind: 'carve', by: amount };
+  return { ...shapePart(sign, shapes[kind]), tiers: [newTier('tier-1', action)] };
+}
+
+/** A part made from the outlines of others; it raises nothing until it is told to. */
+export function newCombined(sign: Sign, how: 'join' | 'cut' | 'common', of: readonly string[]): ShapePart {
+  const part = shapePart(sign, { kind: 'combined', how, of: [...of] });
+  return { ...part, tiers: [newTier('tier-1', { kind: 'raise', by: sign.unit === 'mm' ? 2 : 1.5875 })] };
+}
+
+/** An outline of its own, such as a colour of a logo, raised like a line of text. */
+export function newOutline(
+  sign: Sign,
+  name: string,
+  outline: { readonly width: number; readonly height: number; readonly path: string },
+  at: { readonly x: number; readonly y: number },
+): ShapePart {
+  const { width, height, path } = outline;
+  const part = shapePart(sign, {
+    kind: 'outline',
+    width: Math.max(0.01, tidy(width)),
+    height: Math.max(0.01, tidy(height)),
+    path,
+  });
+  return {
+    ...part,
+    name: name.trim().slice(0, 80) || part.name,
+    place: { ...part.place, x: tidy(at.x), y: tidy(at.y) },
+    tiers: [newTier('tier-1', { kind: 'raise', by: sign.unit === 'mm' ? 2 : 1.5875 })],
+  };
+}
+
+function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
+  const name = SHAPE_NAMES[shape.kind];
+  const id = freeId(
+    name.toLowerCase().replace(/ /gu, '-'),
+    sign.parts.map((part: Part) => part.id),
+  );
+  return {
+    kind: 'shape',
+    id,
+    name: `${name} ${id.split('-').at(-1)}`,
+    shape,
+    place: { x: 0, y: 0, turn: 0, mirror: false },
+    sitsOn: { kind: 'face' },
+    tiers: [],
+  };
+}
+
+const tidy = (mm: number): number => Number(mm.toFixed(3));
+
+/** Width and height of a shape that has its own, in mm; of a line its length and nothing. */
+export function extentOfShape(shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' | 'fixings' }>): {
+  width: number;
+  height: number;
+} {
+  switch (shape.kind) {
+    case 'circle':
+      return { width: shape.diameter, height: shape.diameter };
+    case 'polygon':
+      return { width: shape.diameter, height: shape.diameter };
+    case 'line':
+      return { width: shape.length, height: 0 };
+    default:
+      return { width: shape.width, height: shape.height };
+  }
+}

@@ -1,0 +1,48 @@
+import { freeId, newTier, sizeAbout } from '../document/new-sign.js';
+import { dropStale } from '../document/references.js';
+import { type Part, type Sign, type Tier } from '../document/schema.js';
+
+/** A copy of a part with ids of its own, a little below the first. */
+export function copyOf(part: Part, sign: Sign): Part {
+  const stem = part.id.replace(/-\d+$/u, '');
+  const id = freeId(
+    stem,
+    sign.parts.map((other) => other.id),
+  );
+  const step = part.kind === 'text' ? Number((sizeAbout(part) * 1.55).toFixed(3)) : 10;
+  return { ...part, id, name: `${part.name} copy`, place: { ...part.place, y: part.place.y - step } };
+}
+
+/** One more tier for a part, raised or carved as the last one is. */
+export function nextTier(part: Part): Tier {
+  const last = part.tiers[part.tiers.length - 1]?.action ?? { kind: 'raise', by: 2 };
+  return newTier(
+    freeId(
+      'tier',
+      part.tiers.map(({ id }) => id),
+    ),
+    last.kind === 'cut-through' || last.kind === 'mark' || last.kind === 'insert' ? { kind: 'carve', by: 2 } : last,
+  );
+}
+
+/**
+ * Takes parts out of a sign that may be changed. What sat on one sits on the face, words set along one run straight, a border
+ * around one follows the blank, and what was combined from several is so from those left; of none there is none.
+ */
+export function removeParts(sign: Sign, ids: readonly string[]): void {
+  const gone = new Set(ids);
+  const orphans: string[] = [];
+  sign.parts = sign.parts.filter(({ id }) => !gone.has(id));
+  for (const part of sign.parts) {
+    if (part.sitsOn.kind === 'part' && gone.has(part.sitsOn.part)) part.sitsOn = { kind: 'face' };
+    if (part.kind === 'text') {
+      if (part.path?.kind === 'part' && gone.has(part.path.part)) delete part.path;
+    } else if (part.shape.kind === 'border' && gone.has(part.shape.of)) part.shape.of = 'blank';
+    else if (part.shape.kind === 'combined') {
+      part.shape.of = part.shape.of.filter((id) => !gone.has(id));
+      if (part.shape.of.length === 0) orphans.push(part.id);
+    }
+  }
+  if (orphans.length > 0) removeParts(sign, orphans);
+  dropStale(sign);
+}

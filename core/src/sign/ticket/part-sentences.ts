@@ -1,0 +1,239 @@
+import { sideOf } from '../document/levels.js';
+import { isAtHome, placeWords } from './place-words.js';
+import { type PartExtent, rowSpacing } from '../document/copies.js';
+import { type Copies, type Part, type ShapePart, type Sign } from '../document/schema.js';
+import { plain, quietIf, type Sentence, type TicketWord, type Writer } from './sentence.js';
+import { shapeWords } from './shape-words.js';
+import { textSentences } from './text-sentences.js';
+
+/** The sentences about where a part is and what it looks like, before its tiers. */
+export function partSentences(sign: Sign, part: Part, index: number, write: Writer): Sentence[] {
+  const sentences = part.kind === 'text' ? textSentences(sign, part, index, write) : [shapeSentence(sign, part, index, write)];
+  const bench = part.hidden ? [[plain(`${part.name} is hidden and is not made.`)]] : [];
+  const side = sideSentence(part, index, write);
+  const cut = cutSentence(sign, part, index, write);
+  return [
+    ...sentences,
+    side,
+    ...cut,
+    copiesSentence(part, index, write),
+    ...bridgeSentence(part, index, write),
+    dimensionSentence(part, index, write),
+    ...bench,
+  ].map((words) => ({ part: part.id, words }));
+}
+
+const PART_SIDES = [
+  ['front', 'front'],
+  ['back', 'back'],
+] as const;
+
+const sideSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
+  quietIf(
+    sideOf(part) === 'front',
+    plain('It is on the '),
+    write.choice('side of the blank', sideOf(part), PART_SIDES, 'parts', index, 'side'),
+    plain('.'),
+  );
+
+const DIMENSIONED = [
+  ['no', 'do not stand'],
+  ['yes', 'stand'],
+] as const;
+
+const dimensionSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
+  quietIf(
+    !part.dimensioned,
+    plain('Its size and place '),
+    write.choice('dimensions on the proof', part.dimensioned ? 'yes' : 'no', DIMENSIONED, 'parts', index, 'dimensioned'),
+    plain(' on the proof.'),
+  );
+
+const CUTS = [
+  ['out', 'cut out'],
+  ['left', 'not cut out'],
+] as const;
+
+/** Whether a part is among those that the blank is cut to. */
+function cutSentence({ blank: { cutTo } }: Sign, part: Part, index: number, write: Writer): TicketWord[][] {
+  if (!cutTo) return [];
+  const isOut = cutTo.parts.includes(part.id);
+  const choice = write.choice('cutting', isOut ? 'out' : 'left', CUTS, 'parts', index, 'cutOut');
+  return [[plain('It is '), choice, plain(isOut ? ', and kept.' : '; of it only what lies on the letters is made.')]];
+}
+
+function shapeSentence(sign: Sign, part: ShapePart, index: number, write: Writer): TicketWord[] {
+  const path = ['parts', index, 'shape'] as const;
+  const { shape } = part;
+  const others = (ids: readonly string[]) => ids.map((id) => sign.parts.find((other) => other.id === id)?.name ?? id);
+  switch (shape.kind) {
+    case 'border':
+      return [
+        plain(`${part.name} follows `),
+        write.choice('followed outline', shape.of, outlineChoices(sign, index), ...path, 'of'),
+        plain(' at an inset of '),
+        write.length('inset', shape.inset, ...path, 'inset'),
+        ...(shape.width === 0 ? [plain(' and takes in all within, band ')] : [plain(', a band ')]),
+        write.length('band width', shape.width, ...path, 'width'),
+        plain(' wide'),
+        ...quietIf(isAtHome(part), plain(', moved '), ...placeWords(part, index, write)),
+        plain('.'),
+      ];
+    case 'combined': {
+      const [first, ...rest] = others(shape.of);
+      const said = {
+        join: `: ${[first, ...rest].join(', ')} `,
+        cut: `: ${first} less ${rest.join(', ')} `,
+        common: `: what ${[first, ...rest].join(', ')} share `,
+      }[shape.how];
+      return [
+        plain(part.name + said),
+        write.choice('way of combining', shape.how, HOWS, ...path, 'how'),
+        ...quietIf(isAtHome(part), plain(', moved '), ...placeWords(part, index, write)),
+        plain('.'),
+      ];
+    }
+    case 'fixings':
+      return [
+        plain(`${part.name}: holes of `),
+        write.length('diameter', shape.diameter, ...path, 'diameter'),
+        plain(' '),
+        write.choice('places of the holes', shape.places, HOLE_PLACES, ...path, 'places'),
+        ...(shape.places === 'around'
+          ? [plain(' at '), write.number('number of holes', shape.count, '', ...path, 'count'), plain(' places')]
+          : []),
+        plain(', their middles '),
+        write.length('edge distance', shape.inset, ...path, 'inset'),
+        plain(' from the edge'),
+        ...quietIf(isAtHome(part), plain(', moved '), ...placeWords(part, index, write)),
+        plain('.'),
+      ];
+    case 'line':
+      return [
+        plain(`${part.name}: a straight line of `),
+        write.length('length', shape.length, ...path, 'length'),
+        plain(', middle at '),
+        ...placeWords(part, index, write),
+        plain('.'),
+      ];
+    default:
+      return [
+        plain(`${part.name}: `),
+        ...shapeWords(shape, write, ...path),
+        plain(', middle at '),
+        ...placeWords(part, index, write),
+        plain('.'),
+      ];
+  }
+}
+
+const HOLE_PLACES = [
+  ['corners', 'in the four corners'],
+  ['sides', 'at the left and the right'],
+  ['ends', 'at the top and the bottom'],
+  ['around', 'around the edge'],
+] as const;
+
+const HOWS = [
+  ['join', '(joined)'],
+  ['cut', '(cut out)'],
+  ['common', '(kept in common)'],
+] as const;
+
+/** The blank, and every earlier part, as values of a choice. */
+const outlineChoices = (sign: Sign, before: number): (readonly [string, string])[] => [
+  ['blank', 'the blank'],
+  ...sign.parts.slice(0, before).map(({ id, name }) => [id, name] as const),
+];
+
+const COPIES = [
+  ['once', 'once'],
+  ['row', 'in a row'],
+  ['ring', 'in a ring'],
+] as const;
+
+const HELD = [
+  ['free', 'not held'],
+  ['bridged', 'held by bridges'],
+] as const;
+
+/** How the islands of a part that is cut through are held. */
+function bridgeSentence({ bridges, tiers }: Part, index: number, write: Writer): TicketWord[][] {
+  if (!bridges && !tiers.some(({ action }) => action.kind === 'cut-through')) return [];
+  const path = ['parts', index, 'bridges'] as const;
+  const kind = write.choice('islands', bridges ? 'bridged' : 'free', HELD, ...path, 'kind');
+  if (!bridges) return [quietIf(true, plain('Its islands are '), kind, plain('.'))];
+  return [
+    [
+      plain('Its islands are '),
+      kind,
+      plain(', '),
+      write.number('number of bridges', bridges.count, '', ...path, 'count'),
+      plain(' from each, '),
+      write.length('bridge width', bridges.width, ...path, 'width'),
+      plain(' wide, the first at '),
+      write.number('direction of the first bridge', bridges.turn, '°', ...path, 'turn'),
+      plain('.'),
+    ],
+  ];
+}
+
+function copiesSentence({ id, copies }: Part, index: number, write: Writer): TicketWord[] {
+  const path = ['parts', index, 'copies'] as const;
+  const kind = write.choice('copies', copies?.kind ?? 'once', COPIES, ...path, 'kind');
+  if (!copies) return quietIf(true, plain('It is there '), kind, plain('.'));
+  const count = write.number('number of copies', copies.count, '', ...path, 'count');
+  if (copies.kind === 'row') {
+    return [
+      plain('It is there '),
+      kind,
+      plain(' of '),
+      count,
+      plain(', each '),
+      write.length('step across', copies.stepX, ...path, 'stepX'),
+      plain(' across and '),
+      write.length('step up', copies.stepY, ...path, 'stepY'),
+      plain(' up from the last'),
+      ...spacingWords(copies, write.extents.get(id), index, write),
+      plain('.'),
+    ];
+  }
+  return [
+    plain('It is there '),
+    kind,
+    plain(' of '),
+    count,
+    plain(' at a radius of '),
+    write.length('radius of the ring', copies.radius, ...path, 'radius'),
+    plain(', '),
+    write.choice(
+      'turning',
+      String(copies.turning),
+      [
+        ['false', 'upright'],
+        ['true', 'turning with it'],
+      ],
+      ...path,
+      'turning',
+    ),
+    plain('.'),
+  ];
+}
+
+/** How far apart copies in a row are, and how long it is, where it is known how large one of them is. */
+function spacingWords(
+  copies: Extract<Copies, { kind: 'row' }>,
+  extent: PartExtent | undefined,
+  index: number,
+  write: Writer,
+): TicketWord[] {
+  const spacing = extent && rowSpacing(copies, extent);
+  if (!spacing) return [];
+  const path = ['parts', index, 'copies'] as const;
+  return [
+    plain(', with gaps of '),
+    write.length('gap between copies', spacing.gap, ...path, 'gap'),
+    plain(', spread evenly over '),
+    write.length('length of the row', spacing.over, ...path, 'over'),
+  ];
+}

@@ -1,0 +1,31 @@
+import { type Part } from '../document/schema.js';
+import { plain, quietIf, type TicketWord, type Writer } from './sentence.js';
+
+/** "12 mm across and 3 mm up from the middle, turned 5°": where a part is. */
+export function placeWords(part: Part, index: number, write: Writer): TicketWord[] {
+  const path = ['parts', index, 'place'] as const;
+  return [
+    write.length('place across', part.place.x, ...path, 'x'),
+    plain(' across and '),
+    write.length('place up', part.place.y, ...path, 'y'),
+    plain(' up from the middle'),
+    ...quietIf(part.place.turn === 0, plain(', turned '), write.number('turn', part.place.turn, '°', ...path, 'turn')),
+    ...quietIf(
+      !part.place.mirror,
+      plain(', '),
+      write.choice(
+        'mirroring',
+        String(part.place.mirror),
+        [
+          ['false', 'not mirrored'],
+          ['true', 'mirrored'],
+        ],
+        ...path,
+        'mirror',
+      ),
+    ),
+  ];
+}
+
+/** Whether a part lies where it does by itself. */
+export const isAtHome = ({ place }: Part): boolean => place.x === 0 && place.y === 0 && place.turn === 0 && !place.mirror;
