@@ -60,6 +60,7 @@ main(async () => {
     '--config',
     '.dependency-cruiser.mjs',
     'core/src',
+    'web/src',
     'server/src',
     'web/src',
   ]);

@@ -1,16 +1,6 @@
 import { arrange } from './arrangement.js';
 import { cut, join } from './combine.js';
-import {
-  bounds,
-  type Contour,
-  contourArea,
-  type Outline,
-  reversed,
-  snapRun,
-  type Stroke,
-  CHORD_TOLERANCE,
-  chordsInCircle,
-} from '../geometry/index.js';
+import { bounds, type Contour, contourArea, type Outline, reversed, snapRun, type Stroke, CHORD_TOLERANCE, chordsInCircle } from '../geometry/index.js';
 import { ringsOf } from './rings.js';
 
 /**

@@ -2,27 +2,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../../testing/referee.js';
-import {
-  area,
-  bounds,
-  chordsInCircle,
-  circle,
-  type Contour,
-  contains,
-  contourArea,
-  CoordinateError,
-  flatten,
-  LARGEST_MM,
-  perimeter,
-  placement,
-  placeRun,
-  polygonsOf,
-  readPathData,
-  rectangle,
-  reversed,
-  snap,
-  snapRun,
-} from '../geometry/index.js';
+import { area, bounds, chordsInCircle, circle, type Contour, contains, contourArea, CoordinateError, flatten, LARGEST_MM, perimeter, placement, placeRun, polygonsOf, readPathData, rectangle, reversed, snap, snapRun } from '../geometry/index.js';
 import { areasByLabel, arrange, type Arrangement, visitEdges } from './arrangement.js';
 import { cut, join, keepCommon } from './combine.js';
 import { markLetter } from './isolated-glyphs.js';

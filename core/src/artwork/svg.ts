@@ -1,16 +1,5 @@
 import { keepCommon, withoutSpikes } from '../arrangement/index.js';
-import {
-  compose,
-  type Contour,
-  type FlatRun,
-  flatten,
-  HERE,
-  type Outline,
-  type PathCommand,
-  type Placement,
-  snapRun,
-  TooManyPointsError,
-} from '../geometry/index.js';
+import { compose, type Contour, type FlatRun, flatten, HERE, type Outline, type PathCommand, type Placement, snapRun, TooManyPointsError } from '../geometry/index.js';
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
 import { type Drawn, type DrawnLine } from './drawn.js';
 import { type FindingKind, Findings, type Spot } from './findings.js';

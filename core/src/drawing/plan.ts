@@ -1,19 +1,6 @@
 import { ringsOf } from '../arrangement/index.js';
 import { bounds, type Box, type Outline } from '../geometry/index.js';
-import {
-  type Band,
-  type Evaluation,
-  HOLE,
-  insertAt,
-  isSolid,
-  type Level,
-  levelOutline,
-  partsSeen,
-  placeOf,
-  regionOf,
-  slopeBands,
-  wornBy,
-} from '../relief/index.js';
+import { type Band, type Evaluation, HOLE, insertAt, isSolid, type Level, levelOutline, partsSeen, placeOf, regionOf, slopeBands, wornBy } from '../relief/index.js';
 import { finishWorn } from '../solid/index.js';
 import { type Blank, extentOfShape } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';

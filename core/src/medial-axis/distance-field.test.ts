@@ -3,16 +3,7 @@ import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../../testing/referee.js';
 import { arrange, cut, join, offset, triangulate } from '../arrangement/index.js';
-import {
-  area,
-  circle,
-  contains,
-  type Contour,
-  type Outline,
-  rectangle,
-  regularPolygon,
-  STEPS_PER_MM,
-} from '../geometry/index.js';
+import { area, circle, contains, type Contour, type Outline, rectangle, regularPolygon, STEPS_PER_MM } from '../geometry/index.js';
 import { DistanceField } from './distance-field.js';
 
 let m: ManifoldToplevel;

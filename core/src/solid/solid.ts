@@ -1,17 +1,7 @@
 import { type Inset, relabelled, triangulate } from '../arrangement/index.js';
 import { pointKey, STEPS_PER_MM } from '../geometry/index.js';
 import { withoutSlivers, BACK, type ReliefMesh, UNDERSIDE, volume, withoutTouching } from '../mesh/index.js';
-import {
-  BACK_LAYER,
-  type Evaluation,
-  heightOf,
-  insertAt,
-  isSolid,
-  type Place,
-  type PlacedPatch,
-  placeOf,
-  type Surface,
-} from '../relief/index.js';
+import { BACK_LAYER, type Evaluation, heightOf, insertAt, isSolid, type Place, type PlacedPatch, placeOf, type Surface } from '../relief/index.js';
 
 /**
  * Heights at one point of the plan that differ by less than this, in mm, are one where a slope has part in them: slopes of

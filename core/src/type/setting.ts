@@ -1,19 +1,5 @@
 import { join, markLetter } from '../arrangement/index.js';
-import {
-  type Box,
-  bounds,
-  CHORD_TOLERANCE,
-  compose,
-  joinBoxes,
-  type Outline,
-  placement,
-  placeRings,
-  placeRun,
-  snap,
-  snapRun,
-  type Stroke,
-  type Track,
-} from '../geometry/index.js';
+import { type Box, bounds, CHORD_TOLERANCE, compose, joinBoxes, type Outline, placement, placeRings, placeRun, snap, snapRun, type Stroke, type Track } from '../geometry/index.js';
 import { type Fitted, layOut, type Layout, roomIn } from './fitting.js';
 import { type FontBook, type GlyphShape } from './font-book.js';
 import { type LetterFont } from './letter-font.js';

@@ -1,17 +1,4 @@
-import {
-  type CallOut,
-  detailDrawing,
-  detailLetter,
-  dimensionedPlan,
-  type Drawing,
-  plansOf,
-  sectionDrawing,
-  smallestStep,
-  type Step,
-  withCallOuts,
-  withRing,
-  withSectionMarks,
-} from '@plain-relief/core/drawing';
+import { type CallOut, detailDrawing, detailLetter, dimensionedPlan, type Drawing, plansOf, sectionDrawing, smallestStep, type Step, withCallOuts, withRing, withSectionMarks } from '@plain-relief/core/drawing';
 import { bounds } from '@plain-relief/core/geometry';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { type NamedSection } from '@plain-relief/core/sign';

@@ -1,15 +1,7 @@
 import { type Hole, holesOf } from '@plain-relief/core/drawing';
 import { bounds } from '@plain-relief/core/geometry';
 import { type Evaluation } from '@plain-relief/core/relief';
-import {
-  hardwareWords,
-  numberWord,
-  placesInWords,
-  sectionAt,
-  type Sign,
-  ticket,
-  ticketParagraphs,
-} from '@plain-relief/core/sign';
+import { hardwareWords, numberWord, placesInWords, sectionAt, type Sign, ticket, ticketParagraphs } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
 import { Columns, columnsOf } from './columns.js';
 import { callOutsOfViews, listFinishes } from './finishes.js';

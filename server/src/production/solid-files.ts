@@ -1,13 +1,4 @@
-import {
-  assertClosed,
-  glbFile,
-  type NamedMesh,
-  readGlb,
-  readStl,
-  readThreeMf,
-  stlFile,
-  threeMfFile,
-} from '@plain-relief/core/format';
+import { assertClosed, glbFile, type NamedMesh, readGlb, readStl, readThreeMf, stlFile, threeMfFile } from '@plain-relief/core/format';
 import { type Mesh } from '@plain-relief/core/mesh';
 import { type ColouredMesh } from '@plain-relief/core/solid';
 

@@ -1,14 +1,5 @@
 import { createRequire } from 'node:module';
-import {
-  codePointsOf,
-  FontError,
-  fontNames,
-  type FontNames,
-  fontWrapping,
-  openOutlineFont,
-  ranges,
-  unpackWoff,
-} from '@plain-relief/core/type';
+import { codePointsOf, FontError, fontNames, type FontNames, fontWrapping, openOutlineFont, ranges, unpackWoff } from '@plain-relief/core/type';
 
 /** wawoff2 is written for require, and its WebAssembly speaks to the console. */
 const { decompress } = createRequire(import.meta.url)('wawoff2') as { decompress(bytes: Uint8Array): Promise<Uint8Array> };

@@ -1,6 +1,6 @@
 import { provideHttpClient, withFetch, withInterceptors } from '@angular/common/http';
 import { type ApplicationConfig, provideZonelessChangeDetection } from '@angular/core';
-import { asOwnPage, signedIn } from './people/signed-in';
+import { asOwnPage, signedIn } from './session/signed-in';
 import { provideRouter, type Routes, withComponentInputBinding } from '@angular/router';
 
 const routes: Routes = [

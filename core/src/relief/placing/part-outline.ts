@@ -1,41 +1,6 @@
 import { cut, join, keepCommon, markLetter, offset, withoutRepeats } from '../../arrangement/index.js';
-import {
-  arch,
-  arcTrack,
-  area,
-  type Box,
-  bounds,
-  circle,
-  compose,
-  type Contour,
-  direction,
-  ellipse,
-  flatten,
-  type Outline,
-  type Placement,
-  placement,
-  placeRings,
-  placeRun,
-  readPathData,
-  rectangle,
-  regularPolygon,
-  reversed,
-  runTrack,
-  snapRun,
-  straightTrack,
-  type Stroke,
-} from '../../geometry/index.js';
-import {
-  type Blank,
-  type Copies,
-  type Part,
-  type Place,
-  type Shape,
-  type ShapePart,
-  type Sign,
-  type TextPart,
-  type TextPath,
-} from '../../sign/index.js';
+import { arch, arcTrack, area, type Box, bounds, circle, compose, type Contour, direction, ellipse, flatten, type Outline, type Placement, placement, placeRings, placeRun, readPathData, rectangle, regularPolygon, reversed, runTrack, snapRun, straightTrack, type Stroke } from '../../geometry/index.js';
+import { type Blank, type Copies, type Part, type Place, type Shape, type ShapePart, type Sign, type TextPart, type TextPath } from '../../sign/index.js';
 import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../../type/index.js';
 import { type Note, note } from '../../notes/index.js';
 

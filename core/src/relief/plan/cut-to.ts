@@ -1,18 +1,4 @@
-import {
-  insideLeft,
-  area,
-  bounds,
-  circle,
-  type Contour,
-  contourArea,
-  CoordinateError,
-  movedBy,
-  type Outline,
-  polygonsOf,
-  rectangle,
-  ShapeCache,
-  snapRun,
-} from '../../geometry/index.js';
+import { insideLeft, area, bounds, circle, type Contour, contourArea, CoordinateError, movedBy, type Outline, polygonsOf, rectangle, ShapeCache, snapRun } from '../../geometry/index.js';
 import { apart, cut, join, markLetter, offset, widestGap } from '../../arrangement/index.js';
 import { type Backer, type CutTo, type Side, sideOf, type Sign, THROUGH } from '../../sign/index.js';
 import { type Layer } from '../placing/layers.js';

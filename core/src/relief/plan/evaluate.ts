@@ -1,17 +1,6 @@
 import { insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
 import { apart, NodingMemory } from '../../arrangement/index.js';
-import {
-  baseLevels,
-  fontsOf,
-  outlinesUsed,
-  type Part,
-  type ShapePart,
-  type Side,
-  sideOf,
-  type Sign,
-  type TextPart,
-  tierLevel,
-} from '../../sign/index.js';
+import { baseLevels, fontsOf, outlinesUsed, type Part, type ShapePart, type Side, sideOf, type Sign, type TextPart, tierLevel } from '../../sign/index.js';
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../../type/index.js';
 import { CutToPlans } from './cut-to.js';
 import { evaluated } from './evaluated.js';
@@ -21,19 +10,7 @@ import { type Known, layOut } from './laying.js';
 import { edgeLayer, type Layer, layersOf } from '../placing/layers.js';
 import { mirroredRing } from '../placing/mirrored.js';
 import { type Note, note } from '../../notes/index.js';
-import {
-  blankNote,
-  blankOutline,
-  copied,
-  copiesNote,
-  type PlacedPart,
-  placeShape,
-  placeText,
-  radiusNote,
-  type Surroundings,
-  textChoice,
-  trackOf,
-} from '../placing/part-outline.js';
+import { blankNote, blankOutline, copied, copiesNote, type PlacedPart, placeShape, placeText, radiusNote, type Surroundings, textChoice, trackOf } from '../placing/part-outline.js';
 import { Patches } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
 import { TierAreas } from '../placing/tier-area.js';

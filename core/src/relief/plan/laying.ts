@@ -1,11 +1,4 @@
-import {
-  arrange,
-  type Arrangement,
-  type Inset,
-  type LabelledEdges,
-  type NodingMemory,
-  type Windings,
-} from '../../arrangement/index.js';
+import { arrange, type Arrangement, type Inset, type LabelledEdges, type NodingMemory, type Windings } from '../../arrangement/index.js';
 import { type Box, bounds, type Contour } from '../../geometry/index.js';
 import { THROUGH } from '../../sign/index.js';
 import { crossingsOf } from '../slopes/slope-intersections.js';

@@ -1,16 +1,6 @@
 import Flatbush from 'flatbush';
 import { apart, join, lonelyLetters } from '../../arrangement/index.js';
-import {
-  bounds,
-  contains,
-  type Contour,
-  insideLeft,
-  movedBy,
-  type Outline,
-  ShapeCache,
-  STEPS_PER_MM,
-  toStep,
-} from '../../geometry/index.js';
+import { bounds, contains, type Contour, insideLeft, movedBy, type Outline, ShapeCache, STEPS_PER_MM, toStep } from '../../geometry/index.js';
 import { DistanceField, type DrawnField, type Field, GrowthField } from '../../medial-axis/index.js';
 import { type Layer } from '../placing/layers.js';
 import { higher, type Ramp } from '../profile/height-profile.js';

@@ -26,7 +26,7 @@ const MOST_MARKS = 40;
   imports: [LengthField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './artwork-panel.html',
-  styleUrls: ['../bench/panel.scss', './artwork-panel.scss'],
+  styleUrls: ['../bench/ticket/panel.scss', './artwork-panel.scss'],
 })
 export class ArtworkPanel implements OnDestroy {
   readonly unit = input.required<LengthUnit>();

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { type ArtworkChoice, type ArtworkFormat, type Finding, type TraceChoice } from '@plain-relief/core/artwork';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../shell/api';
+import { Api } from '../platform/api';
 import { inBase64 } from '../shop/shop.service';
 
 /** A customer's file as it was chosen. */

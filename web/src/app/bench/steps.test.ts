@@ -1,7 +1,7 @@
 import { type Note } from '@plain-relief/core/notes';
 import { newSign, newText, type Sign } from '@plain-relief/core/sign';
 import { stepsOf } from './steps';
-import type { Task, TaskKind } from './tasks.service';
+import type { Task, TaskKind } from '../tasks/tasks.service';
 
 const worded = (): Sign => {
   const sign = newSign('Test', 'mm');

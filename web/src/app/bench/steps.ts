@@ -1,7 +1,7 @@
 import { type Note } from '@plain-relief/core/notes';
 import { type Sign } from '@plain-relief/core/sign';
 import { proofWords, type SignProof } from '../jobs/sign-proof';
-import type { Task } from './tasks.service';
+import type { Task } from '../tasks/tasks.service';
 
 export type StepName = 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Make';
 

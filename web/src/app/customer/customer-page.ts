@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { LineField } from '../fields/line-field';
-import { dayOf, type NewRemark, type ProofSign, timeOf } from '../proofs/proof-types';
+import { type NewRemark, type ProofSign } from '../proofs/proof-types';
+import { dayOf, timeOf } from '../platform/moments';
 import { RemarkBoard } from '../proofs/remark-board';
 import { CustomerService } from './customer.service';
 import { TurningModel } from './turning-model';

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
 import type { NewRemark, SharedProof } from '../proofs/proof-types';
-import { Api, type ApiError } from '../shell/api';
+import { Api, type ApiError } from '../platform/api';
 
 /** A proof as its customer sees it. */
 export interface CustomerProof extends SharedProof {

@@ -3,9 +3,9 @@ import { Router, RouterLink } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type Job, JOB_STATES, type JobSign, JobsService, type JobState } from './jobs.service';
 import { proofWords } from './sign-proof';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { FirstField } from '../fields/first-field';
-import { InTurn } from '../shell/in-turn';
+import { InTurn } from '../platform/in-turn';
 import { due } from './lanes';
 
 /** What a maker may put a job to. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
 import { JobCard } from './job-card';
 import { type Job, JOB_STATES, JobsService } from './jobs.service';

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
-import { Api, type ApiError } from '../shell/api';
+import { Api, type ApiError } from '../platform/api';
 import type { SignProof } from './sign-proof';
 
 export const JOB_STATES = ['brief', 'layout', 'proof out', 'changes asked', 'approved', 'in the shop', 'done'] as const;

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { LineField } from '../fields/line-field';
-import { timeOf } from '../proofs/proof-types';
+import { timeOf } from '../platform/moments';
 import { Masthead } from '../shell/masthead';
 import { type Deed, type NewPerson, PeopleService, type PersonChange } from './people.service';
-import { type Person, ROLE_WORDS, ROLES, SessionService } from './session.service';
+import { type Person, ROLE_WORDS, ROLES, SessionService } from '../session/session.service';
 
 const NOBODY: NewPerson = { name: '', email: '', role: 'designer', password: '' };
 

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../shell/api';
-import type { Person, Role } from './session.service';
+import { Api } from '../platform/api';
+import type { Person, Role } from '../session/session.service';
 
 export interface NewPerson {
   readonly name: string;

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
-import { type Door, SessionService } from './session.service';
+import { type Door, SessionService } from '../session/session.service';
 import { SignInPage } from './sign-in-page';
 
 describe('SignInPage', () => {

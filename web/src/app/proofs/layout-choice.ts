@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, model, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type Block, BLOCKS, EVERYTHING, PAPER_NAMES, type SheetLayout } from '@plain-relief/core/sheet';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { CardService } from '../shop/card.service';
 import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../shop/sheet-layout';
 

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { Api } from '../shell/api';
+import { Api } from '../platform/api';
 import { Masthead } from '../shell/masthead';
-import { timeOf } from './proof-types';
+import { timeOf } from '../platform/moments';
 
 interface Mail {
   readonly id: string;

@@ -50,7 +50,3 @@ export interface NewRemark {
   readonly down?: number;
   readonly text: string;
 }
-
-export const dayOf = (moment: string): string => new Date(moment).toLocaleDateString('en-GB', { dateStyle: 'medium' });
-export const timeOf = (moment: string): string =>
-  new Date(moment).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });

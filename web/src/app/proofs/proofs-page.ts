@@ -2,9 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ty
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { type Job, JobsService } from '../jobs/jobs.service';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
-import { dayOf, type NewRemark, timeOf } from './proof-types';
+import { type NewRemark } from './proof-types';
+import { dayOf, timeOf } from '../platform/moments';
 import { type NewProof, type OpenNotes, openNotesOf, type Proof, ProofsService } from './proofs.service';
 import { RemarkBoard } from './remark-board';
 import { SendForm } from './send-form';

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
-import { isUnderWay, type Task } from '../bench/tasks.service';
-import { Api, type ApiError } from '../shell/api';
+import { isUnderWay, type Task } from '../tasks/tasks.service';
+import { Api, type ApiError } from '../platform/api';
 import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { NewRemark, SharedProof } from './proof-types';
 

@@ -12,7 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { NewRemark, Remark } from './proof-types';
-import { timeOf } from './proof-types';
+import { timeOf } from '../platform/moments';
 
 /** The picture of a frozen sign with what was said about its places; a new remark is pinned by pointing. */
 @Component({

@@ -4,7 +4,7 @@ import { jobOf } from '../../testing/jobs';
 import type { NewProof } from './proofs.service';
 import { provideRouter } from '@angular/router';
 import { of } from 'rxjs';
-import { Api } from '../shell/api';
+import { Api } from '../platform/api';
 import { EVERYTHING } from '@plain-relief/core/sheet';
 import { SendForm } from './send-form';
 

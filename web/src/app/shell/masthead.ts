@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { PersonMenu } from '../people/person-menu';
+import { PersonMenu } from '../session/person-menu';
 
 /** The band at the top of every place: the shop's name, the way to the jobs, and what the place puts into it. */
 @Component({

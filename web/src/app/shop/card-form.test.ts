@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { CardForm } from './card-form';
 import { CardService, type ShopCard } from './card.service';
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { LineField } from '../fields/line-field';
-import { SessionService } from '../people/session.service';
+import { SessionService } from '../session/session.service';
 import { CardService, type ShopCard } from './card.service';
 import { inBase64 } from './shop.service';
 

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
-import { Api } from '../shell/api';
+import { Api } from '../platform/api';
 import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { KeptLayout } from './sheet-layout';
 

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { type Blank, type Finish } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
-import { Api } from '../shell/api';
+import { Api } from '../platform/api';
 
 /** A font that the shop added. */
 export interface ShopFontView {

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ChartComponent, type ApexOptions } from 'ng-apexcharts';
 import { firstValueFrom } from 'rxjs';
-import { dayOf } from '../proofs/proof-types';
-import { Api } from '../shell/api';
+import { dayOf } from '../platform/moments';
+import { Api } from '../platform/api';
 import { Masthead } from '../shell/masthead';
 import { byRounds, daysToApproval, daysWords, type JobTurnaround, median } from './turnaround';
 

@@ -1,0 +1,170 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { type SignOption } from '@plain-relief/core/sign';
+import { LineField } from '../../fields/line-field';
+import { LayoutChoice } from '../../proofs/layout-choice';
+import { SessionService } from '../../session/session.service';
+import { EVERYTHING, type SheetLayout, TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
+import { type Clearance, isUnderWay, type Task, type TaskKind, TasksService } from '../../tasks/tasks.service';
+
+interface Offer {
+  readonly kind: TaskKind;
+  readonly name: string;
+  readonly words: string;
+}
+
+const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
+  proof: [
+    {
+      kind: 'proof',
+      name: 'Proof (PDF)',
+      words:
+        'A sheet of the sign as it stands, for yourself: plan to scale with its dimensions, sections, picture, back, options, the ticket and the notes.',
+    },
+  ],
+  make: [
+    {
+      kind: 'package',
+      name: 'Everything (ZIP)',
+      words: 'In one file what a machine takes: STL, 3MF, SVG and DXF, with the proof and the sign document.',
+    },
+    { kind: 'stl', name: 'Solid (STL)', words: 'The closed solid, in millimetres.' },
+    {
+      kind: '3mf',
+      name: 'Solid with finishes (3MF)',
+      words: 'In millimetres, every piece closed, each surface with its finish.',
+    },
+    { kind: 'glb', name: 'Model (GLB)', words: 'In metres, with finishes, to be shown on a page or in a room.' },
+    {
+      kind: 'pieces',
+      name: 'Pieces (ZIP of STL)',
+      words: 'Every piece that hangs together, and every insert, as a solid of its own, named by part and material.',
+    },
+    { kind: 'picture', name: 'Picture (PNG)', words: 'The sign from the front in its finishes, lit from the upper left.' },
+    {
+      kind: 'template',
+      name: 'Template (PDF)',
+      words: 'At full size for mounting: outlines, holes, level lines; on sheets that are put together by their crosses.',
+    },
+    {
+      kind: 'svg',
+      name: 'Outlines (SVG)',
+      words: 'Outlines by level at true size, one group a level; of two sides a file each.',
+    },
+    {
+      kind: 'dxf',
+      name: 'Outlines (DXF)',
+      words: 'Outlines by level at true size, one layer a level; of two sides a file each.',
+    },
+  ],
+};
+
+const KIND_WORDS: Readonly<Record<TaskKind, string>> = {
+  proof: 'Proof',
+  package: 'Everything',
+  stl: 'Solid STL',
+  '3mf': 'Solid 3MF',
+  glb: 'Model GLB',
+  pieces: 'Pieces',
+  picture: 'Picture',
+  svg: 'Outlines SVG',
+  dxf: 'Outlines DXF',
+  template: 'Template',
+};
+
+/** Those that show the sign, and are made whether it is approved or not. */
+const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
+
+/** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
+@Component({
+  selector: 'pr-output-panel',
+  imports: [LayoutChoice, LineField, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './output-panel.html',
+  styleUrls: ['../ticket/panel.scss', './output-panel.scss'],
+})
+export class OutputPanel {
+  readonly what = input.required<'proof' | 'make'>();
+  readonly revision = input.required<number>();
+  /** Saves what is not saved yet, so that the file is of what is seen. */
+  readonly beforeAsking = input.required<() => Promise<void>>();
+  readonly jobId = input.required<string>();
+  /** The options of the sign, and the one that files are asked of. */
+  readonly options = input<readonly SignOption[]>([]);
+  readonly option = input<string>();
+  /** Whether windows are filled with another material, which one body of all does not tell apart. */
+  readonly hasInserts = input(false);
+  readonly closed = output();
+  private readonly service = inject(TasksService);
+  /** Makers make what was approved, and take nothing on themselves. */
+  protected readonly isLooking = inject(SessionService).isMaker;
+  private readonly all = toSignal(this.service.tasks$, { initialValue: [] });
+  protected readonly error = signal('');
+  protected readonly offers = computed(() => OFFERS[this.what()]);
+  protected readonly tasks = computed(() => {
+    const kinds = new Set(this.offers().map(({ kind }) => kind));
+    return this.all().filter(({ kind }) => kinds.has(kind));
+  });
+  protected readonly kindWords = KIND_WORDS;
+  protected readonly isUnderWay = isUnderWay;
+
+  /** Whether files for production may be made of the sign as it is shown. */
+  protected readonly clearance = signal<Clearance | undefined>(undefined);
+  protected readonly reason = signal('');
+  /** That templates are printed on. */
+  protected readonly paper = signal<TemplatePaper>('A4');
+  protected readonly papers = TEMPLATE_PAPERS;
+  /** Of the sheet. */
+  protected readonly layout = signal<SheetLayout>(EVERYTHING);
+
+  constructor() {
+    effect(() => {
+      // Asked anew for every revision that is saved.
+      this.revision();
+      const option = this.option();
+      if (this.what() === 'make') void this.attempt(async () => this.clearance.set(await this.service.clearance(option)));
+    });
+  }
+
+  protected optionName(id: string | null | undefined): string {
+    return this.options().find((option) => option.id === id)?.name ?? '';
+  }
+
+  protected percent(task: Task): number {
+    return Math.round(task.progress * 100);
+  }
+
+  protected time(task: Task): string {
+    return new Date(task.askedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+  }
+
+  protected async ask(kind: TaskKind): Promise<void> {
+    await this.attempt(async () => {
+      await this.beforeAsking()();
+      const reason = this.reason().trim();
+      if (!SHOWN.has(kind) && this.clearance()?.isCleared === false && reason === '')
+        throw new Error('This is not approved: say above why it is made all the same, or send a proof first.');
+      await this.service.ask({
+        kind,
+        option: this.option(),
+        override: reason || undefined,
+        ...(kind === 'template' && { paper: this.paper() }),
+        ...(kind === 'proof' && { layout: this.layout() }),
+      });
+    });
+  }
+
+  protected async cancel(id: string): Promise<void> {
+    await this.attempt(() => this.service.cancel(id));
+  }
+
+  private async attempt(action: () => Promise<void>): Promise<void> {
+    this.error.set('');
+    try {
+      await action();
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+}

@@ -1,0 +1,135 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
+import { type NamedSection } from '@plain-relief/core/sign';
+import { formatLength, type LengthUnit } from '@plain-relief/core/units';
+import type { SectionView } from '../../relief/views';
+
+const AIR = { left: 16, right: 16, top: 12, bottom: 10 };
+const CAPTION = 20;
+
+/** The relief cut along the line, heights as they are or four times as tall, read off at the pointer. */
+@Component({
+  selector: 'pr-section-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg
+      [attr.width]="size().width"
+      [attr.height]="size().height"
+      (pointermove)="point($event)"
+      (pointerleave)="at.set(undefined)"
+      role="img"
+      [attr.aria-label]="'Section, ' + read()"
+    >
+      <g [attr.transform]="transform()">
+        @for (body of section().bodies; track $index) {
+          <path class="body" [attr.d]="body" />
+        }
+        @for (surface of section().surfaces; track $index) {
+          <line
+            class="surface"
+            [attr.x1]="surface.from"
+            [attr.x2]="surface.to"
+            [attr.y1]="-surface.z"
+            [attr.y2]="-surface.zEnd"
+            [attr.stroke]="surface.z === 0 && surface.zEnd === 0 ? '#2b2a26' : surface.colour"
+          />
+        }
+      </g>
+      @if (pointer(); as here) {
+        <line class="pointer" [attr.x1]="here.px" [attr.x2]="here.px" y1="0" [attr.y2]="size().height" />
+      }
+    </svg>
+    <div class="caption">
+      <span>Section{{ current() ? ' ' + current()!.name : '' }}</span>
+      <button
+        type="button"
+        (click)="times.set(times() === 1 ? 4 : 1)"
+        [attr.aria-pressed]="times() === 4"
+        title="How tall the heights are drawn"
+      >
+        heights ×{{ times() }}
+      </button>
+      @for (each of kept(); track each.id) {
+        @if (each.id !== current()?.id) {
+          <button type="button" (click)="shown.emit(each.id)" [attr.aria-label]="'Show section ' + each.name">
+            {{ each.name }}
+          </button>
+        }
+      }
+      @if (!isLooking() && current(); as one) {
+        <button type="button" (click)="dropped.emit(one.id)" title="The proof shows it no more">Drop {{ one.name }}</button>
+      } @else if (!isLooking()) {
+        <button type="button" (click)="keptNow.emit()" title="The proof shows it under a name of its own">
+          Keep for the proof
+        </button>
+      }
+      <span class="figure read" aria-live="polite">{{ read() }}</span>
+    </div>
+  `,
+  styleUrl: './section-view.scss',
+})
+export class SectionViewer {
+  readonly section = input.required<SectionView>();
+  readonly unit = input.required<LengthUnit>();
+  /** The sections that the proof shows, and the one among them that this is. */
+  readonly kept = input<readonly NamedSection[]>([]);
+  readonly current = input<NamedSection>();
+  /** Whether sections can only be looked at. */
+  readonly isLooking = input(false);
+  readonly shown = output<string>();
+  readonly dropped = output<string>();
+  readonly keptNow = output();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly size = signal({ width: 600, height: 120 });
+  protected readonly times = signal<1 | 4>(1);
+  protected readonly at = signal<number | undefined>(undefined);
+
+  private readonly scale = computed(() => {
+    const { width, height } = this.size();
+    const { from, to, top, bottom } = this.section();
+    const across = (width - AIR.left - AIR.right) / Math.max(1e-6, to - from);
+    const up = (height - AIR.top - AIR.bottom - CAPTION) / ((top - bottom) * this.times());
+    return Math.min(across, up);
+  });
+  private readonly left = computed(() => {
+    const { from, to } = this.section();
+    return this.size().width / 2 - (this.scale() * (from + to)) / 2;
+  });
+  protected readonly transform = computed(() => {
+    const { top, bottom } = this.section();
+    const k = this.scale();
+    const up = k * this.times();
+    // In the middle of the room under the caption.
+    const room = this.size().height - AIR.top - AIR.bottom - CAPTION;
+    const y = AIR.top + CAPTION + (room - (top - bottom) * up) / 2 + top * up;
+    return `translate(${this.left()} ${y}) scale(${k} ${up})`;
+  });
+  protected readonly pointer = computed(() => {
+    const px = this.at();
+    return px === undefined ? undefined : { px, mm: (px - this.left()) / this.scale() };
+  });
+  protected readonly read = computed(() => {
+    const here = this.pointer();
+    if (!here) return this.section().surfaces.length === 0 ? 'the line meets no material' : 'point at it to read the height';
+    const surface = this.section().surfaces.find(({ from, to }) => here.mm >= from && here.mm <= to);
+    const along = formatLength(here.mm - this.section().from, this.unit());
+    if (!surface) return `${along} along: no material`;
+    const share = (here.mm - surface.from) / (surface.to - surface.from);
+    const z = surface.z + share * (surface.zEnd - surface.z);
+    const unit = this.unit();
+    const height =
+      Math.abs(z) < 1e-9 ? 'the face' : `${z > 0 ? 'raised' : 'carved'} ${formatLength(Number(Math.abs(z).toFixed(3)), unit)}`;
+    const width = `${formatLength(Number((surface.to - surface.from).toFixed(3)), unit)} wide`;
+    const rise = Math.atan2(surface.zEnd - surface.z, surface.to - surface.from) * (180 / Math.PI);
+    return `${along} along: ${height}, ${Math.abs(rise) < 0.01 ? width : `a slope of ${Math.abs(rise).toFixed(1)}°, ${width}`}`;
+  });
+
+  constructor() {
+    new ResizeObserver(([{ contentRect }]) => {
+      if (contentRect.width > 0) this.size.set({ width: contentRect.width, height: contentRect.height });
+    }).observe(this.host.nativeElement);
+  }
+
+  protected point(event: PointerEvent): void {
+    this.at.set(event.clientX - this.host.nativeElement.getBoundingClientRect().left);
+  }
+}

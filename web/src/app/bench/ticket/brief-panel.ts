@@ -1,0 +1,77 @@
+import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
+import { type Sign } from '@plain-relief/core/sign';
+import { ArtworkService, type KeptFile } from '../../artwork/artwork.service';
+import { type Job, type JobChange, JobsService } from '../../jobs/jobs.service';
+
+/** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
+@Component({
+  selector: 'pr-brief-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './brief-panel.html',
+  styleUrls: ['./panel.scss', '../output/output-panel.scss'],
+  styles: `
+    label {
+      display: block;
+      margin-top: 0.7rem;
+      font-weight: 700;
+    }
+    .files {
+      margin: 0.3rem 0 0;
+      padding: 0;
+      list-style: none;
+    }
+    .quiet {
+      color: var(--pr-quiet);
+    }
+    .unit label {
+      display: inline-block;
+      margin-right: 1rem;
+      font-weight: 500;
+    }
+  `,
+})
+export class BriefPanel {
+  readonly jobId = input.required<string>();
+  readonly sign = input.required<Sign>();
+  readonly closed = output();
+  readonly titled = output<string>();
+  readonly unitChosen = output<'mm' | 'in'>();
+  readonly materialNamed = output<string>();
+  private readonly jobs = inject(JobsService);
+  protected readonly job = signal<Job | undefined>(undefined);
+  protected readonly error = signal('');
+  protected readonly files = signal<readonly KeptFile[]>([]);
+  private readonly artwork = inject(ArtworkService);
+
+  constructor() {
+    effect(() => void this.load(this.jobId()));
+  }
+
+  private async load(id: string): Promise<void> {
+    try {
+      this.job.set(await this.jobs.find(id));
+      this.files.set(await this.artwork.files(id));
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+
+  protected size(bytes: number): string {
+    return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  }
+
+  protected setTitle(text: string): void {
+    if (text.trim() === '') return this.error.set('The sign needs a title.');
+    this.error.set('');
+    this.titled.emit(text.trim());
+  }
+
+  protected async change(change: JobChange): Promise<void> {
+    this.error.set('');
+    try {
+      this.job.set(await this.jobs.change(this.jobId(), change));
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+}
