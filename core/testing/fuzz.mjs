@@ -79,7 +79,7 @@ async function work() {
   const judge = new Judge();
   for (let question = questions.shift(); question; question = questions.shift()) {
     const { findings, document, evaluationMs } = await judge.ask(question);
-    times[question.manner].push(evaluationMs);
+    times[question.manner].push([evaluationMs, question.seed]);
     if (findings.length === 0) continue;
     const name = `${question.manner}-${question.seed}`;
     // The application ends what takes too long and says so: of signs out of all measure that is right.
@@ -100,10 +100,10 @@ rmSync(`${kept}report.json`, { force: true });
 await Promise.all(Array.from({ length: Number(values.workers) }, work));
 for (const [manner, list] of Object.entries(times)) {
   if (list.length === 0) continue;
-  list.sort((a, b) => a - b);
-  const at = (share) => (list[Math.min(list.length - 1, Math.floor(share * list.length))] / 1000).toFixed(2);
+  list.sort(([a], [b]) => a - b);
+  const at = (share) => (list[Math.min(list.length - 1, Math.floor(share * list.length))][0] / 1000).toFixed(2);
   console.log(
-    `${manner}: ${list.length} signs worked out in a median of ${at(0.5)} s, 95 % below ${at(0.95)} s, the longest in ${at(1)} s of processor time`,
+    `${manner}: ${list.length} signs worked out in a median of ${at(0.5)} s, 95 % below ${at(0.95)} s, the longest in ${at(1)} s of processor time (seed ${list[list.length - 1][1]})`,
   );
 }
 if (ended.length > 0) console.log(`ended after ${values.limit} s, out of all measure: ${ended.join(', ')}`);

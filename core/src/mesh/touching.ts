@@ -7,8 +7,11 @@ import { type ReliefMesh } from './mesh.js';
  * edge has two triangles, by the numbers of corners and by their places.
  */
 
-/** mm by which a corner moves into its own solid: below the tolerance of everything else, above the digits of a file. */
-const HAIR = 0.0005;
+/**
+ * mm by which a corner moves into its own solid: below the tolerance of everything else, above the digits of a file, and three and a half
+ * steps of the grid, so that it comes to lie on no other corner.
+ */
+const HAIR = 0.0004375;
 
 /** Two triangles that meet in an edge, each with the place of its corner there among three: of the edge's start, then of its end. */
 interface Pair {
@@ -18,10 +21,27 @@ interface Pair {
   readonly backward: number;
 }
 
+/** A triangle that has two such edges is parted along one of them at a time. */
+const MOST_ROUNDS = 6;
+
 /** The mesh without edges that more than two triangles meet in; the mesh itself where it has none. */
 export function withoutTouching(whole: ReliefMesh): ReliefMesh {
-  const crowded = edgesTouching(whole);
-  if (crowded.length === 0) return whole;
+  let mesh = whole;
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const crowded = edgesTouching(mesh);
+    if (crowded.length === 0) break;
+    mesh = partedAt(mesh, crowded);
+  }
+  return mesh;
+}
+
+interface CrowdedEdge {
+  readonly a: number;
+  readonly b: number;
+  readonly facets: readonly number[];
+}
+
+function partedAt(whole: ReliefMesh, crowded: readonly CrowdedEdge[]): ReliefMesh {
   const mesh = withoutFlaps(whole, new Set(crowded.flatMap(({ facets }) => facets)));
   const touching = mesh === whole ? crowded : edgesTouching(mesh);
   if (touching.length === 0) return mesh;
@@ -92,7 +112,7 @@ const joined = (positions: Float64Array, more: readonly number[]): Float64Array 
 };
 
 /** Edges that are met by more than two triangles, with those. */
-function edgesTouching({ positions, triangles }: ReliefMesh): { a: number; b: number; facets: number[] }[] {
+function edgesTouching({ positions, triangles }: ReliefMesh): CrowdedEdge[] {
   const endOf = (i: number): number => triangles[i % 3 === 2 ? i - 2 : i + 1];
   // Half edges by the lower of their corners, those of one corner by the other one: each as a number, the other corner first.
   const start = new Int32Array(positions.length / 3 + 1);
@@ -104,7 +124,7 @@ function edgesTouching({ positions, triangles }: ReliefMesh): { a: number; b: nu
     const [from, to] = [triangles[i], endOf(i)];
     halves[next[Math.min(from, to)]++] = Math.max(from, to) * triangles.length + i;
   }
-  const out: { a: number; b: number; facets: number[] }[] = [];
+  const out: CrowdedEdge[] = [];
   for (let a = 0; a + 1 < start.length; a++) {
     const own = halves.subarray(start[a], start[a + 1]).sort();
     for (let i = 0, j = 0; i < own.length; i = j) {
@@ -208,7 +228,7 @@ function parted(
   const parts: number[] = [];
   const count = mesh.positions.length - out.length;
   for (const { a, b, forward, backward } of still) {
-    // A triangle is parted once; of two such edges the other has an end of its own now.
+    // A triangle is parted once in a round.
     if (seen.has(forward) || seen.has(backward)) continue;
     seen.add(forward).add(backward);
     const { positions: p } = mesh;

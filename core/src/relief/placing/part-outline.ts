@@ -176,7 +176,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
       frame: placeRun(cornersOf({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
     };
   }
-  const own = outlineOfShape(shape);
+  const own = outlineOfShape(shape).filter(enclosesAny);
   const contours = placeRings(own, put);
   const notes = contours.length === 0 ? [...nothing.notes, note('nothing-left', { part: part.id }, part.name)] : nothing.notes;
   return { ...nothing, notes, contours, ink: bounds(contours), frame: placeRun(cornersOf(bounds(own) ?? NO_BOX), put) };
