@@ -61,6 +61,26 @@ export default {
       to: {},
     },
     {
+      name: 'platform-knows-no-feature',
+      comment: 'Database, HTTP, queue and settings serve the features of server/src/modules.',
+      severity: 'error',
+      from: { path: '^server/src/platform/' },
+      to: { path: '^server/src/', pathNot: '^server/src/platform/' },
+    },
+    {
+      name: 'features-know-no-process',
+      comment: 'app, main, worker and migrate put features together.',
+      severity: 'error',
+      from: { path: '^server/src/(modules|cli)/' },
+      to: { path: '^server/src/[^/]+$' },
+    },
+    {
+      name: 'server-and-page-meet-in-core',
+      severity: 'error',
+      from: { path: '^(server|web)/' },
+      to: { path: '^(server|web)/', pathNot: '^$1/' },
+    },
+    {
       name: 'no-cycle-of-files',
       severity: 'error',
       from: SOURCES,

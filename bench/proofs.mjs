@@ -6,9 +6,9 @@ import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
 import { readSign } from '@plain-relief/core/sign';
 import { coloured, solidOf } from '@plain-relief/core/solid';
-import { openFontBook } from '../server/dist/fonts/font-files.js';
-import { proofSheet } from '../server/dist/production/proof-sheet.js';
-import { viewsOf } from '../server/dist/production/sign-views.js';
+import { openFontBook } from '../server/dist/modules/fonts/font-files.js';
+import { proofSheet } from '../server/dist/modules/production/proof-sheet.js';
+import { viewsOf } from '../server/dist/modules/production/sign-views.js';
 
 const FONTS = fileURLToPath(new URL('../fonts', import.meta.url));
 const book = openFontBook(FONTS);

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newSign, type Sign } from '@plain-relief/core/sign';
 import { PNG } from 'pngjs';
-import { freeCode } from './jobs/service.js';
-import { digest } from './signs/service.js';
+import { freeCode } from './modules/jobs/service.js';
+import { digest } from './modules/signs/service.js';
 import { TestServer } from './testing/server.js';
 
 interface JobAnswer {

@@ -1,7 +1,7 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newSign } from '@plain-relief/core/sign';
-import type { Fault } from './errors.js';
+import type { Fault } from './platform/errors.js';
 import { TestServer } from './testing/server.js';
 
 let server: TestServer;

@@ -1,9 +1,9 @@
 import { prepareReading } from '@plain-relief/core/sign';
 import { buildApp } from './app.js';
-import { openDatabase } from './database/database.js';
-import { outliveDatabase } from './database/trouble.js';
-import { readSettings } from './settings.js';
-import { openQueue, QUEUE } from './tasks/queue.js';
+import { openDatabase } from './platform/database/database.js';
+import { outliveDatabase } from './platform/database/trouble.js';
+import { readSettings } from './platform/settings.js';
+import { openQueue, QUEUE } from './platform/queue/queue.js';
 
 /** The web process. */
 outliveDatabase();

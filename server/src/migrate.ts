@@ -1,8 +1,8 @@
-import { openDatabase } from './database/database.js';
-import { migrate } from './database/migrations.js';
-import { loadDemo } from './demo/load.js';
-import { readSettings } from './settings.js';
-import { openQueue } from './tasks/queue.js';
+import { openDatabase } from './platform/database/database.js';
+import { migrate } from './platform/database/migrations.js';
+import { loadDemo } from './modules/demo/load.js';
+import { readSettings } from './platform/settings.js';
+import { openQueue } from './platform/queue/queue.js';
 
 /** Brings the database up to date and fills an empty one with the demo scenario. */
 const settings = readSettings();

@@ -1,8 +1,8 @@
-import { openDatabase } from './database/database.js';
-import { outliveDatabase } from './database/trouble.js';
-import { readSettings } from './settings.js';
-import { openQueue } from './tasks/queue.js';
-import { Worker } from './tasks/worker.js';
+import { openDatabase } from './platform/database/database.js';
+import { outliveDatabase } from './platform/database/trouble.js';
+import { readSettings } from './platform/settings.js';
+import { openQueue } from './platform/queue/queue.js';
+import { Worker } from './modules/tasks/worker.js';
 
 /** The process that makes proofs and files; as many as one likes may run. */
 outliveDatabase();

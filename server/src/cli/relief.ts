@@ -7,14 +7,14 @@ import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, SignError, withOption } from '@plain-relief/core/sign';
 import { isWatertight, meshBounds, volume } from '@plain-relief/core/mesh';
 import { coloured, figuresOf, namedPieces, solidOf } from '@plain-relief/core/solid';
-import { openFontBook } from '../fonts/font-files.js';
-import { pngFile } from '../production/png.js';
-import { PICTURE_PIXELS } from '../production/make-file.js';
-import { proofSheet } from '../production/proof-sheet.js';
-import { faultReport } from '../production/fault-report.js';
-import { closedGlb, closedStl, closedThreeMf } from '../production/solid-files.js';
-import { viewsOf } from '../production/sign-views.js';
-import { readSettings } from '../settings.js';
+import { openFontBook } from '../modules/fonts/font-files.js';
+import { pngFile } from '../modules/production/png.js';
+import { PICTURE_PIXELS } from '../modules/production/make-file.js';
+import { proofSheet } from '../modules/production/proof-sheet.js';
+import { faultReport } from '../modules/production/fault-report.js';
+import { closedGlb, closedStl, closedThreeMf } from '../modules/production/solid-files.js';
+import { viewsOf } from '../modules/production/sign-views.js';
+import { readSettings } from '../platform/settings.js';
 
 const USAGE = `Usage:
   ./relief inspect SIGN.json                 what the sign is, as JSON

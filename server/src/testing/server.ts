@@ -3,13 +3,13 @@ import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse as Response } from 'fastify';
 import { Sequelize } from 'sequelize';
 import { buildApp } from '../app.js';
-import { type Database, openDatabase } from '../database/database.js';
-import { migrate } from '../database/migrations.js';
-import { COOKIE, OWN_PAGE } from '../people/access.js';
-import type { Role } from '../people/model.js';
-import { PeopleService } from '../people/service.js';
-import type { Settings } from '../settings.js';
-import type { TaskOrder } from '../tasks/queue.js';
+import { type Database, openDatabase } from '../platform/database/database.js';
+import { migrate } from '../platform/database/migrations.js';
+import { COOKIE, OWN_PAGE } from '../modules/people/access.js';
+import type { Role } from '../platform/database/models/people.js';
+import { PeopleService } from '../modules/people/service.js';
+import type { Settings } from '../platform/settings.js';
+import type { TaskOrder } from '../platform/queue/queue.js';
 
 const fromRoot = (path: string): string => fileURLToPath(new URL(`../../../${path}`, import.meta.url));
 

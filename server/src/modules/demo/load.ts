@@ -1,0 +1,64 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Database } from '../../platform/database/database.js';
+import { readCatalogue } from '../fonts/font-files.js';
+import type { JobState } from '../../platform/database/models/jobs.js';
+import { JobService } from '../jobs/service.js';
+import { type DemoPerson, PeopleService } from '../people/service.js';
+import type { Settings } from '../../platform/settings.js';
+import type { ShopCard } from '../../platform/sheet-schemas.js';
+import { keepShopCard } from '../shop/card.js';
+import { ShopFonts } from '../fonts/fonts.js';
+import { SignService } from '../signs/service.js';
+import { type StoryStep, StoryTeller } from './story.js';
+
+const DAY_MS = 86_400_000;
+
+interface DemoJob {
+  readonly customer: string;
+  readonly contact: string;
+  readonly title: string;
+  readonly state: JobState;
+  /** Days from the day of loading until it is due. */
+  readonly dueInDays: number | null;
+  readonly quantity: number;
+  readonly unit: 'mm' | 'in';
+  readonly signs: readonly string[];
+  /** What happened to its proofs. */
+  readonly story?: readonly StoryStep[];
+}
+
+/**
+ * Loads the demo scenario into an empty database, through the same services as users' data. Gives whether it did.
+ * @param hasStory whether proofs have been out and answered in the weeks before
+ */
+export async function loadDemo(
+  db: Database,
+  settings: Pick<Settings, 'demoDir' | 'fontsDir' | 'publicUrl' | 'mailFrom'>,
+  hasStory = false,
+): Promise<boolean> {
+  const { demoDir, fontsDir } = settings;
+  if ((await db.Customer.count()) > 0) return false;
+  const people = JSON.parse(await readFile(join(demoDir, 'people.json'), 'utf8')) as DemoPerson[];
+  await new PeopleService(db).loadDemo(people);
+  await keepShopCard(db, JSON.parse(await readFile(join(demoDir, 'shop.json'), 'utf8')) as ShopCard);
+  const jobs = new JobService(db);
+  const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
+  const teller = new StoryTeller(db, settings, signs);
+  const scenario = JSON.parse(await readFile(join(demoDir, 'jobs.json'), 'utf8')) as DemoJob[];
+  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files, story } of scenario) {
+    // What is over is there for its story alone.
+    if (state === 'done' && !hasStory) continue;
+    const dueOn = dueInDays === null ? null : new Date(Date.now() + dueInDays * DAY_MS).toISOString().slice(0, 10);
+    const job = await jobs.create({ customer, title, dueOn, quantity, unit });
+    await db.Customer.update({ contact }, { where: { name: customer } });
+    const ids: string[] = [];
+    for (const file of files) {
+      const document = JSON.parse(await readFile(join(demoDir, file), 'utf8')) as { title: string };
+      ids.push((await signs.create(job, document.title, document)).id);
+    }
+    if (hasStory) await teller.tell(job.id, contact, ids, story ?? []);
+    await jobs.change(job.id, { state });
+  }
+  return true;
+}

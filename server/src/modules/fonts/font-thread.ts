@@ -1,0 +1,42 @@
+import { createRequire } from 'node:module';
+import {
+  codePointsOf,
+  FontError,
+  fontNames,
+  type FontNames,
+  fontWrapping,
+  openOutlineFont,
+  ranges,
+  unpackWoff,
+} from '@plain-relief/core/type';
+
+/** wawoff2 is written for require, and its WebAssembly speaks to the console. */
+const { decompress } = createRequire(import.meta.url)('wawoff2') as { decompress(bytes: Uint8Array): Promise<Uint8Array> };
+
+export interface ReadFont extends FontNames {
+  readonly content: Uint8Array;
+  readonly coverage: readonly number[];
+}
+
+/** Runs in a thread: an uploaded font, unwrapped and tried. Gives a sentence where it cannot be used. */
+export default async function readFont({ name, bytes }: { name: string; bytes: Uint8Array }): Promise<ReadFont | string> {
+  try {
+    const wrapping = fontWrapping(name, bytes);
+    const content = wrapping === 'plain' ? bytes : wrapping === 'woff' ? unpackWoff(name, bytes) : await unpackWoff2(name, bytes);
+    const font = openOutlineFont(name, content);
+    // A font whose letters have no outlines, such as one of pictures, is found out here and not on a sign.
+    font.shape('Hamburg', { rightToLeft: false, script: 'Latn', features: {} });
+    return { ...fontNames(content), content, coverage: ranges(codePointsOf(content)) };
+  } catch (error) {
+    if (error instanceof FontError) return error.message;
+    return new FontError(name, 'its file is damaged').message;
+  }
+}
+
+async function unpackWoff2(name: string, bytes: Uint8Array): Promise<Uint8Array> {
+  try {
+    return Uint8Array.from(await decompress(bytes));
+  } catch {
+    throw new FontError(name, 'its file is damaged');
+  }
+}

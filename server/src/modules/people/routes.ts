@@ -1,0 +1,114 @@
+import type { RateLimitOptions } from '@fastify/rate-limit';
+import type { FastifyInstance, FastifyReply } from 'fastify';
+import type { Database } from '../../platform/database/database.js';
+import { errors, ServerError } from '../../platform/errors.js';
+import { IdParams } from '../../platform/http/ids.js';
+import { type Settings, SIGN_IN_TRIES } from '../../platform/settings.js';
+import { caller, COOKIE } from './access.js';
+import { recordDeed, recordFailure } from './deeds.js';
+import type { Person } from '../../platform/database/models/people.js';
+import { FirstOwner, NewPerson, PasswordChange, PersonChange, SignIn } from './schema.js';
+import { DEMO_PASSWORD, type PeopleService } from './service.js';
+
+const MOST_DEEDS = 500;
+/** Tries a minute from one address. */
+const FEW = { max: 20, timeWindow: '1 minute' };
+
+const toOneAccount = (max: number): RateLimitOptions => ({
+  ...FEW,
+  max,
+  hook: 'preHandler',
+  keyGenerator: ({ ip, body }) => `${ip} ${(body as SignIn).email.trim().toLowerCase()}`,
+});
+
+const personView = ({ id, name, email, role, hasLeft }: Person) => ({ id, name, email, role, hasLeft });
+
+/** Signing in and out, the people of the shop, and the audit trail. */
+export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleService, settings: Settings): void {
+  const tries = settings.signInTries ?? SIGN_IN_TRIES;
+  const isSecure = settings.publicUrl.startsWith('https:');
+  const cookie = { path: '/', httpOnly: true, sameSite: 'strict', secure: isSecure } as const;
+  const admit = (reply: FastifyReply, { token, person }: { token: string; person: Person }) => {
+    reply.setCookie(COOKIE, token, { ...cookie, maxAge: 30 * 86_400 });
+    return { person: personView(person) };
+  };
+
+  app.get('/api/session', { config: { least: 'anyone' } }, async (request, reply) => {
+    reply.header('cache-control', 'no-store');
+    const person = await people.whose(request.cookies[COOKIE]);
+    if (person) return { person: personView(person) };
+    const demo = await people.demo();
+    return {
+      isNew: await people.isNew(),
+      ...(demo.length > 0 && { demo: { password: DEMO_PASSWORD, people: demo.map(({ name, email, role }) => ({ name, email, role })) } }),
+    }; // prettier-ignore
+  });
+
+  const byAddress = app.createRateLimit({ max: tries.any, timeWindow: '1 minute' });
+  app.post<{ Body: SignIn }>(
+    '/api/session',
+    { schema: { body: SignIn }, config: { least: 'anyone', rateLimit: toOneAccount(tries.account) } },
+    async (request, reply) => {
+      const tried = await byAddress(request);
+      if (!tried.isAllowed && tried.isExceeded) throw errors.tooManyTries(tried.ttlInSeconds);
+      try {
+        const admitted = await people.signIn(request.body);
+        await recordDeed(db, admitted.person, 'signed in', '');
+        return admit(reply, admitted);
+      } catch (error) {
+        if (error instanceof ServerError) await recordFailure(db, request.body.email);
+        throw error;
+      }
+    },
+  );
+
+  app.post<{ Body: FirstOwner }>(
+    '/api/session/first',
+    { schema: { body: FirstOwner }, config: { least: 'anyone', rateLimit: FEW } },
+    async (request, reply) => {
+      reply.code(201);
+      return admit(reply, await people.first(request.body));
+    },
+  );
+
+  app.delete('/api/session', { config: { least: 'maker', deed: 'signed out' } }, async (request, reply) => {
+    await people.signOut(request.cookies[COOKIE]);
+    reply.clearCookie(COOKIE, cookie).code(204);
+  });
+
+  app.delete('/api/sessions', { config: { least: 'maker', deed: 'signed out everywhere' } }, async (request, reply) => {
+    await people.signOutEverywhere(caller(request).id);
+    reply.clearCookie(COOKIE, cookie).code(204);
+  });
+
+  app.put<{ Body: PasswordChange }>(
+    '/api/session/password',
+    { schema: { body: PasswordChange }, config: { least: 'maker', deed: 'changed their password', rateLimit: FEW } },
+    async (request, reply) => {
+      const person = caller(request);
+      return admit(reply, { token: await people.changePassword(person, request.body), person });
+    },
+  );
+
+  app.get('/api/people', { config: { least: 'owner' } }, async () => ({ people: (await people.all()).map(personView) }));
+
+  app.post<{ Body: NewPerson }>(
+    '/api/people',
+    { schema: { body: NewPerson }, config: { least: 'owner', deed: 'added somebody' } },
+    async (request, reply) => {
+      reply.code(201);
+      return personView(await people.add(request.body));
+    },
+  );
+
+  app.patch<{ Params: IdParams; Body: PersonChange }>(
+    '/api/people/:id',
+    { schema: { params: IdParams, body: PersonChange }, config: { least: 'owner', deed: 'changed somebody' } },
+    async (request) => personView(await people.change(request.params.id, request.body)),
+  );
+
+  app.get('/api/deeds', { config: { least: 'owner' } }, async () => {
+    const deeds = await db.Deed.findAll({ order: [['at', 'DESC']], limit: MOST_DEEDS });
+    return { deeds: deeds.map(({ at, who, deed, subject }) => ({ at, who, deed, subject })) };
+  });
+}

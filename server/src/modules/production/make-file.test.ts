@@ -1,0 +1,57 @@
+import { fileURLToPath } from 'node:url';
+import { join } from 'node:path';
+import { expect, it } from '@jest/globals';
+import { Evaluator } from '@plain-relief/core/relief';
+import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
+import { unzipSync } from 'fflate';
+import { openFontBook } from '../fonts/font-files.js';
+import { TASK_KINDS, type TaskKind } from '../../platform/database/models/tasks.js';
+import { FileMaker } from './make-file.js';
+import { viewsOf } from './sign-views.js';
+
+const fontsDir = join(fileURLToPath(new URL('../../../../', import.meta.url)), 'fonts');
+const book = openFontBook(fontsDir);
+const maker = new FileMaker(book, fontsDir);
+const subject = {
+  shop: { name: 'Millrace Signworks', contact: '', terms: '' },
+  customer: 'Quill Street Library',
+  job: 'QS-0102 Reading garden',
+  revision: '3',
+  date: new Date('2026-11-26T10:00:00Z'),
+};
+
+/** With everything that files are made of in another way: lonely sloped letters, woven ones, holes, an insert, a back, finishes. */
+function signOfAll(): Sign {
+  const sign = newSign('Reading garden', 'mm');
+  sign.blank.edge = { kind: 'rounded', radius: 3 };
+  const panel = newShape(sign, 'rectangle');
+  const edge = { kind: 'sloped', angle: 10, sized: 'foot' } as const;
+  const line = (id: string, words: string, y: number, by: number) => {
+    const text = { ...newText(sign, 'barlow-semibold'), id, name: id, words, sitsOn: { kind: 'part', part: panel.id, at: 'floor' } as const }; // prettier-ignore
+    return { ...text, place: { ...text.place, y }, tiers: [{ ...text.tiers[0], action: { kind: 'raise', by } as const, edge, finish: { top: 'gold-leaf' } }] }; // prettier-ignore
+  };
+  const pane = { ...newShape(sign, 'circle'), id: 'pane', name: 'Pane' };
+  pane.place = { ...pane.place, y: -60 };
+  pane.tiers[0].action = { kind: 'insert', material: 'acrylic', thickness: 3, below: 1, clearance: 0.1 };
+  const behind = { ...newShape(sign, 'rectangle'), id: 'behind', name: 'Behind', side: 'back' as const };
+  sign.parts.push(panel, line('garden', 'Garden', 25, 5), line('over', 'der', 20, 4), pane, newShape(sign, 'fixings'), behind);
+  sign.hardware = [{ quantity: 4, what: 'standoffs' }];
+  sign.finishes = [{ id: 'gold-leaf', name: 'gold leaf', colour: '#d3a93f', gloss: 'metal' }];
+  return readSign(JSON.parse(JSON.stringify(sign)));
+}
+
+const STARTS: Readonly<Record<TaskKind, string>> = {
+  ...{ proof: '%PDF', template: '%PDF', stl: 'Binary STL', '3mf': 'PK', glb: 'glTF', pieces: 'PK', package: 'PK' },
+  ...{ picture: '\u0089PNG', svg: 'PK', dxf: 'PK' },
+};
+
+it.each(TASK_KINDS)('makes %s of a sign that has everything', async (kind) => {
+  const views = await viewsOf(new Evaluator(book), signOfAll());
+  const steps: number[] = [];
+  const file = await maker.make(kind, views, subject, async (share) => void steps.push(share));
+  expect(Buffer.from(file.bytes.subarray(0, 12)).toString('latin1')).toContain(STARTS[kind]);
+  expect(file.name).toMatch(/^QS-0102-Reading-garden-r3/u);
+  expect(steps.every((share) => share >= 0 && share <= 1)).toBe(true);
+  // The blank, and the pane in its window.
+  if (kind === 'pieces') expect(Object.keys(unzipSync(file.bytes)).sort()).toEqual(['blank.stl', 'pane-acrylic.stl']);
+});

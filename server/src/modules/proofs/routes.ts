@@ -1,0 +1,142 @@
+import { Type } from '@sinclair/typebox';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import { errors } from '../../platform/errors.js';
+import { IdParams } from '../../platform/http/ids.js';
+import type { JobService } from '../jobs/service.js';
+import type { Database } from '../../platform/database/database.js';
+import { taskView } from '../tasks/service.js';
+import { answerWithPicture } from '../../platform/http/pictures.js';
+import type { SignPictures } from '../signs/pictures.js';
+import { caller, isEnough } from '../people/access.js';
+import type { Person } from '../../platform/database/models/people.js';
+import { customerPicture, frozenSign } from './frozen-sign.js';
+import type { Proof } from '../../platform/database/models/proofs.js';
+import { turnaround } from './turnaround.js';
+import { NewProof, ShopPictureParams, ShopRemark } from './schema.js';
+import type { SignService } from '../signs/service.js';
+import { confirmedNotes } from './open-notes.js';
+import { proofLetter, type ProofService } from './service.js';
+import { shopView } from './views.js';
+
+const MOST_EVENTS = 500;
+
+/** What the shop does with proofs. */
+export function proofRoutes(
+  app: FastifyInstance,
+  db: Database,
+  jobs: JobService,
+  proofs: ProofService,
+  pictures: SignPictures,
+  signs: SignService,
+): void {
+  const params = { schema: { params: IdParams }, config: { least: 'maker' as const } };
+  /** The customer's address is not for those who make: with it one could answer in the customer's place. */
+  const seenBy = async ({ role }: Person, proof: Proof) =>
+    shopView(proof, isEnough(role, 'designer') ? proofs.address(proof) : undefined, await proofs.catalogue());
+  const told = async (request: FastifyRequest, id: string) => seenBy(caller(request), await proofs.find(id));
+
+  app.get<{ Params: IdParams }>('/api/jobs/:id/proofs', params, async (request) => {
+    const job = await jobs.find(request.params.id);
+    const all = await proofs.ofJob(job.id);
+    return {
+      nextLetter: proofLetter(all.length),
+      proofs: await Promise.all(
+        all.map(async ({ proof, changes, sheets }) => ({
+          ...(await seenBy(caller(request), proof)),
+          changes,
+          sheets: sheets.map(taskView),
+        })),
+      ),
+    };
+  });
+
+  app.post<{ Params: IdParams; Body: NewProof }>(
+    '/api/jobs/:id/proofs',
+    { schema: { params: IdParams, body: NewProof }, config: { least: 'designer', deed: 'sent a proof' } },
+    async (request, reply) => {
+      const job = await jobs.find(request.params.id);
+      const leftOpen = await confirmedNotes(signs, pictures, job.id, request.body);
+      const proof = await proofs.freeze(job.id, request.body, caller(request).name, leftOpen);
+      // Drawn before the customer comes. One that cannot be drawn is told when it is asked for.
+      for (const { signId } of proof.contents)
+        void customerPicture(pictures, proof, signId)
+          .bytes()
+          .catch(() => undefined);
+      reply.code(201);
+      return told(request, proof.id);
+    },
+  );
+
+  app.get<{ Params: IdParams }>('/api/proofs/:id', params, (request) => told(request, request.params.id));
+
+  app.post<{ Params: IdParams }>(
+    '/api/proofs/:id/withdraw',
+    { schema: { params: IdParams }, config: { least: 'designer', deed: 'withdrew a proof' } },
+    async (request) => {
+      await proofs.withdraw(request.params.id, caller(request).name);
+      return told(request, request.params.id);
+    },
+  );
+
+  app.post<{ Params: IdParams; Body: ShopRemark }>(
+    '/api/proofs/:id/remarks',
+    { schema: { params: IdParams, body: ShopRemark }, config: { least: 'designer', deed: 'answered a customer' } },
+    async (request, reply) => {
+      await proofs.remark(await proofs.find(request.params.id), request.body, caller(request).name);
+      reply.code(201);
+      return told(request, request.params.id);
+    },
+  );
+
+  app.post<{ Params: IdParams; Body: { kind: 'sheet' | 'stamped sheet' } }>(
+    '/api/proofs/:id/sheets',
+    {
+      schema: {
+        params: IdParams,
+        body: Type.Object(
+          { kind: Type.Union([Type.Literal('sheet'), Type.Literal('stamped sheet')]) },
+          { additionalProperties: false },
+        ),
+      },
+      config: { least: 'maker', deed: 'asked for a sheet' },
+    },
+    async (request, reply) => {
+      const proof = await proofs.find(request.params.id);
+      reply.code(202);
+      return taskView(await proofs.sheet(proof.id, request.body.kind));
+    },
+  );
+
+  app.get<{ Params: ShopPictureParams }>(
+    '/api/proofs/:id/signs/:signId/picture.png',
+    { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
+    async (request, reply) => {
+      const { id, signId } = request.params;
+      const picture = customerPicture(pictures, await proofs.find(id), signId);
+      return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
+    },
+  );
+
+  // Against what the sign is now; it is our own drawing, and shown as a picture, which runs no scripts.
+  app.get<{ Params: ShopPictureParams }>(
+    '/api/proofs/:id/signs/:signId/comparison.svg',
+    { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
+    async (request, reply) => {
+      const { id, signId } = request.params;
+      const was = frozenSign(await proofs.find(id), signId).document;
+      const now = await db.SignRow.findByPk(signId);
+      if (!now) throw errors.notFound('sign', signId);
+      const drawing = await pictures.comparison(was, now.document);
+      reply.type('image/svg+xml; charset=utf-8').header('cache-control', 'no-store');
+      return reply.send(Buffer.from(drawing));
+    },
+  );
+
+  app.get('/api/turnaround', { config: { least: 'designer' } }, async () => ({ jobs: await turnaround(db) }));
+
+  app.get<{ Params: IdParams }>('/api/jobs/:id/history', params, async (request) => {
+    const job = await jobs.find(request.params.id);
+    const events = await db.JobEvent.findAll({ where: { jobId: job.id }, order: [['at', 'DESC']], limit: MOST_EVENTS });
+    return { events: events.map(({ at, who, text }) => ({ at, who, text })) };
+  });
+}

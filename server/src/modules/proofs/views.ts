@@ -1,0 +1,66 @@
+import { spellingOf } from '@plain-relief/core/sign';
+import { type FontEntry } from '@plain-relief/core/type';
+import type { Proof, ProofRemark, ProofSign } from '../../platform/database/models/proofs.js';
+
+const remarkView = ({ id, signId, option, across, down, isFromShop, who, text, at }: ProofRemark) => ({
+  id,
+  signId,
+  option,
+  across,
+  down,
+  isFromShop,
+  who,
+  text,
+  at,
+});
+
+const signView = ({ signId, title, revision, document }: ProofSign, catalogue: readonly FontEntry[]) => ({
+  id: signId,
+  title,
+  revision,
+  unit: document.unit,
+  options: (document.options ?? []).map(({ id, name }) => ({ id, name })),
+  spelling: spellingOf(document, catalogue),
+});
+
+/** What the shop sees of a proof. */
+export function shopView(proof: Proof, address: string | undefined, catalogue: readonly FontEntry[]) {
+  const { id, jobId, letter, state, digest, message, recipient, createdAt, expiresAt, seenAt, endedAt } = proof;
+  const { answeredBy, ticks, choices, wishes, remindAt } = proof;
+  return {
+    ...{ id, jobId, letter, state, digest, message, recipient, createdAt, expiresAt, seenAt, endedAt },
+    ...{ answeredBy, ticks, choices, wishes, remindAt, address },
+    signs: proof.contents.map((sign) => signView(sign, catalogue)),
+    remarks: (proof.remarks ?? []).map(remarkView),
+  };
+}
+
+/** What a customer sees of a proof besides itself. */
+interface Beside {
+  readonly isSheetReady: boolean;
+  /** The proof that came in its place. */
+  readonly newer?: Pick<Proof, 'letter' | 'token'>;
+}
+
+/** What a customer sees of a proof: nothing of the shop but this. */
+export function customerView(proof: Proof, { isSheetReady, newer }: Beside, catalogue: readonly FontEntry[]) {
+  const { letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes, job } = proof;
+  return {
+    ...{ letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes },
+    shop: proof.about?.shop.name ?? '',
+    customer: job?.customer?.name ?? '',
+    job: job ? { number: job.number, title: job.title, quantity: job.quantity } : undefined,
+    signs: proof.contents.map((sign) => signView(sign, catalogue)),
+    remarks: (proof.remarks ?? []).map(remarkView),
+    changes: changesOfThis(proof),
+    isSheetReady,
+    newer: newer && { letter: newer.letter, token: newer.token },
+  };
+}
+
+/** What its sheet says was changed since the proof before: none in the first one. */
+function changesOfThis({ about, letter }: Proof): { readonly since: string; readonly changes: readonly string[] } | undefined {
+  const revisions = about?.revisions ?? [];
+  const at = revisions.findIndex((revision) => revision.letter === letter);
+  return at > 0 ? { since: revisions[at - 1].letter, changes: revisions[at].changes } : undefined;
+}

@@ -1,0 +1,160 @@
+import { LRUCache } from 'lru-cache';
+import { costliestPart, type Sign } from '@plain-relief/core/sign';
+import { errors, ServerError } from '../../platform/errors.js';
+import { LimitedThreads, TooMuchWork } from '../../platform/http/limited.js';
+import type { LoadedFont, ShopFonts } from '../fonts/fonts.js';
+import { entityTag, keepPicture, pictureKept, type PictureName } from '../../platform/database/models/kept-pictures.js';
+
+/** A sign, and what of it takes longest, as the beginning of a sentence. */
+export function nameOf(sign: Sign): string {
+  const part = costliestPart(sign);
+  return part ? `“${sign.title}”, most of all its “${part.name}”,` : `“${sign.title}”`;
+}
+
+/** Bytes of pictures that are held beside the database. */
+const MOST_BYTES = 64_000_000;
+/** Of signs that take too long so many are remembered. */
+const MOST_REFUSED = 500;
+const LIMITS = { threads: 2, seconds: 30, megabytes: 1500 };
+const SMALL = { width: 360, height: 240 };
+/** Pixels along the longer side of what a customer sees. */
+const LARGE = 1200;
+
+/** What is to be drawn: a small picture from aside, a large one from the front, the solid with its finishes, its sizes, or the plan over an earlier one. */
+export type View =
+  | { readonly kind: 'aside'; readonly width: number; readonly height: number }
+  | { readonly kind: 'front'; readonly longest: number }
+  | { readonly kind: 'model' }
+  | { readonly kind: 'sizes' }
+  | { readonly kind: 'notes' }
+  | { readonly kind: 'comparison'; readonly was: Sign };
+
+export interface PictureOrder {
+  readonly sign: Sign;
+  readonly view: View;
+  readonly fontsDir: string;
+  /** Fonts of the shop's that the sign is set in. */
+  readonly fonts: readonly LoadedFont[];
+}
+
+/** A picture with the name of its contents, which is known without it. */
+export interface NamedPicture {
+  readonly tag: string;
+  bytes(): Promise<Uint8Array>;
+}
+
+/** Pictures and models of signs, made in threads of their own; pictures are kept in the database. */
+export class SignPictures {
+  /** Some for the board's many, some for what a customer waits for: more than one, so that one that takes long holds up no other. */
+  private readonly board: LimitedThreads<PictureOrder, Uint8Array>;
+  private readonly customers: LimitedThreads<PictureOrder, Uint8Array>;
+  /** What is being fetched or made, by its tag. */
+  private readonly underWay = new Map<string, Promise<Uint8Array>>();
+  /** What was asked for of late. */
+  private readonly recent = new LRUCache<string, Uint8Array>({
+    maxSize: MOST_BYTES,
+    sizeCalculation: ({ length }) => length + 1,
+  });
+  /** What takes too long does so again. */
+  private readonly refused = new Map<string, ServerError>();
+
+  constructor(
+    private readonly fontsDir: string,
+    private readonly shopFonts: ShopFonts,
+  ) {
+    const threads = () => new LimitedThreads<PictureOrder, Uint8Array>('./picture-thread.js', import.meta.url, LIMITS);
+    this.board = threads();
+    this.customers = threads();
+  }
+
+  /**
+   * A small picture of a sign at a revision, as a PNG file.
+   * @param sign is asked for only where the picture was not made yet
+   */
+  of(signId: string, revision: number, sign: () => Promise<Sign>): NamedPicture {
+    return this.named({ subject: `sign ${signId}`, revision, signId }, sign, { kind: 'aside', ...SMALL });
+  }
+
+  /** A large picture from the front of what never changes, as a PNG file; its edges are those of the blank. */
+  front(subject: string, sign: Sign): NamedPicture {
+    return this.named({ subject: `front ${subject}` }, sign, { kind: 'front', longest: LARGE });
+  }
+
+  /** The solid with its finishes, as a GLB file. */
+  model(sign: Sign): Promise<Uint8Array> {
+    return this.make(sign, { kind: 'model' });
+  }
+
+  /** Plan and section of what never changes with their dimensions, as an SVG file. */
+  sizes(subject: string, sign: Sign): NamedPicture {
+    return this.named({ subject: `sizes ${subject}` }, sign, { kind: 'sizes' });
+  }
+
+  /** What there is to be looked at on a sign at a revision: the sentences of its errors and warnings. */
+  async notes(signId: string, revision: number, sign: Sign): Promise<string[]> {
+    const bytes = await this.named({ subject: `notes ${signId}`, revision, signId }, sign, { kind: 'notes' }).bytes();
+    return JSON.parse(Buffer.from(bytes).toString('utf8')) as string[];
+  }
+
+  /** The plan of a sign over that of an earlier state of it, as an SVG file. */
+  comparison(was: Sign, is: Sign): Promise<Uint8Array> {
+    return this.make(is, { kind: 'comparison', was });
+  }
+
+  private named(name: PictureName, sign: Sign | (() => Promise<Sign>), view: View): NamedPicture {
+    const tag = entityTag(name);
+    const make = async () => this.make(typeof sign === 'function' ? await sign() : sign, view);
+    return { tag, bytes: () => this.once(tag, name, make) };
+  }
+
+  private once(tag: string, name: PictureName, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+    const refusal = this.refused.get(tag);
+    if (refusal) return Promise.reject(refusal);
+    const recent = this.recent.get(tag);
+    if (recent) return Promise.resolve(recent);
+    let picture = this.underWay.get(tag);
+    if (!picture) {
+      picture = this.fetched(tag, name, make)
+        .then((made) => {
+          this.recent.set(tag, made);
+          return made;
+        })
+        .finally(() => this.underWay.delete(tag));
+      this.underWay.set(tag, picture);
+    }
+    return picture;
+  }
+
+  private async fetched(tag: string, name: PictureName, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+    const kept = await pictureKept(name);
+    if (kept) return kept;
+    try {
+      const made = await make();
+      // A sign that was removed meanwhile, or a database away: the picture is shown all the same.
+      await keepPicture(name, made).catch(() => undefined);
+      return made;
+    } catch (error) {
+      if (error instanceof ServerError && error.code === 'TOO_MUCH_WORK') {
+        this.refused.set(tag, error);
+        if (this.refused.size > MOST_REFUSED) this.refused.delete(this.refused.keys().next().value!);
+      }
+      throw error;
+    }
+  }
+
+  private async make(sign: Sign, view: View): Promise<Uint8Array> {
+    const signs = view.kind === 'comparison' ? [sign, view.was] : [sign];
+    const fonts = (await Promise.all(signs.map((each) => this.shopFonts.usedBy(each)))).flat();
+    const order: PictureOrder = { sign, view, fontsDir: this.fontsDir, fonts };
+    try {
+      return await (view.kind === 'aside' ? this.board : this.customers).run(order, nameOf(sign));
+    } catch (error) {
+      if (error instanceof TooMuchWork) throw errors.tooMuchWork(error.message);
+      throw error;
+    }
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.board.close(), this.customers.close()]);
+  }
+}

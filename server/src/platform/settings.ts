@@ -1,0 +1,48 @@
+import { fileURLToPath } from 'node:url';
+
+/** What the processes are told by their environment; `./start` sets it. */
+export interface Settings {
+  readonly databaseUrl: string;
+  readonly port: number;
+  readonly webDir: string;
+  readonly fontsDir: string;
+  readonly demoDir: string;
+  /** Where customers reach the application, without a slash at its end. */
+  readonly publicUrl: string;
+  /** A mail server as smtp://…; letters go to the outbox of the application where there is none. */
+  readonly mailServer?: string;
+  readonly mailFrom: string;
+  /** Addresses of proxies that are believed who calls: a list of them, networks, or "loopback". */
+  readonly trustedProxy?: string;
+  readonly signInTries?: SignInTries;
+}
+
+/** How often a minute somebody may try to sign in from one address: to one account, and to any. Many people may be behind an address. */
+export interface SignInTries {
+  readonly account: number;
+  readonly any: number;
+}
+
+export const SIGN_IN_TRIES: SignInTries = { account: 20, any: 100 };
+
+const fromRoot = (path: string): string => fileURLToPath(new URL(`../../../${path}`, import.meta.url));
+
+/** @throws Error naming the variable that is missing or wrong */
+export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
+  const databaseUrl = env.DATABASE_URL;
+  if (!databaseUrl) throw new Error('DATABASE_URL is not set: start with ./start, or set it to a PostgreSQL address.');
+  const port = Number(env.PORT ?? 4310);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new Error(`PORT is “${env.PORT}” and must be a whole number from 0 to 65535.`);
+  return {
+    databaseUrl,
+    port,
+    webDir: env.WEB_DIR ?? fromRoot('web/dist/browser'),
+    fontsDir: env.FONTS_DIR ?? fromRoot('fonts'),
+    demoDir: env.DEMO_DIR ?? fromRoot('demo'),
+    publicUrl: (env.PUBLIC_URL ?? `http://127.0.0.1:${port}`).replace(/\/+$/u, ''),
+    ...(env.TRUSTED_PROXY && { trustedProxy: env.TRUSTED_PROXY }),
+    ...(env.MAIL_SERVER && { mailServer: env.MAIL_SERVER }),
+    mailFrom: env.MAIL_FROM ?? 'Millrace Signworks <proofs@millrace.example.org>',
+  };
+}
