@@ -6,7 +6,7 @@ import { amountOf, withMore } from './oracle-actions.js';
 import { barBehind } from './oracle-bar.js';
 import { areaOf, isBeyond, largestRing, ringsOf, signedArea, thickEnough } from './oracle-rings.js';
 import { crossSection } from './referee.js';
-import { CHORDS, shapeOutline } from './shape-outline.js';
+import { CHORDS, chordsOf, shapeOutline } from './shape-outline.js';
 
 /**
  * The relief function as docs/sign-format.md defines it, point by point and by brute force. It shares no code with the relief: outlines
@@ -277,7 +277,7 @@ export class Oracle {
 
   private grown(outline: CrossSection, by: number, corners: 'round' | 'mitred' | 'square'): CrossSection {
     const join = ({ round: 'Round', mitred: 'Miter', square: 'Square' } as const)[corners];
-    return outline.offset(by, join, MITRE_LIMIT, CHORDS);
+    return outline.offset(by, join, MITRE_LIMIT, chordsOf(Math.abs(by)));
   }
 
   private stroked(outline: CrossSection, strokes: Lettering['strokes'], width: number): CrossSection {

@@ -7,6 +7,10 @@ import { crossSection } from './referee.js';
 /** Chords in a circle: their sagitta is below 0.001 mm up to radii of 100 mm. */
 export const CHORDS = 720;
 
+/** As many as keep the sagitta below 0.0005 mm: with more the general library takes minutes over growths of growths. */
+export const chordsOf = (radius: number): number =>
+  Math.max(24, Math.min(CHORDS, Math.ceil(Math.PI / Math.acos(1 - Math.min(1, 0.0005 / radius)))));
+
 /**
  * A shape about its own middle, in more chords than the application draws; nothing for one that follows others.
  * @param isBlank of a blank that has open paths only, the area within them as if they were closed
