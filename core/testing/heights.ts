@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { join } from '../src/arrangement/index.js';
+import { union } from '../src/arrangement/index.js';
 import { type Contour, type Outline } from '../src/geometry/index.js';
 import { type Evaluation, type Layer } from '../src/relief/index.js';
 import { type Mesh } from '../src/mesh/index.js';
@@ -44,12 +44,12 @@ export interface Right {
 export class Definition {
   private readonly outlines: readonly Outline[];
 
-  /** @param rise the height of a layer at a distance from its edge; its own ramp where none is given */
+  /** @param rise the height of a layer at a distance from its edge; its own profile where none is given */
   constructor(
     private readonly evaluation: Evaluation,
-    private readonly rise = (layer: Layer, d: number): number => (layer.ramp ? layer.ramp.at(d) : layer.z),
+    private readonly rise = (layer: Layer, d: number): number => (layer.profile ? layer.profile.at(d) : layer.z),
   ) {
-    this.outlines = evaluation.layers.map(({ contours }) => join(contours));
+    this.outlines = evaluation.layers.map(({ contours }) => union(contours));
   }
 
   /** Undefined outside of the blank and where it is cut through; also nearer to any layer's edge than `aside`. */
@@ -62,11 +62,11 @@ export class Definition {
       const d = edgeDistance(outline, x, y);
       if (d < aside) return undefined;
       if (!isInside(outline, x, y)) continue;
-      if (layer.does === 'through') return undefined;
+      if (layer.operation === 'through') return undefined;
       const heights = [d - aside, d, d + aside].map((at) => this.rise(layer, Math.max(0, at)));
       const [low, high] = [Math.min(...heights), Math.max(...heights)];
-      if (layer.does === 'raise') [least, most] = [Math.max(least, low), Math.max(most, high)];
-      else if (layer.does === 'carve') [least, most] = [Math.min(least, low), Math.min(most, high)];
+      if (layer.operation === 'raise') [least, most] = [Math.max(least, low), Math.max(most, high)];
+      else if (layer.operation === 'carve') [least, most] = [Math.min(least, low), Math.min(most, high)];
       else [least, most] = [low, high];
       if (least <= -sign.blank.thickness) return undefined;
     }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { area, circle, type Contour, movedBy, rectangle, ShapeCache } from '../geometry/index.js';
-import { apart, touching, widestGap } from './apart.js';
-import { join } from './combine.js';
-import { markLetter, neighbourhoods, partedLetters } from './isolated-glyphs.js';
+import { connectedComponents, touchingGroups, widestGap } from './apart.js';
+import { union } from './combine.js';
+import { markGlyph, neighbourhoods, separateGlyphs } from './isolated-glyphs.js';
 
 const square = (x: number, y: number, side = 10): Contour => Float64Array.of(x, y, x + side, y, x + side, y + side, x, y + side);
 
@@ -11,7 +11,7 @@ describe('outlines apart', () => {
   it('are grouped by what touches: side by side, one in the other, and over others in between', () => {
     const outlines = [[square(0, 0)], [square(10, 0)], [square(30, 0, 40)], [square(40, 5)], [square(200, 0)]];
     expect(
-      touching(outlines)
+      touchingGroups(outlines)
         .map((group) => group.sort())
         .sort(),
     ).toEqual([[0, 1], [2, 3], [4]]);
@@ -25,22 +25,22 @@ describe('outlines apart', () => {
         .map((group) => group.length)
         .sort(),
     ).toEqual([1, 4]);
-    expect(touching([])).toEqual([]);
+    expect(touchingGroups([])).toEqual([]);
   });
 
   it('keep the letters that were marked, join those that touch, and take the rest as one', () => {
     const [a, b, c] = [[square(0, 0)], [square(5, 5)], [circle(60, 0, 8)]];
-    for (const letter of [a, b, c]) markLetter(letter);
+    for (const letter of [a, b, c]) markGlyph(letter);
     const loose = square(100, 0);
-    expect(partedLetters([...a, ...c, loose])).toEqual({ letters: [a, c], others: [loose] });
-    const found = apart([...a, ...b, ...c, loose]);
+    expect(separateGlyphs([...a, ...c, loose])).toEqual({ letters: [a, c], others: [loose] });
+    const found = connectedComponents([...a, ...b, ...c, loose]);
     expect(found).toHaveLength(3);
     expect(found.map((outline) => Math.round(area(outline)))).toEqual([175, Math.round(area(c)), 100]);
-    expect(found[1]).toBe(partedLetters(c).letters[0]);
+    expect(found[1]).toBe(separateGlyphs(c).letters[0]);
     // A letter with a ring missing is no letter.
-    const ring = join([square(0, 0, 20)]).concat([Float64Array.of(5, 5, 5, 15, 15, 15, 15, 5)]);
-    markLetter(ring);
-    expect(partedLetters([ring[0]])).toEqual({ letters: [], others: [ring[0]] });
+    const ring = union([square(0, 0, 20)]).concat([Float64Array.of(5, 5, 5, 15, 15, 15, 15, 5)]);
+    markGlyph(ring);
+    expect(separateGlyphs([ring[0]])).toEqual({ letters: [], others: [ring[0]] });
   });
 
   it('come to the same area as all joined, whatever they are', () => {
@@ -48,9 +48,9 @@ describe('outlines apart', () => {
     fc.assert(
       fc.property(fc.array(piece, { maxLength: 9 }), (pieces) => {
         const letters = pieces.map(([x, y, side]) => [square(x * 1.003, y * 0.997, side)]);
-        letters.forEach(markLetter);
-        const sum = apart(letters.flat()).reduce((all, outline) => all + area(outline), 0);
-        expect(Math.abs(sum - area(join(letters.flat())))).toBeLessThan(0.05);
+        letters.forEach(markGlyph);
+        const sum = connectedComponents(letters.flat()).reduce((all, outline) => all + area(outline), 0);
+        expect(Math.abs(sum - area(union(letters.flat())))).toBeLessThan(0.05);
       }),
     );
   });

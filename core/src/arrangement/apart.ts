@@ -1,12 +1,12 @@
-import { join } from './combine.js';
+import { union } from './combine.js';
 import { bounds, type Box, type Contour, type Outline, gapBetween } from '../geometry/index.js';
-import { neighbourhoods, partedLetters } from './isolated-glyphs.js';
+import { neighbourhoods, separateGlyphs } from './isolated-glyphs.js';
 
 /** Nearer than this, in mm, two outlines are one. */
 const TOUCHING = 0.001;
 
 /** Groups of outlines that come to touch each other, by their numbers. */
-export const touching = (outlines: readonly Outline[]): number[][] => neighbourhoods(outlines, TOUCHING);
+export const touchingGroups = (outlines: readonly Outline[]): number[][] => neighbourhoods(outlines, TOUCHING);
 
 /** With more outlines than this the pairs of them are too many to look at. */
 const MOST_OUTLINES = 1500;
@@ -62,14 +62,14 @@ function boxGap(a: Box, b: Box): number {
 const known = new WeakMap<readonly Contour[], readonly Outline[]>();
 
 /** Contours as outlines that do not touch each other: letter by letter, those that do joined into one. Worked out once for each list. */
-export function apart(contours: readonly Contour[]): readonly Outline[] {
+export function connectedComponents(contours: readonly Contour[]): readonly Outline[] {
   let outlines = known.get(contours);
   if (!outlines) known.set(contours, (outlines = outlinesApart(contours)));
   return outlines;
 }
 
 function outlinesApart(contours: readonly Contour[]): Outline[] {
-  const { letters, others } = partedLetters(contours);
-  const all = [...letters, ...(others.length > 0 ? [join(others)] : [])].filter((each) => each.length > 0);
-  return touching(all).map((group) => (group.length === 1 ? all[group[0]] : join(group.flatMap((i) => all[i]))));
+  const { letters, others } = separateGlyphs(contours);
+  const all = [...letters, ...(others.length > 0 ? [union(others)] : [])].filter((each) => each.length > 0);
+  return touchingGroups(all).map((group) => (group.length === 1 ? all[group[0]] : union(group.flatMap((i) => all[i]))));
 }

@@ -1,5 +1,5 @@
 import { type Box, type Contour, contourArea, STEPS_PER_MM, toStep, PointSet } from '../geometry/index.js';
-import { type LonelyLetter, lonelyLetters } from './isolated-glyphs.js';
+import { type IsolatedGlyph, isolatedGlyphs } from './isolated-glyphs.js';
 import { node, type Segments } from './noding.js';
 import { type NodingMemory } from './noding-memory.js';
 import { sweep, type UpwardEdges } from './sweep.js';
@@ -11,25 +11,25 @@ import { sweep, type UpwardEdges } from './sweep.js';
 export type Windings = readonly number[];
 
 /** Segments in grid steps, x and y of both ends in turn, that part places without changing what they are. */
-export type Creases = ArrayLike<number>;
+export type Constraints = ArrayLike<number>;
 
 /** Segments to keep as edges inside the places whose label `on` accepts, so that triangles do not reach over them. */
-export interface Creased {
-  readonly segments: Creases;
+export interface Constrained {
+  readonly segments: Constraints;
   on(label: number): boolean;
   /** What is remembered of clusters that were laid before. */
   readonly memory?: NodingMemory;
   /** Borders of further layers, in grid steps, that close though not in the order of rings; the inside is on their left. */
-  readonly borders?: readonly { readonly layer: number; readonly segments: Creases }[];
+  readonly borders?: readonly { readonly layer: number; readonly segments: Constraints }[];
 }
 
-const NO_CREASES: Creased = { segments: [], on: () => false };
+const NO_CREASES: Constrained = { segments: [], on: () => false };
 const CREASE = -1;
 
 /** What a place is, from the windings around it: any whole number the caller gives a meaning to. */
 export type Labelling = (windings: Windings) => number;
 
-/** Edges that part places of different labels, and creases inside of places; the first border every place exactly once. */
+/** Edges that part places of different labels, and constraints inside of places; the first border every place exactly once. */
 export interface LabelledEdges extends UpwardEdges {
   /** The label on the left and on the right of an edge, seen from `lo` to `hi`. */
   readonly left: Int32Array;
@@ -69,11 +69,11 @@ export interface Arrangement {
  * direction of drawing are right by construction.
  */
 export function arrange(layers: readonly (readonly Contour[])[], label: Labelling, creased = NO_CREASES): Arrangement {
-  const { segments: creases, borders = [], memory } = creased;
-  let count = creases.length / 2;
+  const { segments: constraints, borders = [], memory } = creased;
+  let count = constraints.length / 2;
   for (const contours of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
-  const lonely = lonelyLetters(layers, creases);
+  const lonely = isolatedGlyphs(layers, constraints);
   const apart = new Set(lonely.flatMap(({ contours }) => contours));
   const segments: Segments = { from: [], to: [], tag: [] };
   layers.forEach((contours, layer) => {
@@ -88,7 +88,7 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
       }
     }
   });
-  for (const { layer, segments: list } of [{ layer: CREASE, segments: creases }, ...borders]) {
+  for (const { layer, segments: list } of [{ layer: CREASE, segments: constraints }, ...borders]) {
     for (let i = 0; i < list.length; i += 4) {
       segments.from.push(points.add(list[i], list[i + 1]));
       segments.to.push(points.add(list[i + 2], list[i + 3]));
@@ -105,13 +105,13 @@ const ringPoints = (contour: Contour, points: PointSet): number[] =>
 
 /** An edge inside the box of a letter, by which the sweep learns what is around the letter. */
 interface Probe {
-  readonly letter: LonelyLetter;
+  readonly letter: IsolatedGlyph;
   readonly isLeft: boolean;
   readonly lo: number;
   readonly hi: number;
 }
 
-function probeOf(letter: LonelyLetter, points: PointSet): Probe {
+function probeOf(letter: IsolatedGlyph, points: PointSet): Probe {
   const [first] = letter.contours;
   let lowest = 0;
   for (let i = 2; i < first.length; i += 2) if (first[i + 1] < first[lowest + 1]) lowest = i;
@@ -124,7 +124,7 @@ function probeOf(letter: LonelyLetter, points: PointSet): Probe {
  * Numbers for equal lists, and the lists by number. Steps are such lists: the change of windings across an edge from its right
  * to its left, layer and difference in turn, layers ascending; states are the windings themselves.
  */
-class Numbered {
+class Interner {
   readonly lists: (readonly number[])[] = [];
   private readonly numbers = new Map<string, number>();
 
@@ -145,14 +145,14 @@ function labelled(
   segments: Segments,
   probes: readonly Probe[],
   label: Labelling,
-  creased: Creased,
+  creased: Constrained,
 ): Arrangement {
   const { x, y } = points;
-  const steps = new Numbered();
+  const steps = new Interner();
   const merged = mergeCoincident(points, segments, steps);
   const n = merged.lo.length;
 
-  const states = new Numbered();
+  const states = new Interner();
   const nothing = states.number([]);
   const labels: number[] = [label([])];
   const stateOf = (windings: readonly number[]): number => {
@@ -273,11 +273,11 @@ class EdgeList {
   }
 }
 
-/** Segments between the same two points become one edge with the sum of their steps; edges that change nothing go, creases stay. */
+/** Segments between the same two points become one edge with the sum of their steps; edges that change nothing go, constraints stay. */
 function mergeCoincident(
   points: PointSet,
   segments: Segments,
-  steps: Numbered,
+  steps: Interner,
 ): { lo: Int32Array; hi: Int32Array; step: Int32Array; isCrease: Int32Array } {
   const { x, y } = points;
   const { from, to, tag } = segments;
@@ -358,7 +358,7 @@ const minus = (a: readonly number[], b: readonly number[]): number[] => plus(a, 
 
 /**
  * The same edges under coarser labels; those whose two sides become the same are left out.
- * @param creased labels in which creases stay
+ * @param creased labels in which constraints stay
  */
 export function relabelled(
   edges: LabelledEdges,

@@ -11,7 +11,7 @@ export function windingOf(windings: Windings, layer: number): number {
 const isInside = (label: number): boolean => label === 1;
 
 /** Everything that any of the outlines covers (non-zero rule inside each), as rings that do not cross. */
-export function join(...outlines: readonly (readonly Contour[])[]): Outline {
+export function union(...outlines: readonly (readonly Contour[])[]): Outline {
   return ringsOf(
     arrange(outlines, (windings) => (windings.length > 0 ? 1 : 0)),
     isInside,
@@ -19,7 +19,7 @@ export function join(...outlines: readonly (readonly Contour[])[]): Outline {
 }
 
 /** What `outline` covers and `taken` does not. */
-export function cut(outline: readonly Contour[], taken: readonly Contour[]): Outline {
+export function difference(outline: readonly Contour[], taken: readonly Contour[]): Outline {
   return ringsOf(
     arrange([outline, taken], (w) => (windingOf(w, 0) !== 0 && windingOf(w, 1) === 0 ? 1 : 0)),
     isInside,
@@ -27,7 +27,7 @@ export function cut(outline: readonly Contour[], taken: readonly Contour[]): Out
 }
 
 /** What both outlines cover. */
-export function keepCommon(a: readonly Contour[], b: readonly Contour[]): Outline {
+export function intersection(a: readonly Contour[], b: readonly Contour[]): Outline {
   return ringsOf(
     arrange([a, b], (w) => (windingOf(w, 0) !== 0 && windingOf(w, 1) !== 0 ? 1 : 0)),
     isInside,

@@ -1,17 +1,17 @@
-export { apart, touching, widestGap } from './apart.js';
+export { connectedComponents, touchingGroups, widestGap } from './apart.js';
 export {
   areasByLabel,
   arrange,
   type Arrangement,
-  type Creases,
+  type Constraints,
   type Inset,
   type LabelledEdges,
   relabelled,
   visitEdges,
   type Windings,
 } from './arrangement.js';
-export { cut, join, keepCommon, windingOf } from './combine.js';
-export { lonelyLetters, markLetter, partedLetters } from './isolated-glyphs.js';
+export { difference, intersection, union, windingOf } from './combine.js';
+export { isolatedGlyphs, markGlyph, separateGlyphs } from './isolated-glyphs.js';
 export { NodingMemory } from './noding-memory.js';
 export { NodingError } from './noding.js';
 export { type CornerForm, joinedByPairs, offset, strokeArea, withoutRepeats } from './offset.js';

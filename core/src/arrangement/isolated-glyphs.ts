@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { bounds, type Box, contains, type Contour, STEPS_PER_MM, turn } from '../geometry/index.js';
+import { bounds, type Box, contains, type Contour, STEPS_PER_MM, orient2d } from '../geometry/index.js';
 
 /** A marked letter: its rings, and the box around them. */
 interface Letter {
@@ -16,7 +16,7 @@ const letters = new WeakMap<Contour, Letter>();
  * comes near a letter, {@link arrange} asks once what lies around it instead of working through its edges, which for lettering
  * are nearly all there are.
  */
-export function markLetter(contours: readonly Contour[]): void {
+export function markGlyph(contours: readonly Contour[]): void {
   const rings = contours.filter((contour) => contour.length >= 6);
   if (rings.length === 0) return;
   const letter = { contours: rings, box: bounds(rings)! };
@@ -27,7 +27,7 @@ export function markLetter(contours: readonly Contour[]): void {
  * Contours as what was marked as letters, in order, and what was not. A letter of which not every ring is there counts as not
  * marked.
  */
-export function partedLetters(contours: readonly Contour[]): { letters: (readonly Contour[])[]; others: Contour[] } {
+export function separateGlyphs(contours: readonly Contour[]): { letters: (readonly Contour[])[]; others: Contour[] } {
   const rings = new Map<Letter, number>();
   for (const contour of contours) {
     const letter = letters.get(contour);
@@ -74,7 +74,7 @@ const MOST_COMPARISONS = 4_000_000;
 const meet = (a: Box, b: Box): boolean => a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
 /** A marked letter that nothing comes near. */
-export interface LonelyLetter extends Letter {
+export interface IsolatedGlyph extends Letter {
   /** Every layer that it is part of, ascending. */
   readonly layers: readonly number[];
 }
@@ -150,8 +150,8 @@ function areNear(p: Segment, q: Segment, distance: number): boolean {
   const [ax, ay, bx, by] = p;
   const [cx, cy, dx, dy] = q;
   const isCrossed =
-    turn(ax, ay, bx, by, cx, cy) > 0 !== turn(ax, ay, bx, by, dx, dy) > 0 &&
-    turn(cx, cy, dx, dy, ax, ay) > 0 !== turn(cx, cy, dx, dy, bx, by) > 0;
+    orient2d(ax, ay, bx, by, cx, cy) > 0 !== orient2d(ax, ay, bx, by, dx, dy) > 0 &&
+    orient2d(cx, cy, dx, dy, ax, ay) > 0 !== orient2d(cx, cy, dx, dy, bx, by) > 0;
   return (
     isCrossed ||
     reach(p, cx, cy) < distance ||
@@ -170,10 +170,10 @@ function reach([ax, ay, bx, by]: Segment, x: number, y: number): number {
 }
 
 /**
- * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no crease.
- * @param creases segments in grid steps, x and y of both ends in turn
+ * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no constraint.
+ * @param constraints segments in grid steps, x and y of both ends in turn
  */
-export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: ArrayLike<number> = []): LonelyLetter[] {
+export function isolatedGlyphs(layers: readonly (readonly Contour[])[], constraints: ArrayLike<number> = []): IsolatedGlyph[] {
   const found = new Map<Letter, Found>();
   const others: Contour[] = [];
   let segments = 0;
@@ -191,7 +191,7 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: 
       if (known.layers[known.layers.length - 1] !== layer) known.layers.push(layer);
     }
   });
-  segments += creases.length / 4;
+  segments += constraints.length / 4;
   if (segments * found.size > MOST_COMPARISONS) return [];
   // Each of its layers must have the whole letter, once.
   const lonely = new Set([...found.values()].filter((each) => each.count === each.contours.length * each.layers.length));
@@ -222,12 +222,12 @@ export function lonelyLetters(layers: readonly (readonly Contour[])[], creases: 
     for (let i = 0, j = n - 2; i < n && lonely.size > 0; j = i, i += 2)
       takeOff(contour[i], contour[i + 1], contour[j], contour[j + 1]);
   }
-  for (let i = 0; i < creases.length && lonely.size > 0; i += 4)
+  for (let i = 0; i < constraints.length && lonely.size > 0; i += 4)
     takeOff(
-      creases[i] / STEPS_PER_MM,
-      creases[i + 1] / STEPS_PER_MM,
-      creases[i + 2] / STEPS_PER_MM,
-      creases[i + 3] / STEPS_PER_MM,
+      constraints[i] / STEPS_PER_MM,
+      constraints[i + 1] / STEPS_PER_MM,
+      constraints[i + 2] / STEPS_PER_MM,
+      constraints[i + 3] / STEPS_PER_MM,
     );
   return [...lonely];
 }

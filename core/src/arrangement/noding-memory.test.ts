@@ -37,8 +37,10 @@ describe('NodingMemory', () => {
       fc.property(fc.array(placed, { minLength: 6, maxLength: 14 }), (list) => {
         const layers: Contour[][] = [[], [], []];
         for (const { x, y, shape, layer, aside } of list) layers[layer].push(star(x * 11 + aside, y * 11, 5, 60, shape));
-        const creases = list.flatMap(({ x, y }) => [x * 11 - 2, y * 11, x * 11 + 2, y * 11 + 1].map((mm) => mm * STEPS_PER_MM));
-        const creased = { segments: creases, on: () => true };
+        const constraints = list.flatMap(({ x, y }) =>
+          [x * 11 - 2, y * 11, x * 11 + 2, y * 11 + 1].map((mm) => mm * STEPS_PER_MM),
+        );
+        const creased = { segments: constraints, on: () => true };
         const plain = areasByLabel(arrange(layers, label, creased));
         const first = arrange(layers, label, { ...creased, memory });
         const again = arrange(layers, label, { ...creased, memory });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { turn, PointSet } from '../geometry/index.js';
+import { orient2d, PointSet } from '../geometry/index.js';
 import { node, type Segments } from './noding.js';
 
 type Line = readonly [number, number, number, number];
@@ -26,15 +26,15 @@ function crosses(points: PointSet, s: readonly [number, number], t: readonly [nu
   const isOn = (p: number, [q, r]: readonly [number, number]) =>
     p !== q &&
     p !== r &&
-    turn(x[q], y[q], x[r], y[r], x[p], y[p]) === 0 &&
+    orient2d(x[q], y[q], x[r], y[r], x[p], y[p]) === 0 &&
     (x[p] - x[q]) * (x[p] - x[r]) <= 0 &&
     (y[p] - y[q]) * (y[p] - y[r]) <= 0;
   if (isOn(a, t) || isOn(b, t) || isOn(c, s) || isOn(d, s)) return true;
   const sides = [
-    turn(x[a], y[a], x[b], y[b], x[c], y[c]),
-    turn(x[a], y[a], x[b], y[b], x[d], y[d]),
-    turn(x[c], y[c], x[d], y[d], x[a], y[a]),
-    turn(x[c], y[c], x[d], y[d], x[b], y[b]),
+    orient2d(x[a], y[a], x[b], y[b], x[c], y[c]),
+    orient2d(x[a], y[a], x[b], y[b], x[d], y[d]),
+    orient2d(x[c], y[c], x[d], y[d], x[a], y[a]),
+    orient2d(x[c], y[c], x[d], y[d], x[b], y[b]),
   ];
   return sides[0] * sides[1] < 0 && sides[2] * sides[3] < 0;
 }

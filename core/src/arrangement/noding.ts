@@ -1,4 +1,4 @@
-import { CellGrid, turn, PointSet } from '../geometry/index.js';
+import { CellGrid, orient2d, PointSet } from '../geometry/index.js';
 
 /** Directed segments between numbered points, in parallel arrays; `tag` travels with a segment and its pieces. */
 export interface Segments {
@@ -169,14 +169,14 @@ function findSplits(
     if (ay < cy ? ay < dy && by < cy && by < dy : ay > dy && by > cy && by > dy) return;
     if (b === c || a === d) {
       // One goes on where the other ends, as along every outline: they meet again only where it turns back on itself.
-      const back = b === c ? turn(ax, ay, bx, by, dx, dy) : turn(cx, cy, dx, dy, bx, by);
+      const back = b === c ? orient2d(ax, ay, bx, by, dx, dy) : orient2d(cx, cy, dx, dy, bx, by);
       if (back !== 0) return;
     }
-    const sideC = turn(ax, ay, bx, by, cx, cy);
-    const sideD = turn(ax, ay, bx, by, dx, dy);
+    const sideC = orient2d(ax, ay, bx, by, cx, cy);
+    const sideD = orient2d(ax, ay, bx, by, dx, dy);
     if ((sideC > 0 && sideD > 0) || (sideC < 0 && sideD < 0)) return;
-    const sideA = turn(cx, cy, dx, dy, ax, ay);
-    const sideB = turn(cx, cy, dx, dy, bx, by);
+    const sideA = orient2d(cx, cy, dx, dy, ax, ay);
+    const sideB = orient2d(cx, cy, dx, dy, bx, by);
     if ((sideA > 0 && sideB > 0) || (sideA < 0 && sideB < 0)) return;
     if (sideA !== 0 && sideB !== 0 && sideC !== 0 && sideD !== 0) {
       const t01 = sideC / (sideC - sideD);
@@ -213,7 +213,7 @@ function passes(ax: number, ay: number, bx: number, by: number, px: number, py: 
   // Of the square's corners the two furthest to the sides, seen along the segment.
   const [dx, dy] = [bx - ax, by - ay];
   const reach = (Math.abs(dx) + Math.abs(dy)) / 2;
-  const side = turn(ax, ay, bx, by, px, py);
+  const side = orient2d(ax, ay, bx, by, px, py);
   if (Math.abs(side) !== reach) return Math.abs(side) < reach;
   // Through one corner: only the lower left one is the square's own.
   return dx * dy < 0 && side === (dx - dy) / 2;

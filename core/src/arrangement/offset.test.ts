@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../../testing/referee.js';
 import { area, circle, perimeter, rectangle, regularPolygon } from '../geometry/index.js';
-import { join } from './combine.js';
+import { union } from './combine.js';
 import { offset } from './offset.js';
 
 let m: ManifoldToplevel;
@@ -52,7 +52,7 @@ describe('offset', () => {
 
   it('grows and shrinks by far more than its edges are long, as a general library does', () => {
     // A comb of fine curves.
-    const outline = join(...Array.from({ length: 6 }, (_, i) => [circle(3 * i, (i * i) % 5, 2, 0.0005)]));
+    const outline = union(...Array.from({ length: 6 }, (_, i) => [circle(3 * i, (i * i) % 5, 2, 0.0005)]));
     for (const by of [30, 8, -0.9, -1.9]) {
       const theirs = crossSection(m, outline).offset(by, 'Round', 2, 4000).area();
       expect(Math.abs(area(offset(outline, by, 0.0005)) - theirs)).toBeLessThan(0.002 * Math.max(1, theirs));
@@ -63,7 +63,7 @@ describe('offset', () => {
   it.each(['mitred', 'square', 'round'] as const)(
     'with %s corners agrees with a general library on shapes with holes',
     (corners) => {
-      const outline = join([rectangle(50, 30)], [regularPolygon(3, 40, 'point')]);
+      const outline = union([rectangle(50, 30)], [regularPolygon(3, 40, 'point')]);
       const kind = ({ mitred: 'Miter', square: 'Square', round: 'Round' } as const)[corners];
       for (const by of [2.5, -2.5]) {
         const theirs = crossSection(m, outline).offset(by, kind, 4, 4000).area();

@@ -1,6 +1,16 @@
 import { arrange } from './arrangement.js';
-import { cut, join } from './combine.js';
-import { bounds, type Contour, contourArea, type Outline, reversed, snapRun, type Stroke, CHORD_TOLERANCE, chordsInCircle } from '../geometry/index.js';
+import { difference, union } from './combine.js';
+import {
+  bounds,
+  type Contour,
+  contourArea,
+  type Outline,
+  reversed,
+  snapRun,
+  type Stroke,
+  CHORD_TOLERANCE,
+  chordsInCircle,
+} from '../geometry/index.js';
 import { ringsOf } from './rings.js';
 
 /**
@@ -26,7 +36,7 @@ export function offset(outline: Outline, by: number, tolerance = CHORD_TOLERANCE
   const edges = outline.map((points) => ({ points, closed: true }));
   if (corners === 'round' && isWide(edges, Math.abs(by))) {
     const band = strokeArea(edges, 2 * Math.abs(by), tolerance);
-    return by > 0 ? join(outline, band) : cut(outline, band);
+    return by > 0 ? union(outline, band) : difference(outline, band);
   }
   return covered(
     outline.flatMap((ring) => {
@@ -84,7 +94,7 @@ export function joinedByPairs(outlines: readonly Outline[]): Outline {
   let level = outlines;
   while (level.length > 1)
     level = Array.from({ length: Math.ceil(level.length / 2) }, (_, i) =>
-      2 * i + 1 < level.length ? join(level[2 * i], level[2 * i + 1]) : level[2 * i],
+      2 * i + 1 < level.length ? union(level[2 * i], level[2 * i + 1]) : level[2 * i],
     );
   return level[0] ?? [];
 }

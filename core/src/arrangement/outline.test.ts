@@ -2,10 +2,30 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../../testing/referee.js';
-import { area, bounds, chordsInCircle, circle, type Contour, contains, contourArea, CoordinateError, flatten, LARGEST_MM, perimeter, placement, placeRun, polygonsOf, readPathData, rectangle, reversed, snap, snapRun } from '../geometry/index.js';
+import {
+  area,
+  bounds,
+  chordsInCircle,
+  circle,
+  type Contour,
+  contains,
+  contourArea,
+  CoordinateError,
+  flatten,
+  LARGEST_MM,
+  perimeter,
+  placement,
+  placeRun,
+  polygonsOf,
+  readPathData,
+  rectangle,
+  reversed,
+  snap,
+  snapRun,
+} from '../geometry/index.js';
 import { areasByLabel, arrange, type Arrangement, visitEdges } from './arrangement.js';
-import { cut, join, keepCommon } from './combine.js';
-import { markLetter } from './isolated-glyphs.js';
+import { difference, union, intersection } from './combine.js';
+import { markGlyph } from './isolated-glyphs.js';
 import { offset, strokeArea } from './offset.js';
 import { ringsOf } from './rings.js';
 
@@ -39,7 +59,7 @@ describe('measures', () => {
   });
 
   it('takes holes off and knows inside from outside', () => {
-    const ring = cut([circle(0, 0, 10)], [circle(0, 0, 5)]);
+    const ring = difference([circle(0, 0, 10)], [circle(0, 0, 5)]);
     expect(ring).toHaveLength(2);
     expect(area(ring)).toBeCloseTo(area([circle(0, 0, 10)]) - area([circle(0, 0, 5)]), 6);
     expect(contains(ring, 7, 0)).toBe(true);
@@ -110,9 +130,9 @@ describe('join, cut, keep common', () => {
       fc.property(rings, rings, (a, b) => {
         const [p, q] = [crossSection(m, a), crossSection(m, b)];
         const pairs: [number, number][] = [
-          [area(join(a, b)), p.add(q).area()],
-          [area(cut(a, b)), p.subtract(q).area()],
-          [area(keepCommon(a, b)), p.intersect(q).area()],
+          [area(union(a, b)), p.add(q).area()],
+          [area(difference(a, b)), p.subtract(q).area()],
+          [area(intersection(a, b)), p.intersect(q).area()],
         ];
         // manifold-3d drops slivers up to about 0.02 mm wide, which ours keeps.
         const most = 0.02 * perimeter([...a, ...b]);
@@ -133,30 +153,30 @@ describe('join, cut, keep common', () => {
       .map(([x, y, w, h]) => placeRun(rectangle(w, h), placement({ x: x / 2, y: y / 2 })));
     fc.assert(
       fc.property(box, box, (a, b) => {
-        expect(area(join([a], [b])) + area(keepCommon([a], [b]))).toBeCloseTo(area([a]) + area([b]), 9);
+        expect(area(union([a], [b])) + area(intersection([a], [b]))).toBeCloseTo(area([a]) + area([b]), 9);
       }),
     );
   });
 
   it('keep islands, whichever way the rings are drawn', () => {
     const o = [circle(0, 0, 10), reversed(circle(0, 0, 6))];
-    expect(area(join(o))).toBeCloseTo(area([circle(0, 0, 10)]) - area([circle(0, 0, 6)]), 9);
-    expect(polygonsOf(join(o, [circle(0, 0, 2)]))).toHaveLength(2);
-    const withIsland = polygonsOf(join(o));
+    expect(area(union(o))).toBeCloseTo(area([circle(0, 0, 10)]) - area([circle(0, 0, 6)]), 9);
+    expect(polygonsOf(union(o, [circle(0, 0, 2)]))).toHaveLength(2);
+    const withIsland = polygonsOf(union(o));
     expect(withIsland).toHaveLength(1);
     expect(withIsland[0].holes).toHaveLength(1);
   });
 
   it('give simple rings where corners touch', () => {
-    const rings = join([rectangle(10, 10)], [placeRun(rectangle(10, 10), placement({ x: 10, y: 10 }))]);
+    const rings = union([rectangle(10, 10)], [placeRun(rectangle(10, 10), placement({ x: 10, y: 10 }))]);
     expect(rings).toHaveLength(2);
     for (const ring of rings) expect(contourArea(ring)).toBeCloseTo(100, 9);
   });
 
   it('leave nothing of nothing', () => {
-    expect(join([])).toEqual([]);
-    expect(cut([rectangle(5, 5)], [rectangle(9, 9)])).toEqual([]);
-    expect(join([Float64Array.of(0, 0, 5, 5, 0, 0)])).toEqual([]);
+    expect(union([])).toEqual([]);
+    expect(difference([rectangle(5, 5)], [rectangle(9, 9)])).toEqual([]);
+    expect(union([Float64Array.of(0, 0, 5, 5, 0, 0)])).toEqual([]);
   });
 });
 
@@ -179,7 +199,7 @@ describe('offset', () => {
   it('agrees with manifold-3d on rings with holes', () => {
     fc.assert(
       fc.property(ringOf(20), fc.constantFrom(-2, -0.5, 0.5, 3), (ring, by) => {
-        const outline = cut([ring], [circle(0, 0, 3)]);
+        const outline = difference([ring], [circle(0, 0, 3)]);
         fc.pre(outline.length > 0);
         const theirs = crossSection(m, outline).offset(by, 'Round', 2, 256).area();
         const ours = area(offset(outline, by, 0.002));
@@ -233,8 +253,8 @@ describe('arrange', () => {
       w.length === 0 ? 0 : w.length === 4 ? 3 : w[0] + 1,
     );
     const both = area(ringsOf(plan, (label) => label === 3));
-    expect(both).toBeCloseTo(area(keepCommon([rectangle(100, 100)], [circle(20, 0, 40)])), 9);
-    expect(area(ringsOf(plan, (label) => label > 0))).toBeCloseTo(area(join([rectangle(100, 100)], [circle(20, 0, 40)])), 9);
+    expect(both).toBeCloseTo(area(intersection([rectangle(100, 100)], [circle(20, 0, 40)])), 9);
+    expect(area(ringsOf(plan, (label) => label > 0))).toBeCloseTo(area(union([rectangle(100, 100)], [circle(20, 0, 40)])), 9);
   });
 
   /** Every edge by its ends and labels, as the two ways of reading a plan give them. */
@@ -257,7 +277,7 @@ describe('arrange', () => {
         const label = (w: readonly number[]) => (w.length === 0 ? 0 : w.length / 2 + 10 * w[0]);
         const build = (isMarked: boolean) => {
           const rings = places.map((x) => ring(x));
-          if (isMarked) rings.forEach((letter) => markLetter(letter));
+          if (isMarked) rings.forEach((letter) => markGlyph(letter));
           return arrange([[rectangle(90, 40)], rings.flat(), hasBand ? [rectangle(20, 3)] : []], label);
         };
         const [marked, plain] = [build(true), build(false)];
@@ -278,7 +298,7 @@ describe('arrange', () => {
       return [100 * Math.cos(angle), 100 * Math.sin(angle)];
     }).flat();
     const ring = snapRun(star, true);
-    expect(Math.abs(area(join([ring])) - crossSection(m, [ring]).area())).toBeLessThan(0.05);
+    expect(Math.abs(area(union([ring])) - crossSection(m, [ring]).area())).toBeLessThan(0.05);
   });
 });
 

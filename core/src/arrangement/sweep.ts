@@ -1,4 +1,4 @@
-import { LARGEST_STEP, turn } from '../geometry/index.js';
+import { LARGEST_STEP, orient2d } from '../geometry/index.js';
 
 /** Edges between numbered grid points, each from its lower end `lo` to its upper end `hi` (by y, then x). */
 export interface UpwardEdges {
@@ -59,7 +59,7 @@ export function sweep(edges: UpwardEdges, report: (event: SweepEvent) => void): 
     while (at < end) {
       const middle = (at + end) >> 1;
       const e = active[middle];
-      if (turn(x[lo[e]], y[lo[e]], x[hi[e]], y[hi[e]], vx, vy) < 0) at = middle + 1;
+      if (orient2d(x[lo[e]], y[lo[e]], x[hi[e]], y[hi[e]], vx, vy) < 0) at = middle + 1;
       else end = middle;
     }
     ended.length = 0;
@@ -71,7 +71,7 @@ export function sweep(edges: UpwardEdges, report: (event: SweepEvent) => void): 
       let place = begun.length;
       while (place > 0) {
         const before = begun[place - 1];
-        if (turn(vx, vy, x[hi[before]], y[hi[before]], x[hi[e]], y[hi[e]]) < 0) break;
+        if (orient2d(vx, vy, x[hi[before]], y[hi[before]], x[hi[e]], y[hi[e]]) < 0) break;
         place--;
       }
       for (let k = begun.length; k > place; k--) begun[k] = begun[k - 1];

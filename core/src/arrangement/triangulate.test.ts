@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { arrange, areasByLabel } from './arrangement.js';
-import { type Contour, STEPS_PER_MM, turn, circle, rectangle } from '../geometry/index.js';
+import { type Contour, STEPS_PER_MM, orient2d, circle, rectangle } from '../geometry/index.js';
 import { triangulate } from './triangulate.js';
 
 /** Every place that some layer covers, one label per set of layers. */
@@ -21,7 +21,7 @@ function expectExactCover(layers: readonly (readonly Contour[])[]): void {
   const halfEdges = new Map<string, number>();
   for (let t = 0; t < labels.length; t++) {
     const [a, b, c] = corners.slice(3 * t, 3 * t + 3);
-    const twice = turn(x[a], y[a], x[b], y[b], x[c], y[c]);
+    const twice = orient2d(x[a], y[a], x[b], y[b], x[c], y[c]);
     if (twice <= 0) throw new Error(`Triangle ${t} is not anticlockwise.`);
     sums.set(labels[t], (sums.get(labels[t]) ?? 0) + twice / 2 / STEPS_PER_MM ** 2);
     for (const [p, q] of [

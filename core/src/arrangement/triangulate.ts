@@ -1,5 +1,5 @@
 import { type LabelledEdges } from './arrangement.js';
-import { turn } from '../geometry/index.js';
+import { orient2d } from '../geometry/index.js';
 import { sweep } from './sweep.js';
 
 /** Triangles over numbered points, three numbers each, anticlockwise, and the label each lies in. */
@@ -64,7 +64,7 @@ export function triangulate(edges: LabelledEdges, wanted: (label: number) => boo
   };
   const side = (a: number, b: number, c: number): number => {
     const [p, q, r] = [vertexOf.values[a], vertexOf.values[b], vertexOf.values[c]];
-    return turn(x[p], y[p], x[q], y[q], x[r], y[r]);
+    return orient2d(x[p], y[p], x[q], y[q], x[r], y[r]);
   };
   const emit = (a: number, b: number, c: number, label: number) => {
     corners.push(vertexOf.values[a]);

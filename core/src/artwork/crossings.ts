@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { type Contour, STEPS_PER_MM as STEPS, toStep, turn } from '../geometry/index.js';
+import { type Contour, STEPS_PER_MM as STEPS, toStep, orient2d } from '../geometry/index.js';
 import { type Spot } from './findings.js';
 
 /** Where edges of outlines cross, at most `most` of them; edges that only touch do not. Vertices lie on the grid. */
@@ -25,9 +25,9 @@ export function crossings(contours: readonly Contour[], most: number): Spot[] {
     const later = (j: number) => j > i;
     for (const j of index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), later)) {
       const [cx, cy, dx, dy] = coordinates.subarray(4 * j, 4 * j + 4);
-      const [c, d] = [turn(ax, ay, bx, by, cx, cy), turn(ax, ay, bx, by, dx, dy)];
+      const [c, d] = [orient2d(ax, ay, bx, by, cx, cy), orient2d(ax, ay, bx, by, dx, dy)];
       if (!((c > 0 && d < 0) || (c < 0 && d > 0))) continue;
-      const [a, b] = [turn(cx, cy, dx, dy, ax, ay), turn(cx, cy, dx, dy, bx, by)];
+      const [a, b] = [orient2d(cx, cy, dx, dy, ax, ay), orient2d(cx, cy, dx, dy, bx, by)];
       if (!((a > 0 && b < 0) || (a < 0 && b > 0))) continue;
       const t = c / (c - d);
       out.push({ x: (cx + t * (dx - cx)) / STEPS, y: (cy + t * (dy - cy)) / STEPS });

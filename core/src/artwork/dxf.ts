@@ -1,5 +1,15 @@
 import { withoutSpikes } from '../arrangement/index.js';
-import { bounds, type Box, compose, type Contour, HERE, type Placement, placement, placeRun, snapRun } from '../geometry/index.js';
+import {
+  bounds,
+  type Box,
+  compose,
+  type Contour,
+  HERE,
+  type Placement,
+  placement,
+  placeRun,
+  snapRun,
+} from '../geometry/index.js';
 import { type Drawn, type DrawnLine } from './drawn.js';
 import { paletteColour, trueColour } from './dxf-colours.js';
 import { bulgedEdge, ellipticArc, splinePoints } from './dxf-curves.js';

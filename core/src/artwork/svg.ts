@@ -1,5 +1,16 @@
-import { keepCommon, withoutSpikes } from '../arrangement/index.js';
-import { compose, type Contour, type FlatRun, flatten, HERE, type Outline, type PathCommand, type Placement, snapRun, TooManyPointsError } from '../geometry/index.js';
+import { intersection, withoutSpikes } from '../arrangement/index.js';
+import {
+  compose,
+  type Contour,
+  type FlatRun,
+  flatten,
+  HERE,
+  type Outline,
+  type PathCommand,
+  type Placement,
+  snapRun,
+  TooManyPointsError,
+} from '../geometry/index.js';
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
 import { type Drawn, type DrawnLine } from './drawn.js';
 import { type FindingKind, Findings, type Spot } from './findings.js';
@@ -362,7 +373,7 @@ function onGrid(points: readonly number[], { a, b, c, d, e, f }: Placement, clos
 /** What lies in both of two areas; the second alone where there is no first. */
 function common(first: Outline | undefined, second: Outline): Outline {
   if (!first || first === second) return second;
-  return first.length === 0 || second.length === 0 ? [] : keepCommon(first, second);
+  return first.length === 0 || second.length === 0 ? [] : intersection(first, second);
 }
 
 /** Whether an element is drawn for those who read English and have no extensions (SVG 2, chapter 5.9). */

@@ -1,4 +1,4 @@
-import { circle, turn } from '../geometry/index.js';
+import { circle, orient2d } from '../geometry/index.js';
 import { type Finish, finishWords } from '../sign/index.js';
 import { type ColouredMesh, type FinishArea } from '../solid/index.js';
 import { FIGURE_WIDTH } from './dimension.js';
@@ -146,7 +146,7 @@ function uncrossed(row: readonly number[], y: number, ends: readonly Point[]): n
   return order;
 }
 
-const sideOf = (a: Point, b: Point, c: Point): number => turn(a.x, a.y, b.x, b.y, c.x, c.y);
+const sideOf = (a: Point, b: Point, c: Point): number => orient2d(a.x, a.y, b.x, b.y, c.x, c.y);
 
 const isCrossing = (a: Point, b: Point, c: Point, d: Point): boolean =>
   sideOf(a, b, c) * sideOf(a, b, d) < 0 && sideOf(c, d, a) * sideOf(c, d, b) < 0;

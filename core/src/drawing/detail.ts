@@ -1,4 +1,4 @@
-import { keepCommon } from '../arrangement/index.js';
+import { intersection } from '../arrangement/index.js';
 import { circle, direction } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type NamedSection, type SectionLine } from '../sign/index.js';
@@ -77,7 +77,7 @@ export function detailDrawing(evaluation: Evaluation, line: SectionLine, step: S
   const items: Item[] = bodies(sectionSpans(evaluation, line)).map((body): Item => ({
     kind: 'area',
     layer: 'section',
-    outline: keepCommon([Float64Array.from(profileOf(body))], [ring]),
+    outline: intersection([Float64Array.from(profileOf(body))], [ring]),
     fill: { kind: 'plain', colour: SECTION_FILL },
     pen: { width: textHeight / 8, colour: INK },
   }));

@@ -1,7 +1,20 @@
 import { ringsOf } from '../arrangement/index.js';
 import { bounds, type Box, type Outline } from '../geometry/index.js';
-import { type Band, type Evaluation, HOLE, insertAt, isSolid, type Level, levelOutline, partsSeen, placeOf, regionOf, slopeBands, wornBy } from '../relief/index.js';
-import { finishWorn } from '../solid/index.js';
+import {
+  type Band,
+  type Evaluation,
+  HOLE,
+  insertAt,
+  isSolid,
+  type Level,
+  levelOutline,
+  partsSeen,
+  placeOf,
+  regionOf,
+  slopeBands,
+  surfaceFinishOf,
+} from '../relief/index.js';
+import { finishOfSurface } from '../solid/index.js';
 import { type Blank, extentOfShape } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
@@ -43,7 +56,7 @@ export function plansOf(evaluation: Evaluation): (choice: PlanChoice) => Drawing
   }));
   const byFinish = once(() => ({
     levels: evaluation.levels.flatMap((level) => levelInFinishes(evaluation, level)),
-    bandColour: (band: Band) => finishWorn(evaluation, wornBy(evaluation, band, !band.isTop, band.z)).colour,
+    bandColour: (band: Band) => finishOfSurface(evaluation, surfaceFinishOf(evaluation, band, !band.isTop, band.z)).colour,
   }));
   const bands = slopeBands(evaluation);
   const holes = regionOf(evaluation, HOLE);
@@ -89,7 +102,7 @@ export function plansOf(evaluation: Evaluation): (choice: PlanChoice) => Drawing
 function levelInFinishes(evaluation: Evaluation, { z, labels }: Level): { z: number; colour: string; outline: Outline }[] {
   const byColour = new Map<string, number[]>();
   for (const label of labels) {
-    const { colour } = finishWorn(evaluation, wornBy(evaluation, placeOf(evaluation, label)!.surface, false, z));
+    const { colour } = finishOfSurface(evaluation, surfaceFinishOf(evaluation, placeOf(evaluation, label)!.surface, false, z));
     byColour.set(colour, [...(byColour.get(colour) ?? []), label]);
   }
   return [...byColour].map(([colour, own]) => ({ z, colour, outline: regionOf(evaluation, ...own) }));
@@ -192,9 +205,9 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   // Slopes by the outlines of the tiers that make them.
   const sloped = new Set(slopeBands(evaluation).map(({ layer }) => layer));
   for (const index of sloped) {
-    const { z, contours, ramp } = evaluation.layers[index];
+    const { z, contours, profile } = evaluation.layers[index];
     const to = Number.isFinite(z) && Math.abs(z) < 4000 ? ` to ${levelName(z)}` : '';
-    if (ramp) items.push(area(`slopes${to}`, contours));
+    if (profile) items.push(area(`slopes${to}`, contours));
   }
   // An insert lies in an opening of its own.
   const holes = regionOf(evaluation, HOLE, ...ofInserts);

@@ -1,6 +1,6 @@
 import { visitEdges } from '../arrangement/index.js';
 import { bounds, type Box, direction, STEPS_PER_MM } from '../geometry/index.js';
-import { type Evaluation, heightOf, isSolid, type Place, type PlacedPatch, placeOf } from '../relief/index.js';
+import { type Evaluation, heightOf, isSolid, type Place, type PlacedSlopeMesh, placeOf } from '../relief/index.js';
 import { type SectionLine, type Side } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
@@ -84,26 +84,26 @@ export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] 
   for (let i = 0; i + 1 < crossings.length; i++) {
     const { at, after, here } = crossings[i];
     const { at: end, before } = crossings[i + 1];
-    if (!after || !here || !before || end - at < 1e-9 || after.surface.kind === 'ramp') continue;
+    if (!after || !here || !before || end - at < 1e-9 || after.surface.kind === 'profile') continue;
     spans.push({ from: at, to: end, z: here.z, zEnd: before.z, under: here.under, underEnd: before.under });
   }
-  for (const [{ inside, box }, placed] of evaluation.patches) {
+  for (const [{ inside, box }, placed] of evaluation.slopeMeshes) {
     const place = placeOf(evaluation, inside);
-    if (place?.surface.kind === 'ramp' && reaches(box)) spans.push(...patchSpans(placed, place, sideOf, crossing));
+    if (place?.surface.kind === 'profile' && reaches(box)) spans.push(...patchSpans(placed, place, sideOf, crossing));
   }
   return merged(spans.sort((a, b) => a.from - b.from));
 }
 
 /** The spans over the slopes of one letter. */
 function patchSpans(
-  { patch, stepX, stepY }: PlacedPatch,
+  { slopeMesh, stepX, stepY }: PlacedSlopeMesh,
   { surface, under: behind }: Place,
   sideOf: (x: number, y: number) => number,
   crossing: (ax: number, ay: number, bx: number, by: number) => { at: number; t: number },
 ): Span[] {
-  const { x, y, corners, distances } = patch;
-  if (surface.kind !== 'ramp') return [];
-  const { ramp } = surface;
+  const { x, y, corners, distances } = slopeMesh;
+  if (surface.kind !== 'profile') return [];
+  const { profile } = surface;
   const under = heightOf(behind, 0, 0);
   const spans: Span[] = [];
   for (let f = 0; f < corners.length; f += 3) {
@@ -113,7 +113,7 @@ function patchSpans(
       const [ax, ay, bx, by] = [x[p] + stepX, y[p] + stepY, x[q] + stepX, y[q] + stepY];
       if (sideOf(ax, ay) > 0 === sideOf(bx, by) > 0) continue;
       const { at, t } = crossing(ax, ay, bx, by);
-      ends.push({ at, z: (1 - t) * ramp.at(distances[p]) + t * ramp.at(distances[q]) });
+      ends.push({ at, z: (1 - t) * profile.at(distances[p]) + t * profile.at(distances[q]) });
     }
     if (ends.length < 2) continue;
     const [a, b] = ends[0].at < ends[1].at ? ends : [ends[1], ends[0]];

@@ -1,5 +1,5 @@
 import { contains, type Outline } from './contour.js';
-import { turn } from './grid.js';
+import { orient2d } from './grid.js';
 
 type Segments = Float64Array;
 
@@ -53,7 +53,7 @@ export function gapBetween(a: Outline, b: Outline, runs: Runs = 'areas'): number
 }
 
 function areCrossed(p: Segments, i: number, q: Segments, k: number): boolean {
-  const side = (s: Segments, at: number, x: number, y: number) => turn(s[at], s[at + 1], s[at + 2], s[at + 3], x, y) > 0;
+  const side = (s: Segments, at: number, x: number, y: number) => orient2d(s[at], s[at + 1], s[at + 2], s[at + 3], x, y) > 0;
   return (
     side(p, i, q[k], q[k + 1]) !== side(p, i, q[k + 2], q[k + 3]) && side(q, k, p[i], p[i + 1]) !== side(q, k, p[i + 2], p[i + 3])
   );

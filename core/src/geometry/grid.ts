@@ -46,6 +46,6 @@ export const snap = (mm: number): number => toStep(mm) / STEPS_PER_MM;
  * Twice the signed area of the triangle a, b, c: positive where c lies left of the line from a to b. Exact for
  * coordinates in grid steps.
  */
-export function turn(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): number {
+export function orient2d(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): number {
   return (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
 }

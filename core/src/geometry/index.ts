@@ -23,11 +23,11 @@ export {
   keyY,
   LARGEST_MM,
   LARGEST_STEP,
+  orient2d,
   pointKey,
   snap,
   STEPS_PER_MM,
   toStep,
-  turn,
 } from './grid.js';
 export { IntListMap } from './int-lists.js';
 export { nearestOn, type OnRun } from './nearest.js';

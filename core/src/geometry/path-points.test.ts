@@ -3,7 +3,19 @@ import fc from 'fast-check';
 import svgpath from 'svgpath';
 import { area, bounds } from './contour.js';
 import { nearestOn } from './nearest.js';
-import { addPoint, isSmooth, makeCorner, makeSmooth, moveHandle, movePoint, pathData, pathOfPoints, type PathPoints, pathPoints, removePoint } from './path-points.js';
+import {
+  addPoint,
+  isSmooth,
+  makeCorner,
+  makeSmooth,
+  moveHandle,
+  movePoint,
+  pathData,
+  pathOfPoints,
+  type PathPoints,
+  pathPoints,
+  removePoint,
+} from './path-points.js';
 import { flatten, type PathCommand, readPathData } from './path.js';
 import { circle, rectangle } from './shapes.js';
 

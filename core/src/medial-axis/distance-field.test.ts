@@ -2,8 +2,17 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../../testing/referee.js';
-import { arrange, cut, join, offset, triangulate } from '../arrangement/index.js';
-import { area, circle, contains, type Contour, type Outline, rectangle, regularPolygon, STEPS_PER_MM } from '../geometry/index.js';
+import { arrange, difference, union, offset, triangulate } from '../arrangement/index.js';
+import {
+  area,
+  circle,
+  contains,
+  type Contour,
+  type Outline,
+  rectangle,
+  regularPolygon,
+  STEPS_PER_MM,
+} from '../geometry/index.js';
 import { DistanceField } from './distance-field.js';
 
 let m: ManifoldToplevel;
@@ -29,7 +38,7 @@ function measured(outline: Outline, run: number, levels: readonly number[], tole
   const drawn = new DistanceField(outline, run, tolerance).drawn(levels);
   const inside = (label: number) => label === 1;
   const { edges } = arrange([outline.map((ring) => ring.slice())], (w) => (w.length > 0 ? 1 : 0), {
-    segments: drawn.creases,
+    segments: drawn.constraints,
     on: inside,
   });
   const { corners } = triangulate(edges, inside);
@@ -73,13 +82,13 @@ describe('DistanceField', () => {
 
   it.each([
     ['an L, with an inner corner', [Float64Array.of(0, 0, 10, 0, 10, 4, 4, 4, 4, 10, 0, 10)]],
-    ['a star', join([star(5, 20, 7)])],
+    ['a star', union([star(5, 20, 7)])],
     ['a polygon of 7 sides', [regularPolygon(7, 30, 'flat')]],
-    ['a plate with two holes', cut([rectangle(60, 30, 4)], [circle(-15, 0, 6), circle(12, 3, 9)])],
+    ['a plate with two holes', difference([rectangle(60, 30, 4)], [circle(-15, 0, 6), circle(12, 3, 9)])],
     ['two plates that touch in a corner', [rectangle(10, 10), Float64Array.of(5, 5, 15, 5, 15, 15, 5, 15)]],
     [
       'a comb with thin teeth',
-      join(
+      union(
         [rectangle(30, 4)],
         ...Array.from({ length: 9 }, (_, i) => [
           Float64Array.of(3 * i - 13, 0, 3 * i - 12.6, 0, 3 * i - 12.6, 12, 3 * i - 13, 12),
@@ -116,7 +125,7 @@ describe('DistanceField', () => {
     });
     fc.assert(
       fc.property(fc.array(piece, { minLength: 1, maxLength: 5 }), fc.integer({ min: 1, max: 30 }), (pieces, tenths) => {
-        const outline = join(
+        const outline = union(
           ...pieces.map(({ x, y, size, isRound }) =>
             isRound
               ? [circle(x * 1.013, y * 0.987, size)]
@@ -134,7 +143,7 @@ describe('DistanceField', () => {
   });
 
   it('answers for any point, and for none', () => {
-    const outline = cut([rectangle(30, 20)], [circle(0, 0, 4)]);
+    const outline = difference([rectangle(30, 20)], [circle(0, 0, 4)]);
     const field = new DistanceField(outline, 6, 0.001);
     for (let i = 0; i < 200; i++) {
       const [x, y] = [((i * 0.618) % 1) * 30 - 15, ((i * 0.755) % 1) * 20 - 10];
@@ -143,6 +152,6 @@ describe('DistanceField', () => {
     const empty = new DistanceField([], 5, 0.001);
     expect(empty.deepest).toBe(0);
     expect(empty.distanceAt(1, 1)).toBe(0);
-    expect(empty.drawn([1]).creases).toHaveLength(0);
+    expect(empty.drawn([1]).constraints).toHaveLength(0);
   });
 });

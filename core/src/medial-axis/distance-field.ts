@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush';
 import { contains, type Contour, type Outline, reversed, keyX, keyY, pointKey, STEPS_PER_MM, Weld } from '../geometry/index.js';
 import { type EnvelopePiece } from './envelope.js';
-import { discAt, FREE, type Front, frontsOf } from './sites.js';
+import { maximalDiscAt, FREE, type Site, sitesOf } from './sites.js';
 import { MitredGrowth } from './mitred-sites.js';
 import { offset } from '../arrangement/index.js';
 
@@ -20,7 +20,7 @@ interface AxisPoint {
   readonly ny: number;
 }
 
-/** A front with its axis points, as the edge is run. */
+/** A site with its axis points, as the edge is run. */
 interface Flank {
   readonly isCorner: boolean;
   readonly points: readonly AxisPoint[];
@@ -34,7 +34,7 @@ export interface Field {
   /** The greatest distance that is found inside, at most the run. */
   readonly deepest: number;
   distanceAt(x: number, y: number): number;
-  /** What lies at least so far from the edge: slow, and right whatever the fronts are like. */
+  /** What lies at least so far from the edge: slow, and right whatever the sites are like. */
   beyond(distance: number): Outline;
   /**
    * The borders of the places over which the distance grows evenly, with lines of equal distance.
@@ -65,8 +65,8 @@ export class DistanceField implements Field {
     readonly run: number,
     readonly tolerance: number,
   ) {
-    const fronts = frontsOf(outline, run);
-    this.flanks = fronts.map((front) => flankOf(front, fronts, tolerance));
+    const sites = sitesOf(outline, run);
+    this.flanks = sites.map((site) => flankOf(site, sites, tolerance));
     const edges: number[] = [];
     for (const contour of outline) {
       const n = contour.length;
@@ -152,16 +152,16 @@ export class GrowthField implements Field {
   }
 
   drawn(levels: readonly number[]): DrawnField {
-    const flanks = this.growth.fronts.map((front): Flank => {
-      const points = front.pieces.flatMap((piece, i) =>
+    const flanks = this.growth.sites.map((site): Flank => {
+      const points = site.pieces.flatMap((piece, i) =>
         (i === 0 ? [piece.from, piece.to] : [piece.to]).map((t): AxisPoint => {
-          const d = front.growthAt(piece, t);
-          const [footX, footY] = front.footAt(t);
-          const [nx, ny] = front.rayAt(t);
+          const d = site.growthAt(piece, t);
+          const [footX, footY] = site.footAt(t);
+          const [nx, ny] = site.rayAt(t);
           return { x: footX + d * nx, y: footY + d * ny, d, isFree: piece.owner === FREE, footX, footY, nx, ny };
         }),
       );
-      return { isCorner: front.isCorner, points };
+      return { isCorner: site.isCorner, points };
     });
     return new DrawnField(this, this.outline, flanks, levels, { inner: this.inner });
   }
@@ -179,12 +179,12 @@ const ON_LINE = 4 / STEPS_PER_MM;
 /** A distance field with its lines, on the grid. */
 export class DrawnField {
   /** Borders of the places over which the distance grows evenly, the lines of equal distance behind all others. */
-  readonly creases: Int32Array;
-  /** Where in the creases the lines begin. */
+  readonly constraints: Int32Array;
+  /** Where in the constraints the lines begin. */
   readonly firstLine: number;
   /** For every level the line of that distance, as rings with the farther places on their left. */
   readonly rings: readonly (readonly Contour[])[];
-  /** Distances of the points of creases and lines, by place. */
+  /** Distances of the points of constraints and lines, by place. */
   private readonly known = new Map<number, number>();
   private readonly weld: Weld;
   private readonly inner?: Outline;
@@ -210,28 +210,28 @@ export class DrawnField {
       for (let i = 0; i < contour.length; i += 2) this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
     for (const contour of inner ?? [])
       for (let i = 0; i < contour.length; i += 2) this.placeOnLine(contour[i], contour[i + 1], field.run);
-    const creases: number[] = [];
+    const constraints: number[] = [];
     for (const { isCorner, points } of flanks) {
       points.forEach((point, i) => {
-        if (isCorner) this.ray(point, creases);
+        if (isCorner) this.ray(point, constraints);
         const next = points[i + 1];
-        if (next && !(point.isFree && next.isFree)) this.axis(point, next, creases);
+        if (next && !(point.isFree && next.isFree)) this.axis(point, next, constraints);
       });
     }
-    this.firstLine = creases.length;
+    this.firstLine = constraints.length;
     this.rings = levels.map((level) => {
       const steps = flanks.flatMap(({ points }) => this.lineAlong(points, this.onFlank(level)));
       const linkedSteps = linked(steps);
-      // Where a mitre comes to places that something else came to and left again its front has no rays to show it.
+      // Where a mitre comes to places that something else came to and left again its site has no rays to show it.
       const { rings, stretches } = linkedSteps ?? this.measured(level);
-      for (const { from, to } of stretches ?? steps) push(from, to, creases);
+      for (const { from, to } of stretches ?? steps) push(from, to, constraints);
       // Flanks of what grew have the farther places on their other side.
       return linkedSteps && inner ? rings.map(reversed) : rings;
     });
-    this.creases = Int32Array.from(creases);
+    this.constraints = Int32Array.from(constraints);
   }
 
-  /** Distance of a grid point, in steps: what was meant where a crease or a line has it, else as measured. */
+  /** Distance of a grid point, in steps: what was meant where a constraint or a line has it, else as measured. */
   distanceOfPoint(x: number, y: number): number {
     const known = this.known.get(pointKey(x, y));
     if (known !== undefined) return known;
@@ -269,7 +269,7 @@ export class DrawnField {
   }
 
   /** A stretch of the axis, as far as borders are drawn. */
-  private axis(a: AxisPoint, b: AxisPoint, creases: number[]): void {
+  private axis(a: AxisPoint, b: AxisPoint, constraints: number[]): void {
     // Where strokes are about as wide as the line is far the axis stands for what the line encloses.
     const last = this.last + NARROW;
     const [isBeyond, isNextBeyond] = [a.d > last, b.d > last];
@@ -277,7 +277,7 @@ export class DrawnField {
     push(
       isBeyond ? this.placeBetween(a, b, last, last) : this.place(a),
       isNextBeyond ? this.placeBetween(a, b, last, last) : this.place(b),
-      creases,
+      constraints,
     );
   }
 
@@ -287,18 +287,18 @@ export class DrawnField {
     return this.placeOnLine(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), distance);
   }
 
-  private ray(point: AxisPoint, creases: number[]): void {
+  private ray(point: AxisPoint, constraints: number[]): void {
     const { footX, footY, nx, ny, d } = point;
     let from = this.weld.place(footX, footY);
     for (const level of this.inner ? [...this.levels].reverse() : this.levels) {
       const along = this.onFlank(level);
       if (along >= d) break;
       const to = this.placeOnLine(footX + along * nx, footY + along * ny, level);
-      push(from, to, creases);
+      push(from, to, constraints);
       if (level === this.last && d > level + NARROW) return;
       from = to;
     }
-    push(from, this.place(point), creases);
+    push(from, this.place(point), constraints);
   }
 
   /** The stretches of a line of equal distance along one flank. */
@@ -318,8 +318,8 @@ export class DrawnField {
   }
 }
 
-function push(a: number, b: number, creases: number[]): void {
-  if (a !== b) creases.push(keyX(a), keyY(a), keyX(b), keyY(b));
+function push(a: number, b: number, constraints: number[]): void {
+  if (a !== b) constraints.push(keyX(a), keyY(a), keyX(b), keyY(b));
 }
 
 /** A stretch of a line of equal distance. */
@@ -332,7 +332,7 @@ interface Step {
 /** Further apart than this, in grid steps, two ends do not belong together. */
 const GAP = 80;
 
-/** Where two fronts part their axis a hair differently, the line goes on at the nearest end. */
+/** Where two sites part their axis a hair differently, the line goes on at the nearest end. */
 function nearestStep(steps: readonly Step[], key: number): Step | undefined {
   let best: Step | undefined;
   let least = GAP;
@@ -384,22 +384,22 @@ const contourOf = (keys: readonly number[]): Contour =>
 /** Grid steps between two points. */
 const apartOf = (a: number, b: number): number => Math.hypot(keyX(a) - keyX(b), keyY(a) - keyY(b));
 
-function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Flank {
+function flankOf(site: Site, sites: readonly Site[], tolerance: number): Flank {
   const points: AxisPoint[] = [];
-  const isCorner = front.kind === 'corner';
+  const isCorner = site.kind === 'corner';
   // A corner's fan runs anticlockwise, the outline's edge clockwise about it.
-  const pieces = isCorner ? [...front.pieces].reverse() : front.pieces;
+  const pieces = isCorner ? [...site.pieces].reverse() : site.pieces;
   const add = (piece: EnvelopePiece, t: number) => {
-    const d = discAt(front, piece, t);
+    const d = maximalDiscAt(site, piece, t);
     const [footX, footY, nx, ny] =
-      front.kind === 'edge'
-        ? [front.x + t * front.tx, front.y + t * front.ty, -front.ty, front.tx]
-        : [front.x, front.y, Math.cos(t), Math.sin(t)];
+      site.kind === 'edge'
+        ? [site.x + t * site.tx, site.y + t * site.ty, -site.ty, site.tx]
+        : [site.x, site.y, Math.cos(t), Math.sin(t)];
     points.push({ x: footX + d * nx, y: footY + d * ny, d, isFree: piece.owner === FREE, footX, footY, nx, ny });
   };
   pieces.forEach((piece, i) => {
     const [from, to] = isCorner ? [piece.to, piece.from] : [piece.from, piece.to];
-    const cuts = cutsOf(front, piece, from, to, fronts, tolerance);
+    const cuts = cutsOf(site, piece, from, to, sites, tolerance);
     // A piece begins where the last one ended.
     if (i === 0) add(piece, from);
     for (const t of cuts) add(piece, t);
@@ -412,38 +412,31 @@ function flankOf(front: Front, fronts: readonly Front[], tolerance: number): Fla
  * Where a piece is parted so that distances over its chords are off by no more than the tolerance; the same places from either side of
  * the axis. Far from the two that it lies between they look in almost the same direction, and chords may be long.
  */
-function cutsOf(
-  front: Front,
-  piece: EnvelopePiece,
-  from: number,
-  to: number,
-  fronts: readonly Front[],
-  tolerance: number,
-): number[] {
-  const other = piece.owner === FREE ? undefined : fronts[piece.owner];
-  if (front.kind === 'edge') {
+function cutsOf(site: Site, piece: EnvelopePiece, from: number, to: number, sites: readonly Site[], tolerance: number): number[] {
+  const other = piece.owner === FREE ? undefined : sites[piece.owner];
+  if (site.kind === 'edge') {
     if (other?.kind !== 'corner') return [];
-    const [dx, dy] = [other.x - front.x, other.y - front.y];
-    const foot = dx * front.tx + dy * front.ty;
-    return alongParabola(from - foot, to - foot, dy * front.tx - dx * front.ty, tolerance).map((u) => u + foot);
+    const [dx, dy] = [other.x - site.x, other.y - site.y];
+    const foot = dx * site.tx + dy * site.ty;
+    return alongParabola(from - foot, to - foot, dy * site.tx - dx * site.ty, tolerance).map((u) => u + foot);
   }
-  if (!other) return evenly(from, to, Math.sqrt((8 * tolerance) / discAt(front, piece, from)));
+  if (!other) return evenly(from, to, Math.sqrt((8 * tolerance) / maximalDiscAt(site, piece, from)));
   if (other.kind === 'edge') {
     // As seen from the edge.
     const { x, y, tx, ty } = other;
-    const height = (y - front.y) * -tx - (x - front.x) * -ty;
-    const foot = (front.x - x) * tx + (front.y - y) * ty;
+    const height = (y - site.y) * -tx - (x - site.x) * -ty;
+    const foot = (site.x - x) * tx + (site.y - y) * ty;
     const aside = (t: number): number => {
-      const r = discAt(front, piece, t);
-      return (front.x + r * Math.cos(t) - x) * tx + (front.y + r * Math.sin(t) - y) * ty - foot;
+      const r = maximalDiscAt(site, piece, t);
+      return (site.x + r * Math.cos(t) - x) * tx + (site.y + r * Math.sin(t) - y) * ty - foot;
     };
     return alongParabola(aside(from), aside(to), height, tolerance).map((u) => {
       const [along, d] = [u + foot, middle(u, height)];
-      return near(from, to, Math.atan2(y + along * ty + d * tx - front.y, x + along * tx - d * ty - front.x));
+      return near(from, to, Math.atan2(y + along * ty + d * tx - site.y, x + along * tx - d * ty - site.x));
     });
   }
   // Along the line between two corners' discs, measured from the middle between them.
-  const [dx, dy] = [other.x - front.x, other.y - front.y];
+  const [dx, dy] = [other.x - site.x, other.y - site.y];
   const half = Math.hypot(dx, dy) / 2;
   const towards = Math.atan2(dy, dx);
   return alongBisector(Math.tan(from - towards), Math.tan(to - towards), half, tolerance).map((v) =>

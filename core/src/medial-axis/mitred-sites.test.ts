@@ -3,7 +3,7 @@ import { type FontBook, placeLetter, setBlock } from '../type/index.js';
 import { loadedBook } from '../../testing/fonts.js';
 import { Area } from '../../testing/brute-area.js';
 import { Random } from '../../testing/random.js';
-import { apart, cut, join, offset } from '../arrangement/index.js';
+import { connectedComponents, difference, union, offset } from '../arrangement/index.js';
 import { area, bounds, circle, contains, type Outline, placement, placeRings, rectangle, reversed } from '../geometry/index.js';
 import { GrowthField } from './distance-field.js';
 
@@ -46,8 +46,8 @@ describe('GrowthField', () => {
       leading: { kind: 'percent', of: 150 },
       align: 'centre',
     });
-    const inner = apart(block.letters.flatMap((letter) => placeLetter(letter).outline)).flat();
-    const outer = join(offset(inner, run, undefined, 'mitred'));
+    const inner = connectedComponents(block.letters.flatMap((letter) => placeLetter(letter).outline)).flat();
+    const outer = union(offset(inner, run, undefined, 'mitred'));
     const field = new GrowthField(outer, inner, run, 0.002);
     const found = places(inner, outer, run, 1200);
     for (const { x, y, d } of found) expect(Math.abs(field.distanceAt(x, y) - d)).toBeLessThan(1e-6);
@@ -60,7 +60,7 @@ describe('GrowthField', () => {
 
   it('has a dent where a counter is filled half', () => {
     const outline: Outline = [circle(0, 0, 20), reversed(circle(0, 0, 4))];
-    const field = new GrowthField(join(offset(outline, 6, undefined, 'mitred')), outline, 6, 0.001);
+    const field = new GrowthField(union(offset(outline, 6, undefined, 'mitred')), outline, 6, 0.001);
     // The middle of the counter is 4 mm from its edge.
     expect(field.distanceAt(0, 0)).toBeCloseTo(6 - 4, 1);
   });
@@ -80,9 +80,9 @@ describe('GrowthField', () => {
     const upright = block.letters.flatMap((letter) => placeLetter(letter).outline);
     const letters = placeRings(upright, placement({ turn }));
     // Strokes along the inside of the letters, whose own inner sides grow as well.
-    const inner = cut(letters, offset(letters, -1));
+    const inner = difference(letters, offset(letters, -1));
     const run = 9.25;
-    const field = new GrowthField(join(offset(inner, run, undefined, 'mitred')), inner, run, 0.004);
+    const field = new GrowthField(union(offset(inner, run, undefined, 'mitred')), inner, run, 0.004);
     const levels = [0.3, 2, 4, 6, 8];
     field.drawn(levels).rings.forEach((rings, k) => {
       const exact = area(offset(inner, run - levels[k], undefined, 'mitred'));

@@ -13,7 +13,7 @@ import { FREE } from './sites.js';
 const MITRE_LIMIT = 4;
 
 /** A strip beside an edge, or a sector about a corner, with the stretches over which what it meets first is the same. */
-export interface MitredFront {
+export interface MitredSite {
   readonly isCorner: boolean;
   readonly pieces: readonly EnvelopePiece[];
   /** The point of the edge from which a parameter's ray leaves. */
@@ -24,15 +24,15 @@ export interface MitredFront {
   growthAt(piece: EnvelopePiece, t: number): number;
 }
 
-/** A front while it is worked out: the line that its growth is measured from, and the half planes in which it is. */
-interface Sector extends MitredFront {
+/** A site while it is worked out: the line that its growth is measured from, and the half planes in which it is. */
+interface Sector extends MitredSite {
   pieces: readonly EnvelopePiece[];
   /** Point on the line, and its unit normal outwards. */
   readonly x: number;
   readonly y: number;
   readonly nx: number;
   readonly ny: number;
-  /** a + b·x + c·y is at least 0 where the front is, for each. */
+  /** a + b·x + c·y is at least 0 where the site is, for each. */
   readonly bounds: readonly Weights[];
   readonly from: number;
   readonly to: number;
@@ -43,7 +43,7 @@ interface Sector extends MitredFront {
   readonly line: object;
   /** Strips of the edges that it meets at inner corners. */
   readonly across: Sector[];
-  /** mm by which its growth counts for more, so that of fronts on one line one is ahead ({@link settleTies}). */
+  /** mm by which its growth counts for more, so that of sites on one line one is ahead ({@link settleTies}). */
   bias: number;
   /** Foot and ray at 0, and what is added to either at 1. */
   readonly foot: readonly [number, number];
@@ -65,12 +65,12 @@ interface Reachable {
 /** Mitres up to this one are looked for in a small neighbourhood: all edges, and the corners of curves. */
 const MILD = 1.1;
 
-/** mm by which a front reaches over its bounds, so that rounding leaves no hair between it and its neighbour. */
+/** mm by which a site reaches over its bounds, so that rounding leaves no hair between it and its neighbour. */
 const HAIR = 1e-8;
 /** Fronts whose normals differ by less than this, and whose lines by so many mm, are on one line. */
 const PARALLEL = 1e-9;
 const ON_LINE = 2e-6;
-/** mm by which of two fronts on one line the later one is behind. */
+/** mm by which of two sites on one line the later one is behind. */
 const BIAS = 2e-7;
 /** mm by which a growth may come out below 0 for that, as at an inner corner. */
 const BEHIND = 1e-4;
@@ -80,7 +80,7 @@ const LEAST_STRETCH = 4e-6;
 
 /** Growth of an outline with its outer corners mitred. */
 export class MitredGrowth {
-  readonly fronts: readonly MitredFront[];
+  readonly sites: readonly MitredSite[];
   private readonly sectors: readonly Sector[];
   private readonly index: readonly Reachable[] = [];
 
@@ -92,7 +92,7 @@ export class MitredGrowth {
     outline: Outline,
     private readonly run: number,
   ) {
-    this.fronts = this.sectors = outline.flatMap(sectorsOf);
+    this.sites = this.sectors = outline.flatMap(sectorsOf);
     this.index = [MILD, MITRE_LIMIT].flatMap((mitre, k) => {
       const owners = this.sectors.flatMap((sector, i) => (sector.mitre > MILD === (k === 1) ? [i] : []));
       if (owners.length === 0) return [];
@@ -105,7 +105,7 @@ export class MitredGrowth {
     this.limitAll(wedgesOf(outline));
   }
 
-  /** The least growth by which any front covers a place outside of the outline; Infinity where none does, or only beyond the run. */
+  /** The least growth by which any site covers a place outside of the outline; Infinity where none does, or only beyond the run. */
   at(x: number, y: number): number {
     const { sectors, run } = this;
     for (let growth = Math.min(run, 1); ; growth = Math.min(run, growth * 3)) {
@@ -132,32 +132,32 @@ export class MitredGrowth {
     const asked = new Int32Array(sectors.length).fill(-1);
     let near = 0;
     let touched: readonly EnvelopePiece[] = [];
-    sectors.forEach((front, self) => {
-      const envelope = new Envelope(POWERS, front.from, front.to, front.isCorner ? [-1 / run, 0, 0] : [run, 0, 0], FREE);
+    sectors.forEach((site, self) => {
+      const envelope = new Envelope(POWERS, site.from, site.to, site.isCorner ? [-1 / run, 0, 0] : [run, 0, 0], FREE);
       let most = run;
       const limitBy = (other: number): void => {
         if (other === self || asked[other] === self) return;
         asked[other] = self;
-        if (limit(front, sectors[other], other, most, envelope)) most = greatestOf(front, envelope.pieces);
+        if (limit(site, sectors[other], other, most, envelope)) most = greatestOf(site, envelope.pieces);
       };
       for (const { owner } of touched) if (owner !== FREE) limitBy(owner);
-      for (const wedge of (front.isCorner && wedges.get(`${front.x} ${front.y}`)) || [])
-        if (limitByWedge(front, wedge, self, envelope)) most = greatestOf(front, envelope.pieces);
+      for (const wedge of (site.isCorner && wedges.get(`${site.x} ${site.y}`)) || [])
+        if (limitByWedge(site, wedge, self, envelope)) most = greatestOf(site, envelope.pieces);
       // Growths of neighbours are about alike.
       for (let growth = Math.min(most, Math.max(near * 1.1, 1e-3)); ;) {
-        this.within(raysOf(front, growth), growth, limitBy);
+        this.within(raysOf(site, growth), growth, limitBy);
         near = most;
         if (most <= growth * (1 + 1e-9)) break;
         growth = Math.min(most, 3 * growth);
       }
       touched = envelope.pieces;
       // What is left of others by rounding, as at the end of an edge, is not there.
-      front.pieces = envelope.pieces.filter((piece) => piece.to - piece.from > LEAST_STRETCH);
+      site.pieces = envelope.pieces.filter((piece) => piece.to - piece.from > LEAST_STRETCH);
     });
   }
 }
 
-/** The box of all rays of a front when they have grown so far. */
+/** The box of all rays of a site when they have grown so far. */
 function raysOf({ box: [minX, minY, maxX, maxY], rayAt, from, to }: Sector, growth: number): Box {
   const [[ax, ay], [bx, by]] = [rayAt(from), rayAt(to)];
   return [
@@ -168,9 +168,9 @@ function raysOf({ box: [minX, minY, maxX, maxY], rayAt, from, to }: Sector, grow
   ];
 }
 
-function greatestOf(front: Sector, pieces: readonly EnvelopePiece[]): number {
+function greatestOf(site: Sector, pieces: readonly EnvelopePiece[]): number {
   let most = 0;
-  for (const piece of pieces) most = Math.max(most, front.growthAt(piece, piece.from), front.growthAt(piece, piece.to));
+  for (const piece of pieces) most = Math.max(most, site.growthAt(piece, piece.from), site.growthAt(piece, piece.to));
   return most;
 }
 
@@ -324,7 +324,7 @@ function cornerSectors(before: Edge, after: Edge, turned: number): Sector[] {
   });
 }
 
-/** Coefficients of a linear function of the plane on the rays of a front: at the foot and, times the growth, along the ray, each linear in t. */
+/** Coefficients of a linear function of the plane on the rays of a site: at the foot and, times the growth, along the ray, each linear in t. */
 type AlongRays = [atFoot: number, footTurn: number, onRay: number, rayTurn: number];
 
 /** The functions that {@link limit} works with at the moment: it is asked so often that it makes nothing new. */
@@ -338,43 +338,43 @@ function alongRays({ foot, footStep, ray, rayStep }: Sector, a: number, b: numbe
 }
 
 /**
- * Limits the rays of a front by another one, where that comes to them first.
+ * Limits the rays of a site by another one, where that comes to them first.
  * @param most growth that none of them is above so far
  */
-function limit(front: Sector, other: Sector, owner: number, most: number, envelope: Envelope): boolean {
+function limit(site: Sector, other: Sector, owner: number, most: number, envelope: Envelope): boolean {
   const { nx, ny, x, y } = other;
-  alongRays(front, other.bias - front.bias - (nx * x + ny * y), nx, ny);
+  alongRays(site, other.bias - site.bias - (nx * x + ny * y), nx, ny);
   const [f0, f1, g0, g1] = onRays;
   // Equal growth h: f + h·g = h. On an edge g is constant and f linear; at a corner f is constant and g linear.
-  if (Math.abs(1 - g0) < PARALLEL && Math.abs(g1) < PARALLEL) return limitOnLine(front, other, owner, most, envelope);
-  if (front.isCorner) {
-    if (Math.abs(f0 - other.bias + front.bias) <= TOUCHING) return limitFromFoot(front, other, owner, envelope);
+  if (Math.abs(1 - g0) < PARALLEL && Math.abs(g1) < PARALLEL) return limitOnLine(site, other, owner, most, envelope);
+  if (site.isCorner) {
+    if (Math.abs(f0 - other.bias + site.bias) <= TOUCHING) return limitFromFoot(site, other, owner, envelope);
     // The other lies behind, or comes nowhere.
-    return f0 > 0 && limitWithin(front, other, owner, most, envelope, -(1 - g0) / f0, g1 / f0);
+    return f0 > 0 && limitWithin(site, other, owner, most, envelope, -(1 - g0) / f0, g1 / f0);
   }
   const share = 1 - g0;
-  return share >= 1e-12 && limitWithin(front, other, owner, most, envelope, f0 / share, f1 / share);
+  return share >= 1e-12 && limitWithin(site, other, owner, most, envelope, f0 / share, f1 / share);
 }
 
-/** mm within which the foot of a corner lies on the line of another front: places of the outline meet there. */
+/** mm within which the foot of a corner lies on the line of another site: places of the outline meet there. */
 const TOUCHING = 1e-9;
 /** −1/growth where a ray is covered from its foot on. */
 const COVERED: Weights = [-1e9, 0, 0];
 
 /** The same by one that comes to the corner's own foot: all rays along which it is ahead are covered from there on. */
-function limitFromFoot(front: Sector, other: Sector, owner: number, envelope: Envelope): boolean {
-  let { from: low, to: high } = front;
+function limitFromFoot(site: Sector, other: Sector, owner: number, envelope: Envelope): boolean {
+  let { from: low, to: high } = site;
   const keep = (p: number, q: number): void => {
     if (Math.abs(q) < 1e-15) {
       if (p < 0) high = low - 1;
     } else if (q > 0) low = Math.max(low, -p / q);
     else high = Math.min(high, -p / q);
   };
-  alongRays(front, 0, other.nx, other.ny);
+  alongRays(site, 0, other.nx, other.ny);
   keep(1 - PARALLEL - onRays[2], -onRays[3]);
   keep(onRays[2], onRays[3]);
   for (const [a, b, c] of other.bounds) {
-    alongRays(front, a, b, c);
+    alongRays(site, a, b, c);
     const [p0, , q0, q1] = onRays;
     if (p0 < -HAIR) return false;
     // From a place on the bound rays must lead inwards.
@@ -410,8 +410,8 @@ function wedgesOf(outline: Outline): ReadonlyMap<string, readonly Wedge[]> {
 }
 
 /** Limits the rays of a corner that run into another place which meets the corner's own there. */
-function limitByWedge(front: Sector, { from, width }: Wedge, owner: number, envelope: Envelope): boolean {
-  const normal = Math.atan2(front.ny, front.nx);
+function limitByWedge(site: Sector, { from, width }: Wedge, owner: number, envelope: Envelope): boolean {
+  const normal = Math.atan2(site.ny, site.nx);
   // Rays run clockwise as their parameter grows: the direction of parameter s is that of the normal less atan(s).
   const start = normal - from;
   let isLimited = false;
@@ -419,35 +419,35 @@ function limitByWedge(front: Sector, { from, width }: Wedge, owner: number, enve
     const high = Math.min(start + 2 * Math.PI * turn, Math.PI / 2 - 1e-9);
     const low = Math.max(start - width + 2 * Math.PI * turn, 1e-9 - Math.PI / 2);
     if (high <= low) continue;
-    const [s0, s1] = [Math.max(front.from, Math.tan(low)), Math.min(front.to, Math.tan(high))];
+    const [s0, s1] = [Math.max(site.from, Math.tan(low)), Math.min(site.to, Math.tan(high))];
     if (s1 - s0 > LEAST_STRETCH && envelope.add(COVERED, owner, s0, s1)) isLimited = true;
   }
   return isLimited;
 }
 
 /** The same by one that looks the same way: on the same line and ahead, it covers all from where the rays come to it; else nothing. */
-function limitOnLine(front: Sector, other: Sector, owner: number, most: number, envelope: Envelope): boolean {
-  const { isCorner } = front;
-  if (other.line === front.line || other.bias >= front.bias) return false;
-  alongRays(front, -(other.nx * other.x + other.ny * other.y), other.nx, other.ny);
+function limitOnLine(site: Sector, other: Sector, owner: number, most: number, envelope: Envelope): boolean {
+  const { isCorner } = site;
+  if (other.line === site.line || other.bias >= site.bias) return false;
+  alongRays(site, -(other.nx * other.x + other.ny * other.y), other.nx, other.ny);
   if (Math.abs(onRays[0]) > 4 * ON_LINE) return false;
   let isLimited = false;
   for (const [a, b, c] of other.bounds) {
-    alongRays(front, a, b, c);
+    alongRays(site, a, b, c);
     const [p0, p1, q0, q1] = onRays;
     if (isCorner ? p0 >= -1e-9 : q0 <= 1e-9) continue;
     const [w0, w1] = isCorner ? [q0 / p0, q1 / p0] : [-p0 / q0, -p1 / q0];
-    if (limitWithin(front, other, owner, most, envelope, w0, w1)) isLimited = true;
+    if (limitWithin(site, other, owner, most, envelope, w0, w1)) isLimited = true;
   }
   return isLimited;
 }
 
 /**
- * Limits the rays of a front where the growth at which they come to another one, given by its weights, is inside of that one's bounds.
+ * Limits the rays of a site where the growth at which they come to another one, given by its weights, is inside of that one's bounds.
  * @param w0 and w1: growth w0 + w1·t on an edge, −1/growth at a corner
  */
 function limitWithin(
-  front: Sector,
+  site: Sector,
   other: Sector,
   owner: number,
   most: number,
@@ -455,7 +455,7 @@ function limitWithin(
   w0: number,
   w1: number,
 ): boolean {
-  const { from, to, isCorner } = front;
+  const { from, to, isCorner } = site;
   const largest = isCorner ? -1 / most : most;
   if (w0 + w1 * from >= largest && w0 + w1 * to >= largest) return false;
   let low = from;
@@ -469,10 +469,10 @@ function limitWithin(
   };
   // Where the growth is above 0.
   if (isCorner) keep(-w0 - 1e-12, -w1);
-  else keep(front.across.includes(other) ? w0 + BEHIND : w0, w1);
+  else keep(site.across.includes(other) ? w0 + BEHIND : w0, w1);
   for (const [a, b, c] of other.bounds) {
     if (high - low <= LEAST_STRETCH) return false;
-    alongRays(front, a, b, c);
+    alongRays(site, a, b, c);
     const [p0, p1, q0, q1] = onRays;
     // p + h·q at least −HAIR, with h linear, or 1/h.
     if (isCorner) keep((p0 + HAIR) * -w0 + q0, (p0 + HAIR) * -w1 + q1);

@@ -13,10 +13,10 @@ import { Envelope, type EnvelopePiece, POWERS, WAVES, type Weights } from './env
  */
 
 /** A stretch of the outline's edge with what lies inside nearest to it. */
-export type Front = EdgeFront | CornerFront;
+export type Site = EdgeSite | VertexSite;
 
 /** A straight edge, run with the inside on its left. */
-export interface EdgeFront {
+export interface EdgeSite {
   readonly kind: 'edge';
   readonly x: number;
   readonly y: number;
@@ -28,14 +28,14 @@ export interface EdgeFront {
 }
 
 /** A corner that points inwards, with the fan of directions between the normals of its edges. */
-export interface CornerFront {
+export interface VertexSite {
   readonly kind: 'corner';
   readonly x: number;
   readonly y: number;
   /** Radians; the fan runs anticlockwise from `from` to `to`, the outline's edge the other way. */
   readonly from: number;
   readonly to: number;
-  /** Its edges among the fronts. */
+  /** Its edges among the sites. */
   readonly before: number;
   readonly after: number;
   pieces: readonly EnvelopePiece[];
@@ -51,39 +51,39 @@ const HAIR = 1e-6;
 const STRAIGHT = 1e-7;
 
 /**
- * The fronts of an outline in the order of its contours, each with the pieces of its largest discs.
+ * The sites of an outline in the order of its contours, each with the pieces of its largest discs.
  * @param outline rings with the inside on their left, that meet in corners at most
  * @param run mm; discs need not grow beyond this radius
  */
-export function frontsOf(outline: Outline, run: number): Front[] {
-  const fronts: Front[] = [];
-  for (const contour of outline) addFronts(contour, fronts);
-  if (fronts.length === 0) return fronts;
-  const index = new Flatbush(fronts.length);
-  for (const front of fronts) {
-    const [x, y] = endOf(front);
-    index.add(Math.min(front.x, x), Math.min(front.y, y), Math.max(front.x, x), Math.max(front.y, y));
+export function sitesOf(outline: Outline, run: number): Site[] {
+  const sites: Site[] = [];
+  for (const contour of outline) addFronts(contour, sites);
+  if (sites.length === 0) return sites;
+  const index = new Flatbush(sites.length);
+  for (const site of sites) {
+    const [x, y] = endOf(site);
+    index.add(Math.min(site.x, x), Math.min(site.y, y), Math.max(site.x, x), Math.max(site.y, y));
   }
   index.finish();
-  const asked = new Int32Array(fronts.length).fill(-1);
+  const asked = new Int32Array(sites.length).fill(-1);
   let near = 0;
   let touched: readonly EnvelopePiece[] = [];
-  fronts.forEach((front, self) => {
-    const envelope = emptyEnvelope(front, run);
+  sites.forEach((site, self) => {
+    const envelope = emptyEnvelope(site, run);
     let most = run;
     const limit = (owner: number): void => {
       if (asked[owner] === self || owner === self) return;
       asked[owner] = self;
-      const other = fronts[owner];
+      const other = sites[owner];
       const isLimited =
-        front.kind === 'edge' ? limitEdge(front, other, owner, most, envelope) : limitCorner(front, other, owner, most, envelope);
-      if (isLimited) most = largestDisc(front, envelope.pieces);
+        site.kind === 'edge' ? limitEdge(site, other, owner, most, envelope) : limitCorner(site, other, owner, most, envelope);
+      if (isLimited) most = largestDisc(site, envelope.pieces);
     };
     // What the discs of the neighbour touch, so that little else has to be looked at closely.
     for (const { owner } of touched) if (owner !== FREE) limit(owner);
-    const [minX, minY, maxX, maxY] = feetAndNormals(front);
-    for (let reach = Math.min(most, Math.max(near * 1.1, front.kind === 'edge' ? front.length / 8 : 0, 1e-3)); ;) {
-      // Discs of that radius that touch the front, and nothing beside them.
+    const [minX, minY, maxX, maxY] = feetAndNormals(site);
+    for (let reach = Math.min(most, Math.max(near * 1.1, site.kind === 'edge' ? site.length / 8 : 0, 1e-3)); ;) {
+      // Discs of that radius that touch the site, and nothing beside them.
       const found = index.search(
         minX.foot + reach * (minX.normal - 1),
         minY.foot + reach * (minY.normal - 1),
@@ -95,26 +95,26 @@ export function frontsOf(outline: Outline, run: number): Front[] {
       if (most <= reach * (1 + 1e-9)) break;
       reach = Math.min(most, reach * 3);
     }
-    front.pieces = touched = envelope.pieces;
+    site.pieces = touched = envelope.pieces;
   });
-  return fronts;
+  return sites;
 }
 
-/** The least and the greatest coordinate among the feet of a front's discs and among their normals: of x and y, least first. */
-function feetAndNormals(front: Front): readonly { foot: number; normal: number }[] {
-  const [x, y] = endOf(front);
-  if (front.kind === 'edge') {
-    const [nx, ny] = [-front.ty, front.tx];
+/** The least and the greatest coordinate among the feet of a site's discs and among their normals: of x and y, least first. */
+function feetAndNormals(site: Site): readonly { foot: number; normal: number }[] {
+  const [x, y] = endOf(site);
+  if (site.kind === 'edge') {
+    const [nx, ny] = [-site.ty, site.tx];
     return [
-      { foot: Math.min(front.x, x), normal: nx },
-      { foot: Math.min(front.y, y), normal: ny },
-      { foot: Math.max(front.x, x), normal: nx },
-      { foot: Math.max(front.y, y), normal: ny },
+      { foot: Math.min(site.x, x), normal: nx },
+      { foot: Math.min(site.y, y), normal: ny },
+      { foot: Math.max(site.x, x), normal: nx },
+      { foot: Math.max(site.y, y), normal: ny },
     ];
   }
   /** Whether the fan has a direction in it. */
-  const has = (angle: number): boolean => angle + 2 * Math.PI * Math.ceil((front.from - angle) / (2 * Math.PI)) <= front.to;
-  const [cos, sin] = [Math.cos, Math.sin].map((of) => [of(front.from), of(front.to)]);
+  const has = (angle: number): boolean => angle + 2 * Math.PI * Math.ceil((site.from - angle) / (2 * Math.PI)) <= site.to;
+  const [cos, sin] = [Math.cos, Math.sin].map((of) => [of(site.from), of(site.to)]);
   return [
     { foot: x, normal: has(Math.PI) ? -1 : Math.min(...cos) },
     { foot: y, normal: has(-Math.PI / 2) ? -1 : Math.min(...sin) },
@@ -123,15 +123,15 @@ function feetAndNormals(front: Front): readonly { foot: number; normal: number }
   ];
 }
 
-const endOf = (front: Front): readonly [number, number] =>
-  front.kind === 'edge' ? [front.x + front.tx * front.length, front.y + front.ty * front.length] : [front.x, front.y];
+const endOf = (site: Site): readonly [number, number] =>
+  site.kind === 'edge' ? [site.x + site.tx * site.length, site.y + site.ty * site.length] : [site.x, site.y];
 
-function addFronts(contour: Float64Array, fronts: Front[]): void {
+function addFronts(contour: Float64Array, sites: Site[]): void {
   const n = contour.length / 2;
   if (n < 3) return;
-  const first = fronts.length;
+  const first = sites.length;
   let count = 0;
-  const edges: EdgeFront[] = [];
+  const edges: EdgeSite[] = [];
   for (let i = 0; i < n; i++) {
     const j = (i + 1) % n;
     const [dx, dy] = [contour[2 * j] - contour[2 * i], contour[2 * j + 1] - contour[2 * i + 1]];
@@ -139,7 +139,7 @@ function addFronts(contour: Float64Array, fronts: Front[]): void {
     if (length === 0) continue;
     edges.push({ kind: 'edge', x: contour[2 * i], y: contour[2 * i + 1], tx: dx / length, ty: dy / length, length, pieces: [] });
   }
-  // Where each edge will stand among the fronts, and how far the outline turns after it: to the right at inner corners.
+  // Where each edge will stand among the sites, and how far the outline turns after it: to the right at inner corners.
   const places: number[] = [];
   const turns = edges.map((edge, i) => {
     const next = edges[(i + 1) % edges.length];
@@ -149,35 +149,35 @@ function addFronts(contour: Float64Array, fronts: Front[]): void {
     return turned;
   });
   edges.forEach((edge, i) => {
-    fronts.push(edge);
+    sites.push(edge);
     if (turns[i] >= -STRAIGHT) return;
     const after = (i + 1) % edges.length;
     const { x, y } = edges[after];
     const to = Math.atan2(edge.tx, -edge.ty);
-    fronts.push({ kind: 'corner', x, y, from: to + turns[i], to, before: places[i], after: places[after], pieces: [] });
+    sites.push({ kind: 'corner', x, y, from: to + turns[i], to, before: places[i], after: places[after], pieces: [] });
   });
 }
 
-const emptyEnvelope = (front: Front, run: number): Envelope =>
-  front.kind === 'edge'
-    ? new Envelope(POWERS, 0, front.length, [run, 0, 0], FREE)
-    : new Envelope(WAVES, front.from, front.to, [-1 / run, 0, 0], FREE);
+const emptyEnvelope = (site: Site, run: number): Envelope =>
+  site.kind === 'edge'
+    ? new Envelope(POWERS, 0, site.length, [run, 0, 0], FREE)
+    : new Envelope(WAVES, site.from, site.to, [-1 / run, 0, 0], FREE);
 
-/** Radius of the disc that touches a front at t, under a piece's function. */
-export const discAt = (front: Front, { weights }: Pick<EnvelopePiece, 'weights'>, t: number): number =>
-  front.kind === 'edge' ? Math.max(0, POWERS.value(weights, t)) : -1 / WAVES.value(weights, t);
+/** Radius of the disc that touches a site at t, under a piece's function. */
+export const maximalDiscAt = (site: Site, { weights }: Pick<EnvelopePiece, 'weights'>, t: number): number =>
+  site.kind === 'edge' ? Math.max(0, POWERS.value(weights, t)) : -1 / WAVES.value(weights, t);
 
-function largestDisc(front: Front, pieces: readonly EnvelopePiece[]): number {
+function largestDisc(site: Site, pieces: readonly EnvelopePiece[]): number {
   let most = 0;
-  for (const piece of pieces) most = Math.max(most, discAt(front, piece, piece.from), discAt(front, piece, piece.to));
+  for (const piece of pieces) most = Math.max(most, maximalDiscAt(site, piece, piece.from), maximalDiscAt(site, piece, piece.to));
   return most;
 }
 
 /**
- * Discs on an edge, limited by another front. Coordinates along the edge u and inwards v.
+ * Discs on an edge, limited by another site. Coordinates along the edge u and inwards v.
  * @param most radius that none of them is above so far
  */
-function limitEdge(edge: EdgeFront, other: Front, owner: number, most: number, envelope: Envelope): boolean {
+function limitEdge(edge: EdgeSite, other: Site, owner: number, most: number, envelope: Envelope): boolean {
   const { x, y, tx, ty, length } = edge;
   const [dx, dy] = [other.x - x, other.y - y];
   const u = dx * tx + dy * ty;
@@ -223,10 +223,10 @@ function limitEdge(edge: EdgeFront, other: Front, owner: number, most: number, e
 }
 
 /**
- * Discs in the fan of a corner, limited by another front: as −1/radius.
+ * Discs in the fan of a corner, limited by another site: as −1/radius.
  * @param most radius that none of them is above so far
  */
-function limitCorner(corner: CornerFront, other: Front, owner: number, most: number, envelope: Envelope): boolean {
+function limitCorner(corner: VertexSite, other: Site, owner: number, most: number, envelope: Envelope): boolean {
   const { x, y, from, to } = corner;
   if (other.kind === 'corner') {
     const [dx, dy] = [other.x - x, other.y - y];

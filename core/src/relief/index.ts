@@ -16,7 +16,7 @@ export {
 } from './plan/evaluation.js';
 export { withoutHidden } from './plan/hidden-slopes.js';
 export { HOLE, isSolid } from './plan/laying.js';
-export { type Band, insertMaterial, levelOutline, slopeBands, type Worn, wornBy } from './plan/regions.js';
+export { type Band, insertMaterial, levelOutline, slopeBands, type SurfaceFinish, surfaceFinishOf } from './plan/regions.js';
 export { BACK_LAYER, type Surface } from './plan/relief-function.js';
-export { type PlacedPatch } from './slopes/slope-mesh.js';
-export { Fields, weave } from './slopes/weave.js';
+export { embedSlopes, Fields } from './slopes/embedded-slopes.js';
+export { type PlacedSlopeMesh } from './slopes/slope-mesh.js';

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { keepCommon } from '../arrangement/index.js';
+import { intersection } from '../arrangement/index.js';
 import { area, rectangle } from '../geometry/index.js';
 import { type Sign } from '../sign/index.js';
 import { loadedBook } from '../../testing/fonts.js';
@@ -67,7 +67,7 @@ describe('the relief function', () => {
     const plan = (id: string) => evaluation.parts.find((part) => part.id === id)!.contours;
     const at = (z: number) => evaluation.levels.find((level) => level.z === z)!.areaMm2;
     expect(at(3)).toBeCloseTo(area(plan(front.id)), 2);
-    expect(at(2)).toBeCloseTo(area(plan(rear.id)) - area(keepCommon(plan(rear.id), plan(front.id))), 2);
+    expect(at(2)).toBeCloseTo(area(plan(rear.id)) - area(intersection(plan(rear.id), plan(front.id))), 2);
   });
 
   it('gives regions that share their edges: their areas sum up to the blank', () => {

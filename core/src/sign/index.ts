@@ -1,6 +1,7 @@
 export { actionAtLevel } from './document/actions.js';
 export { extentOfOne, type PartExtent } from './document/copies.js';
 export { costliestPart, effortOfSides, withUprightSides } from './document/effort.js';
+export { SignError } from './document/faults.js';
 export { BARE, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
 export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, sinks, THROUGH, tierLevel } from './document/levels.js';
 export { bareFinish, weightInAll, weightWords } from './document/materials.js';
@@ -34,7 +35,6 @@ export {
   type Tier,
 } from './document/schema.js';
 export { upgraded } from './document/upgrades.js';
-export { SignError } from './document/faults.js';
 export { prepareReading, readSign } from './document/validate.js';
 export { SIGN_VERSION } from './document/version.js';
 export {

@@ -1,13 +1,21 @@
-import { join } from '../arrangement/index.js';
+import { union } from '../arrangement/index.js';
 import { area, contourArea } from '../geometry/index.js';
 import { facetNormals, unitNormals, BACK, belongsTo, type ReliefMesh, volume } from '../mesh/index.js';
-import { BACK_LAYER, type Evaluation, insertAt, insertMaterial, placeOf, type Worn, wornBy } from '../relief/index.js';
+import {
+  BACK_LAYER,
+  type Evaluation,
+  insertAt,
+  insertMaterial,
+  placeOf,
+  type SurfaceFinish,
+  surfaceFinishOf,
+} from '../relief/index.js';
 import { bareFinish, type Finish, finishNamed, finishOf } from '../sign/index.js';
 
 /** What a triangle of a relief is seen as. */
 export type Side = 'top' | 'side' | 'back';
 
-export interface Look {
+export interface Appearance {
   /** That of a tier or of the blank; of bare material the one that its laminate, or nothing, gives it. */
   readonly finish: Finish;
   readonly side: Side;
@@ -17,30 +25,30 @@ export interface Look {
 const LEVEL = 1 - 1e-9;
 
 /** How every triangle of a relief's mesh looks: finishes of tiers and blank, level tops and sides apart; slopes are sides. */
-export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
+export function appearancesOf(evaluation: Evaluation, mesh: ReliefMesh): Appearance[] {
   const { positions: p, triangles, belongs } = mesh;
-  const named = new Map<string, Look>();
-  const look = (worn: Worn, side: Side): Look => {
+  const named = new Map<string, Appearance>();
+  const look = (worn: SurfaceFinish, side: Side): Appearance => {
     const key = `${worn.finish ?? worn.bare} ${worn.material ?? ''} ${side}`;
     let one = named.get(key);
-    if (!one) named.set(key, (one = { finish: finishWorn(evaluation, worn), side }));
+    if (!one) named.set(key, (one = { finish: finishOfSurface(evaluation, worn), side }));
     return one;
   };
   const normals = unitNormals(p, triangles);
   const back = -evaluation.sign.blank.thickness;
-  const lookAt = (value: number, isUpright: boolean, z: number): Look => {
-    if (value === BACK) return look(wornBy(evaluation, { layer: BACK_LAYER }, false, back), 'back');
+  const lookAt = (value: number, isUpright: boolean, z: number): Appearance => {
+    if (value === BACK) return look(surfaceFinishOf(evaluation, { layer: BACK_LAYER }, false, back), 'back');
     const { label, isWall, isBehind } = belongsTo(value);
     const { surface, under, sides } = placeOf(evaluation, label!)!;
     const isLevel = !isWall && isUpright;
     const made = isWall && sides ? (sides.find(({ to }) => z < to) ?? sides[sides.length - 1]) : isBehind ? under : surface;
-    const worn = wornBy(evaluation, made, !isLevel, z);
+    const worn = surfaceFinishOf(evaluation, made, !isLevel, z);
     return look(worn, !isLevel ? 'side' : isBehind && under.layer === BACK_LAYER ? 'back' : 'top');
   };
   // Only the plies of a laminate, and sides made in steps, lie at heights; else all of one kind look alike.
   const isPlied = evaluation.sign.blank.laminate !== undefined || evaluation.places.some(({ sides }) => sides);
-  const known = new Map<number, Look>();
-  const looks = new Array<Look>(belongs.length);
+  const known = new Map<number, Appearance>();
+  const looks = new Array<Appearance>(belongs.length);
   for (let f = 0; f < belongs.length; f++) {
     const isUpright = Math.abs(normals[3 * f + 2]) > LEVEL;
     const key = 2 * belongs[f] + (isUpright ? 1 : 0);
@@ -55,7 +63,7 @@ export function looksOf(evaluation: Evaluation, mesh: ReliefMesh): Look[] {
 }
 
 /** The finish that is seen where this is worn. */
-export function finishWorn({ sign }: Evaluation, { finish, bare, material }: Worn): Finish {
+export function finishOfSurface({ sign }: Evaluation, { finish, bare, material }: SurfaceFinish): Finish {
   const { laminate } = sign.blank;
   const chosen = finishOf(sign, finish);
   if (chosen) return chosen;
@@ -114,7 +122,7 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   const normals = facetNormals(p, triangles);
   const areas = new Map<string, { finish: Finish; topMm2: number; sidesMm2: number }>();
   let within = 0;
-  looksOf(evaluation, mesh).forEach(({ finish, side }, f) => {
+  appearancesOf(evaluation, mesh).forEach(({ finish, side }, f) => {
     const plan = normals[3 * f + 2] / 2;
     const heights = [0, 1, 2].map((k) => p[3 * triangles[3 * f + k] + 2]) as [number, number, number];
     within += plan * (thickness - meanBelow(...heights) + meanBelow(...shifted(heights, thickness)));
@@ -127,7 +135,7 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   });
   const inserts = insertsOf(evaluation);
   const inserted = inserts.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
-  const blank = evaluation.kept ? area(join(evaluation.kept)) : contourArea(evaluation.blank);
+  const blank = evaluation.kept ? area(union(evaluation.kept)) : contourArea(evaluation.blank);
   return {
     volumeMm3: volume(mesh) - inserted,
     inserts,
@@ -161,12 +169,12 @@ export interface ColouredMesh {
 /** The finishes of a relief's mesh. */
 export function coloured(evaluation: Evaluation, mesh: ReliefMesh): ColouredMesh {
   const finishes: Finish[] = [];
-  const places = new Map<Look, number>();
-  const placeIn = ({ finish }: Look): number => {
+  const places = new Map<Appearance, number>();
+  const placeIn = ({ finish }: Appearance): number => {
     const place = finishes.findIndex(({ id }) => id === finish.id);
     return place >= 0 ? place : finishes.push(finish) - 1;
   };
-  const looks = looksOf(evaluation, mesh);
+  const looks = appearancesOf(evaluation, mesh);
   const wears = new Int32Array(looks.length);
   for (let f = 0; f < looks.length; f++) {
     let place = places.get(looks[f]);

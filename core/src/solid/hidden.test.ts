@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { NodingMemory } from '../arrangement/index.js';
-import { type Evaluation, withoutHidden, Fields, weave } from '../relief/index.js';
+import { type Evaluation, withoutHidden, Fields, embedSlopes } from '../relief/index.js';
 import { type Edge, type Sign } from '../sign/index.js';
 import { Definition, Tops } from '../../testing/heights.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
@@ -22,11 +22,11 @@ function signWith(build: (sign: Sign) => void): Evaluation {
   return workshop.evaluate(sign);
 }
 
-/** The share of the numbers of all creases that are left. */
+/** The share of the numbers of all constraints that are left. */
 function shareLeft({ blank, layers, sign }: Evaluation): number {
-  const woven = weave(blank, layers, new Fields(), () => [], new Set());
-  const left = withoutHidden(woven, blank, layers, sign.blank.thickness, { memory: new NodingMemory(), hasSides: false });
-  return left.creases.length / woven.creases.reduce((sum, { length }) => sum + length, 0);
+  const embedded = embedSlopes(blank, layers, new Fields(), () => [], new Set());
+  const left = withoutHidden(embedded, blank, layers, sign.blank.thickness, { memory: new NodingMemory(), hasSides: false });
+  return left.constraints.length / embedded.constraints.reduce((sum, { length }) => sum + length, 0);
 }
 
 /** Compares the solid with the relief function by its definition. */

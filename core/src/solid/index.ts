@@ -1,3 +1,3 @@
-export { coloured, type ColouredMesh, type Figures, figuresOf, type FinishArea, finishWorn } from './appearance.js';
+export { coloured, type ColouredMesh, type Figures, figuresOf, type FinishArea, finishOfSurface } from './appearance.js';
 export { namedPieces } from './named-pieces.js';
 export { solidOf, volumeOf } from './solid.js';

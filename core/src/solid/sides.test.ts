@@ -175,7 +175,7 @@ describe('flat-cut letters', () => {
       const { sign, outline } = letters('QUILL Street');
       sign.blank.cutTo!.studs = { diameter, depth: 5, edge, count: 3 };
       const { layers } = workshop.evaluate(sign);
-      const holes = layers.find(({ does, isBehind }) => does === 'carve' && isBehind)!.contours;
+      const holes = layers.find(({ operation, isBehind }) => operation === 'carve' && isBehind)!.contours;
       const { m } = workshop;
       // All of every hole, grown by what must be left, lies within the letters.
       const room = crossSection(m, offset(holes, edge - 0.02)).subtract(crossSection(m, outline));
@@ -281,7 +281,7 @@ describe('windows with an insert', () => {
     Object.assign(on, { id: 'on', place: { ...on.place, y: 15 }, sitsOn: { kind: 'part', part: insert, at: 'top' } });
     for (const part of [below, on]) part.tiers[0].edge = { kind: 'sloped', angle: 20, sized: 'foot' };
     const { mm3, evaluation } = solid(sign);
-    expect(evaluation.patches.size).toBeGreaterThan(3);
+    expect(evaluation.slopeMeshes.size).toBeGreaterThan(3);
     const [inserts, rest] = [solidOf(evaluation, 'inserts'), solidOf(evaluation, 'all but inserts')];
     expect(isWatertight(inserts) && isWatertight(rest)).toBe(true);
     expect(volume(inserts) + volume(rest)).toBeCloseTo(mm3, 4);

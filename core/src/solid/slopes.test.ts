@@ -192,7 +192,7 @@ describe('slopes that meet', () => {
     words.sitsOn = { kind: 'part', part: sign.parts[0].id, at: 'floor' };
     edged(sign, { kind: 'sloped', angle: 10, sized: 'foot' });
     const evaluation = evaluate(sign);
-    expect(evaluation.patches.size).toBe(2);
+    expect(evaluation.slopeMeshes.size).toBe(2);
     soundVolume(evaluation);
     expect(evaluation.levels.map(({ z }) => z)).toEqual([0, -2, -4]);
   });

@@ -1,7 +1,17 @@
 import { type Inset, relabelled, triangulate } from '../arrangement/index.js';
 import { pointKey, STEPS_PER_MM } from '../geometry/index.js';
 import { withoutSlivers, BACK, type ReliefMesh, UNDERSIDE, volume, withoutTouching } from '../mesh/index.js';
-import { BACK_LAYER, type Evaluation, heightOf, insertAt, isSolid, type Place, type PlacedPatch, placeOf, type Surface } from '../relief/index.js';
+import {
+  BACK_LAYER,
+  type Evaluation,
+  heightOf,
+  insertAt,
+  isSolid,
+  type Place,
+  type PlacedSlopeMesh,
+  placeOf,
+  type Surface,
+} from '../relief/index.js';
 
 /**
  * Heights at one point of the plan that differ by less than this, in mm, are one where a slope has part in them: slopes of
@@ -36,7 +46,7 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
   corners.settle();
 
   const facets = new FacetList(8 * lo.length);
-  const isRamp = (label: number): boolean => placeOf(evaluation, label)?.surface.kind === 'ramp';
+  const isRamp = (label: number): boolean => placeOf(evaluation, label)?.surface.kind === 'profile';
   const tops = triangulate(edges, (label) => isThere(label) && !isRamp(label));
   for (let t = 0; t < tops.labels.length; t++) {
     const label = tops.labels[t];
@@ -44,7 +54,7 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
     facets.add(corners.top(a, label), corners.top(b, label), corners.top(c, label), label);
   }
   const pointAt = new Map<number, number>();
-  if (evaluation.patches.size > 0) {
+  if (evaluation.slopeMeshes.size > 0) {
     for (let e = 0; e < lo.length; e++) {
       if (!isRamp(left[e]) && !isRamp(right[e])) continue;
       for (const v of [lo[e], hi[e]]) pointAt.set(pointKey(x[v], y[v]), v);
@@ -63,7 +73,7 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
         if (!isThere(label)) return 0;
         return isPlain(label) ? (plain ??= label) : label;
       },
-      (label) => placeOf(evaluation, label)?.under.kind === 'woven',
+      (label) => placeOf(evaluation, label)?.under.kind === 'embedded',
     ),
     isThere,
   );
@@ -115,8 +125,10 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
     if (isRight) put(false, lowRA, topRA, lowRB, topRB, -r);
   }
   const mesh = { positions: corners.positions(), ...facets.arrays() };
-  const patches = [...evaluation.patches].filter(([{ inside }]) => isThere(inside));
-  return withoutTouching(withoutSlivers(patches.length === 0 ? mesh : withPatches(evaluation, patches, mesh, pointAt, corners)));
+  const slopeMeshes = [...evaluation.slopeMeshes].filter(([{ inside }]) => isThere(inside));
+  return withoutTouching(
+    withoutSlivers(slopeMeshes.length === 0 ? mesh : withPatches(evaluation, slopeMeshes, mesh, pointAt, corners)),
+  );
 }
 
 /** Which labels have material that is wanted. */
@@ -215,15 +227,15 @@ function crossedWall(lowA: number, topA: number, lowB: number, topB: number, fac
 /** The mesh with the slopes of letters, whose edges have the points of the plan. */
 function withPatches(
   evaluation: Evaluation,
-  patches: readonly (readonly [Inset, PlacedPatch])[],
+  slopeMeshes: readonly (readonly [Inset, PlacedSlopeMesh])[],
   mesh: ReliefMesh,
   pointAt: ReadonlyMap<number, number>,
   corners: Corners,
 ): ReliefMesh {
   let [points, facets] = [0, 0];
-  for (const [, { patch }] of patches) {
-    points += patch.x.length;
-    facets += patch.corners.length / 3;
+  for (const [, { slopeMesh }] of slopeMeshes) {
+    points += slopeMesh.x.length;
+    facets += slopeMesh.corners.length / 3;
   }
   const count = mesh.belongs.length;
   const positions = new Float64Array(mesh.positions.length + 3 * points);
@@ -234,11 +246,11 @@ function withPatches(
   belongs.set(mesh.belongs);
   let corner = mesh.positions.length / 3;
   let at = count;
-  for (const [{ inside }, { patch, stepX, stepY }] of patches) {
+  for (const [{ inside }, { slopeMesh, stepX, stepY }] of slopeMeshes) {
     const surface = placeOf(evaluation, inside)?.surface;
-    if (surface?.kind !== 'ramp') continue;
-    const { ramp } = surface;
-    const { x, y, isOnEdge, corners: own, distances } = patch;
+    if (surface?.kind !== 'profile') continue;
+    const { profile } = surface;
+    const { x, y, isOnEdge, corners: own, distances } = slopeMesh;
     const cornerOf = new Int32Array(x.length).fill(-1);
     for (let t = 0; t < own.length; t++) {
       const p = own[t];
@@ -250,7 +262,7 @@ function withPatches(
         else {
           positions[3 * corner] = px / STEPS_PER_MM;
           positions[3 * corner + 1] = py / STEPS_PER_MM;
-          positions[3 * corner + 2] = ramp.at(distances[p]);
+          positions[3 * corner + 2] = profile.at(distances[p]);
           cornerOf[p] = corner++;
         }
       }
@@ -395,7 +407,7 @@ class Heights {
     let surface = this.surfaces[label];
     if (!surface) {
       this.surfaces[label] = surface = this.surfaceOf(label);
-      this.levels[label] = surface.kind === 'woven' ? undefined : heightOf(surface, 0, 0);
+      this.levels[label] = surface.kind === 'embedded' ? undefined : heightOf(surface, 0, 0);
     }
     return this.levels[label] ?? this.onSlope(v, label, surface);
   }
@@ -415,21 +427,22 @@ class Heights {
 
 /** Volume in mm³: of level places from their areas alone, of others from the solid. */
 export function volumeOf(evaluation: Evaluation): number {
-  const { places, patches } = evaluation;
-  const slopes = ({ surface, under }: Place): boolean => surface.kind === 'woven' || under.kind !== 'level';
+  const { places, slopeMeshes } = evaluation;
+  const slopes = ({ surface, under }: Place): boolean => surface.kind === 'embedded' || under.kind !== 'level';
   if (places.some((place) => place.areaMm2 > 0 && slopes(place))) return volume(solidOf(evaluation));
   let sum = 0;
   for (const { surface, under, areaMm2 } of places) {
     if (surface.kind === 'level' && under.kind === 'level') sum += areaMm2 * (surface.z - under.z);
   }
-  for (const [{ inside }, { patch }] of patches) {
+  for (const [{ inside }, { slopeMesh }] of slopeMeshes) {
     const { surface, under } = placeOf(evaluation, inside)!;
-    if (surface.kind === 'ramp' && under.kind === 'level') sum += volumeUnder(patch, (d) => surface.ramp.at(d) - under.z);
+    if (surface.kind === 'profile' && under.kind === 'level')
+      sum += volumeUnder(slopeMesh, (d) => surface.profile.at(d) - under.z);
   }
   return sum;
 }
 
-function volumeUnder({ x, y, distances, corners }: PlacedPatch['patch'], height: (d: number) => number): number {
+function volumeUnder({ x, y, distances, corners }: PlacedSlopeMesh['slopeMesh'], height: (d: number) => number): number {
   let sum = 0;
   for (let t = 0; t < corners.length; t += 3) {
     const [a, b, c] = [corners[t], corners[t + 1], corners[t + 2]];

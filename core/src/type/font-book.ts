@@ -1,4 +1,4 @@
-import { join } from '../arrangement/index.js';
+import { union } from '../arrangement/index.js';
 import { bounds, type Box, type Contour, flatten, type Outline, snapRun, type Stroke } from '../geometry/index.js';
 import { covers, type FontEntry } from './catalogue.js';
 import { FontError, type LetterFont } from './letter-font.js';
@@ -117,5 +117,5 @@ function shapeOf(font: LetterFont, glyph: number, scaleX: number, scaleY: number
     return { outline: [], strokes };
   }
   const contours: Contour[] = runs.map(({ points }) => snapRun(points, true));
-  return { outline: join(contours), strokes: [] };
+  return { outline: union(contours), strokes: [] };
 }

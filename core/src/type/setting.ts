@@ -1,5 +1,19 @@
-import { join, markLetter } from '../arrangement/index.js';
-import { type Box, bounds, CHORD_TOLERANCE, compose, joinBoxes, type Outline, placement, placeRings, placeRun, snap, snapRun, type Stroke, type Track } from '../geometry/index.js';
+import { union, markGlyph } from '../arrangement/index.js';
+import {
+  type Box,
+  bounds,
+  CHORD_TOLERANCE,
+  compose,
+  joinBoxes,
+  type Outline,
+  placement,
+  placeRings,
+  placeRun,
+  snap,
+  snapRun,
+  type Stroke,
+  type Track,
+} from '../geometry/index.js';
 import { type Fitted, layOut, type Layout, roomIn } from './fitting.js';
 import { type FontBook, type GlyphShape } from './font-book.js';
 import { type LetterFont } from './letter-font.js';
@@ -285,8 +299,8 @@ export function placeLetter(letter: SetLetter, place = MIDDLE): { outline: Outli
   const moved = placeRings(letter.shape.outline, here);
   // Moved on the grid or turned by quarters a letter stays free of crossings; any other turn rounds its corners anew.
   const isExact = place.turn % 90 === 0 && letter.turn % 90 === 0;
-  const outline = isExact ? moved : join(moved);
-  markLetter(outline);
+  const outline = isExact ? moved : union(moved);
+  markGlyph(outline);
   return {
     outline,
     strokes: letter.shape.strokes.map(({ points, closed }) => ({

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { cut } from '../../arrangement/index.js';
+import { difference } from '../../arrangement/index.js';
 import { area, circle } from '../../geometry/index.js';
 import { type Part, setField, type Sign, ticket, ticketParagraphs } from '../../sign/index.js';
 import { piecesOf, isWatertight } from '../../mesh/index.js';
@@ -25,7 +25,7 @@ const evaluate = (sign: Sign) => new Evaluator(book).evaluateLoaded(sign);
 
 describe('bridges', () => {
   it('take strips of their width out of a ring, from the island to what lies around it', () => {
-    const ring = cut([circle(0, 0, 20)], [circle(0, 0, 10)]);
+    const ring = difference([circle(0, 0, 20)], [circle(0, 0, 10)]);
     const held = bridged(ring, { width: 2, count: 2, turn: 90 });
     // Two strips of 2 mm across a ring 10 mm wide, but for the round ends of the strip.
     expect(Math.abs(area(ring) - area(held) - 40)).toBeLessThan(0.2);

@@ -1,4 +1,4 @@
-import { cut } from '../../arrangement/index.js';
+import { difference } from '../../arrangement/index.js';
 import { bounds, contains, type Contour, contourArea, direction, type Outline, snapRun } from '../../geometry/index.js';
 import { type Bridges } from '../../sign/index.js';
 
@@ -15,7 +15,7 @@ export function bridged(outline: Outline, { width, count, turn }: Bridges): Outl
       (one) => one ?? [],
     );
   });
-  return strips.length > 0 ? cut(outline, strips) : outline;
+  return strips.length > 0 ? difference(outline, strips) : outline;
 }
 
 /** A point well inside a ring: in the middle of the widest stretch across it at half its height. */
@@ -23,7 +23,7 @@ function placeIn(ring: Contour): readonly [number, number] {
   const { minX, maxX, minY, maxY } = bounds([ring])!;
   const middle: readonly [number, number] = [(minX + maxX) / 2, (minY + maxY) / 2];
   if (contains([ring], ...middle)) return middle;
-  const across = crossings([ring], minX - 1, middle[1], 1, 0);
+  const across = intersections([ring], minX - 1, middle[1], 1, 0);
   let best = middle;
   let widest = 0;
   for (let i = 0; i + 1 < across.length; i += 2) {
@@ -35,7 +35,7 @@ function placeIn(ring: Contour): readonly [number, number] {
 }
 
 /** Distances along a ray at which it crosses rings, ascending. */
-function crossings(rings: Outline, x: number, y: number, dx: number, dy: number): number[] {
+function intersections(rings: Outline, x: number, y: number, dx: number, dy: number): number[] {
   const out: number[] = [];
   for (const ring of rings) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
@@ -53,7 +53,7 @@ function crossings(rings: Outline, x: number, y: number, dx: number, dy: number)
 /** A strip from an island in one direction over the first stretch of cut, its ends well inside of what it joins. */
 function strip(outline: Outline, x: number, y: number, degrees: number, width: number): Contour | undefined {
   const { cos, sin } = direction(degrees);
-  const [from, to] = crossings(outline, x, y, cos, sin);
+  const [from, to] = intersections(outline, x, y, cos, sin);
   if (to === undefined) return undefined;
   const [start, end, half] = [Math.max(0, from - width), to + width, width / 2];
   const corner = (along: number, aside: number) => [x + along * cos - aside * sin, y + along * sin + aside * cos];

@@ -1,22 +1,22 @@
 import { type Contour, type Outline } from '../../geometry/index.js';
 import { mirrored } from './mirrored.js';
 import { type Action, type BlankEdge, type Bridges, type Part, sinks, THROUGH, type Tier, tierLevel } from '../../sign/index.js';
-import { edgeRamp, isUpright } from '../profile/edge-form.js';
+import { edgeProfile, isUpright } from '../profile/edge-form.js';
 import { type LetterGroup, type PlacedPart } from './part-outline.js';
-import { Ramp } from '../profile/height-profile.js';
+import { HeightProfile } from '../profile/height-profile.js';
 import { type TierAreas } from './tier-area.js';
 
 /**
  * What a layer does to what is there. `keep`: nothing is left where no layer of this kind lies; `back up`: where nothing is left
  * there is a plate behind, and behind what is left, too.
  */
-export type Does = 'raise' | 'carve' | 'set' | 'mark' | 'through' | 'insert' | 'keep' | 'back up';
+export type Operation = 'raise' | 'carve' | 'set' | 'mark' | 'through' | 'insert' | 'keep' | 'back up';
 
 /** A tier that is on, as it acts on the relief: an area with a height over it. */
 export interface Layer {
   readonly part: string;
   readonly tier: string;
-  readonly does: Does;
+  readonly operation: Operation;
   /** The level that it comes to, seen from the reader; {@link THROUGH} for a cut through. */
   readonly z: number;
   /** Of an insert and of a plate behind, the level of its back. */
@@ -24,7 +24,7 @@ export interface Layer {
   /** Whether it acts on the side that is turned away: what it raises stands further back. */
   readonly isBehind?: boolean;
   /** Heights by the distance from the area's edge; undefined where the edge is upright. */
-  readonly ramp?: Ramp;
+  readonly profile?: HeightProfile;
   readonly contours: readonly Contour[];
   /** Where slopes lean outwards, what is level of the area: distances count from where it has grown to. */
   readonly level?: readonly Contour[];
@@ -64,12 +64,12 @@ export function amountOfTier({ action }: Tier): number {
 }
 
 /** The height over a tier's area, by the distance from its edge; undefined where it is upright. */
-export function tierRamp(tier: Tier, base: number): Ramp | undefined {
+export function tierProfile(tier: Tier, base: number): HeightProfile | undefined {
   if (!tier.edge || isUpright(tier.action)) return undefined;
-  const rise = edgeRamp(tier.edge, amountOfTier(tier));
+  const rise = edgeProfile(tier.edge, amountOfTier(tier));
   if (rise.isLevel) return undefined;
   const sign = sinks(tier.action) ? -1 : 1;
-  return new Ramp(
+  return new HeightProfile(
     rise.distances,
     rise.heights.map((h) => Number((base + sign * h).toFixed(9))),
   );
@@ -95,17 +95,17 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
         .flatMap(({ placed: letters, ...way }, i): TierLayer[] => {
           const { more } = way;
           const tier = more === 0 ? of : { ...of, action: withMore(of.action, more) };
-          const ramp = tierRamp(tier, base);
-          const z = ramp ? ramp.end : tierLevel(tier, base);
+          const profile = tierProfile(tier, base);
+          const z = profile ? profile.end : tierLevel(tier, base);
           const layer: TierLayer = {
             of,
             isMore: i !== 0,
             part: part.id,
             tier: tier.id,
-            does: DOES[tier.action.kind],
+            operation: DOES[tier.action.kind],
             z,
             ...(tier.action.kind === 'insert' && { under: z - tier.action.thickness }),
-            ramp,
+            profile,
             ...areas.of(letters, tier, amountOfTier(tier), bridgesOf(part, way)),
             top: tier.finish?.top,
             sides: tier.finish?.sides,
@@ -114,7 +114,7 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
           const { action } = tier;
           const gap = action.kind === 'insert' ? areas.gap(letters, tier, action.clearance ?? 0) : [];
           // Around an insert stays what it is smaller by.
-          const both = gap.length === 0 ? [layer] : [layer, { ...layer, does: 'through' as const, z: THROUGH, under: undefined, contours: gap, isMore: true }]; // prettier-ignore
+          const both = gap.length === 0 ? [layer] : [layer, { ...layer, operation: 'through' as const, z: THROUGH, under: undefined, contours: gap, isMore: true }]; // prettier-ignore
           return behind === undefined ? both : both.map((each) => turnedAway(each, behind));
         }),
     );
@@ -131,7 +131,7 @@ export function bridgesOf(
 
 /** A layer as the other side sees it: mirrored, its heights measured from the face that is turned to the reader. */
 function turnedAway(layer: TierLayer, thickness: number): TierLayer {
-  const { z, under, ramp, level } = layer;
+  const { z, under, profile, level } = layer;
   const seen = (height: number): number => Number((-thickness - height).toFixed(9));
   return {
     ...layer,
@@ -140,7 +140,7 @@ function turnedAway(layer: TierLayer, thickness: number): TierLayer {
     ...(level && { level: mirrored(level) }),
     z: under === undefined ? (z === THROUGH ? z : seen(z)) : seen(under),
     ...(under !== undefined && { under: seen(z) }),
-    ramp: ramp && new Ramp(ramp.distances, ramp.heights.map(seen)),
+    profile: profile && new HeightProfile(profile.distances, profile.heights.map(seen)),
   };
 }
 
@@ -166,7 +166,7 @@ export function withMore(action: Action, more: number): Action {
 export const edgeHeight = (edge: BlankEdge): number => (edge.kind === 'chamfered' ? edge.height : edge.radius);
 
 /** Whether a layer is an edge form of the blank. */
-export const isEdgeLayer = (layer: Layer | undefined): boolean => layer?.does === 'set' && layer.part === '';
+export const isEdgeLayer = (layer: Layer | undefined): boolean => layer?.operation === 'set' && layer.part === '';
 
 /** What a blank is like on a side: its edge form, and the finishes of its face and of its edge. */
 export interface BlankSide {
@@ -182,20 +182,20 @@ export interface BlankSide {
 export function edgeLayer(side: BlankSide, outline: Outline, thickness: number, isBehind: boolean): Layer | undefined {
   if (!side.edge) return undefined;
   const height = Math.min(edgeHeight(side.edge), thickness);
-  const rise = edgeRamp(side.edge, height);
+  const rise = edgeProfile(side.edge, height);
   // Too narrow for a slope: the edge stays upright.
   if (rise.isLevel) return undefined;
-  const ramp = new Ramp(
+  const profile = new HeightProfile(
     rise.distances,
     rise.heights.map((h) => (isBehind ? height - h - thickness : h - height)),
   );
   return {
     part: '',
     tier: '',
-    does: 'set',
+    operation: 'set',
     z: isBehind ? -thickness : 0,
     ...(isBehind && { isBehind }),
-    ramp,
+    profile,
     contours: outline.map((ring) => ring.slice()),
     top: side.face,
     sides: side.sides,

@@ -1,4 +1,4 @@
-import { markLetter, partedLetters } from '../../arrangement/index.js';
+import { markGlyph, separateGlyphs } from '../../arrangement/index.js';
 import { type Contour, reversed } from '../../geometry/index.js';
 
 const known = new WeakMap<readonly Contour[], readonly Contour[]>();
@@ -7,9 +7,9 @@ const known = new WeakMap<readonly Contour[], readonly Contour[]>();
 export function mirrored(contours: readonly Contour[]): readonly Contour[] {
   let turned = known.get(contours);
   if (!turned) {
-    const { letters, others } = partedLetters(contours);
+    const { letters, others } = separateGlyphs(contours);
     const whole = letters.map((letter) => letter.map(mirroredRing));
-    whole.forEach(markLetter);
+    whole.forEach(markGlyph);
     known.set(contours, (turned = [...whole.flat(), ...others.map(mirroredRing)]));
   }
   return turned;

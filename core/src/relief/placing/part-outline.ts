@@ -1,6 +1,41 @@
-import { cut, join, keepCommon, markLetter, offset, withoutRepeats } from '../../arrangement/index.js';
-import { arch, arcTrack, area, type Box, bounds, circle, compose, type Contour, direction, ellipse, flatten, type Outline, type Placement, placement, placeRings, placeRun, readPathData, rectangle, regularPolygon, reversed, runTrack, snapRun, straightTrack, type Stroke } from '../../geometry/index.js';
-import { type Blank, type Copies, type Part, type Place, type Shape, type ShapePart, type Sign, type TextPart, type TextPath } from '../../sign/index.js';
+import { difference, union, intersection, markGlyph, offset, withoutRepeats } from '../../arrangement/index.js';
+import {
+  arch,
+  arcTrack,
+  area,
+  type Box,
+  bounds,
+  circle,
+  compose,
+  type Contour,
+  direction,
+  ellipse,
+  flatten,
+  type Outline,
+  type Placement,
+  placement,
+  placeRings,
+  placeRun,
+  readPathData,
+  rectangle,
+  regularPolygon,
+  reversed,
+  runTrack,
+  snapRun,
+  straightTrack,
+  type Stroke,
+} from '../../geometry/index.js';
+import {
+  type Blank,
+  type Copies,
+  type Part,
+  type Place,
+  type Shape,
+  type ShapePart,
+  type Sign,
+  type TextPart,
+  type TextPath,
+} from '../../sign/index.js';
 import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../../type/index.js';
 import { type Note, note } from '../../notes/index.js';
 
@@ -98,11 +133,11 @@ function runsOfPath({ path, width, height }: PathShape): Stroke[] {
 function filled(shape: PathShape): Outline {
   const runs = runsOfPath(shape);
   const closed = runs.filter((run) => run.closed);
-  return join((closed.length > 0 ? closed : runs).map(({ points }) => points));
+  return union((closed.length > 0 ? closed : runs).map(({ points }) => points));
 }
 
 /** Whether a closed path has an inside on the grid: turned, the rounding of its points would make one of a path that goes there and back. */
-const enclosesAny = (points: Contour): boolean => area([points]) !== 0 || join([points]).length > 0;
+const enclosesAny = (points: Contour): boolean => area([points]) !== 0 || union([points]).length > 0;
 
 /** An outline as placed: closed paths are areas, open ones lines. */
 function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours' | 'strokes'> {
@@ -110,7 +145,7 @@ function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours
     .filter(({ points, closed }) => !closed || enclosesAny(points))
     .map(({ points, closed }) => ({ points: placeRun(points, put), closed }));
   return {
-    contours: join(runs.filter(({ closed }) => closed).map(({ points }) => snapRun(points, true))),
+    contours: union(runs.filter(({ closed }) => closed).map(({ points }) => snapRun(points, true))),
     strokes: runs
       .filter(({ closed }) => !closed)
       .map(({ points }) => ({ points: snapRun(points, false), closed: false }))
@@ -157,7 +192,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     // Their place is a shift from what they follow.
     const made = followed(shape, around);
     const isMoved = part.place.x !== 0 || part.place.y !== 0 || part.place.turn !== 0 || part.place.mirror;
-    const contours = isMoved ? join(placeRings(made, put)) : made;
+    const contours = isMoved ? union(placeRings(made, put)) : made;
     const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
     const ink = bounds(contours);
     return { ...nothing, contours, ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
@@ -194,17 +229,17 @@ function followed(shape: Extract<Shape, { kind: 'border' | 'combined' | 'fixings
     const [first, ...rest] = shape.of.map(outlineOf);
     switch (shape.how) {
       case 'join':
-        return join(first, ...rest);
+        return union(first, ...rest);
       case 'cut':
-        return cut(first, rest.flat());
+        return difference(first, rest.flat());
       case 'common':
-        return rest.reduce((left, other) => keepCommon(left, other), join(first));
+        return rest.reduce((left, other) => intersection(left, other), union(first));
     }
   }
   // Letters may overlap, and have edges inside of each other then.
-  const source = shape.of === 'blank' ? [blank] : join(outlineOf(shape.of));
-  const outer = shape.inset === 0 ? join(source) : offset(source, -shape.inset);
-  return shape.width === 0 ? outer : cut(outer, offset(source, -shape.inset - shape.width));
+  const source = shape.of === 'blank' ? [blank] : union(outlineOf(shape.of));
+  const outer = shape.inset === 0 ? union(source) : offset(source, -shape.inset);
+  return shape.width === 0 ? outer : difference(outer, offset(source, -shape.inset - shape.width));
 }
 
 /** Fixing holes about a blank, each a circle of its own. */
@@ -239,8 +274,8 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
   const contours = puts.flatMap((put) => {
     const rings = placeRings(one.contours, put);
     // Turned copies are rounded anew and settled like letters.
-    const settled = put.b === 0 ? rings : join(rings);
-    if (put.b === 0 && one.contours.length > 0 && isSettled(one)) markLetter(settled);
+    const settled = put.b === 0 ? rings : union(rings);
+    if (put.b === 0 && one.contours.length > 0 && isSettled(one)) markGlyph(settled);
     return settled;
   });
   const strokes = puts.flatMap((put) =>
@@ -266,7 +301,7 @@ export function copiesNote({ id, name, copies, place }: Part, one: PlacedPart, u
   const [first, second] = placesOfCopies(copies, place).map((put) => placeRings(one.contours, put));
   const [a, b] = [bounds(first)!, bounds(second)!];
   if (a.maxX <= b.minX || b.maxX <= a.minX || a.maxY <= b.minY || b.maxY <= a.minY) return [];
-  if (area(cut(join(second), join(first))) > area(join(second)) - LEAST_OVERLAP) return [];
+  if (area(difference(union(second), union(first))) > area(union(second)) - LEAST_OVERLAP) return [];
   const row = copies.kind === 'row' ? copies : undefined;
   const apart = !row ? undefined : row.stepY === 0 ? ink.maxX - ink.minX : row.stepX === 0 ? ink.maxY - ink.minY : Math.hypot(ink.maxX - ink.minX, ink.maxY - ink.minY); // prettier-ignore
   return [note('copies-merge', { part: id }, name, apart, unit)];
@@ -275,7 +310,7 @@ export function copiesNote({ id, name, copies, place }: Part, one: PlacedPart, u
 /** mm² that copies may have in common and lie apart. */
 const LEAST_OVERLAP = 1e-3;
 
-/** Only a plain shape is known to be free of crossings; letters that overlap are not. */
+/** Only a plain shape is known to be free of intersections; letters that overlap are not. */
 const isSettled = ({ letters, strokes }: PlacedPart): boolean => letters === 0 && strokes.length === 0;
 
 function placesOfCopies(copies: Copies, { x, y }: Place): Placement[] {

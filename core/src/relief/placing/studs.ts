@@ -38,9 +38,9 @@ function alongMiddle(piece: Outline, room: number): StudPlace[] {
   const { minX, minY, maxX, maxY } = bounds(piece)!;
   const drawn = new DistanceField(piece, Math.max(maxX - minX, maxY - minY), FIELD_TOLERANCE).drawn([]);
   const out: StudPlace[] = [];
-  const { creases } = drawn;
-  for (let i = 0; i < creases.length; i += 4) {
-    const [ax, ay, bx, by] = [creases[i], creases[i + 1], creases[i + 2], creases[i + 3]];
+  const { constraints } = drawn;
+  for (let i = 0; i < constraints.length; i += 4) {
+    const [ax, ay, bx, by] = [constraints[i], constraints[i + 1], constraints[i + 2], constraints[i + 3]];
     const parts = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / STEPS_PER_MM / STEP));
     for (let k = 0; k <= parts; k++) {
       const [x, y] = [Math.round(ax + ((bx - ax) * k) / parts), Math.round(ay + ((by - ay) * k) / parts)];

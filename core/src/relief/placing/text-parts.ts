@@ -1,4 +1,15 @@
-import { bounds, type Box, compose, flatten, joinBoxes, mappedPath, type PathCommand, pathData, placement, placePoint } from '../../geometry/index.js';
+import {
+  bounds,
+  type Box,
+  compose,
+  flatten,
+  joinBoxes,
+  mappedPath,
+  type PathCommand,
+  pathData,
+  placement,
+  placePoint,
+} from '../../geometry/index.js';
 import { freeId, type ShapePart, type Sign, type TextPart } from '../../sign/index.js';
 import { type FontBook, placeLetter, plainWords, setBlock, type SetBlock, type SetLetter } from '../../type/index.js';
 import { bridgesOf, withMore } from './layers.js';

@@ -1,5 +1,14 @@
 import { insideLeft, area, type Contour, contourArea, movedBy, type Outline, ShapeCache } from '../../geometry/index.js';
-import { apart, type CornerForm, cut, join, markLetter, offset, strokeArea, touching } from '../../arrangement/index.js';
+import {
+  connectedComponents,
+  type CornerForm,
+  difference,
+  union,
+  markGlyph,
+  offset,
+  strokeArea,
+  touchingGroups,
+} from '../../arrangement/index.js';
 import { type Area, type Bridges, sinks, type Tier } from '../../sign/index.js';
 import { bridged } from './bridges.js';
 import { growthOf, isUpright } from '../profile/edge-form.js';
@@ -61,7 +70,7 @@ export class TierAreas {
     if (action.kind === 'cut-through' && bridges) {
       const key = JSON.stringify(bridges);
       const contours = remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
-        apart(this.chosen(placed, tier.area)).flatMap((letter) => {
+        connectedComponents(this.chosen(placed, tier.area)).flatMap((letter) => {
           const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, (rings) => bridged(insideLeft(rings), bridges));
           return marked(movedBy(value, dx, dy));
         }),
@@ -73,8 +82,8 @@ export class TierAreas {
     const area = action.kind === 'line' ? this.lines(placed, action.width) : this.chosen(placed, tier.area);
     if (out === 0) return { contours: area };
     const key = JSON.stringify([tier.area, action.kind === 'line' ? action.width : 0, out]);
-    // Free of crossings, with the inside on the left.
-    const level = remembered(placed, `level ${key}`, () => apart(area).flatMap((outline) => insideLeft(outline)));
+    // Free of intersections, with the inside on the left.
+    const level = remembered(placed, `level ${key}`, () => connectedComponents(area).flatMap((outline) => insideLeft(outline)));
     return { contours: remembered(placed, key, () => this.grown(level, out, 'mitred')), level };
   }
 
@@ -82,7 +91,7 @@ export class TierAreas {
   gap(placed: PlacedPart, tier: Tier, clearance: number): readonly Contour[] {
     if (clearance === 0) return [];
     return remembered(placed, `gap ${JSON.stringify(tier.area)} ${clearance}`, () => {
-      const window = apart(this.chosen(placed, tier.area)).flatMap((letter) => join(insideLeft(letter)));
+      const window = connectedComponents(this.chosen(placed, tier.area)).flatMap((letter) => union(insideLeft(letter)));
       return this.less(window, this.grown(window, -clearance));
     });
   }
@@ -96,7 +105,7 @@ export class TierAreas {
         ? [reachOf(chosen, placed), -reachOf(chosen, placed)]
         : [reachOf(chosen, placed)];
     let worst: Swallowed | undefined;
-    for (const letter of apart(placed.contours)) {
+    for (const letter of connectedComponents(placed.contours)) {
       for (const by of reaches) {
         if (by === 0) continue;
         const search = this.kept.get(letter, `${by} ${corners}`, (contours) => {
@@ -139,7 +148,10 @@ export class TierAreas {
     return remembered(placed, `line ${width}`, () =>
       // Along the outline of what letters that overlap are together.
       strokeArea(
-        [...placed.strokes, ...apart(placed.contours).flatMap((rings) => rings.map((points) => ({ points, closed: true })))],
+        [
+          ...placed.strokes,
+          ...connectedComponents(placed.contours).flatMap((rings) => rings.map((points) => ({ points, closed: true }))),
+        ],
         width,
       ),
     );
@@ -147,30 +159,30 @@ export class TierAreas {
 
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
   private grown(contours: readonly Contour[], by: number, corners: CornerForm = 'round'): Outline {
-    const one = apart(contours).flatMap((letter) => {
+    const one = connectedComponents(contours).flatMap((letter) => {
       const { value, dx, dy } = this.shapes.get(letter, `${by} ${corners}`, (rings) => offset(rings, by, undefined, corners));
       return value.length > 0 ? [movedBy(value, dx, dy)] : [];
     });
-    const groups = by > 0 ? touching(one) : one.map((_, i) => [i]);
-    return groups.flatMap((group) => marked(group.length === 1 ? one[group[0]] : join(group.flatMap((i) => one[i]))));
+    const groups = by > 0 ? touchingGroups(one) : one.map((_, i) => [i]);
+    return groups.flatMap((group) => marked(group.length === 1 ? one[group[0]] : union(group.flatMap((i) => one[i]))));
   }
 
   /** What the first area covers and the second does not, letter by letter where they lie apart. */
   private less(whole: readonly Contour[], taken: readonly Contour[]): Outline {
-    const first = apart(whole);
-    const second = apart(taken);
-    const groups = touching([...first, ...second]);
+    const first = connectedComponents(whole);
+    const second = connectedComponents(taken);
+    const groups = touchingGroups([...first, ...second]);
     return groups.flatMap((group) => {
       const outer = group.filter((i) => i < first.length).flatMap((i) => first[i]);
       if (outer.length === 0) return [];
       const inner = group.filter((i) => i >= first.length).flatMap((i) => second[i - first.length]);
-      return marked(inner.length === 0 ? outer : cut(outer, inner));
+      return marked(inner.length === 0 ? outer : difference(outer, inner));
     });
   }
 }
 
 function marked(outline: Outline): Outline {
-  if (outline.length > 0) markLetter(outline);
+  if (outline.length > 0) markGlyph(outline);
   return outline;
 }
 
@@ -209,7 +221,7 @@ class KeptSearch {
     private readonly corners: CornerForm,
     grown: Outline,
   ) {
-    this.whole = join(letter);
+    this.whole = union(letter);
     this.wanted = countsOf(this.whole);
     this.keepsAll = countsOf(grown) === this.wanted;
     if (this.keepsAll) this.low = 1;

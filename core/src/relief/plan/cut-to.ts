@@ -1,5 +1,19 @@
-import { insideLeft, area, bounds, circle, type Contour, contourArea, CoordinateError, movedBy, type Outline, polygonsOf, rectangle, ShapeCache, snapRun } from '../../geometry/index.js';
-import { apart, cut, join, markLetter, offset, widestGap } from '../../arrangement/index.js';
+import {
+  insideLeft,
+  area,
+  bounds,
+  circle,
+  type Contour,
+  contourArea,
+  CoordinateError,
+  movedBy,
+  type Outline,
+  polygonsOf,
+  rectangle,
+  ShapeCache,
+  snapRun,
+} from '../../geometry/index.js';
+import { connectedComponents, difference, union, markGlyph, offset, widestGap } from '../../arrangement/index.js';
 import { type Backer, type CutTo, type Side, sideOf, type Sign, THROUGH } from '../../sign/index.js';
 import { type Layer } from '../placing/layers.js';
 import { mirrored } from '../placing/mirrored.js';
@@ -54,7 +68,7 @@ export class CutToPlans {
     const notes: Note[] = [];
     const layers: Layer[] = [layer('keep', kept, 0)];
     if (kept.length === 0) return { kept, layers, notes: [note('nothing-kept', {})] };
-    const pieces = apart(kept)
+    const pieces = connectedComponents(kept)
       .flatMap((outline) => polygonsOf(outline))
       .map(({ outer, holes }) => insideLeft([outer, ...holes]));
     const studs = pieces.map((piece) => this.studsOf(piece, cutTo));
@@ -107,15 +121,15 @@ export class CutToPlans {
         return movedBy(value, dx, dy);
       });
       // Filled: without the counters of the letters, and without what they leave between them.
-      const outer = join(grown).filter((ring) => contourArea(ring) > 0);
-      return { ...layer('back up', join(outer), -thickness), under };
+      const outer = union(grown).filter((ring) => contourArea(ring) > 0);
+      return { ...layer('back up', union(outer), -thickness), under };
     }
     const { from, to } = reachOfBar(backer, kept);
     const radius = backer.ends === 'round' ? Math.min(to - from, backer.height) / 2 : 0;
     const bar = rectangle(to - from, backer.height, radius).map((v, i) => v + (i % 2 === 0 ? (from + to) / 2 : backer.y));
     const hole = holeOfBar(backer, kept);
     const whole = snapRun(bar, true);
-    return { ...layer('back up', hole ? cut([whole], [hole]) : [whole], -thickness), under };
+    return { ...layer('back up', hole ? difference([whole], [hole]) : [whole], -thickness), under };
   }
 
   private studsOf(piece: Outline, { studs }: CutTo): readonly StudPlace[] {
@@ -129,11 +143,11 @@ export class CutToPlans {
     const { value, dx, dy } = this.walls.get(piece, `${wall}`, (rings) => offset(rings, -wall));
     const inside = movedBy(value, dx, dy);
     if (inside.length === 0 || !studs || places.length === 0) return inside;
-    const hollow = cut(
+    const hollow = difference(
       inside,
       places.map(({ x, y }) => snapRun(circle(x, y, studs.diameter / 2 + wall), true)),
     );
-    if (hollow.length > 0) markLetter(hollow);
+    if (hollow.length > 0) markGlyph(hollow);
     return hollow;
   }
 }
@@ -161,14 +175,20 @@ function barNotes(bar: Bar, kept: Outline, { unit }: Sign): Note[] {
   const { from, to } = reachOfBar(bar, kept);
   const { diameter, edge } = bar.hole;
   if (diameter >= bar.height || edge + diameter >= to - from) return [note('hole-in-bar', {}, diameter, bar.height, unit)];
-  return area(cut([hole], kept)) < area([hole]) - 1e-3 ? [note('hole-in-letters', {}, diameter, unit)] : [];
+  return area(difference([hole], kept)) < area([hole]) - 1e-3 ? [note('hole-in-letters', {}, diameter, unit)] : [];
 }
 
-const layer = (does: Layer['does'], contours: Outline, z: number): Layer => ({ part: '', tier: '', does, z, contours });
+const layer = (operation: Layer['operation'], contours: Outline, z: number): Layer => ({
+  part: '',
+  tier: '',
+  operation,
+  z,
+  contours,
+});
 
 function turned(one: Layer, thickness: number): Layer {
   const contours = mirrored(one.contours);
-  switch (one.does) {
+  switch (one.operation) {
     case 'back up':
       return { ...one, contours, z: -thickness - one.under!, under: -thickness - one.z, isBehind: false };
     case 'carve':

@@ -1,6 +1,17 @@
 import { insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
-import { apart, NodingMemory } from '../../arrangement/index.js';
-import { baseLevels, fontsOf, outlinesUsed, type Part, type ShapePart, type Side, sideOf, type Sign, type TextPart, tierLevel } from '../../sign/index.js';
+import { connectedComponents, NodingMemory } from '../../arrangement/index.js';
+import {
+  baseLevels,
+  fontsOf,
+  outlinesUsed,
+  type Part,
+  type ShapePart,
+  type Side,
+  sideOf,
+  type Sign,
+  type TextPart,
+  tierLevel,
+} from '../../sign/index.js';
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../../type/index.js';
 import { CutToPlans } from './cut-to.js';
 import { evaluated } from './evaluated.js';
@@ -10,11 +21,23 @@ import { type Known, layOut } from './laying.js';
 import { edgeLayer, type Layer, layersOf } from '../placing/layers.js';
 import { mirroredRing } from '../placing/mirrored.js';
 import { type Note, note } from '../../notes/index.js';
-import { blankNote, blankOutline, copied, copiesNote, type PlacedPart, placeShape, placeText, radiusNote, type Surroundings, textChoice, trackOf } from '../placing/part-outline.js';
-import { Patches } from '../slopes/slope-mesh.js';
+import {
+  blankNote,
+  blankOutline,
+  copied,
+  copiesNote,
+  type PlacedPart,
+  placeShape,
+  placeText,
+  radiusNote,
+  type Surroundings,
+  textChoice,
+  trackOf,
+} from '../placing/part-outline.js';
+import { SlopeMeshes } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
 import { TierAreas } from '../placing/tier-area.js';
-import { Fields } from '../slopes/weave.js';
+import { Fields } from '../slopes/embedded-slopes.js';
 
 const byId = (parts: readonly PartPlan[]): ReadonlyMap<string, PartPlan> => new Map(parts.map((part) => [part.id, part]));
 
@@ -29,7 +52,7 @@ export class Evaluator implements Known {
   private readonly blanks = new Map<string, Contour>();
   private readonly areas = new TierAreas();
   readonly fields = new Fields();
-  readonly patches = new Patches(this.fields);
+  readonly slopeMeshes = new SlopeMeshes(this.fields);
   readonly memory = new NodingMemory();
   private readonly cutTo = new CutToPlans();
 
@@ -149,14 +172,14 @@ export class Evaluator implements Known {
   }
 
   /** Where strokes are too narrow for a slope to come to its height: the heights above the base that it comes to. */
-  private shortOf({ ramp, contours, level }: Layer, base: number): Short | undefined {
+  private shortOf({ profile, contours, level }: Layer, base: number): Short | undefined {
     // What leans outwards comes to its level by growing.
-    if (!ramp || contours.length === 0 || level) return undefined;
-    const heights = apart(contours).map((outline) =>
-      Math.abs(ramp.at(this.fields.field({ outline: insideLeft(outline) }, ramp).field.deepest) - base),
+    if (!profile || contours.length === 0 || level) return undefined;
+    const heights = connectedComponents(contours).map((outline) =>
+      Math.abs(profile.at(this.fields.field({ outline: insideLeft(outline) }, profile).field.deepest) - base),
     );
-    const sign = ramp.end < base ? -1 : 1;
-    const full = Math.abs(ramp.end - base);
+    const sign = profile.end < base ? -1 : 1;
+    const full = Math.abs(profile.end - base);
     if (heights.every((height) => height > full - LEAST_SHORT)) return undefined;
     return { lowest: Math.min(...heights), highest: base + sign * Math.max(...heights), full };
   }

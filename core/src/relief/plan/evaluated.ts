@@ -8,7 +8,7 @@ import { FIRST_PLACE, type Laid } from './laying.js';
 import { isEdgeLayer, type Layer } from '../placing/layers.js';
 import { type Note } from '../../notes/index.js';
 import { type StudPlace } from '../placing/studs.js';
-import { type PlacedPatch, topOfPatch } from '../slopes/slope-mesh.js';
+import { type PlacedSlopeMesh, topOfSlopeMesh } from '../slopes/slope-mesh.js';
 
 /** What was found before the plan was laid. */
 export interface Found {
@@ -22,26 +22,26 @@ export interface Found {
 
 /** The evaluation of what was laid, with the notes that follow. */
 export function evaluated(sign: Sign, blank: Contour, layers: readonly Layer[], found: Found, laid: Laid): Evaluation {
-  const { arrangement, materials, patches } = laid;
+  const { arrangement, materials, slopeMeshes } = laid;
   const areas = areasByLabel(arrangement);
   const places = materials.map(({ surface, under, sides }, i): Place => {
     const label = FIRST_PLACE + i;
     return { label, surface, under, sides, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
   });
-  const { levels, ...reach } = levelsOf(places, patches, layers);
+  const { levels, ...reach } = levelsOf(places, slopeMeshes, layers);
   const notes = [
     ...found.notes,
     ...layerNotes(sign, found, blank, layers, laid),
     ...heightNotes(sign, found.side, reach),
     ...materialNotes(sign, arrangement, layers, places.length > 0, reach.thinnest),
   ];
-  return { sign, blank, arrangement, places, levels, ...reach, layers, patches, ...found, notes };
+  return { sign, blank, arrangement, places, levels, ...reach, layers, slopeMeshes, ...found, notes };
 }
 
 /** Flat places by height, and the least and the greatest height of all places. */
 function levelsOf(
   places: readonly Place[],
-  patches: ReadonlyMap<Inset, PlacedPatch>,
+  slopeMeshes: ReadonlyMap<Inset, PlacedSlopeMesh>,
   layers: readonly Layer[],
 ): Pick<Evaluation, 'levels' | 'lowest' | 'highest' | 'rearmost' | 'deepest' | 'thinnest'> {
   const byHeight = new Map<number, { z: number; labels: number[]; areaMm2: number }>();
@@ -65,24 +65,24 @@ function levelsOf(
     if (label !== undefined) level.labels.push(label);
   };
   for (const { label, surface, under, areaMm2 } of places) {
-    if (areaMm2 <= 0 || surface.kind === 'ramp') continue;
+    if (areaMm2 <= 0 || surface.kind === 'profile') continue;
     if (surface.kind === 'level') add(surface.z, areaMm2, label);
     span(surface, under, ...spanOf(surface));
   }
-  for (const [inset, placed] of patches) {
-    const { patch } = placed;
+  for (const [inset, placed] of slopeMeshes) {
+    const { slopeMesh } = placed;
     const { surface, under } = places[inset.inside - FIRST_PLACE];
-    if (surface.kind !== 'ramp') continue;
-    const { ramp } = surface;
+    if (surface.kind !== 'profile') continue;
+    const { profile } = surface;
     span(
       surface,
       under,
-      ramp.start,
-      ramp.at(patch.whole.deepest),
-      ...ramp.heights.filter((_, i) => ramp.distances[i] <= patch.whole.deepest),
+      profile.start,
+      profile.at(slopeMesh.whole.deepest),
+      ...profile.heights.filter((_, i) => profile.distances[i] <= slopeMesh.whole.deepest),
     );
-    const top = topOfPatch(placed, ramp);
-    if (top) add(ramp.end, area(top));
+    const top = topOfSlopeMesh(placed, profile);
+    if (top) add(profile.end, area(top));
   }
   const levels = [...byHeight.values()].filter((level) => level.areaMm2 > 0).sort((a, b) => b.z - a.z);
   return { levels, lowest, highest, rearmost, deepest, thinnest };
@@ -91,9 +91,9 @@ function levelsOf(
 /** The heights at both ends of a surface over one place. */
 function spanOf(surface: Surface): readonly number[] {
   if (surface.kind === 'level') return [surface.z];
-  if (surface.kind === 'ramp') return [surface.ramp.start, surface.ramp.end];
-  const { woven, band } = surface;
-  const { ramp, levels, pieces } = woven;
+  if (surface.kind === 'profile') return [surface.profile.start, surface.profile.end];
+  const { embedded, band } = surface;
+  const { profile, levels, pieces } = embedded;
   const deepest = band < levels.length ? levels[band] : Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
-  return [ramp.at(band === 0 ? 0 : levels[band - 1]), ramp.at(deepest)];
+  return [profile.at(band === 0 ? 0 : levels[band - 1]), profile.at(deepest)];
 }

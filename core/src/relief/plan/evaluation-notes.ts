@@ -101,12 +101,12 @@ export function layerNotes(
 /** Parts of which nothing is left, since others that are built after them take their place. */
 function buriedNotes(layers: readonly Layer[], { effective, seen }: Laid, nameOf: (id: string) => string | undefined): Note[] {
   const byPart = new Map<string, number[]>();
-  layers.forEach(({ part, does }, index) => {
-    if (effective.has(index) && part !== '' && does !== 'keep' && does !== 'back up')
+  layers.forEach(({ part, operation }, index) => {
+    if (effective.has(index) && part !== '' && operation !== 'keep' && operation !== 'back up')
       byPart.set(part, [...(byPart.get(part) ?? []), index]);
   });
   return [...byPart].flatMap(([part, own]) => {
-    if (own.some((index) => seen.has(index) || layers[index].does === 'through')) return [];
+    if (own.some((index) => seen.has(index) || layers[index].operation === 'through')) return [];
     const box = bounds(own.flatMap((index) => layers[index].contours))!;
     const over = layers.findIndex(
       (layer, index) =>
@@ -155,7 +155,9 @@ export function materialNotes(
     const box = bounds([loose[0].ring])!;
     const place = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
     // Whose cut it is that has the piece in it.
-    const layer = [...layers].reverse().find(({ does, contours }) => does === 'through' && liesIn(box, bounds(contours)));
+    const layer = [...layers]
+      .reverse()
+      .find(({ operation, contours }) => operation === 'through' && liesIn(box, bounds(contours)));
     const part = sign.parts.find(({ id }) => id === layer?.part);
     if (sign.blank.cutTo) return [...out, cutToNote(sign.blank.cutTo, pieces.length, place)];
     const mend = part && !part.bridges ? ({ part: part.id, remedy: 'bridges' } as const) : { part: part?.id };

@@ -7,9 +7,9 @@ import { FIRST_PLACE } from './laying.js';
 import { type Layer } from '../placing/layers.js';
 import { type Note } from '../../notes/index.js';
 import { type TextMeasures } from '../placing/part-outline.js';
-import { type PlacedPatch } from '../slopes/slope-mesh.js';
+import { type PlacedSlopeMesh } from '../slopes/slope-mesh.js';
 import { type StudPlace } from '../placing/studs.js';
-import { heightOn } from '../slopes/weave.js';
+import { heightOn } from '../slopes/embedded-slopes.js';
 
 /** Places of the plan with one surface over them, and what it is made by. */
 export interface Place {
@@ -84,7 +84,7 @@ export interface Evaluation {
   readonly thinnest: number;
   readonly layers: readonly Layer[];
   /** The slopes of letters that keep them to themselves. */
-  readonly patches: ReadonlyMap<Inset, PlacedPatch>;
+  readonly slopeMeshes: ReadonlyMap<Inset, PlacedSlopeMesh>;
   readonly rungs: readonly Rung[];
   readonly parts: readonly PartPlan[];
   readonly notes: readonly Note[];
@@ -98,11 +98,11 @@ export function heightOf(surface: Surface, x: number, y: number): number {
   switch (surface.kind) {
     case 'level':
       return surface.z;
-    case 'woven':
-      return heightOn(surface.woven, x, y);
-    case 'ramp':
+    case 'embedded':
+      return heightOn(surface.embedded, x, y);
+    case 'profile':
       // Only its edge lies in the plan itself.
-      return surface.ramp.start;
+      return surface.profile.start;
   }
 }
 
@@ -114,7 +114,7 @@ export function partsSeen({ parts, sign, side }: Evaluation): PartPlan[] {
 
 /** The layer of the insert that a place is part of; undefined where it is of the blank's own material. */
 export const insertAt = ({ layers }: Pick<Evaluation, 'layers'>, { surface, under }: Place): number | undefined =>
-  [under.layer, surface.layer].find((layer) => layers[layer]?.does === 'insert');
+  [under.layer, surface.layer].find((layer) => layers[layer]?.operation === 'insert');
 
 /** Rings of one label, or of several as one. */
 export const regionOf = (evaluation: Evaluation, ...labels: readonly number[]): Outline =>

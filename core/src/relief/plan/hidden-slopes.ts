@@ -1,38 +1,38 @@
-import { arrange, type Creases, type NodingMemory, TouchedCells, type Windings } from '../../arrangement/index.js';
+import { arrange, type Constraints, type NodingMemory, TouchedCells, type Windings } from '../../arrangement/index.js';
 import { type Contour } from '../../geometry/index.js';
 import { heightsOf } from '../slopes/slope-intersections.js';
 import { BACK_LAYER, FACE_LAYER, LEVEL_STEP } from './relief-function.js';
 import { type Layer } from '../placing/layers.js';
-import { joined, type Weave, type Woven } from '../slopes/weave.js';
+import { joined, type Embedding, type EmbeddedSlope } from '../slopes/embedded-slopes.js';
 
 /**
  * Slopes that others hide, or that are cut away again, need no lines where that is so: of what lies over a place the bounds of every
- * height are known before anything is woven, and with them which heights make a difference there.
+ * height are known before anything is embedded, and with them which heights make a difference there.
  */
 
-/** A weave without the lines and creases that make no difference. */
+/** A embed without the lines and constraints that make no difference. */
 export interface Visible {
-  readonly contours: Weave['contours'];
-  readonly woven: readonly Woven[];
-  readonly creases: Creases;
+  readonly contours: Embedding['contours'];
+  readonly embedded: readonly EmbeddedSlope[];
+  readonly constraints: Constraints;
   /** Whether it makes a difference anywhere which of two layers is the higher. */
   mayMeet(first: number, second: number): boolean;
 }
 
-/** Below this many numbers in all creases there is nothing to gain. */
+/** Below this many numbers in all constraints there is nothing to gain. */
 const FEWEST = 4000;
 
-/** What slopes are woven into the plan by, without what lies where it makes no difference. */
+/** What slopes are embedded into the plan by, without what lies where it makes no difference. */
 export function withoutHidden(
-  { contours, woven, creases }: Weave,
+  { contours, embedded, constraints }: Embedding,
   blank: Contour,
   layers: readonly Layer[],
   thickness: number,
   { memory, hasSides }: { readonly memory: NodingMemory; readonly hasSides: boolean },
 ): Visible {
-  const count = creases.reduce((sum, list) => sum + list.length, 0);
-  if (count < FEWEST) return { contours, woven, creases: joined(creases), mayMeet: () => true };
-  const bounds = new HeightBounds(layers, contours, woven, thickness, hasSides);
+  const count = constraints.reduce((sum, list) => sum + list.length, 0);
+  if (count < FEWEST) return { contours, embedded, constraints: joined(constraints), mayMeet: () => true };
+  const bounds = new HeightBounds(layers, contours, embedded, thickness, hasSides);
   const places: Place[] = [new Place([])];
   const { edges } = arrange([[blank], ...contours], (windings) => places.push(bounds.at(windings)) - 1, {
     segments: [],
@@ -46,16 +46,16 @@ export function withoutHidden(
   });
   const mayMeet = (first: number, second: number): boolean => mattering.some((set) => set.has(first) && set.has(second));
   /** By area, where one of its slopes makes a difference; none where they all do wherever they lie. */
-  const cells = creases.map((_, area) => {
-    const own = woven.filter((each) => each.area === area).map(({ layer }) => layer);
+  const cells = constraints.map((_, area) => {
+    const own = embedded.filter((each) => each.area === area).map(({ layer }) => layer);
     const isShown = (place: number): boolean => own.some((layer) => mattering[place].has(layer));
     const isHidden = places.some(({ present }, place) => own.some((layer) => present.includes(layer)) && !isShown(place));
     return isHidden ? new TouchedCells(edges, isShown) : undefined;
   });
   return {
     contours,
-    creases: joined(creases.map((list, area) => cells[area]?.touching(list) ?? list)),
-    woven: woven.map((each) => {
+    constraints: joined(constraints.map((list, area) => cells[area]?.touching(list) ?? list)),
+    embedded: embedded.map((each) => {
       const shown = cells[each.area];
       return shown ? { ...each, rings: each.rings.map((rings) => rings.flatMap((ring) => shown.shortened(ring) ?? [])) } : each;
     }),
@@ -90,20 +90,20 @@ class HeightBounds {
 
   constructor(
     private readonly layers: readonly Layer[],
-    contours: Weave['contours'],
-    woven: readonly Woven[],
+    contours: Embedding['contours'],
+    embedded: readonly EmbeddedSlope[],
     private readonly thickness: number,
     private readonly hasSides: boolean,
   ) {
-    const byLayer = new Map(woven.map((each) => [each.layer, each]));
-    this.heights = layers.map(({ ramp, z }, i) => {
-      if (!ramp) return { low: z, high: z };
+    const byLayer = new Map(embedded.map((each) => [each.layer, each]));
+    this.heights = layers.map(({ profile, z }, i) => {
+      if (!profile) return { low: z, high: z };
       const each = byLayer.get(i);
       // Letters of the layer that nothing comes near keep their slopes to themselves, and may be deeper.
       const isAll = each && each.pieces.reduce((sum, { outline }) => sum + outline.length, 0) === contours[i].length;
-      return isAll ? heightsOf(each) : ramp.upTo(Infinity);
+      return isAll ? heightsOf(each) : profile.upTo(Infinity);
     });
-    this.keeps = layers.some(({ does }) => does === 'keep');
+    this.keeps = layers.some(({ operation }) => operation === 'keep');
   }
 
   /** @param windings of a place, without lines of slopes */
@@ -113,15 +113,15 @@ class HeightBounds {
     for (let i = 0; i < windings.length; i += 2) if (windings[i] > 0) present.push(windings[i] - 1);
     const place = new Place(present);
     const { matters, doubts } = place;
-    if (windings[0] !== 0 || (this.keeps && !present.some((index) => layers[index].does === 'keep'))) return place;
+    if (windings[0] !== 0 || (this.keeps && !present.some((index) => layers[index].operation === 'keep'))) return place;
     let front: Reach = { low: 0, high: 0, owners: [FACE_LAYER] };
     let back: Reach = { low: -thickness, high: -thickness, owners: [BACK_LAYER] };
     for (const index of present) {
-      const { does, isBehind, under } = layers[index];
-      if (does === 'keep' || does === 'back up' || does === 'mark') continue;
-      if (does === 'through') return place;
+      const { operation, isBehind, under } = layers[index];
+      if (operation === 'keep' || operation === 'back up' || operation === 'mark') continue;
+      if (operation === 'through') return place;
       const { low, high } = this.heights[index];
-      if (does === 'insert') {
+      if (operation === 'insert') {
         front = { low, high, owners: [index] };
         back = { low: under!, high: under!, owners: [index] };
         continue;
@@ -142,14 +142,14 @@ class HeightBounds {
 
   /** What a layer makes of a surface. */
   private applied(was: Reach, index: number, { effective, doubts }: Place): Reach {
-    const { does, isBehind, ramp } = this.layers[index];
+    const { operation, isBehind, profile } = this.layers[index];
     const own = this.heights[index];
     const alone: Reach = { ...own, owners: [index] };
-    const isHigher = (does === 'raise') !== (isBehind ?? false);
-    if (does !== 'set' && (isHigher ? own.high <= was.low : own.low >= was.high)) return was;
+    const isHigher = (operation === 'raise') !== (isBehind ?? false);
+    if (operation !== 'set' && (isHigher ? own.high <= was.low : own.low >= was.high)) return was;
     // A slope that begins where the other ends lies beyond it everywhere but for its edge.
-    const gap = ramp ? -LEVEL_STEP : LEVEL_STEP;
-    if (does === 'set' || (isHigher ? own.low > was.high + gap : own.high < was.low - gap)) {
+    const gap = profile ? -LEVEL_STEP : LEVEL_STEP;
+    if (operation === 'set' || (isHigher ? own.low > was.high + gap : own.high < was.low - gap)) {
       effective.add(index);
       return alone;
     }

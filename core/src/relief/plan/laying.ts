@@ -1,13 +1,20 @@
-import { arrange, type Arrangement, type Inset, type LabelledEdges, type NodingMemory, type Windings } from '../../arrangement/index.js';
+import {
+  arrange,
+  type Arrangement,
+  type Inset,
+  type LabelledEdges,
+  type NodingMemory,
+  type Windings,
+} from '../../arrangement/index.js';
 import { type Box, bounds, type Contour } from '../../geometry/index.js';
 import { THROUGH } from '../../sign/index.js';
-import { crossingsOf } from '../slopes/slope-intersections.js';
+import { slopeIntersections } from '../slopes/slope-intersections.js';
 import { withoutHidden } from './hidden-slopes.js';
-import { FACE_LAYER, Fold, LEVEL_STEP, type Material, type Surface } from './relief-function.js';
+import { FACE_LAYER, ReliefFunction, LEVEL_STEP, type Material, type Surface } from './relief-function.js';
 import { type Layer } from '../placing/layers.js';
-import { type Patches, type PlacedPatch } from '../slopes/slope-mesh.js';
+import { type SlopeMeshes, type PlacedSlopeMesh } from '../slopes/slope-mesh.js';
 import { type SideBand, sideBandsOf } from './side-bands.js';
-import { type Fields, groundOf, weave as weaveSlopes } from '../slopes/weave.js';
+import { type Fields, groundOf, embedSlopes as weaveSlopes } from '../slopes/embedded-slopes.js';
 
 /** Labels of the relief's plan: outside the blank, cut through, and from 2 on the places with material. */
 export const OUTSIDE = 0;
@@ -21,7 +28,7 @@ export const isSolid = (label: number): boolean => label >= FIRST_PLACE;
 export interface Laid {
   readonly arrangement: Arrangement;
   readonly materials: readonly Banded[];
-  readonly patches: ReadonlyMap<Inset, PlacedPatch>;
+  readonly slopeMeshes: ReadonlyMap<Inset, PlacedSlopeMesh>;
   readonly overhanging: ReadonlySet<number>;
   readonly onBlank: ReadonlySet<number>;
   readonly effective: ReadonlySet<number>;
@@ -31,8 +38,8 @@ export interface Laid {
   readonly seen: ReadonlySet<number>;
   /** Pairs of layers, one of either side, that leave nothing between them, each once. */
   readonly met: readonly (readonly [number, number])[];
-  /** Contours that must be woven after all; the rest does not count then. */
-  readonly unwoven: readonly Contour[];
+  /** Contours that must be embedded after all; the rest does not count then. */
+  readonly notEmbedded: readonly Contour[];
 }
 
 /** A blank as it is laid: its edge, how thick it is, and whether its face and its back are painted. */
@@ -53,39 +60,48 @@ export interface Banded extends Material {
 /** What is remembered from one plan to the next. */
 export interface Known {
   readonly fields: Fields;
-  readonly patches: Patches;
+  readonly slopeMeshes: SlopeMeshes;
   readonly memory: NodingMemory;
 }
 
 /** The relief function on the places of the plan. */
 export function layOut(blank: LaidBlank, layers: readonly Layer[], known: Known): Laid {
-  // Slopes of the side that is turned away are always woven: letters keep slopes to themselves on the other.
-  const must = new Set<Contour>(layers.flatMap(({ isBehind, ramp, contours }) => (isBehind && ramp ? contours : [])));
+  // Slopes of the side that is turned away are always embedded: letters keep slopes to themselves on the other.
+  const must = new Set<Contour>(layers.flatMap(({ isBehind, profile, contours }) => (isBehind && profile ? contours : [])));
   for (;;) {
     const laid = lay(blank, layers, must, known);
-    const fresh = laid.unwoven.filter((contour) => !must.has(contour));
+    const fresh = laid.notEmbedded.filter((contour) => !must.has(contour));
     if (fresh.length === 0) return laid;
     for (const contour of fresh) must.add(contour);
   }
 }
 
-function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Contour>, { fields, patches, memory }: Known): Laid {
+function lay(
+  blank: LaidBlank,
+  layers: readonly Layer[],
+  must: ReadonlySet<Contour>,
+  { fields, slopeMeshes, memory }: Known,
+): Laid {
   const { thickness } = blank;
   /** Where nothing but the bare blank is seen upright sides need not be told apart. */
-  const hasSides = blank.sides !== undefined || layers.some(({ sides, does }) => sides !== undefined || does === 'insert');
+  const hasSides =
+    blank.sides !== undefined || layers.some(({ sides, operation }) => sides !== undefined || operation === 'insert');
   const weave = weaveSlopes(blank.contour, layers, fields, levelsBeside(layers, thickness), must);
-  const { contours, woven, creases, mayMeet } = withoutHidden(weave, blank.contour, layers, thickness, { memory, hasSides });
+  const { contours, embedded, constraints, mayMeet } = withoutHidden(weave, blank.contour, layers, thickness, {
+    memory,
+    hasSides,
+  });
   const lines: (readonly Contour[])[] = [];
-  for (const each of woven) {
+  for (const each of embedded) {
     each.plan = 1 + layers.length + lines.length;
     lines.push(
       each.pieces.flatMap(({ outline }) => outline),
       ...each.rings,
     );
   }
-  const crossings = crossingsOf(woven, layers, mayMeet);
-  crossings.forEach((crossing, i) => (crossing.layer = 1 + layers.length + lines.length + i));
-  const fold = new Fold(layers, woven, crossings, thickness);
+  const intersections = slopeIntersections(embedded, layers, mayMeet);
+  intersections.forEach((intersection, i) => (intersection.layer = 1 + layers.length + lines.length + i));
+  const fold = new ReliefFunction(layers, embedded, intersections, thickness);
 
   const materials: Banded[] = [];
   const labels = new Map<string, number>();
@@ -96,8 +112,8 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
   };
   const sideLooks = (layer: number): string => {
     if (layer < 0) return blank.sides ?? '';
-    const { top, sides, isRidged, does } = layers[layer];
-    return `${(isRidged ? (top ?? sides) : sides) ?? ''}${does === 'insert' ? ` of ${layer}` : ''}`;
+    const { top, sides, isRidged, operation } = layers[layer];
+    return `${(isRidged ? (top ?? sides) : sides) ?? ''}${operation === 'insert' ? ` of ${layer}` : ''}`;
   };
   const labelOf = (material: Material): number => {
     const { surface, under } = material;
@@ -117,7 +133,7 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
   const effective = new Set<number>();
   const seen = new Set<number>();
   const grounds = new Map<number, number>();
-  const unwoven: Contour[] = [];
+  const notEmbedded: Contour[] = [];
   /** By label of a letter that keeps its slopes to itself, the layers that slope there. */
   const slopes = new Map<number, readonly number[]>();
   const met = new Map<string, readonly [number, number]>();
@@ -128,64 +144,64 @@ function lay(blank: LaidBlank, layers: readonly Layer[], must: ReadonlySet<Conto
       for (let i = 0; i < windings.length; i += 2) overhanging.add(windings[i] - 1);
       return OUTSIDE;
     }
-    const folded = fold.at(windings);
-    for (const layer of folded.present) onBlank.add(layer);
-    for (const layer of folded.effective) effective.add(layer);
-    for (const { layer, z } of folded.idle) {
+    const value = fold.at(windings);
+    for (const layer of value.present) onBlank.add(layer);
+    for (const layer of value.effective) effective.add(layer);
+    for (const { layer, z } of value.idle) {
       const own = layers[layer].isBehind ? -thickness - z : z;
       grounds.set(layer, Math.max(grounds.get(layer) ?? -Infinity, own));
     }
-    for (const layer of folded.unwoven) unwoven.push(...layers[layer].contours);
-    if (folded.met) met.set(folded.met.join(), folded.met);
-    if (folded.material) {
-      for (const { layer, marked } of [folded.material.surface, folded.material.under])
+    for (const layer of value.notEmbedded) notEmbedded.push(...layers[layer].contours);
+    if (value.met) met.set(value.met.join(), value.met);
+    if (value.material) {
+      for (const { layer, marked } of [value.material.surface, value.material.under])
         for (const each of [layer, marked]) if (each !== undefined) seen.add(each);
-      const label = labelOf(folded.material);
-      if (folded.material.surface.kind === 'ramp') {
+      const label = labelOf(value.material);
+      if (value.material.surface.kind === 'profile') {
         const known = slopes.get(label) ?? [];
-        slopes.set(label, [...known, ...folded.present.filter((layer) => layers[layer].ramp && !known.includes(layer))]);
+        slopes.set(label, [...known, ...value.present.filter((layer) => layers[layer].profile && !known.includes(layer))]);
       }
       return label;
     }
-    return folded.isOutside ? OUTSIDE : HOLE;
+    return value.isOutside ? OUTSIDE : HOLE;
   };
-  const isWoven = (label: number): boolean => {
+  const isEmbedded = (label: number): boolean => {
     const material = materials[label - FIRST_PLACE];
-    return material?.surface.kind === 'woven' || material?.under.kind === 'woven';
+    return material?.surface.kind === 'embedded' || material?.under.kind === 'embedded';
   };
   const arrangement = arrange([[blank.contour], ...contours, ...lines], relief, {
-    segments: creases,
-    on: isWoven,
+    segments: constraints,
+    on: isEmbedded,
     memory,
-    borders: crossings.map(({ layer, border }) => ({ layer, segments: border })),
+    borders: intersections.map(({ layer, border }) => ({ layer, segments: border })),
   });
   // Where an edge of the plan runs along such slopes something does come near.
   for (const label of labelsOnEdges(arrangement.base))
-    for (const layer of slopes.get(label) ?? []) unwoven.push(...layers[layer].contours);
-  const made = new Map<Inset, PlacedPatch>();
-  if (unwoven.length === 0) {
+    for (const layer of slopes.get(label) ?? []) notEmbedded.push(...layers[layer].contours);
+  const made = new Map<Inset, PlacedSlopeMesh>();
+  if (notEmbedded.length === 0) {
     for (const inset of arrangement.insets) {
       const material = materials[inset.inside - FIRST_PLACE];
-      if (material?.surface.kind !== 'ramp') continue;
+      if (material?.surface.kind !== 'profile') continue;
       const { surface, under } = material;
-      const placed = patches.of(groundOf(inset.contours, layers[surface.layer]), surface.ramp);
-      // One that comes out at the back is woven, so that a line stands where it does.
-      const isInside = under.kind === 'level' && surface.ramp.upTo(placed.patch.whole.deepest).low > under.z;
-      if (placed.patch.whole.isWhole && isInside) made.set(inset, placed);
-      else unwoven.push(...inset.contours);
+      const placed = slopeMeshes.of(groundOf(inset.contours, layers[surface.layer]), surface.profile);
+      // One that comes out at the back is embedded, so that a line stands where it does.
+      const isInside = under.kind === 'level' && surface.profile.upTo(placed.slopeMesh.whole.deepest).low > under.z;
+      if (placed.slopeMesh.whole.isWhole && isInside) made.set(inset, placed);
+      else notEmbedded.push(...inset.contours);
     }
   }
   return {
     arrangement,
     materials,
-    patches: made,
+    slopeMeshes: made,
     overhanging,
     onBlank,
     effective,
     grounds,
     seen,
     met: [...met.values()],
-    unwoven,
+    notEmbedded,
   };
 }
 
@@ -201,10 +217,10 @@ function levelsBeside(layers: readonly Layer[], thickness: number): (layer: numb
   const boxes = layers.map(({ contours }) => bounds(contours));
   return (layer) => {
     const own = boxes[layer];
-    const near = layers.flatMap(({ z, under, ramp, does }, other) => {
+    const near = layers.flatMap(({ z, under, profile, operation }, other) => {
       const box = boxes[other];
-      if (!own || !box || !areNear(own, box) || z === THROUGH || does === 'mark' || does === 'keep') return [];
-      return [z, under ?? z, ramp ? ramp.start : z];
+      if (!own || !box || !areNear(own, box) || z === THROUGH || operation === 'mark' || operation === 'keep') return [];
+      return [z, under ?? z, profile ? profile.start : z];
     });
     return [0, -thickness, ...near.filter(isReal)];
   };
@@ -220,19 +236,19 @@ const areNear = (a: Box, b: Box): boolean =>
 const isReal = (z: number): boolean => Math.abs(z) < 4000;
 
 /** What tells places of one surface apart. */
-function finishesOf({ top, sides, does, part, tier }: Layer): string {
+function finishesOf({ top, sides, operation, part, tier }: Layer): string {
   const finishes = top || sides ? `${top ?? ''} ${sides ?? ''}` : '';
   // Of another material.
-  return does === 'insert' || does === 'back up' ? `${finishes} ${does} ${part} ${tier}` : finishes;
+  return operation === 'insert' || operation === 'back up' ? `${finishes} ${operation} ${part} ${tier}` : finishes;
 }
 
 function keyOf(surface: Surface): string {
   switch (surface.kind) {
     case 'level':
       return `${Math.round(surface.z / LEVEL_STEP)}`;
-    case 'ramp':
-      return surface.ramp.key;
-    case 'woven':
-      return `${surface.woven.layer} ${surface.band}`;
+    case 'profile':
+      return surface.profile.key;
+    case 'embedded':
+      return `${surface.embedded.layer} ${surface.band}`;
   }
 }

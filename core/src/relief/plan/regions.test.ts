@@ -15,7 +15,7 @@ const evaluate = (sign: Sign): Evaluation => workshop.evaluate(sign);
 
 const SLOPED: Edge = { kind: 'sloped', angle: 45, sized: 'foot' };
 
-/** Words that keep their slopes to themselves, beside a panel that is woven. */
+/** Words that keep their slopes to themselves, beside a panel that is embedded. */
 function slopedSign(): Sign {
   const sign = bareSign(200, 80, 12);
   addShape(sign, [60, 50], { kind: 'carve', by: 3 }, { x: -60 });

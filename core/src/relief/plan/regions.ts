@@ -1,12 +1,12 @@
 import { insideLeft, type Outline } from '../../geometry/index.js';
-import { keepCommon } from '../../arrangement/index.js';
+import { intersection } from '../../arrangement/index.js';
 import { type Evaluation, type Level, placeOf, regionOf } from './evaluation.js';
 import { type Side, type Sign } from '../../sign/index.js';
 import { FACE_LAYER, type Surface } from './relief-function.js';
 import { type Layer } from '../placing/layers.js';
-import { type Ramp } from '../profile/height-profile.js';
-import { placedRings, topOfPatch } from '../slopes/slope-mesh.js';
-import { linesOf, ringsAt } from '../slopes/weave.js';
+import { type HeightProfile } from '../profile/height-profile.js';
+import { placedRings, topOfSlopeMesh } from '../slopes/slope-mesh.js';
+import { linesOf, ringsAt } from '../slopes/embedded-slopes.js';
 
 const SAME = 1e-6;
 
@@ -16,10 +16,10 @@ const MOST_BANDS = 2 * BANDS;
 
 /** Everything at a level, the level tops of sloped letters among it. */
 export function levelOutline(evaluation: Evaluation, { z, labels }: Level): Outline {
-  const tops = [...evaluation.patches].flatMap(([{ inside }, placed]) => {
+  const tops = [...evaluation.slopeMeshes].flatMap(([{ inside }, placed]) => {
     const surface = placeOf(evaluation, inside)?.surface;
-    if (surface?.kind !== 'ramp' || Math.abs(surface.ramp.end - z) >= SAME) return [];
-    return placedRings(topOfPatch(placed, surface.ramp) ?? [], placed);
+    if (surface?.kind !== 'profile' || Math.abs(surface.profile.end - z) >= SAME) return [];
+    return placedRings(topOfSlopeMesh(placed, surface.profile) ?? [], placed);
   });
   return labels.length === 0 ? tops : [...regionOf(evaluation, ...labels), ...tops];
 }
@@ -44,43 +44,47 @@ export function slopeBands(evaluation: Evaluation): Band[] {
   const bands: Band[] = [];
   const step = Math.max(1, -evaluation.lowest, evaluation.highest) / BANDS;
   for (const { label, surface, areaMm2 } of evaluation.places)
-    if (surface.kind === 'woven' && areaMm2 > 0) bands.push(...wovenBands(surface, regionOf(evaluation, label), step));
-  for (const [{ inside, contours }, placed] of evaluation.patches) {
+    if (surface.kind === 'embedded' && areaMm2 > 0) bands.push(...embeddedBands(surface, regionOf(evaluation, label), step));
+  for (const [{ inside, contours }, placed] of evaluation.slopeMeshes) {
     const surface = placeOf(evaluation, inside)?.surface;
-    if (surface?.kind !== 'ramp') continue;
-    const { patch } = placed;
-    const { deepest } = patch.whole;
-    const levels = bandLines(surface.ramp, step, deepest);
-    const rings = levels.length === patch.levels.length ? patch.rings : patch.whole.linesAt(levels);
+    if (surface?.kind !== 'profile') continue;
+    const { slopeMesh } = placed;
+    const { deepest } = slopeMesh.whole;
+    const levels = bandLines(surface.profile, step, deepest);
+    const rings = levels.length === slopeMesh.levels.length ? slopeMesh.rings : slopeMesh.whole.linesAt(levels);
     for (let k = 0; k <= levels.length; k++) {
       const from = k === 0 ? 0 : levels[k - 1];
       const to = k < levels.length ? levels[k] : deepest;
-      const z = surface.ramp.at((from + to) / 2);
+      const z = surface.profile.at((from + to) / 2);
       bands.push({
         z,
         outline: k === 0 ? insideLeft(contours) : placedRings(rings[k - 1], placed),
         layer: surface.layer,
         marked: surface.marked,
         rank: k,
-        isTop: k > 0 && levels[k - 1] >= surface.ramp.run,
+        isTop: k > 0 && levels[k - 1] >= surface.profile.run,
       });
     }
   }
   return bands;
 }
 
-/** A woven place in bands, the whole of it first. */
-function wovenBands({ woven, band, layer, marked }: Surface & { kind: 'woven' }, outline: Outline, step: number): Band[] {
-  const { ramp, levels, pieces } = woven;
+/** A embedded place in bands, the whole of it first. */
+function embeddedBands(
+  { embedded, band, layer, marked }: Surface & { kind: 'embedded' },
+  outline: Outline,
+  step: number,
+): Band[] {
+  const { profile, levels, pieces } = embedded;
   const from = band === 0 ? 0 : levels[band - 1];
   const deepest = Math.max(...pieces.map(({ drawn }) => drawn.field.deepest));
-  const to = band < levels.length ? levels[band] : Math.min(deepest, ramp.run);
-  const lines = between(ramp, from, to, step);
+  const to = band < levels.length ? levels[band] : Math.min(deepest, profile.run);
+  const lines = between(profile, from, to, step);
   const rings = ringsAt(pieces, lines);
   const marks = [from, ...lines, to];
   return marks.slice(1).map((next, k) => ({
-    z: ramp.at((marks[k] + next) / 2),
-    outline: k === 0 ? outline : keepCommon(outline, rings[k - 1]),
+    z: profile.at((marks[k] + next) / 2),
+    outline: k === 0 ? outline : intersection(outline, rings[k - 1]),
     layer,
     marked,
     ...(lines.length > 0 && { rank: k }),
@@ -88,24 +92,24 @@ function wovenBands({ woven, band, layer, marked }: Surface & { kind: 'woven' },
   }));
 }
 
-/** Distances that part a straight stretch of a ramp into bands of about a step of height. */
-function between(ramp: Ramp, from: number, to: number, step: number): number[] {
-  const parts = Math.min(MOST_BANDS, Math.round(Math.abs(ramp.at(to) - ramp.at(from)) / step));
+/** Distances that part a straight stretch of a profile into bands of about a step of height. */
+function between(profile: HeightProfile, from: number, to: number, step: number): number[] {
+  const parts = Math.min(MOST_BANDS, Math.round(Math.abs(profile.at(to) - profile.at(from)) / step));
   return Array.from({ length: Math.max(0, parts - 1) }, (_, k) => from + ((to - from) * (k + 1)) / parts);
 }
 
-/** Distances that part a ramp where it breaks, and between into bands of about a step of height. */
-function bandLines(ramp: Ramp, step: number, deepest: number): number[] {
-  const breaks = linesOf(ramp, [], deepest);
+/** Distances that part a profile where it breaks, and between into bands of about a step of height. */
+function bandLines(profile: HeightProfile, step: number, deepest: number): number[] {
+  const breaks = linesOf(profile, [], deepest);
   const marks = [0, ...breaks, ...(breaks.at(-1)! >= deepest ? [] : [deepest])];
-  return [...breaks, ...marks.slice(1).flatMap((to, i) => between(ramp, marks[i], to, step))].sort((a, b) => a - b);
+  return [...breaks, ...marks.slice(1).flatMap((to, i) => between(profile, marks[i], to, step))].sort((a, b) => a - b);
 }
 
 /** What is bare is seen as: the material, or the cap or the core of a laminate. */
 export type Bare = 'bare' | 'cap' | 'core';
 
 /** What a surface wears: the id of a finish, or which bare material it shows. */
-export interface Worn {
+export interface SurfaceFinish {
   readonly finish?: string;
   readonly bare: Bare;
   /** What it is of, where that is another material than the blank's. */
@@ -131,16 +135,16 @@ function plyAt({ blank: { laminate, thickness } }: Sign, side: Side, z: number):
  * @param made by which layers of the evaluation, less than 0 for the face of the blank
  * @param z of the place, which tells the plies of a laminate apart
  */
-export function wornBy(
+export function surfaceFinishOf(
   { layers, sign, side }: Evaluation,
   { layer, marked }: Pick<Surface, 'layer' | 'marked'>,
   isSloped: boolean,
   z: number,
-): Worn {
+): SurfaceFinish {
   const { finish: onBlank } = sign.blank;
   const own = layers[layer];
-  const isInsert = own?.does === 'insert';
-  const bare = isInsert || own?.does === 'back up' ? 'bare' : plyAt(sign, side, z);
+  const isInsert = own?.operation === 'insert';
+  const bare = isInsert || own?.operation === 'back up' ? 'bare' : plyAt(sign, side, z);
   const material = isInsert ? insertMaterial(sign, own) : undefined;
   const isFace = (layer === FACE_LAYER) === (side === 'front');
   const top = layers[marked ?? -1]?.top ?? (own ? own.top : isFace ? onBlank?.face : onBlank?.back);

@@ -1,8 +1,8 @@
 import { type Windings } from '../../arrangement/index.js';
 import { type Layer } from '../placing/layers.js';
-import { higher, lower, Ramp } from '../profile/height-profile.js';
-import { type Crossing } from '../slopes/slope-intersections.js';
-import { type Woven } from '../slopes/weave.js';
+import { higher, lower, HeightProfile } from '../profile/height-profile.js';
+import { type SlopeIntersection } from '../slopes/slope-intersections.js';
+import { type EmbeddedSlope } from '../slopes/embedded-slopes.js';
 
 /** What a surface over a place of the plan is made by. */
 interface Made {
@@ -17,9 +17,9 @@ export type Surface = Made &
   (
     | /** Level. */ { readonly kind: 'level'; readonly z: number }
       /** The slope of a letter that nothing comes near, by the distance from its edge. */
-    | { readonly kind: 'ramp'; readonly ramp: Ramp }
-    /** A slope that is woven into the plan, between two of its lines. */
-    | { readonly kind: 'woven'; readonly woven: Woven; readonly band: number }
+    | { readonly kind: 'profile'; readonly profile: HeightProfile }
+    /** A slope that is embedded into the plan, between two of its lines. */
+    | { readonly kind: 'embedded'; readonly embedded: EmbeddedSlope; readonly band: number }
   );
 
 /** Layer of a surface that is the face of the blank, or its back. */
@@ -27,7 +27,7 @@ export const FACE_LAYER = -1;
 export const BACK_LAYER = -2;
 
 /** What the relief function makes of a place: material between two surfaces, or none; with what had an effect. */
-export interface Folded {
+export interface ReliefValue {
   readonly material?: Material;
   /** Whether it lies outside of all that is kept. */
   readonly isOutside?: boolean;
@@ -39,8 +39,8 @@ export interface Folded {
   readonly idle: readonly { readonly layer: number; readonly z: number }[];
   /** Layers that lie over the place. */
   readonly present: readonly number[];
-  /** Sloped letters, taken for lonely ones, that stand on a slope and must be woven too. */
-  readonly unwoven: readonly number[];
+  /** Sloped letters, taken for isolated ones, that stand on a slope and must be embedded too. */
+  readonly notEmbedded: readonly number[];
 }
 
 /** What there is over and under a place of the plan. */
@@ -63,28 +63,28 @@ export interface Step {
 export const LEVEL_STEP = 1e-6;
 
 /** The relief function on the windings of a place. Layer 0 of the plan is the blank, layer i + 1 the layer i, then come lines. */
-export class Fold {
-  private readonly wovenAt = new Map<number, Woven>();
+export class ReliefFunction {
+  private readonly embeddedAt = new Map<number, EmbeddedSlope>();
   private readonly keeps: boolean;
 
   constructor(
     private readonly layers: readonly Layer[],
-    woven: readonly Woven[],
-    private readonly crossings: readonly Crossing[],
+    embedded: readonly EmbeddedSlope[],
+    private readonly intersections: readonly SlopeIntersection[],
     private readonly thickness: number,
   ) {
-    for (const each of woven) this.wovenAt.set(each.layer, each);
-    this.keeps = layers.some(({ does }) => does === 'keep');
+    for (const each of embedded) this.embeddedAt.set(each.layer, each);
+    this.keeps = layers.some(({ operation }) => operation === 'keep');
   }
 
   /** @param windings of a place on the blank */
-  at(windings: Windings): Folded {
+  at(windings: Windings): ReliefValue {
     const { layers, thickness } = this;
     const there = new Set<number>();
     for (let i = 0; i < windings.length; i += 2) there.add(windings[i]);
     const effective: number[] = [];
     const present: number[] = [];
-    const unwoven: number[] = [];
+    const notEmbedded: number[] = [];
     const idle: { layer: number; z: number }[] = [];
     let material: Material | undefined = {
       surface: { kind: 'level', z: 0, layer: FACE_LAYER },
@@ -94,23 +94,23 @@ export class Fold {
     let met: readonly [number, number] | undefined;
     const indices: number[] = [];
     for (let i = 2; i < windings.length && windings[i] <= layers.length; i += 2) indices.push(windings[i] - 1);
-    const plate = indices.find((index) => layers[index].does === 'back up');
-    if (this.keeps && !indices.some((index) => layers[index].does === 'keep'))
+    const plate = indices.find((index) => layers[index].operation === 'back up');
+    if (this.keeps && !indices.some((index) => layers[index].operation === 'keep'))
       return {
         material: plate === undefined ? undefined : this.plate(plate),
         isOutside: true,
         effective,
         idle,
         present,
-        unwoven,
+        notEmbedded,
       };
     for (const index of indices) {
       const layer = layers[index];
-      if (layer.does === 'keep' || layer.does === 'back up') continue;
+      if (layer.operation === 'keep' || layer.operation === 'back up') continue;
       present.push(index);
       if (!material) continue;
       const before: Material = material;
-      const after = this.applied(before, index, there, unwoven);
+      const after = this.applied(before, index, there, notEmbedded);
       if (after && after.surface === before.surface && after.under === before.under) {
         idle.push({ layer: index, z: middleHeight(before[layer.isBehind ? 'under' : 'surface']) });
         continue;
@@ -127,7 +127,7 @@ export class Fold {
       const { steps, ...both } = this.plate(plate);
       material = { ...material, [side]: both[side], steps: [...material.steps, ...steps] };
     }
-    return { material, met, effective, idle, present, unwoven };
+    return { material, met, effective, idle, present, notEmbedded };
   }
 
   /** The plate behind letters, where none of them is. */
@@ -137,21 +137,21 @@ export class Fold {
   }
 
   /** What one layer makes of a place; undefined where it is cut through. */
-  private applied(before: Material, index: number, there: ReadonlySet<number>, unwoven: number[]): Material | undefined {
+  private applied(before: Material, index: number, there: ReadonlySet<number>, notEmbedded: number[]): Material | undefined {
     const layer = this.layers[index];
-    if (layer.does === 'through') return undefined;
-    if (layer.does === 'insert') {
+    if (layer.operation === 'through') return undefined;
+    if (layer.operation === 'insert') {
       return platform(index, layer.z, layer.under!);
     }
     const side = layer.isBehind ? 'under' : 'surface';
     const was = before[side];
-    if (layer.does === 'mark') return { ...before, [side]: { ...was, marked: index } };
+    if (layer.operation === 'mark') return { ...before, [side]: { ...was, marked: index } };
     const own = this.surfaceOf(index, there);
-    if ((own.kind === 'ramp' && was.kind === 'woven') || (own.kind === 'woven' && was.kind === 'ramp'))
-      unwoven.push(own.kind === 'ramp' ? index : was.layer);
+    if ((own.kind === 'profile' && was.kind === 'embedded') || (own.kind === 'embedded' && was.kind === 'profile'))
+      notEmbedded.push(own.kind === 'profile' ? index : was.layer);
     // Seen from the reader, what rises on the side that is turned away comes lower.
-    const isHigher = (layer.does === 'raise') !== (layer.isBehind ?? false);
-    const now = layer.does === 'set' ? own : this.chosen(was, own, isHigher, there);
+    const isHigher = (layer.operation === 'raise') !== (layer.isBehind ?? false);
+    const now = layer.operation === 'set' ? own : this.chosen(was, own, isHigher, there);
     if (now === was || isSame(now, was)) return before;
     const heights = [...heightsOf(was), ...heightsOf(now)];
     const step: Step = { layer: now.layer, low: Math.min(...heights), high: Math.max(...heights) };
@@ -160,44 +160,45 @@ export class Fold {
 
   /** Whether there is material between two surfaces; lines stand wherever that changes. */
   private isOpen({ surface, under }: Material, there: ReadonlySet<number>): boolean {
-    if (surface.kind === 'ramp' || under.kind === 'ramp') return true;
+    if (surface.kind === 'profile' || under.kind === 'profile') return true;
     if (surface.kind === 'level' && under.kind === 'level') return surface.z > under.z + LEVEL_STEP;
     return this.isAbove(surface, under, there);
   }
 
   private surfaceOf(index: number, there: ReadonlySet<number>): Surface {
-    const { ramp, z } = this.layers[index];
-    if (!ramp) return { kind: 'level', z, layer: index };
-    const woven = this.wovenAt.get(index);
-    if (!woven || !there.has(woven.plan)) return { kind: 'ramp', ramp, layer: index };
+    const { profile, z } = this.layers[index];
+    if (!profile) return { kind: 'level', z, layer: index };
+    const embedded = this.embeddedAt.get(index);
+    if (!embedded || !there.has(embedded.plan)) return { kind: 'profile', profile, layer: index };
     let band = 0;
-    while (band < woven.levels.length && there.has(woven.plan + 1 + band)) band++;
+    while (band < embedded.levels.length && there.has(embedded.plan + 1 + band)) band++;
     // From the line of its run on it is level; slopes over the same area may have lines beyond.
-    if (band > 0 && woven.levels[band - 1] >= ramp.run - 1e-9) return { kind: 'level', z: ramp.end, layer: index };
-    return { kind: 'woven', woven, band, layer: index };
+    if (band > 0 && embedded.levels[band - 1] >= profile.run - 1e-9) return { kind: 'level', z: profile.end, layer: index };
+    return { kind: 'embedded', embedded, band, layer: index };
   }
 
   private chosen(a: Surface, b: Surface, isHigher: boolean, there: ReadonlySet<number>): Surface {
     if (a.kind === 'level' && b.kind === 'level') return b.z > a.z === isHigher && Math.abs(a.z - b.z) > LEVEL_STEP ? b : a;
-    if (a.kind !== 'woven' && b.kind !== 'woven') {
+    if (a.kind !== 'embedded' && b.kind !== 'embedded') {
       const [p, q] = [rampOf(a), rampOf(b)];
-      const ramp = isHigher ? higher(p, q) : lower(p, q);
-      if (ramp.key === p.key) return a;
+      const profile = isHigher ? higher(p, q) : lower(p, q);
+      if (profile.key === p.key) return a;
       // As long as it comes to the level of the newer one, that is what it is made of.
-      const layer = Math.abs(ramp.end - q.end) < LEVEL_STEP ? b.layer : a.layer;
-      return ramp.isLevel ? { kind: 'level', z: ramp.end, layer } : { kind: 'ramp', ramp, layer };
+      const layer = Math.abs(profile.end - q.end) < LEVEL_STEP ? b.layer : a.layer;
+      return profile.isLevel ? { kind: 'level', z: profile.end, layer } : { kind: 'profile', profile, layer };
     }
     return this.isAbove(b, a, there) === isHigher ? b : a;
   }
 
   /** Whether a surface lies above another here; lines stand wherever that changes. */
   private isAbove(b: Surface, a: Surface, there: ReadonlySet<number>): boolean {
-    if (a.kind === 'woven' && b.kind === 'woven' && a.woven.area !== b.woven.area) {
-      const crossing = this.crossings.find(
+    if (a.kind === 'embedded' && b.kind === 'embedded' && a.embedded.area !== b.embedded.area) {
+      const intersection = this.intersections.find(
         ({ first, second }) =>
-          (first === a.woven.layer && second === b.woven.layer) || (first === b.woven.layer && second === a.woven.layer),
+          (first === a.embedded.layer && second === b.embedded.layer) ||
+          (first === b.embedded.layer && second === a.embedded.layer),
       );
-      if (crossing) return there.has(crossing.layer) === (crossing.first === b.woven.layer);
+      if (intersection) return there.has(intersection.layer) === (intersection.first === b.embedded.layer);
     }
     return middleHeight(b) > middleHeight(a);
   }
@@ -215,21 +216,21 @@ function platform(layer: number, z: number, under: number): Material {
 /** The ends of what a surface comes to. */
 function heightsOf(surface: Surface): readonly number[] {
   if (surface.kind === 'level') return [surface.z];
-  const { start, end } = surface.kind === 'ramp' ? surface.ramp : surface.woven.ramp;
+  const { start, end } = surface.kind === 'profile' ? surface.profile : surface.embedded.profile;
   return [start, end];
 }
 
-const rampOf = (surface: Exclude<Surface, { kind: 'woven' }>): Ramp =>
-  surface.kind === 'level' ? Ramp.level(surface.z) : surface.ramp;
+const rampOf = (surface: Exclude<Surface, { kind: 'embedded' }>): HeightProfile =>
+  surface.kind === 'level' ? HeightProfile.level(surface.z) : surface.profile;
 
 /** A height in the middle of a surface over one place. */
 export function middleHeight(surface: Surface): number {
   if (surface.kind === 'level') return surface.z;
-  if (surface.kind === 'ramp') return (surface.ramp.start + surface.ramp.end) / 2;
-  const { woven, band } = surface;
-  const { levels, ramp } = woven;
+  if (surface.kind === 'profile') return (surface.profile.start + surface.profile.end) / 2;
+  const { embedded, band } = surface;
+  const { levels, profile } = embedded;
   const from = band === 0 ? 0 : levels[band - 1];
-  return band < levels.length ? ramp.at((from + levels[band]) / 2) : ramp.at(from + 1e-3);
+  return band < levels.length ? profile.at((from + levels[band]) / 2) : profile.at(from + 1e-3);
 }
 
 /** Whether two surfaces have the same height everywhere over a place. */

@@ -1,5 +1,5 @@
 import { type Action, type BlankEdge, type Edge } from '../../sign/index.js';
-import { Ramp } from './height-profile.js';
+import { HeightProfile } from './height-profile.js';
 
 /** mm by which the chords of a round edge may stray from it to either side. */
 const ROUND_TOLERANCE = 0.008;
@@ -18,23 +18,25 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
  * @param edge undefined for upright
  * @param amount mm that it rises in all, 0 or more
  */
-export function edgeRamp(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
-  const ramp = rampOf(edge, amount);
-  return ramp.run < NARROWEST ? Ramp.level(ramp.end) : ramp;
+export function edgeProfile(edge: Edge | BlankEdge | undefined, amount: number): HeightProfile {
+  const profile = rampOf(edge, amount);
+  return profile.run < NARROWEST ? HeightProfile.level(profile.end) : profile;
 }
 
-function rampOf(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
-  if (!edge || (amount === 0 && !(edge.kind === 'ridged' && !edge.capped))) return Ramp.level(amount);
+function rampOf(edge: Edge | BlankEdge | undefined, amount: number): HeightProfile {
+  if (!edge || (amount === 0 && !(edge.kind === 'ridged' && !edge.capped))) return HeightProfile.level(amount);
   switch (edge.kind) {
     case 'sloped':
-      return new Ramp([0, amount * Math.tan(radians(edge.angle))], [0, amount]);
+      return new HeightProfile([0, amount * Math.tan(radians(edge.angle))], [0, amount]);
     case 'ridged': {
       const slope = Math.tan(radians(edge.angle / 2));
-      return edge.capped ? new Ramp([0, amount * slope], [0, amount]) : new Ramp([0, UNCAPPED_RUN], [0, UNCAPPED_RUN / slope]);
+      return edge.capped
+        ? new HeightProfile([0, amount * slope], [0, amount])
+        : new HeightProfile([0, UNCAPPED_RUN], [0, UNCAPPED_RUN / slope]);
     }
     case 'chamfered': {
       const height = Math.min(edge.height, amount);
-      return new Ramp([0, edge.width], [amount - height, amount]);
+      return new HeightProfile([0, edge.width], [amount - height, amount]);
     }
     case 'rounded': {
       const r = Math.min(edge.radius, amount);
@@ -53,7 +55,7 @@ function rampOf(edge: Edge | BlankEdge | undefined, amount: number): Ramp {
  * rφ²/8 = 1.5t.
  * @param place distance and height of a point of the circle, across from its middle to the first end and up to the last
  */
-function quarter(radius: number, place: (across: number, up: number) => readonly [number, number]): Ramp {
+function quarter(radius: number, place: (across: number, up: number) => readonly [number, number]): HeightProfile {
   const most = Math.sqrt((16 * ROUND_TOLERANCE) / radius);
   const chords = Math.ceil(Math.PI / 2 / most + 2 * (1 - END_CHORD) - 1e-9);
   const angle = Math.PI / 2 / (chords - 2 * (1 - END_CHORD));
@@ -64,7 +66,7 @@ function quarter(radius: number, place: (across: number, up: number) => readonly
     const turned = angle * (i - 1 + END_CHORD);
     return place(corner * Math.cos(turned), corner * Math.sin(turned));
   });
-  return new Ramp(
+  return new HeightProfile(
     places.map(([distance]) => distance),
     places.map(([, height]) => height),
   );
@@ -74,7 +76,7 @@ function quarter(radius: number, place: (across: number, up: number) => readonly
 const END_CHORD = 0.85;
 
 /**
- * The same, exactly: what {@link edgeRamp} follows in chords. The quarter circles are textbook; a slope of α from upright rises
+ * The same, exactly: what {@link edgeProfile} follows in chords. The quarter circles are textbook; a slope of α from upright rises
  * d / tan α over the distance d.
  */
 export function exactRise(edge: Edge | BlankEdge | undefined, amount: number, d: number): number {
@@ -86,7 +88,7 @@ export function exactRise(edge: Edge | BlankEdge | undefined, amount: number, d:
     const r = Math.min(edge.radius, amount);
     return d >= r ? amount : amount - Math.sqrt(r * r - d * d);
   }
-  return edgeRamp(edge, amount).at(d);
+  return edgeProfile(edge, amount).at(d);
 }
 
 /** Whether what an action makes has upright sides whatever is chosen. */

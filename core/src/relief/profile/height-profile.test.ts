@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { type Edge } from '../../sign/index.js';
-import { edgeRamp, exactRise, growthOf } from './edge-form.js';
-import { higher, lower, Ramp } from './height-profile.js';
+import { edgeProfile, exactRise, growthOf } from './edge-form.js';
+import { higher, lower, HeightProfile } from './height-profile.js';
 
 const EDGES: readonly Edge[] = [
   { kind: 'sloped', angle: 10, sized: 'foot' },
@@ -17,23 +17,23 @@ const EDGES: readonly Edge[] = [
 describe('the edge forms', () => {
   it('rise as their names say', () => {
     // A slope of α over height h moves the edge h·tan α (textbook).
-    expect(edgeRamp(EDGES[0], 2).run).toBeCloseTo(2 * Math.tan(Math.PI / 18), 12);
+    expect(edgeProfile(EDGES[0], 2).run).toBeCloseTo(2 * Math.tan(Math.PI / 18), 12);
     // A groove of included angle θ and width w is (w/2)/tan(θ/2) deep.
-    expect(edgeRamp(EDGES[6], 2).at(3 / 2)).toBeCloseTo(1.5 / Math.tan(Math.PI / 6), 9);
-    expect(edgeRamp(EDGES[5], 2).end).toBe(2);
-    expect(edgeRamp(EDGES[3], 4)).toEqual(new Ramp([0, 2], [3, 4]));
-    expect(edgeRamp(undefined, 4).isLevel).toBe(true);
-    expect(edgeRamp(EDGES[0], 0).isLevel).toBe(true);
+    expect(edgeProfile(EDGES[6], 2).at(3 / 2)).toBeCloseTo(1.5 / Math.tan(Math.PI / 6), 9);
+    expect(edgeProfile(EDGES[5], 2).end).toBe(2);
+    expect(edgeProfile(EDGES[3], 4)).toEqual(new HeightProfile([0, 2], [3, 4]));
+    expect(edgeProfile(undefined, 4).isLevel).toBe(true);
+    expect(edgeProfile(EDGES[0], 0).isLevel).toBe(true);
   });
 
   it.each(EDGES)('%o follows its exact form, and never falls', (edge) => {
     for (const amount of [0.4, 2, 7]) {
-      const ramp = edgeRamp(edge, amount);
-      expect(ramp.start).toBeCloseTo(exactRise(edge, amount, 0), 12);
+      const profile = edgeProfile(edge, amount);
+      expect(profile.start).toBeCloseTo(exactRise(edge, amount, 0), 12);
       let before = -Infinity;
       for (let i = 0; i <= 2000; i++) {
-        const d = (i / 2000) * Math.min(8, ramp.run * 1.1);
-        const z = ramp.at(d);
+        const d = (i / 2000) * Math.min(8, profile.run * 1.1);
+        const z = profile.at(d);
         expect(z).toBeGreaterThanOrEqual(before - 1e-12);
         before = z;
         // Within the tolerance aside or upwards.
@@ -51,7 +51,7 @@ describe('the edge forms', () => {
         ['cove', 0, radius + 1],
       ] as const) {
         // prettier-ignore
-        const { distances, heights } = edgeRamp({ kind, radius }, radius + 1);
+        const { distances, heights } = edgeProfile({ kind, radius }, radius + 1);
         let [inside, outside] = [0, 0];
         for (let i = 1; i < distances.length; i++) {
           for (let t = 0; t <= 1; t += 1 / 64) {
@@ -88,7 +88,7 @@ describe('the edge forms', () => {
 const hundredths = (min: number, max: number) => fc.integer({ min, max }).map((n) => n / 100);
 
 describe('Ramp', () => {
-  const ramp = fc
+  const profile = fc
     .array(fc.tuple(hundredths(10, 500), hundredths(-900, 900)), {
       minLength: 1,
       maxLength: 6,
@@ -96,7 +96,7 @@ describe('Ramp', () => {
     .map((steps) => {
       let d = 0;
       const distances = [0, ...steps.slice(1).map(([step]) => (d += step))];
-      return new Ramp(
+      return new HeightProfile(
         distances,
         steps.map(([, z]) => z),
       );
@@ -104,7 +104,7 @@ describe('Ramp', () => {
 
   it('is the higher or the lower of two everywhere', () => {
     fc.assert(
-      fc.property(ramp, ramp, (a, b) => {
+      fc.property(profile, profile, (a, b) => {
         const [top, bottom] = [higher(a, b), lower(a, b)];
         for (let d = 0; d < 30; d += 0.37) {
           expect(top.at(d)).toBeCloseTo(Math.max(a.at(d), b.at(d)), 6);
@@ -116,7 +116,7 @@ describe('Ramp', () => {
   });
 
   it('knows where it comes to a height', () => {
-    const slope = new Ramp([0, 2, 4], [0, 3, 4]);
+    const slope = new HeightProfile([0, 2, 4], [0, 3, 4]);
     expect(slope.reaches(1.5)).toBe(1);
     expect(slope.reaches(3.5)).toBe(3);
     expect(slope.reaches(5)).toBeUndefined();

@@ -2,7 +2,7 @@
  * A height as a function of the distance from an outline's edge: straight between its points, level after the last one. The edge
  * forms of tiers are such functions, and so is what several of them make of one letter.
  */
-export class Ramp {
+export class HeightProfile {
   /**
    * @param distances mm from the edge, ascending from 0
    * @param heights mm above the face, as many
@@ -12,8 +12,8 @@ export class Ramp {
     readonly heights: readonly number[],
   ) {}
 
-  static level(z: number): Ramp {
-    return new Ramp([0], [z]);
+  static level(z: number): HeightProfile {
+    return new HeightProfile([0], [z]);
   }
 
   get start(): number {
@@ -52,7 +52,7 @@ export class Ramp {
     return { low: Math.min(...heights), high: Math.max(...heights) };
   }
 
-  /** The least distance at which a ramp that only rises, or only falls, comes to a height; undefined where it never does. */
+  /** The least distance at which a profile that only rises, or only falls, comes to a height; undefined where it never does. */
   reaches(z: number): number | undefined {
     const { distances, heights } = this;
     for (let i = 1; i < distances.length; i++) {
@@ -79,13 +79,13 @@ export class Ramp {
 
 const NEAR = 1e-9;
 
-/** The higher of two ramps everywhere. */
-export const higher = (a: Ramp, b: Ramp): Ramp => chosen(a, b, Math.max);
+/** The higher of two profiles everywhere. */
+export const higher = (a: HeightProfile, b: HeightProfile): HeightProfile => chosen(a, b, Math.max);
 
-/** The lower of two ramps everywhere. */
-export const lower = (a: Ramp, b: Ramp): Ramp => chosen(a, b, Math.min);
+/** The lower of two profiles everywhere. */
+export const lower = (a: HeightProfile, b: HeightProfile): HeightProfile => chosen(a, b, Math.min);
 
-function chosen(a: Ramp, b: Ramp, choose: (p: number, q: number) => number): Ramp {
+function chosen(a: HeightProfile, b: HeightProfile, choose: (p: number, q: number) => number): HeightProfile {
   const marks = [...new Set([...a.distances, ...b.distances])].sort((p, q) => p - q);
   const distances: number[] = [];
   const heights: number[] = [];
@@ -104,7 +104,7 @@ function chosen(a: Ramp, b: Ramp, choose: (p: number, q: number) => number): Ram
 }
 
 /** Without the points in the middle of straight stretches. */
-function simplified(distances: readonly number[], heights: readonly number[]): Ramp {
+function simplified(distances: readonly number[], heights: readonly number[]): HeightProfile {
   const [d, h]: [number[], number[]] = [[], []];
   distances.forEach((at, i) => {
     while (d.length > 0 && h.length > 1) {
@@ -121,5 +121,5 @@ function simplified(distances: readonly number[], heights: readonly number[]): R
     d.pop();
     h.pop();
   }
-  return new Ramp(d, h);
+  return new HeightProfile(d, h);
 }

@@ -1,17 +1,17 @@
 import Flatbush from 'flatbush';
-import { arrange, type Creases, triangulate } from '../../arrangement/index.js';
+import { arrange, type Constraints, triangulate } from '../../arrangement/index.js';
 import { type Contour, movedBy, pointKey, snapRun, STEPS_PER_MM, toStep } from '../../geometry/index.js';
 import { type DrawnField } from '../../medial-axis/index.js';
 import { type Layer } from '../placing/layers.js';
-import { type Piece, type Woven } from './weave.js';
+import { type Piece, type EmbeddedSlope } from './embedded-slopes.js';
 
-/** Where one woven slope lies above another that it overlaps. */
-export interface Crossing {
+/** Where one embedded slope lies above another that it overlaps. */
+export interface SlopeIntersection {
   /** Layers of the relief. */
   readonly first: number;
   readonly second: number;
   /** The border of the places where the first lies above the second, those on its left; in grid steps. */
-  readonly border: Creases;
+  readonly border: Constraints;
   /** Layer of the plan that those are. */
   layer: number;
 }
@@ -23,20 +23,20 @@ type Facets = Float64Array;
  * Where slopes of different layers overlap, the places where one is the higher.
  * @param mayMeet whether it makes a difference anywhere which of two layers is the higher
  */
-export function crossingsOf(
-  woven: readonly Woven[],
+export function slopeIntersections(
+  embedded: readonly EmbeddedSlope[],
   layers: readonly Layer[],
   mayMeet: (first: number, second: number) => boolean,
-): Crossing[] {
-  const facets = new Map<Woven, Facets>();
-  const of = (each: Woven): Facets => {
+): SlopeIntersection[] {
+  const facets = new Map<EmbeddedSlope, Facets>();
+  const of = (each: EmbeddedSlope): Facets => {
     let known = facets.get(each);
     if (!known) facets.set(each, (known = facetsOf(each)));
     return known;
   };
-  const out: Crossing[] = [];
-  woven.forEach((first, i) => {
-    for (const second of woven.slice(i + 1)) {
+  const out: SlopeIntersection[] = [];
+  embedded.forEach((first, i) => {
+    for (const second of embedded.slice(i + 1)) {
       if (first.area === second.area || !areCompared(layers[first.layer], layers[second.layer])) continue;
       if (!mayMeet(first.layer, second.layer) || areApart(first, second)) continue;
       if (!slopeReaches(first, second) || !slopeReaches(second, first)) continue;
@@ -49,16 +49,16 @@ export function crossingsOf(
 
 /** Whether the higher of two slopes is asked for: what a later one of the same side sets takes the place of what was there. */
 const areCompared = (first: Layer, second: Layer): boolean =>
-  second.does !== 'set' || (first.isBehind ?? false) !== (second.isBehind ?? false);
+  second.operation !== 'set' || (first.isBehind ?? false) !== (second.isBehind ?? false);
 
 /** Whether what slopes of one comes near to what the other lies over: beyond its run it is level. */
-function slopeReaches({ pieces, ramp }: Woven, { index }: Woven): boolean {
+function slopeReaches({ pieces, profile }: EmbeddedSlope, { index }: EmbeddedSlope): boolean {
   for (const { outline } of pieces) {
     for (const ring of outline) {
       const n = ring.length;
       for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
-        const [minX, maxX] = [Math.min(ring[j], ring[i]) - ramp.run, Math.max(ring[j], ring[i]) + ramp.run];
-        const [minY, maxY] = [Math.min(ring[j + 1], ring[i + 1]) - ramp.run, Math.max(ring[j + 1], ring[i + 1]) + ramp.run];
+        const [minX, maxX] = [Math.min(ring[j], ring[i]) - profile.run, Math.max(ring[j], ring[i]) + profile.run];
+        const [minY, maxY] = [Math.min(ring[j + 1], ring[i + 1]) - profile.run, Math.max(ring[j + 1], ring[i + 1]) + profile.run];
         if (minX > index.maxX || maxX < index.minX || minY > index.maxY || maxY < index.minY) continue;
         if (index.search(minX, minY, maxX, maxY).length > 0) return true;
       }
@@ -68,14 +68,17 @@ function slopeReaches({ pieces, ramp }: Woven, { index }: Woven): boolean {
 }
 
 /** Whether all of one lies higher than all of the other, so that a height of each tells which is above. */
-function areApart(a: Woven, b: Woven): boolean {
+function areApart(a: EmbeddedSlope, b: EmbeddedSlope): boolean {
   const [p, q] = [heightsOf(a), heightsOf(b)];
   return p.low > q.high || q.low > p.high;
 }
 
 /** The heights of a slope, as far as its strokes let it come. */
-export const heightsOf = ({ ramp, pieces }: Pick<Woven, 'ramp' | 'pieces'>): { readonly low: number; readonly high: number } =>
-  ramp.upTo(Math.max(...pieces.map(({ drawn }) => drawn.field.deepest)));
+export const heightsOf = ({
+  profile,
+  pieces,
+}: Pick<EmbeddedSlope, 'profile' | 'pieces'>): { readonly low: number; readonly high: number } =>
+  profile.upTo(Math.max(...pieces.map(({ drawn }) => drawn.field.deepest)));
 
 /** Triangles over the outline that a field was drawn from: x and y in grid steps and the distance of three corners in turn. */
 const drawnFacets = new WeakMap<DrawnField, Float64Array>();
@@ -85,7 +88,7 @@ function facetsOfField({ outline, drawn, stepX, stepY }: Piece): Float64Array {
   if (known) return known;
   const own = movedBy(outline, -stepX / STEPS_PER_MM, -stepY / STEPS_PER_MM);
   const isInside = (label: number): boolean => label === 1;
-  const { edges } = arrange([own], (windings) => (windings.length > 0 ? 1 : 0), { segments: drawn.creases, on: isInside });
+  const { edges } = arrange([own], (windings) => (windings.length > 0 ? 1 : 0), { segments: drawn.constraints, on: isInside });
   const { corners } = triangulate(edges, isInside);
   known = new Float64Array(3 * corners.length);
   corners.forEach((v, i) => known!.set([edges.x[v], edges.y[v], drawn.distanceOfPoint(edges.x[v], edges.y[v])], 3 * i));
@@ -93,22 +96,22 @@ function facetsOfField({ outline, drawn, stepX, stepY }: Piece): Float64Array {
   return known;
 }
 
-function facetsOf({ pieces, ramp }: Woven): Facets {
+function facetsOf({ pieces, profile }: EmbeddedSlope): Facets {
   const out: number[] = [];
   for (const piece of pieces) {
     const { stepX, stepY } = piece;
     const own = facetsOfField(piece);
     for (let t = 0; t < own.length; t += 9) {
       // Its level top is a level like others.
-      if (own[t + 2] >= ramp.run && own[t + 5] >= ramp.run && own[t + 8] >= ramp.run) continue;
+      if (own[t + 2] >= profile.run && own[t + 5] >= profile.run && own[t + 8] >= profile.run) continue;
       for (let k = t; k < t + 9; k += 3)
-        out.push((own[k] + stepX) / STEPS_PER_MM, (own[k + 1] + stepY) / STEPS_PER_MM, ramp.at(own[k + 2]));
+        out.push((own[k] + stepX) / STEPS_PER_MM, (own[k + 1] + stepY) / STEPS_PER_MM, profile.at(own[k + 2]));
     }
   }
   return Float64Array.from(out);
 }
 
-function placesAbove(a: Facets, b: Facets): Creases {
+function placesAbove(a: Facets, b: Facets): Constraints {
   if (a.length === 0 || b.length === 0) return [];
   const index = new Flatbush(b.length / 9);
   for (let t = 0; t < b.length; t += 9)
@@ -158,7 +161,7 @@ class Border {
     }
   }
 
-  segments(): Creases {
+  segments(): Constraints {
     const { places } = this;
     const out: number[] = [];
     const push = (p: number, q: number) => out.push(places[2 * p], places[2 * p + 1], places[2 * q], places[2 * q + 1]);

@@ -2,11 +2,11 @@ import { arrange, triangulate } from '../../arrangement/index.js';
 import { type Contour, movedBy, STEPS_PER_MM, toStep } from '../../geometry/index.js';
 import { type Field, type DrawnField } from '../../medial-axis/index.js';
 import { type Graded, linesAt, type Parted, partedAt, withoutThin } from './graded.js';
-import { type Ramp } from '../profile/height-profile.js';
-import { type Fields, type Ground, linesOf } from './weave.js';
+import { type HeightProfile } from '../profile/height-profile.js';
+import { type Fields, type Ground, linesOf } from './embedded-slopes.js';
 
 /** The slopes of one letter: triangles over it with the distance of every point from its edge, parted where its slope breaks. */
-export interface Patch extends Parted {
+export interface SlopeMesh extends Parted {
   readonly whole: GradedLetter;
 }
 
@@ -74,7 +74,7 @@ export class GradedLetter {
     // Copies of the rings: marked ones would be set aside as a letter.
     const rings = this.field.outline.map((ring) => ring.slice());
     const inside = (label: number): boolean => label === 1;
-    const { edges } = arrange([rings], (windings) => (windings.length > 0 ? 1 : 0), { segments: drawn.creases, on: inside });
+    const { edges } = arrange([rings], (windings) => (windings.length > 0 ? 1 : 0), { segments: drawn.constraints, on: inside });
     const { corners } = triangulate(edges, inside);
     const isOnEdge = new Uint8Array(edges.x.length);
     let edgeCount = 0;
@@ -88,34 +88,34 @@ export class GradedLetter {
   }
 }
 
-/** A patch where a letter lies now. */
-export interface PlacedPatch {
-  readonly patch: Patch;
+/** A slope mesh where a letter lies now. */
+export interface PlacedSlopeMesh {
+  readonly slopeMesh: SlopeMesh;
   readonly stepX: number;
   readonly stepY: number;
 }
 
 /** Makes the slopes of letters that nothing comes near, each different one once. */
-export class Patches {
+export class SlopeMeshes {
   private readonly letters = new WeakMap<Field, GradedLetter>();
 
   constructor(private readonly fields: Fields) {}
 
-  of(ground: Ground, ramp: Ramp): PlacedPatch {
-    const { field, dx, dy } = this.fields.field(ground, ramp);
+  of(ground: Ground, profile: HeightProfile): PlacedSlopeMesh {
+    const { field, dx, dy } = this.fields.field(ground, profile);
     let whole = this.letters.get(field);
     if (!whole) this.letters.set(field, (whole = new GradedLetter(field)));
-    const levels = linesOf(ramp, [], whole.deepest);
-    return { patch: { ...whole.at(levels), whole }, stepX: toStep(dx), stepY: toStep(dy) };
+    const levels = linesOf(profile, [], whole.deepest);
+    return { slopeMesh: { ...whole.at(levels), whole }, stepX: toStep(dx), stepY: toStep(dy) };
   }
 }
 
-/** Rings of a line of equal distance where the letter of a patch lies now. */
-export const placedRings = (rings: readonly Contour[], { stepX, stepY }: PlacedPatch): Contour[] =>
+/** Rings of a line of equal distance where the letter of a slope mesh lies now. */
+export const placedRings = (rings: readonly Contour[], { stepX, stepY }: PlacedSlopeMesh): Contour[] =>
   movedBy(rings, stepX / STEPS_PER_MM, stepY / STEPS_PER_MM);
 
-/** The level top of a patch whose slope comes to one; undefined where it does not. */
-export function topOfPatch({ patch }: PlacedPatch, ramp: Ramp): readonly Contour[] | undefined {
-  const last = patch.levels.length - 1;
-  return last >= 0 && patch.levels[last] >= ramp.run ? patch.rings[last] : undefined;
+/** The level top of a slope mesh whose slope comes to one; undefined where it does not. */
+export function topOfSlopeMesh({ slopeMesh }: PlacedSlopeMesh, profile: HeightProfile): readonly Contour[] | undefined {
+  const last = slopeMesh.levels.length - 1;
+  return last >= 0 && slopeMesh.levels[last] >= profile.run ? slopeMesh.rings[last] : undefined;
 }

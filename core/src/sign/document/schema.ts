@@ -1,6 +1,19 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { byKind, closed, Coordinate, Extent, Height, Id, Name, Percent, Radius } from './schema-basics.js';
-import { Arch, Blank, BlankFinish, Border, Circle, Combined, Ellipse, Fixings, Outline, Polygon, Rectangle, Stadium } from './schema-blank.js';
+import {
+  Arch,
+  Blank,
+  BlankFinish,
+  Border,
+  Circle,
+  Combined,
+  Ellipse,
+  Fixings,
+  Outline,
+  Polygon,
+  Rectangle,
+  Stadium,
+} from './schema-blank.js';
 import { SIGN_VERSION } from './version.js';
 
 export { type Backer, type Blank, type BlankEdge, type CutTo, type Laminate } from './schema-blank.js';

@@ -4,7 +4,21 @@ import { addShape, addText, bareSign } from '../../../testing/signs.js';
 import { newCombined } from '../document/new-sign.js';
 import { type ShapePart } from '../document/schema.js';
 import { readSign } from '../document/validate.js';
-import { aligned, type Distance, distributed, grouped, mirroredParts, movedParts, moveToDistance, type PartBoxes, pastedParts, turnedParts, ungrouped, unitsOf, withGroup } from './arranging.js';
+import {
+  aligned,
+  type Distance,
+  distributed,
+  grouped,
+  mirroredParts,
+  movedParts,
+  moveToDistance,
+  type PartBoxes,
+  pastedParts,
+  turnedParts,
+  ungrouped,
+  unitsOf,
+  withGroup,
+} from './arranging.js';
 import { becomeBlank, canBeBlank, factorsToSize, resized, scaledDesign } from './resizing.js';
 
 const raise = { kind: 'raise', by: 2 } as const;

@@ -1,4 +1,16 @@
-import { bounds, flatten, mappedPath, pathData, pathOfPoints, type PathPoints, pathPoints, type Placement, placement, placePoint, readPathData } from '../../geometry/index.js';
+import {
+  bounds,
+  flatten,
+  mappedPath,
+  pathData,
+  pathOfPoints,
+  type PathPoints,
+  pathPoints,
+  type Placement,
+  placement,
+  placePoint,
+  readPathData,
+} from '../../geometry/index.js';
 import { type ShapePart } from '../document/schema.js';
 
 /** Finely enough that the box of chords is that of the curves. */

@@ -8,7 +8,21 @@ import { baseLevels, type Side, sideOf, tierLevel } from '../document/levels.js'
 import { extentOfShape, sizeAbout } from '../document/new-sign.js';
 import { NO_FEATURES } from '../ticket/text-sentences.js';
 import { type Backer, type Blank, type BlankEdge } from '../document/schema-blank.js';
-import { type Action, type Area, type Bridges, type Copies, type Edge, type Finish, type Part, type Shape, type Sign, type TextFrame, type TextPart, type TextPath, type Tier } from '../document/schema.js';
+import {
+  type Action,
+  type Area,
+  type Bridges,
+  type Copies,
+  type Edge,
+  type Finish,
+  type Part,
+  type Shape,
+  type Sign,
+  type TextFrame,
+  type TextPart,
+  type TextPath,
+  type Tier,
+} from '../document/schema.js';
 import { type FieldPath } from '../ticket/sentence.js';
 import { hostFrom } from '../ticket/ticket.js';
 

@@ -1,7 +1,7 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
-import { recordDeed } from './deeds.js';
+import { recordAuditEntry } from './deeds.js';
 import { type Person, type Role, ROLES } from '../../platform/database/models/people.js';
 import type { PeopleService } from './service.js';
 
@@ -56,6 +56,6 @@ export function guard(app: FastifyInstance, db: Database, people: PeopleService)
   app.addHook('onResponse', async ({ person, routeOptions, url, log }, { statusCode }) => {
     const { deed } = routeOptions.config;
     if (!person || !deed || statusCode >= 400) return;
-    await recordDeed(db, person, deed, url).catch((error: Error) => log.error(error));
+    await recordAuditEntry(db, person, deed, url).catch((error: Error) => log.error(error));
   });
 }

@@ -7,7 +7,7 @@ import type { Person } from '../../platform/database/models/people.js';
 const SAME_MS = 10 * 60_000;
 
 /** Adds a line to the audit trail. */
-export async function recordDeed(
+export async function recordAuditEntry(
   db: Database,
   { id: personId, name: who }: Pick<Person, 'id' | 'name'>,
   deed: string,

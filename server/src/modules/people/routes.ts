@@ -5,7 +5,7 @@ import { errors, ServerError } from '../../platform/errors.js';
 import { IdParams } from '../../platform/http/ids.js';
 import { type Settings, SIGN_IN_TRIES } from '../../platform/settings.js';
 import { caller, COOKIE } from './access.js';
-import { recordDeed, recordFailure } from './deeds.js';
+import { recordAuditEntry, recordFailure } from './deeds.js';
 import type { Person } from '../../platform/database/models/people.js';
 import { FirstOwner, NewPerson, PasswordChange, PersonChange, SignIn } from './schema.js';
 import { DEMO_PASSWORD, type PeopleService } from './service.js';
@@ -53,7 +53,7 @@ export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleS
       if (!tried.isAllowed && tried.isExceeded) throw errors.tooManyTries(tried.ttlInSeconds);
       try {
         const admitted = await people.signIn(request.body);
-        await recordDeed(db, admitted.person, 'signed in', '');
+        await recordAuditEntry(db, admitted.person, 'signed in', '');
         return admit(reply, admitted);
       } catch (error) {
         if (error instanceof ServerError) await recordFailure(db, request.body.email);

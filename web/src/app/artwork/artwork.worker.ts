@@ -1,5 +1,15 @@
 /// <reference lib="webworker" />
-import { type Artwork, ArtworkError, type GreyPicture, importArtwork, middleOf, MOST_PIXELS, outlinePath, pictureSize, tracePicture } from '@plain-relief/core/artwork';
+import {
+  type Artwork,
+  ArtworkError,
+  type GreyPicture,
+  importArtwork,
+  middleOf,
+  MOST_PIXELS,
+  outlinePath,
+  pictureSize,
+  tracePicture,
+} from '@plain-relief/core/artwork';
 import { screenPath } from '../relief/screen-path';
 import type { ArtworkAnswer, ArtworkOrder, ArtworkView } from './artwork.service';
 

@@ -1,8 +1,8 @@
 import { heightColour, heightReach } from '@plain-relief/core/drawing';
 import { ringsOf } from '@plain-relief/core/arrangement';
 import { type Contour, type Polygon, polygonsOf } from '@plain-relief/core/geometry';
-import { type Band, type Evaluation, HOLE, placeOf, slopeBands, wornBy } from '@plain-relief/core/relief';
-import { finishWorn } from '@plain-relief/core/solid';
+import { type Band, type Evaluation, HOLE, placeOf, slopeBands, surfaceFinishOf } from '@plain-relief/core/relief';
+import { finishOfSurface } from '@plain-relief/core/solid';
 import { screenPath } from './screen-path';
 import type { DrawnPath } from './views';
 
@@ -26,10 +26,10 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
   // Labels are given anew by every evaluation, heights stay. What differs behind alone looks alike.
   const names = new Map([[HOLE, HOLES]]);
   for (const { label, surface, z } of ofPlan) {
-    const worn = wornBy(evaluation, surface, surface.kind !== 'level', z);
-    const name = surface.kind === 'woven' ? `slope ${surface.woven.layer} ${surface.band}` : `${surface.kind} ${z}`;
+    const worn = surfaceFinishOf(evaluation, surface, surface.kind !== 'level', z);
+    const name = surface.kind === 'embedded' ? `slope ${surface.embedded.layer} ${surface.band}` : `${surface.kind} ${z}`;
     const full = `${name} in ${worn.finish ?? worn.bare} ${worn.material ?? ''}`;
-    fills.set(full, { fill: heightColour(z, reach), finish: finishWorn(evaluation, worn).colour, isHole: false });
+    fills.set(full, { fill: heightColour(z, reach), finish: finishOfSurface(evaluation, worn).colour, isHole: false });
     names.set(label, full);
   }
 
@@ -53,7 +53,7 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
   const letters = new Map<string, { fill: Fill; pieces: (readonly Contour[])[] }>();
   for (const { contours, layers: of, inside, around } of arrangement.insets) {
     const fill = fills.get(names.get(inside) ?? '');
-    if (!fill || names.get(inside) === names.get(around) || placeOf(evaluation, inside)?.surface.kind === 'ramp') continue;
+    if (!fill || names.get(inside) === names.get(around) || placeOf(evaluation, inside)?.surface.kind === 'profile') continue;
     const key = `letters of ${layers[of[of.length - 1] - 1]?.part} at ${names.get(inside)}`;
     let group = letters.get(key);
     if (!group) letters.set(key, (group = { fill, pieces: [] }));
@@ -101,7 +101,7 @@ function slopePaths(evaluation: Evaluation, reach: number): DrawnPath[] {
 
 const slopeFill = (evaluation: Evaluation, band: Band, reach: number): Fill => ({
   fill: heightColour(band.z, reach),
-  finish: finishWorn(evaluation, wornBy(evaluation, band, !band.isTop, band.z)).colour,
+  finish: finishOfSurface(evaluation, surfaceFinishOf(evaluation, band, !band.isTop, band.z)).colour,
   isHole: false,
 });
 

@@ -17,9 +17,9 @@ export type Fetch = (path: string) => Promise<Uint8Array>;
 
 const read = <T>(bytes: Uint8Array): T => JSON.parse(new TextDecoder().decode(bytes)) as T;
 
-const PRACTICE_RUNS = 24;
+const WARM_UP_RUNS = 24;
 /** A sign that takes longer is no practice: the designer might come back meanwhile. */
-const LONGEST_PRACTICE_MS = 150;
+const LONGEST_WARM_UP_MS = 150;
 
 /** The worker's side: evaluates signs and turns evaluations into what the page shows. */
 export class ReliefDesk {
@@ -28,13 +28,13 @@ export class ReliefDesk {
   private last: Evaluation | undefined;
   private solid: { readonly of: Evaluation; readonly coloured: ColouredMesh } | undefined;
 
-  private practised = 0;
-  private practice: ReturnType<typeof setTimeout> | undefined;
+  private warmUps = 0;
+  private warmUp: ReturnType<typeof setTimeout> | undefined;
 
-  /** @param practises whether spare time after the first signs is used to get the browser's compiler going */
+  /** @param warmsUp whether spare time after the first signs is used to get the browser's compiler going */
   constructor(
     private readonly fetch: Fetch,
-    private readonly practises = false,
+    private readonly warmsUp = false,
   ) {}
 
   /** The fonts at hand, those that the shop added meanwhile among them. */
@@ -77,7 +77,7 @@ export class ReliefDesk {
       },
     };
     const took = performance.now() - began;
-    if (this.practises) this.practiseLater(sign, side, took);
+    if (this.warmsUp) this.warmUpLater(sign, side, took);
     return { ...view, side, took };
   }
 
@@ -85,14 +85,14 @@ export class ReliefDesk {
    * The first runs of the evaluation are several times slower than later ones, since the browser compiles what runs often. While
    * nothing is asked, the same sign is worked out a few times more, so that the first typed letter is not the one that waits.
    */
-  private practiseLater(sign: Sign, side: Side, took: number): void {
-    clearTimeout(this.practice);
-    if (this.practised >= PRACTICE_RUNS || took > LONGEST_PRACTICE_MS) return;
-    this.practice = setTimeout(() => {
-      this.practised++;
+  private warmUpLater(sign: Sign, side: Side, took: number): void {
+    clearTimeout(this.warmUp);
+    if (this.warmUps >= WARM_UP_RUNS || took > LONGEST_WARM_UP_MS) return;
+    this.warmUp = setTimeout(() => {
+      this.warmUps++;
       const began = performance.now();
       planView(this.evaluator!.evaluateLoaded(sign, side));
-      this.practiseLater(sign, side, performance.now() - began);
+      this.warmUpLater(sign, side, performance.now() - began);
     }, 40);
   }
 

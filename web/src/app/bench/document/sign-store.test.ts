@@ -1,6 +1,18 @@
 import { TestBed } from '@angular/core/testing';
 import { jest } from '@jest/globals';
-import { grouped, mirroredParts, newSign, type Part, pastedParts, readSign, type ShapePart, type Side, type Sign, turnedParts, ungrouped } from '@plain-relief/core/sign';
+import {
+  grouped,
+  mirroredParts,
+  newSign,
+  type Part,
+  pastedParts,
+  readSign,
+  type ShapePart,
+  type Side,
+  type Sign,
+  turnedParts,
+  ungrouped,
+} from '@plain-relief/core/sign';
 import fc from 'fast-check';
 import { of } from 'rxjs';
 import { ReliefService } from '../../relief/relief.service';

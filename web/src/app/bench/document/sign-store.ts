@@ -1,5 +1,37 @@
 import { inject, Injectable, type OnDestroy } from '@angular/core';
-import { actionAtLevel, baseLevels, type Blank, copyOf, cutOut, dropStale, type Factors, type FieldPath, type Ground, type Guide, type LetterByHand, movedInOrder, newCombined, newShape, newText, nextTier, type Part, pastedParts, removeParts, resized, scaledDesign, type SeenText, setField, setLetter, type Side, sideOf, type Sign, splitOption, takeOver, withGroup, withOption } from '@plain-relief/core/sign';
+import {
+  actionAtLevel,
+  baseLevels,
+  type Blank,
+  copyOf,
+  cutOut,
+  dropStale,
+  type Factors,
+  type FieldPath,
+  type Ground,
+  type Guide,
+  type LetterByHand,
+  movedInOrder,
+  newCombined,
+  newShape,
+  newText,
+  nextTier,
+  type Part,
+  pastedParts,
+  removeParts,
+  resized,
+  scaledDesign,
+  type SeenText,
+  setField,
+  setLetter,
+  type Side,
+  sideOf,
+  type Sign,
+  splitOption,
+  takeOver,
+  withGroup,
+  withOption,
+} from '@plain-relief/core/sign';
 import { produce } from 'immer';
 import { BehaviorSubject, firstValueFrom, type Observable, type Subscription } from 'rxjs';
 import type { ArtworkColour } from '../../artwork/artwork.service';

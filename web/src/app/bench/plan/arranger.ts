@@ -1,6 +1,18 @@
 import { inject, Injectable } from '@angular/core';
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
-import { aligned, becomeBlank, distributed, grouped, mirroredParts, type Move, movedParts, type PartBoxes, ungrouped, unitsOf, turnedParts } from '@plain-relief/core/sign';
+import {
+  aligned,
+  becomeBlank,
+  distributed,
+  grouped,
+  mirroredParts,
+  type Move,
+  movedParts,
+  type PartBoxes,
+  ungrouped,
+  unitsOf,
+  turnedParts,
+} from '@plain-relief/core/sign';
 import { ReliefService } from '../../relief/relief.service';
 import type { Arranging } from './arrange-strip';
 import { SignStore } from '../document/sign-store';

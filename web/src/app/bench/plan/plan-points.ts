@@ -1,5 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { addPoint, isSmooth, makeCorner, makeSmooth, moveHandle, movePoint, type PathPoints, type Placement, placePoint, type PointAt, removePoint } from '@plain-relief/core/geometry';
+import {
+  addPoint,
+  isSmooth,
+  makeCorner,
+  makeSmooth,
+  moveHandle,
+  movePoint,
+  type PathPoints,
+  type Placement,
+  placePoint,
+  type PointAt,
+  removePoint,
+} from '@plain-relief/core/geometry';
 import { pointsOfShape, placementOfPoints, type ShapePart, withPoints } from '@plain-relief/core/sign';
 import { type LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../../fields/length-field';

@@ -13,7 +13,17 @@ import {
 } from '@angular/core';
 import { lineSeenFrom } from '@plain-relief/core/drawing';
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
-import { type Factors, type Guide, hasSize, type Part, type SectionLine, type ShapePart, type Side, type Sign, sizesApart } from '@plain-relief/core/sign';
+import {
+  type Factors,
+  type Guide,
+  hasSize,
+  type Part,
+  type SectionLine,
+  type ShapePart,
+  type Side,
+  type Sign,
+  sizesApart,
+} from '@plain-relief/core/sign';
 import type { PlanView } from '../../relief/views';
 import { arrowOf, nudgeLength } from './arrow-keys';
 import type { CustomerPin } from './customer-pins';

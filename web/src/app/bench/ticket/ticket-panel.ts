@@ -7,7 +7,22 @@ import {
   NgbDropdownMenu,
   NgbDropdownToggle,
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
-import { type Blank, type FieldPath, type Finish, type LetterByHand, limitsAt, type Measure, measureLimitsAt, type Part, type PartExtent, type Sentence, type Sign, ticket, type TicketField, type TicketWord } from '@plain-relief/core/sign';
+import {
+  type Blank,
+  type FieldPath,
+  type Finish,
+  type LetterByHand,
+  limitsAt,
+  type Measure,
+  measureLimitsAt,
+  type Part,
+  type PartExtent,
+  type Sentence,
+  type Sign,
+  ticket,
+  type TicketField,
+  type TicketWord,
+} from '@plain-relief/core/sign';
 import { type FontEntry, type LetterGap } from '@plain-relief/core/type';
 import { ChoiceField } from '../../fields/choice-field';
 import { FontField } from '../../fields/font-field';

@@ -1,9 +1,19 @@
 import Flatbush from 'flatbush';
-import { apart, join, lonelyLetters } from '../../arrangement/index.js';
-import { bounds, contains, type Contour, insideLeft, movedBy, type Outline, ShapeCache, STEPS_PER_MM, toStep } from '../../geometry/index.js';
+import { connectedComponents, union, isolatedGlyphs } from '../../arrangement/index.js';
+import {
+  bounds,
+  contains,
+  type Contour,
+  insideLeft,
+  movedBy,
+  type Outline,
+  ShapeCache,
+  STEPS_PER_MM,
+  toStep,
+} from '../../geometry/index.js';
 import { DistanceField, type DrawnField, type Field, GrowthField } from '../../medial-axis/index.js';
 import { type Layer } from '../placing/layers.js';
-import { higher, type Ramp } from '../profile/height-profile.js';
+import { higher, type HeightProfile } from '../profile/height-profile.js';
 
 /** A distance field where an outline lies now. */
 export interface PlacedField {
@@ -13,10 +23,10 @@ export interface PlacedField {
   readonly stepY: number;
 }
 
-/** The sloped part of a layer that others meet: it is woven into the plan with the lines on which its slopes break. */
-export interface Woven {
+/** The sloped part of a layer that others meet: it is embedded into the plan with the lines on which its slopes break. */
+export interface EmbeddedSlope {
   readonly layer: number;
-  readonly ramp: Ramp;
+  readonly profile: HeightProfile;
   /** Layers of the same area have the same number: heights over it compare by the distance alone. */
   readonly area: number;
   /** Its pieces that lie apart, each with its field. */
@@ -52,12 +62,12 @@ export function groundOf(contours: readonly Contour[], { level }: Pick<Layer, 'l
 /** Lines nearer to each other than this, in mm, are one. */
 const LINE_GAP = 0.0015;
 
-/** mm by which distances may be off so that heights are right to within 0.01 mm on this ramp. */
-export function toleranceFor(ramp: Ramp): number {
+/** mm by which distances may be off so that heights are right to within 0.01 mm on this profile. */
+export function toleranceFor(profile: HeightProfile): number {
   // Round forms are steep for a hair only, where an error aside is none across.
-  if (ramp.distances.length > 2) return 0.004;
-  const wished = 0.008 / Math.max(ramp.steepest, 1e-6);
-  // Powers of two, so that a field serves many ramps.
+  if (profile.distances.length > 2) return 0.004;
+  const wished = 0.008 / Math.max(profile.steepest, 1e-6);
+  // Powers of two, so that a field serves many profiles.
   return Math.min(0.004, Math.max(0.001, 2 ** Math.floor(Math.log2(wished))));
 }
 
@@ -73,9 +83,9 @@ export class Fields {
   private readonly drawings = new WeakMap<Field, Map<string, DrawnField>>();
 
   /** The field of a ground, and how far from there the ground is now. */
-  field({ outline, level }: Ground, ...ramps: readonly Ramp[]): { field: Field; dx: number; dy: number } {
-    const most = Math.max(...ramps.map((ramp) => ramp.run));
-    const tolerance = Math.min(...ramps.map(toleranceFor));
+  field({ outline, level }: Ground, ...profiles: readonly HeightProfile[]): { field: Field; dx: number; dy: number } {
+    const most = Math.max(...profiles.map((profile) => profile.run));
+    const tolerance = Math.min(...profiles.map(toleranceFor));
     if (level) {
       const { value, dx, dy } = this.fields.get(
         [...outline, ...level],
@@ -93,12 +103,13 @@ export class Fields {
     return { field: value, dx, dy };
   }
 
-  drawn(ground: Ground, ramps: readonly Ramp[], levels: readonly number[]): PlacedField {
-    const { field, dx, dy } = this.field(ground, ...ramps);
+  drawn(ground: Ground, profiles: readonly HeightProfile[], levels: readonly number[]): PlacedField {
+    const { field, dx, dy } = this.field(ground, ...profiles);
     let ofField = this.drawings.get(field);
     if (!ofField) this.drawings.set(field, (ofField = new Map()));
     // From the line of the farthest run on all is level.
-    const isLevelBeyond = levels.length > 0 && levels[levels.length - 1] >= Math.max(...ramps.map((ramp) => ramp.run)) - 1e-9;
+    const isLevelBeyond =
+      levels.length > 0 && levels[levels.length - 1] >= Math.max(...profiles.map((profile) => profile.run)) - 1e-9;
     const name = `${levels.join()} ${isLevelBeyond}`;
     let drawn = ofField.get(name);
     if (!drawn) {
@@ -116,59 +127,59 @@ const MOST_DRAWINGS = 12;
 export const distanceIn = ({ drawn, stepX, stepY }: PlacedField, x: number, y: number): number =>
   drawn.distanceOfPoint(x - stepX, y - stepY);
 
-/** Height of a woven slope over a grid point. */
-export function heightOn({ ramp, pieces, index }: Woven, x: number, y: number): number {
+/** Height of a embedded slope over a grid point. */
+export function heightOn({ profile, pieces, index }: EmbeddedSlope, x: number, y: number): number {
   const [mmX, mmY] = [x / STEPS_PER_MM, y / STEPS_PER_MM];
   const found = index.search(mmX - NEAR, mmY - NEAR, mmX + NEAR, mmY + NEAR);
   // Where boxes overlap the point lies in at most one of the pieces, and on the edge of the others at most.
   let most = 0;
   for (const i of found)
     if (found.length === 1 || contains(pieces[i].outline, mmX, mmY)) most = Math.max(most, distanceIn(pieces[i], x, y));
-  return ramp.at(most);
+  return profile.at(most);
 }
 
 /** mm by which a point may have been bent aside on the grid. */
 const NEAR = 0.001;
 
-/** Distances of the lines that a ramp is parted by: where it breaks, and where it comes to one of the given levels. */
-export function linesOf(ramp: Ramp, levels: Iterable<number>, deepest: number): number[] {
-  const wanted = ramp.distances.filter((d) => d > 0 && d < deepest + LINE_GAP);
+/** Distances of the lines that a profile is parted by: where it breaks, and where it comes to one of the given levels. */
+export function linesOf(profile: HeightProfile, levels: Iterable<number>, deepest: number): number[] {
+  const wanted = profile.distances.filter((d) => d > 0 && d < deepest + LINE_GAP);
   const add = (d: number | undefined) => {
     if (d !== undefined && d > LINE_GAP && d < deepest && wanted.every((other) => Math.abs(other - d) > LINE_GAP)) wanted.push(d);
   };
-  for (const level of levels) add(ramp.reaches(level));
+  for (const level of levels) add(profile.reaches(level));
   return wanted.sort((a, b) => a - b);
 }
 
-export interface Weave {
-  /** Contours of every layer, those that are woven without crossings. */
+export interface Embedding {
+  /** Contours of every layer, those that are embedded without intersections. */
   readonly contours: (readonly Contour[])[];
-  readonly woven: readonly Woven[];
-  /** By number of the area, the creases of its slopes but for their lines, as segments in grid steps. */
-  readonly creases: readonly Int32Array[];
+  readonly embedded: readonly EmbeddedSlope[];
+  /** By number of the area, the constraints of its slopes but for their lines, as segments in grid steps. */
+  readonly constraints: readonly Int32Array[];
 }
 
 const MOST_ROUNDS = 5;
 
 /**
- * Finds which sloped areas are letters that nothing comes near, which keep their slopes to themselves, and weaves the others into
+ * Finds which sloped areas are letters that nothing comes near, which keep their slopes to themselves, and embeds the others into
  * the plan.
  * @param blank whose edge slopes may cross
  * @param levels by layer, those that its slopes may come to
- * @param must contours that are to be woven in any case
+ * @param must contours that are to be embedded in any case
  */
-export function weave(
+export function embedSlopes(
   blank: Contour,
   layers: readonly Layer[],
   fields: Fields,
   levels: (layer: number) => readonly number[],
   must: ReadonlySet<Contour>,
-): Weave {
+): Embedding {
   const contours = layers.map((layer) => layer.contours);
-  const sloped = layers.flatMap(({ ramp }, i) => (ramp ? [i] : []));
-  if (sloped.length === 0) return { contours, woven: [], creases: [] };
-  let woven: Woven[] = [];
-  let creases: Int32Array[] = [];
+  const sloped = layers.flatMap(({ profile }, i) => (profile ? [i] : []));
+  if (sloped.length === 0) return { contours, embedded: [], constraints: [] };
+  let embedded: EmbeddedSlope[] = [];
+  let constraints: Int32Array[] = [];
   let before = -1;
   // What lies outside is not made.
   const blankBox = bounds([blank])!;
@@ -185,25 +196,25 @@ export function weave(
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const isLast = round === MOST_ROUNDS - 1;
     const lonely = new Set(
-      isLast ? [] : lonelyLetters([[blank], ...contours], joined(creases)).flatMap((letter) => letter.contours),
+      isLast ? [] : isolatedGlyphs([[blank], ...contours], joined(constraints)).flatMap((letter) => letter.contours),
     );
     const now = sloped.map((i) => layers[i].contours.filter((contour) => must.has(contour) || !lonely.has(contour)));
     const count = now.reduce((sum, list) => sum + list.length, 0);
     if (count === before) break;
     before = count;
-    woven = [];
-    creases = [];
+    embedded = [];
+    constraints = [];
     const areas: Area[] = [];
     sloped.forEach((i, at) => {
-      const { ramp, contours: all } = layers[i];
+      const { profile, contours: all } = layers[i];
       const meet = now[at];
-      if (!ramp || meet.length === 0) return;
+      if (!profile || meet.length === 0) return;
       const meeting = new Set(meet);
-      // Free of crossings and with the inside on their left.
-      const letters = apart(meet);
+      // Free of intersections and with the inside on their left.
+      const letters = connectedComponents(meet);
       const grounds = letters
         .filter(reaches)
-        .map((outline) => groundOf(join(outline), layers[i]))
+        .map((outline) => groundOf(union(outline), layers[i]))
         .filter(({ outline }) => outline.length > 0);
       contours[i] = [
         ...all.filter((contour) => !meeting.has(contour)),
@@ -212,22 +223,22 @@ export function weave(
       ];
       if (grounds.length === 0) return;
       const known = areas.find((other) => areSame(other.grounds, grounds));
-      if (known) known.slopes.push({ layer: i, ramp });
-      else areas.push({ grounds, slopes: [{ layer: i, ramp }] });
+      if (known) known.slopes.push({ layer: i, profile });
+      else areas.push({ grounds, slopes: [{ layer: i, profile }] });
     });
     areas.forEach((each, number) => {
-      const made = wovenArea(each, number, fields, levels);
-      woven.push(...made);
-      creases.push(joined(made[0].pieces.map(creasesOf)));
+      const made = embeddedArea(each, number, fields, levels);
+      embedded.push(...made);
+      constraints.push(joined(made[0].pieces.map(creasesOf)));
     });
-    woven.sort((a, b) => a.layer - b.layer);
+    embedded.sort((a, b) => a.layer - b.layer);
   }
-  return { contours, woven, creases };
+  return { contours, embedded, constraints };
 }
 
-/** The creases of a piece where it lies now, but for the lines, which are rings of layers of their own. */
+/** The constraints of a piece where it lies now, but for the lines, which are rings of layers of their own. */
 function creasesOf({ drawn, stepX, stepY }: Piece): Int32Array {
-  const out = drawn.creases.slice(0, drawn.firstLine);
+  const out = drawn.constraints.slice(0, drawn.firstLine);
   for (let i = 0; i < out.length; i += 2) {
     out[i] += stepX;
     out[i + 1] += stepY;
@@ -249,7 +260,7 @@ export function joined(lists: readonly Int32Array[]): Int32Array {
 /** An area with all slopes over it. */
 interface Area {
   readonly grounds: readonly Ground[];
-  readonly slopes: { readonly layer: number; readonly ramp: Ramp }[];
+  readonly slopes: { readonly layer: number; readonly profile: HeightProfile }[];
 }
 
 /** Whether distances over two areas are the same. */
@@ -262,22 +273,22 @@ const areSame = (a: readonly Ground[], b: readonly Ground[]): boolean =>
   });
 
 /** The slopes over one area, all parted by the same lines: where any of them breaks, comes to a level, or crosses another. */
-function wovenArea(
+function embeddedArea(
   { grounds, slopes }: Area,
   number: number,
   fields: Fields,
   heights: (layer: number) => readonly number[],
-): Woven[] {
-  const ramps = slopes.map(({ ramp }) => ramp);
-  const deepest = Math.max(...grounds.map((ground) => fields.field(ground, ...ramps).field.deepest));
+): EmbeddedSlope[] {
+  const profiles = slopes.map(({ profile }) => profile);
+  const deepest = Math.max(...grounds.map((ground) => fields.field(ground, ...profiles).field.deepest));
   const lines: number[] = [];
   const add = (d: number) => {
     if (lines.every((other) => Math.abs(other - d) > LINE_GAP)) lines.push(d);
   };
   const met = slopes.flatMap(({ layer }) => heights(layer));
-  for (const ramp of ramps) linesOf(ramp, met, deepest).forEach(add);
-  ramps.forEach((a, i) =>
-    ramps.slice(i + 1).forEach((b) =>
+  for (const profile of profiles) linesOf(profile, met, deepest).forEach(add);
+  profiles.forEach((a, i) =>
+    profiles.slice(i + 1).forEach((b) =>
       higher(a, b)
         .distances.filter((d) => d > LINE_GAP && d < deepest)
         .forEach(add),
@@ -288,11 +299,11 @@ function wovenArea(
   const pieces = grounds.map((ground): Piece => {
     const { minX, minY, maxX, maxY } = bounds(ground.outline)!;
     index.add(minX, minY, maxX, maxY);
-    return { ...ground, ...fields.drawn(ground, ramps, lines) };
+    return { ...ground, ...fields.drawn(ground, profiles, lines) };
   });
   index.finish();
   const rings = linesOfPieces(pieces, lines, ({ drawn }) => drawn.rings);
-  return slopes.map(({ layer, ramp }) => ({ layer, ramp, area: number, pieces, index, levels: lines, rings, plan: 0 }));
+  return slopes.map(({ layer, profile }) => ({ layer, profile, area: number, pieces, index, levels: lines, rings, plan: 0 }));
 }
 
 /** Lines of pieces by distance, where they lie now. */
