@@ -45,7 +45,7 @@ export async function judged(sign: Sign, book: FontBook, m: ManifoldToplevel, se
   closedFindings('solid', mesh, add);
   const mm3 = volume(mesh);
   const slivers = sliversOf(sign, evaluation);
-  if (Math.abs(volumeOf(evaluation) - mm3) > Math.max(1e-3, 1e-5 * mm3, mm3 < 10 * slivers ? slivers : 0.02 * slivers))
+  if (Math.abs(volumeOf(evaluation) - mm3) > Math.max(1e-3, 1e-4 * mm3, mm3 < 10 * slivers ? slivers : 0.02 * slivers))
     add('volumeOf', `${volumeOf(evaluation)} and ${mm3} of the solid`);
   if (!mesh.positions.every(Number.isFinite)) add('bounds', 'corners that are no numbers');
   // What stands for a blank without area is the application's own choice.

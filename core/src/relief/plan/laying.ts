@@ -187,7 +187,7 @@ function lay(
       const placed = slopeMeshes.of(groundOf(inset.contours, layers[surface.layer]), surface.profile);
       // One that comes out at the back is embedded, so that a line stands where it does.
       const isInside = under.kind === 'level' && surface.profile.upTo(placed.slopeMesh.whole.deepest).low > under.z;
-      if (placed.slopeMesh.whole.isWhole && isInside) made.set(inset, placed);
+      if (placed.slopeMesh.isWhole && isInside) made.set(inset, placed);
       else notEmbedded.push(...inset.contours);
     }
   }

@@ -78,7 +78,7 @@ describe('triangles parted at distances from the edge', () => {
       expect(area(cut.rings[level - 1])).toBeCloseTo(area(drawn.rings[level - 1]), 3);
     }
     expect(letter.at([1, 2])).toBe(cut);
-    expect(letter.isWhole).toBe(true);
+    expect(letter.at([]).isWhole).toBe(true);
     expect(letter.deepest).toBeCloseTo(4.5, 3);
     for (const ring of cut.rings.flat()) expect(contourArea(ring)).toBeGreaterThan(0);
   });

@@ -1,13 +1,18 @@
 import { arrange, triangulate } from '../../arrangement/index.js';
-import { type Contour, movedBy, STEPS_PER_MM, toStep } from '../../geometry/index.js';
+import { type Contour, movedBy, pointKey, STEPS_PER_MM, toStep } from '../../geometry/index.js';
 import { type Field, type DrawnField } from '../../medial-axis/index.js';
 import { type Graded, linesAt, type Parted, partedAt, withoutThin } from './graded.js';
 import { type HeightProfile } from '../profile/height-profile.js';
 import { type Fields, type Ground, linesOf } from './embedded-slopes.js';
 
 /** The slopes of one letter: triangles over it with the distance of every point from its edge, parted where its slope breaks. */
-export interface SlopeMesh extends Parted {
+export interface SlopeMesh extends EdgedMesh {
   readonly whole: GradedLetter;
+}
+
+interface EdgedMesh extends Parted {
+  /** Whether the edge runs as that of the letter does, and not otherwise where parts of it are nearer to each other than the grid tells. */
+  readonly isWhole: boolean;
 }
 
 /** With more lines than this a letter is triangulated anew between them: cutting triangles would make too many. */
@@ -16,15 +21,14 @@ const MOST_CUTS = 2;
 const MOST_PARTED = 12;
 
 interface Triangulated extends Graded {
-  /** Sides of triangles that are on the letter's edge. */
-  readonly edgeCount: number;
+  readonly isWhole: boolean;
 }
 
 /** A letter with the distances over it, before any slope is drawn on it. */
 export class GradedLetter {
   /** The greatest distance from the edge. */
   readonly deepest: number;
-  private readonly parted = new Map<string, Parted>();
+  private readonly parted = new Map<string, EdgedMesh>();
   private readonly lines = new Map<string, readonly (readonly Contour[])[]>();
   private plain: Triangulated | undefined;
 
@@ -32,18 +36,13 @@ export class GradedLetter {
     this.deepest = field.deepest;
   }
 
-  /** Whether the edge has the points of the letter and no others. */
-  get isWhole(): boolean {
-    return this.graded.edgeCount === this.field.outline.reduce((sum, ring) => sum + ring.length / 2, 0);
-  }
-
   /** Its triangles, parted at distances in ascending order. */
-  at(levels: readonly number[]): Parted {
+  at(levels: readonly number[]): EdgedMesh {
     const key = levels.join();
     let known = this.parted.get(key);
     if (!known) {
       if (this.parted.size >= MOST_PARTED) this.parted.delete(this.parted.keys().next().value!);
-      this.parted.set(key, (known = levels.length > MOST_CUTS ? this.drawn(levels) : partedAt(this.graded, levels)));
+      this.parted.set(key, (known = levels.length > MOST_CUTS ? this.drawn(levels) : this.cut(levels)));
     }
     return known;
   }
@@ -65,9 +64,14 @@ export class GradedLetter {
     return (this.plain ??= this.triangulated(field.drawn(deepest >= field.run ? [field.run] : [])));
   }
 
-  private drawn(levels: readonly number[]): Parted {
+  private cut(levels: readonly number[]): EdgedMesh {
+    return { ...partedAt(this.graded, levels), isWhole: this.graded.isWhole };
+  }
+
+  private drawn(levels: readonly number[]): EdgedMesh {
     const drawn = this.field.drawn(levels);
-    return { ...withoutThin(this.triangulated(drawn)), levels, rings: drawn.rings };
+    const made = this.triangulated(drawn);
+    return { ...withoutThin(made), levels, rings: drawn.rings, isWhole: made.isWhole };
   }
 
   private triangulated(drawn: DrawnField): Triangulated {
@@ -77,15 +81,30 @@ export class GradedLetter {
     const { edges } = arrange([rings], (windings) => (windings.length > 0 ? 1 : 0), { segments: drawn.constraints, on: inside });
     const { corners } = triangulate(edges, inside);
     const isOnEdge = new Uint8Array(edges.x.length);
-    let edgeCount = 0;
+    const sides = new Set(this.field.outline.flatMap(sidesOf));
+    let [count, isWhole] = [0, true];
     for (let e = 0; e < edges.lo.length; e++) {
       if (edges.left[e] === edges.right[e]) continue;
-      edgeCount++;
-      isOnEdge[edges.lo[e]] = isOnEdge[edges.hi[e]] = 1;
+      const [a, b] = inside(edges.left[e]) ? [edges.lo[e], edges.hi[e]] : [edges.hi[e], edges.lo[e]];
+      isOnEdge[a] = isOnEdge[b] = 1;
+      count++;
+      isWhole &&= sides.has(sideKey(edges.x[a], edges.y[a], edges.x[b], edges.y[b]));
     }
+    isWhole &&= count === sides.size;
     const distances = Float64Array.from(edges.x, (x, i) => drawn.distanceOfPoint(x, edges.y[i]));
-    return { x: edges.x, y: edges.y, distances, isOnEdge, edgeCount, corners: Uint32Array.from(corners) };
+    return { x: edges.x, y: edges.y, distances, isOnEdge, isWhole, corners: Uint32Array.from(corners) };
   }
+}
+
+const sideKey = (ax: number, ay: number, bx: number, by: number): string => `${pointKey(ax, ay)} ${pointKey(bx, by)}`;
+
+/** The sides of a ring as it runs, each under a name. */
+function sidesOf(ring: Contour): string[] {
+  const steps = Array.from(ring, toStep);
+  return Array.from({ length: ring.length / 2 }, (_, i) => {
+    const j = (2 * i + 2) % ring.length;
+    return sideKey(steps[2 * i], steps[2 * i + 1], steps[j], steps[j + 1]);
+  });
 }
 
 /** A slope mesh where a letter lies now. */
