@@ -2,13 +2,15 @@
 // in a browser. Closes with a line "N passed, N failed".
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { buildCommandLine, buildWeb, HOME, installPackages, ROOT } from './build.mjs';
 import { checkDisk, needFromDebian } from './debian.mjs';
 import { startPostgres } from './postgres.mjs';
-import { main, say } from './say.mjs';
+import { main, say, Stop } from './say.mjs';
 
 const counts = { passed: 0, failed: 0 };
+/** What failed, each with how to run it again. */
+const failures = [];
 
 function run(command, args, env = {}) {
   return spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } }).status;
@@ -19,6 +21,7 @@ function check(name, command, args) {
   const began = Date.now();
   const isGood = run(command, args) === 0;
   counts[isGood ? 'passed' : 'failed']++;
+  if (!isGood) failures.push(`${name}: ${command} ${args.join(' ')}`);
   say(`${isGood ? 'ok' : 'FAILED'}: ${name} (${((Date.now() - began) / 1000).toFixed(0)} s)`);
 }
 
@@ -38,11 +41,53 @@ function jest(projects, env, extra = []) {
     const result = JSON.parse(readFileSync(report, 'utf8'));
     counts.passed += result.numPassedTests;
     counts.failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+    for (const { name, status: state, assertionResults } of result.testResults) {
+      if (state !== 'failed') continue;
+      const file = relative(ROOT, name);
+      const titles = assertionResults.filter((test) => test.status === 'failed').map(({ fullName }) => `  ${fullName}`);
+      failures.push([`${file}: ./test ${file}`, ...titles].join('\n'));
+    }
     if (status !== 0 && result.numFailedTests + result.numRuntimeErrorTestSuites === 0) counts.failed++;
   } catch {
     say(`FAILED: Jest gave no report for ${projects.join(', ')}.`);
     counts.failed++;
   }
+}
+
+/** Where the tests of a part are: a project, or the tests of all projects whose path holds the words. */
+const PROJECTS = ['core', 'server', 'web', 'e2e'];
+
+/** The tests of parts alone: ./test core, ./test relief, ./test e2e/proof.test.ts. */
+async function some(parts) {
+  const projects = parts.filter((part) => PROJECTS.includes(part));
+  const patterns = parts.filter((part) => !PROJECTS.includes(part));
+  // Words alone mean unit tests: those in the browser are asked for by name.
+  const isMeant = (project) =>
+    projects.includes(project) ||
+    patterns.some((part) => (PROJECTS.includes(part.split('/')[0]) ? part.startsWith(`${project}/`) : project !== 'e2e'));
+  const wanted = PROJECTS.filter(isMeant);
+  const filter = patterns.length > 0 ? [`--testPathPatterns=${patterns.join('|')}`, '--passWithNoTests'] : [];
+  const units = wanted.filter((project) => project !== 'e2e');
+  if (units.length > 0) await unitTests(units, filter);
+  if (!wanted.includes('e2e')) return;
+  buildWeb();
+  jest(['e2e'], {}, ['--maxWorkers=2', ...filter]);
+}
+
+async function unitTests(projects, filter = []) {
+  const database = await startPostgres(join(HOME, 'test', 'postgres'), { fromPort: 54710 });
+  try {
+    // Each suite of the server has a database of its own, so that two may run at once.
+    jest(projects, { TEST_DATABASE_URL: database.url, LOG_LEVEL: 'silent' }, ['--maxWorkers=2', ...filter]);
+  } finally {
+    await database.stop();
+  }
+}
+
+function close() {
+  if (failures.length > 0) say(`\nWhat failed, and how to run it again:\n${failures.join('\n')}`);
+  say(`\n${counts.passed} passed, ${counts.failed} failed`);
+  process.exit(counts.failed === 0 ? 0 : 1);
 }
 
 main(async () => {
@@ -51,6 +96,12 @@ main(async () => {
   installPackages();
   mkdirSync(join(HOME, 'test'), { recursive: true });
   buildCommandLine();
+  const parts = process.argv.slice(2);
+  if (parts.length > 0) {
+    await some(parts);
+    if (counts.passed + counts.failed === 0) throw new Stop(`No test has ${parts.join(' or ')} in its path.`);
+    return close();
+  }
 
   check('format', 'npx', ['--no-install', 'prettier', '--check', '--log-level', 'warn', '.']);
   check('lint', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0']);
@@ -67,17 +118,10 @@ main(async () => {
   judge('plain', '0..110');
   judge('extreme', '0..40');
 
-  const database = await startPostgres(join(HOME, 'test', 'postgres'), { fromPort: 54710 });
-  try {
-    // Each suite of the server has a database of its own, so that two may run at once.
-    jest(['core', 'server', 'web'], { TEST_DATABASE_URL: database.url, LOG_LEVEL: 'silent' }, ['--maxWorkers=2']);
-  } finally {
-    await database.stop();
-  }
+  await unitTests(['core', 'server', 'web']);
   // Its own type check covers the page and its templates.
   buildWeb();
-  jest(['e2e'], {}, ['--runInBand']);
-
-  say(`\n${counts.passed} passed, ${counts.failed} failed`);
-  process.exit(counts.failed === 0 ? 0 : 1);
+  // Each suite starts an application of its own, so that two may run at once.
+  jest(['e2e'], {}, ['--maxWorkers=2']);
+  close();
 });
