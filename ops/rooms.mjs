@@ -1,6 +1,6 @@
-// Whether rooms keep to their graph (.dependency-cruiser.mjs) and none is a hall: node ops/rooms.mjs
+// Whether rooms keep to their graph (.dependency-cruiser.mjs), none is a hall, and templates are typed: node ops/rooms.mjs
 import { spawnSync } from 'node:child_process';
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './build.mjs';
 
@@ -17,7 +17,11 @@ const halls = PLACES.flatMap((place) => [place, ...foldersIn(place)])
   .filter(({ count }) => count > MOST_SOURCES);
 for (const { folder, count } of halls)
   console.error(`${folder} has ${count} sources, and may have ${MOST_SOURCES}: give it rooms.`);
-process.exit(status === 0 && halls.length === 0 ? 0 : 1);
+const untyped = readdirSync(join(ROOT, 'web/src'), { recursive: true })
+  .filter((name) => /\.(?:html|ts)$/u.test(name) && readFileSync(join(ROOT, 'web/src', name), 'utf8').includes('$any('))
+  .map((name) => join('web/src', name));
+for (const name of untyped) console.error(`${name} has $any in a template: name the element (#field) and take its value.`);
+process.exit(status === 0 && halls.length === 0 && untyped.length === 0 ? 0 : 1);
 
 function foldersIn(place) {
   const entries = readdirSync(join(ROOT, place), { recursive: true, withFileTypes: true });

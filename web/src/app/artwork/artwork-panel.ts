@@ -3,6 +3,7 @@ import { type ArtworkChoice, MOST_BYTES, plainChoice, type TraceChoice } from '@
 import { formatArea, formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../fields/length-field';
 import { type ArtworkColour, ArtworkService, type ArtworkView, type ChosenFile } from './artwork.service';
+import { oneOf } from '../platform/one-of';
 
 /** Artwork that was looked at and is to become parts of the sign. */
 export interface TakenArtwork {
@@ -77,6 +78,10 @@ export class ArtworkPanel implements OnDestroy {
     this.running?.abort();
     this.forgetPicture();
   }
+
+  protected readonly oneOf = oneOf;
+  protected readonly rules = ['as-drawn', 'nonzero', 'evenodd'] as const;
+  protected readonly overlaps = ['hidden', 'whole'] as const;
 
   protected async chosen(files: FileList | null): Promise<void> {
     const [file] = files ?? [];

@@ -54,6 +54,7 @@ import { TasksService } from '../tasks/tasks.service';
 import { CustomerPins } from './plan/customer-pins';
 import { TicketPanel } from './ticket/ticket-panel';
 import { TicketText } from './ticket/ticket-text';
+import { oneOf } from '../platform/one-of';
 
 /** Quiet after which the solid is measured, in ms. */
 const QUIET_MS = 400;
@@ -322,8 +323,13 @@ export class BenchPage implements OnDestroy {
     this.panel.set('ticket');
   }
 
-  protected setPaint(paint: PlanPaint): void {
-    this.paint.set(paint);
+  protected setPaint(paint: string): void {
+    this.paint.set(
+      oneOf(
+        this.paints.map(({ value }) => value),
+        paint,
+      ),
+    );
   }
 
   protected retry(): void {

@@ -5,7 +5,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
   selector: 'pr-choice-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <select [attr.aria-label]="label()" [style.--letters]="letters()" (change)="changed.emit($any($event.target).value)">
+    <select #ownField [attr.aria-label]="label()" [style.--letters]="letters()" (change)="changed.emit(ownField.value)">
       @for (choice of choices(); track choice.value) {
         <option [value]="choice.value" [selected]="choice.value === value()">{{ choice.text }}</option>
       }

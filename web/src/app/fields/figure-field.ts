@@ -36,16 +36,17 @@ export const moved = (value: number, by: number, { min, max }: Limits): number =
   template: `
     <span class="field">
       <input
+        #ownField
         class="figure"
         [attr.aria-label]="label()"
         [attr.aria-invalid]="fault() !== ''"
         [value]="shown()"
         [style.width.ch]="width()"
-        (focus)="begin($any($event.target))"
-        (input)="typed.set($any($event.target).value)"
+        (focus)="begin(ownField)"
+        (input)="typed.set(ownField.value)"
         (blur)="commit()"
         (keydown.enter)="commit()"
-        (keydown.escape)="leave($any($event.target)); $event.stopPropagation()"
+        (keydown.escape)="leave(ownField); $event.stopPropagation()"
         (keydown.arrowUp)="step(1, $event)"
         (keydown.arrowDown)="step(-1, $event)"
         (keydown.shift.arrowUp)="step(10, $event)"

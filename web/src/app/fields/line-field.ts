@@ -11,21 +11,23 @@ import { FirstField } from './first-field';
       {{ label() }}
       @if (rows() > 1) {
         <textarea
+          #areaInput
           class="form-control"
           [rows]="rows()"
           [maxLength]="most()"
           [value]="value()"
-          (input)="value.set($any($event.target).value)"
+          (input)="value.set(areaInput.value)"
         ></textarea>
       } @else {
         <input
+          #lineInput
           class="form-control"
           [type]="type()"
           [maxLength]="most()"
           [autocomplete]="fill()"
           [prFirst]="isFirst()"
           [value]="value()"
-          (input)="value.set($any($event.target).value)"
+          (input)="value.set(lineInput.value)"
         />
       }
     </label>

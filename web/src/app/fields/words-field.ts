@@ -11,7 +11,7 @@ import { ChangeDetectionStrategy, Component, computed, type ElementRef, effect, 
       [attr.aria-label]="label()"
       [rows]="rows()"
       [value]="value()"
-      (input)="changed.emit($any($event.target).value)"
+      (input)="changed.emit(area.value)"
       placeholder="Words of this line …"
       maxlength="4000"
     ></textarea>

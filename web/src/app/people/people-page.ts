@@ -5,6 +5,7 @@ import { timeOf } from '../platform/moments';
 import { Masthead } from '../shell/masthead';
 import { type Deed, type NewPerson, PeopleService, type PersonChange } from './people.service';
 import { type Person, ROLE_WORDS, ROLES, SessionService } from '../session/session.service';
+import { oneOf } from '../platform/one-of';
 
 const NOBODY: NewPerson = { name: '', email: '', role: 'designer', password: '' };
 
@@ -29,6 +30,7 @@ export class PeoplePage {
   protected readonly trouble = signal('');
   protected readonly good = signal('');
   protected readonly roles = ROLES;
+  protected readonly oneOf = oneOf;
   protected readonly words = ROLE_WORDS;
   protected readonly time = timeOf;
 

@@ -4,6 +4,7 @@ import { type Block, BLOCKS, EVERYTHING, PAPER_NAMES, type SheetLayout } from '@
 import { SessionService } from '../session/session.service';
 import { CardService } from '../shop/card.service';
 import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../shop/sheet-layout';
+import { oneOf } from '../platform/one-of';
 
 /** What the sheet shows and on which paper: one of the shop's layouts, or as it is chosen here, which can be kept. */
 @Component({
@@ -13,22 +14,28 @@ import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../s
     <details>
       <summary>The sheet: {{ layout().paper }} {{ wayWords[way()] }}{{ name() ? ', ' + name() : '' }}</summary>
       <div class="row1">
-        <select class="form-select form-select-sm" aria-label="layout of the shop" (change)="take($any($event.target).value)">
+        <select #usualField class="form-select form-select-sm" aria-label="layout of the shop" (change)="take(usualField.value)">
           <option value="" [selected]="!name()">as chosen here</option>
           <option value="everything" [selected]="isEverything()">everything</option>
           @for (kept of layouts(); track kept.id) {
             <option [value]="kept.id" [selected]="current()?.id === kept.id">{{ kept.name }}</option>
           }
         </select>
-        <select class="form-select form-select-sm" aria-label="paper" (change)="change({ paper: $any($event.target).value })">
+        <select
+          #paperField
+          class="form-select form-select-sm"
+          aria-label="paper"
+          (change)="change({ paper: oneOf(papers, paperField.value) })"
+        >
           @for (paper of papers; track paper) {
             <option [value]="paper" [selected]="paper === layout().paper">{{ paper }}</option>
           }
         </select>
         <select
+          #turnField
           class="form-select form-select-sm"
           aria-label="which way the paper lies"
-          (change)="turn($any($event.target).value)"
+          (change)="turn(turnField.value)"
         >
           @for (each of ways; track each) {
             <option [value]="each" [selected]="each === way()">{{ wayWords[each] }}</option>
@@ -37,17 +44,19 @@ import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../s
       </div>
       <label>
         <input
+          #isInBothUnitsField
           type="checkbox"
           [checked]="layout().isInBothUnits"
-          (change)="change({ isInBothUnits: $any($event.target).checked })"
+          (change)="change({ isInBothUnits: isInBothUnitsField.checked })"
         />
         lengths in millimetres and in inches
       </label>
       <label>
         <input
+          #isInFinishesField
           type="checkbox"
           [checked]="layout().isInFinishes ?? false"
-          (change)="change({ isInFinishes: $any($event.target).checked })"
+          (change)="change({ isInFinishes: isInFinishesField.checked })"
         />
         plans in their finishes and not by heights
       </label>
@@ -55,9 +64,10 @@ import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../s
         @for (block of blocks(); track block) {
           <label>
             <input
+              #showField
               type="checkbox"
               [checked]="layout().shows.includes(block)"
-              (change)="show(block, $any($event.target).checked)"
+              (change)="show(block, showField.checked)"
             />
             {{ words[block] }}
           </label>
@@ -117,6 +127,7 @@ export class LayoutChoice {
   protected readonly name = computed(() => this.current()?.name ?? (this.isEverything() ? 'everything' : ''));
   protected readonly trouble = signal('');
   protected readonly papers = PAPER_NAMES;
+  protected readonly oneOf = oneOf;
   protected readonly way = computed(() => wayOf(this.layout()));
   protected readonly ways: readonly Way[] = ['by the sign', 'across', 'upright'];
   protected readonly wayWords: Readonly<Record<Way, string>> = {
@@ -132,7 +143,7 @@ export class LayoutChoice {
   }
 
   /** Turns the paper. */
-  protected turn(way: Way): void {
+  protected turn(way: string): void {
     this.change({ isUpright: way === 'upright', isTurnedBySign: way === 'by the sign' });
   }
 

@@ -6,7 +6,7 @@ import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
 import { type NewRemark } from './proof-types';
 import { dayOf, timeOf } from '../platform/moments';
-import { type NewProof, type OpenNotes, openNotesOf, type Proof, ProofsService } from './proofs.service';
+import { type NewProof, type OpenNotes, openNotesOf, type Proof, ProofsService, type SheetTask } from './proofs.service';
 import { RemarkBoard } from './remark-board';
 import { SendForm } from './send-form';
 
@@ -94,7 +94,7 @@ export class ProofsPage implements OnDestroy {
     return this.attempt(() => this.service.remark(id, remark));
   }
 
-  protected again(id: string, kind: string): Promise<void> {
+  protected again(id: string, kind: SheetTask['kind']): Promise<void> {
     return this.attempt(() => this.service.sheet(id, kind));
   }
 

@@ -5,6 +5,9 @@ import { Api, type ApiError } from '../platform/api';
 import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { NewRemark, SharedProof } from './proof-types';
 
+/** The sheets of a frozen proof are made as files of signs are. */
+export type SheetTask = Omit<Task, 'kind'> & { readonly kind: 'sheet' | 'stamped sheet' };
+
 export interface Proof extends SharedProof {
   readonly id: string;
   readonly recipient: string;
@@ -14,7 +17,7 @@ export interface Proof extends SharedProof {
   readonly remindAt: string | null;
   /** What was changed in the signs since, by their ids. */
   readonly changes: Readonly<Record<string, readonly string[]>>;
-  readonly sheets: readonly Task[];
+  readonly sheets: readonly SheetTask[];
 }
 
 export interface NewProof {
@@ -97,7 +100,7 @@ export class ProofsService {
   }
 
   /** Asks for a sheet that could not be made once more. @throws ApiError */
-  async sheet(id: string, kind: string): Promise<void> {
+  async sheet(id: string, kind: SheetTask['kind']): Promise<void> {
     await firstValueFrom(this.api.post(`/proofs/${id}/sheets`, { kind }));
     await this.refresh();
   }

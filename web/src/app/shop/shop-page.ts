@@ -8,6 +8,7 @@ import { Masthead } from '../shell/masthead';
 import { ShopService } from './shop.service';
 import { CardForm } from './card-form';
 import { blankWords } from './blank-words';
+import { oneOf } from '../platform/one-of';
 
 const MOST_BYTES = 10_000_000;
 
@@ -97,6 +98,7 @@ export class ShopPage {
     await this.attempt(() => this.shop.removeBlank(id));
   }
 
+  protected readonly oneOf = oneOf;
   protected readonly glosses = ['matt', 'satin', 'gloss', 'metal'] as const;
   protected readonly finish = signal<Omit<Finish, 'id'>>({ name: '', colour: '#3f7d6e', gloss: 'satin' });
 

@@ -42,7 +42,7 @@ export interface Clearance {
   readonly changes: readonly string[];
 }
 
-export const isUnderWay = ({ state }: Task): boolean => state === 'waiting' || state === 'running';
+export const isUnderWay = ({ state }: Pick<Task, 'state'>): boolean => state === 'waiting' || state === 'running';
 
 const POLL_MS = 350;
 

@@ -7,6 +7,7 @@ import { LayoutChoice } from '../../proofs/layout-choice';
 import { SessionService } from '../../session/session.service';
 import { EVERYTHING, type SheetLayout, TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
 import { type Clearance, isUnderWay, type Task, type TaskKind, TasksService } from '../../tasks/tasks.service';
+import { oneOf } from '../../platform/one-of';
 
 interface Offer {
   readonly kind: TaskKind;
@@ -115,6 +116,7 @@ export class OutputPanel {
   /** That templates are printed on. */
   protected readonly paper = signal<TemplatePaper>('A4');
   protected readonly papers = TEMPLATE_PAPERS;
+  protected readonly oneOf = oneOf;
   /** Of the sheet. */
   protected readonly layout = signal<SheetLayout>(EVERYTHING);
 

@@ -13,7 +13,7 @@ import { ShopService } from '../../shop/shop.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p>
-      <select aria-label="usual blank" (change)="take($any($event.target))">
+      <select #usualField aria-label="usual blank" (change)="take(usualField)">
         <option value="">take a usual blank …</option>
         @for (row of shop().blanks; track row.id) {
           <option [value]="row.id">{{ row.name }}</option>
