@@ -11,7 +11,7 @@ import { isDatabaseAway } from './platform/database/trouble.js';
 import { errors, type Fault, ServerError } from './platform/errors.js';
 import { readCatalogue } from './modules/fonts/font-files.js';
 import { guard } from './modules/people/access.js';
-import { peopleRoutes } from './modules/people/routes.js';
+import { peopleRoutes, sessionRoutes } from './modules/people/routes.js';
 import { PeopleService } from './modules/people/service.js';
 import { jobRoutes } from './modules/jobs/routes.js';
 import { fileRoutes } from './modules/files/routes.js';
@@ -99,7 +99,8 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   app.addHook('onClose', async () => {
     await Promise.all([pictures.close(), door.close()]);
   });
-  peopleRoutes(app, db, people, settings);
+  sessionRoutes(app, db, people, settings);
+  peopleRoutes(app, db, people);
   jobRoutes(app, jobs);
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));

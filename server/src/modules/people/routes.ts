@@ -23,8 +23,8 @@ const toOneAccount = (max: number): RateLimitOptions => ({
 
 const personView = ({ id, name, email, role, hasLeft }: Person) => ({ id, name, email, role, hasLeft });
 
-/** Signing in and out, the people of the shop, and the audit trail. */
-export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleService, settings: Settings): void {
+/** Signing in and out, and passwords. */
+export function sessionRoutes(app: FastifyInstance, db: Database, people: PeopleService, settings: Settings): void {
   const tries = settings.signInTries ?? SIGN_IN_TRIES;
   const isSecure = settings.publicUrl.startsWith('https:');
   const cookie = { path: '/', httpOnly: true, sameSite: 'strict', secure: isSecure } as const;
@@ -89,7 +89,10 @@ export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleS
       return admit(reply, { token: await people.changePassword(person, request.body), person });
     },
   );
+}
 
+/** The people of the shop, and the audit trail. */
+export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleService): void {
   app.get('/api/people', { config: { least: 'owner' } }, async () => ({ people: (await people.all()).map(personView) }));
 
   app.post<{ Body: NewPerson }>(

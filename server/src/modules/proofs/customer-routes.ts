@@ -70,6 +70,10 @@ export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks
     return answerWithFile(reply, { name: fileName, type: fileType, bytes: file! });
   });
 
+  customerPictureRoutes(app, proofs, pictures);
+}
+
+function customerPictureRoutes(app: FastifyInstance, proofs: ProofService, pictures: SignPictures): void {
   const ofSign = { schema: { params: PictureParams, querystring: PictureQuery }, ...RATE };
 
   app.get<{ Params: PictureParams; Querystring: PictureQuery }>(

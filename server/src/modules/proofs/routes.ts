@@ -107,6 +107,19 @@ export function proofRoutes(
     },
   );
 
+  proofPictureRoutes(app, db, proofs, pictures);
+
+  app.get('/api/turnaround', { config: { least: 'designer' } }, async () => ({ jobs: await turnaround(db) }));
+
+  app.get<{ Params: IdParams }>('/api/jobs/:id/history', params, async (request) => {
+    const job = await jobs.find(request.params.id);
+    const events = await db.JobEvent.findAll({ where: { jobId: job.id }, order: [['at', 'DESC']], limit: MOST_EVENTS });
+    return { events: events.map(({ at, who, text }) => ({ at, who, text })) };
+  });
+}
+
+/** Frozen signs as they are seen: by the customer, and against what they are now. */
+function proofPictureRoutes(app: FastifyInstance, db: Database, proofs: ProofService, pictures: SignPictures): void {
   app.get<{ Params: ShopPictureParams }>(
     '/api/proofs/:id/signs/:signId/picture.png',
     { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
@@ -131,12 +144,4 @@ export function proofRoutes(
       return reply.send(Buffer.from(drawing));
     },
   );
-
-  app.get('/api/turnaround', { config: { least: 'designer' } }, async () => ({ jobs: await turnaround(db) }));
-
-  app.get<{ Params: IdParams }>('/api/jobs/:id/history', params, async (request) => {
-    const job = await jobs.find(request.params.id);
-    const events = await db.JobEvent.findAll({ where: { jobId: job.id }, order: [['at', 'DESC']], limit: MOST_EVENTS });
-    return { events: events.map(({ at, who, text }) => ({ at, who, text })) };
-  });
 }

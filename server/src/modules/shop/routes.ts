@@ -36,8 +36,16 @@ const NewLayout = Type.Object(
 );
 const Id = Type.Object({ id: Type.String({ minLength: 1, maxLength: 100 }) });
 
-/** The shop's own fonts, usual blanks and finishes. */
+/** What the shop says of itself, its layouts, own fonts, usual blanks and finishes. */
 export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts, door: FontDoor, signs: SignService): void {
+  cardRoutes(app, db);
+  layoutRoutes(app, db);
+  fontRoutes(app, fonts, door);
+  blankRoutes(app, db, signs);
+  finishRoutes(app, db, signs);
+}
+
+function cardRoutes(app: FastifyInstance, db: Database): void {
   app.get('/api/shop/card', { config: { least: 'maker' } }, () => shopCard(db));
 
   app.put<{ Body: ShopCard }>(
@@ -45,7 +53,9 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
     { schema: { body: ShopCard }, config: { least: 'owner', deed: 'changed what the shop says of itself' } },
     (request) => keepShopCard(db, request.body),
   );
+}
 
+function layoutRoutes(app: FastifyInstance, db: Database): void {
   app.get('/api/shop/layouts', { config: { least: 'maker' } }, async () => {
     const rows = await db.ShopLayout.findAll({ order: [['name', 'ASC']] });
     return rows.map(({ id, name, layout }) => ({ id, name, layout }));
@@ -73,7 +83,9 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
       reply.code(204);
     },
   );
+}
 
+function fontRoutes(app: FastifyInstance, fonts: ShopFonts, door: FontDoor): void {
   app.get('/api/shop/fonts', { config: { least: 'maker' } }, () => fonts.list());
 
   app.post<{ Body: Static<typeof NewFont> }>(
@@ -107,7 +119,9 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
       reply.code(204);
     },
   );
+}
 
+function blankRoutes(app: FastifyInstance, db: Database, signs: SignService): void {
   app.get('/api/shop/blanks', { config: { least: 'maker' } }, async () => {
     const rows = await db.ShopBlank.findAll({ order: [['name', 'ASC']] });
     return rows.map(({ id, name, blank }) => ({ id, name, blank }));
@@ -127,6 +141,20 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
     },
   );
 
+  app.delete<{ Params: { id: string } }>(
+    '/api/shop/blanks/:id',
+    { schema: { params: Id }, config: { least: 'designer', deed: 'removed a blank' } },
+    async (request, reply) => {
+      const { id } = request.params;
+      const row = isUuid(id) ? await db.ShopBlank.findByPk(id) : null;
+      if (!row) throw errors.notFound('blank', id);
+      await row.destroy();
+      reply.code(204);
+    },
+  );
+}
+
+function finishRoutes(app: FastifyInstance, db: Database, signs: SignService): void {
   app.get('/api/shop/finishes', { config: { least: 'maker' } }, async () => {
     const rows = await db.ShopFinish.findAll();
     return rows.map(({ finish }) => finish).sort((a, b) => a.name.localeCompare(b.name, 'en'));
@@ -154,18 +182,6 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
       const id = request.params.id.replace(/^shop-/u, '');
       const row = isUuid(id) ? await db.ShopFinish.findByPk(id) : null;
       if (!row) throw errors.notFound('finish', request.params.id);
-      await row.destroy();
-      reply.code(204);
-    },
-  );
-
-  app.delete<{ Params: { id: string } }>(
-    '/api/shop/blanks/:id',
-    { schema: { params: Id }, config: { least: 'designer', deed: 'removed a blank' } },
-    async (request, reply) => {
-      const { id } = request.params;
-      const row = isUuid(id) ? await db.ShopBlank.findByPk(id) : null;
-      if (!row) throw errors.notFound('blank', id);
       await row.destroy();
       reply.code(204);
     },

@@ -69,7 +69,9 @@ describe('a sign with many slopes that is opened', () => {
     }
     removeEventListener(): void {}
     terminate(): void {}
-    postMessage(asked: { id: string; argumentList: { value: Sign }[] }): void {
+    postMessage(asked: { id: string; argumentList?: { value: Sign }[] }): void {
+      // What nobody holds any longer is let go of by a message of its own.
+      if (!asked.argumentList) return;
       Noting.shown.push(asked.argumentList[0].value);
       queueMicrotask(() => {
         for (const listener of this.listeners) listener({ data: { id: asked.id, type: 'RAW', value: { took: 0 } } });
