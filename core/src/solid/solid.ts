@@ -127,7 +127,7 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
   const mesh = { positions: corners.positions(), ...facets.arrays() };
   const slopeMeshes = [...evaluation.slopeMeshes].filter(([{ inside }]) => isThere(inside));
   return withoutTouching(
-    withoutSlivers(slopeMeshes.length === 0 ? mesh : withPatches(evaluation, slopeMeshes, mesh, pointAt, corners)),
+    withoutSlivers(slopeMeshes.length === 0 ? mesh : withSlopeMeshes(evaluation, slopeMeshes, mesh, pointAt, corners)),
   );
 }
 
@@ -225,7 +225,7 @@ function crossedWall(lowA: number, topA: number, lowB: number, topB: number, fac
 }
 
 /** The mesh with the slopes of letters, whose edges have the points of the plan. */
-function withPatches(
+function withSlopeMeshes(
   evaluation: Evaluation,
   slopeMeshes: readonly (readonly [Inset, PlacedSlopeMesh])[],
   mesh: ReliefMesh,

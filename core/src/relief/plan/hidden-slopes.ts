@@ -10,7 +10,7 @@ import { joined, type Embedding, type EmbeddedSlope } from '../slopes/embedded-s
  * height are known before anything is embedded, and with them which heights make a difference there.
  */
 
-/** A embed without the lines and constraints that make no difference. */
+/** An embedding without the lines and constraints that make no difference. */
 export interface Visible {
   readonly contours: Embedding['contours'];
   readonly embedded: readonly EmbeddedSlope[];
@@ -22,7 +22,7 @@ export interface Visible {
 /** Below this many numbers in all constraints there is nothing to gain. */
 const FEWEST = 4000;
 
-/** What slopes are embedded into the plan by, without what lies where it makes no difference. */
+/** What slopes are embedded in the plan by, without what lies where it makes no difference. */
 export function withoutHidden(
   { contours, embedded, constraints }: Embedding,
   blank: Contour,

@@ -69,7 +69,7 @@ export function slopeBands(evaluation: Evaluation): Band[] {
   return bands;
 }
 
-/** A embedded place in bands, the whole of it first. */
+/** An embedded place in bands, the whole of it first. */
 function embeddedBands(
   { embedded, band, layer, marked }: Surface & { kind: 'embedded' },
   outline: Outline,

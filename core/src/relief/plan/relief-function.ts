@@ -18,7 +18,7 @@ export type Surface = Made &
     | /** Level. */ { readonly kind: 'level'; readonly z: number }
       /** The slope of a letter that nothing comes near, by the distance from its edge. */
     | { readonly kind: 'profile'; readonly profile: HeightProfile }
-    /** A slope that is embedded into the plan, between two of its lines. */
+    /** A slope that is embedded in the plan, between two of its lines. */
     | { readonly kind: 'embedded'; readonly embedded: EmbeddedSlope; readonly band: number }
   );
 

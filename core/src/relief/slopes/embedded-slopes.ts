@@ -23,7 +23,7 @@ export interface PlacedField {
   readonly stepY: number;
 }
 
-/** The sloped part of a layer that others meet: it is embedded into the plan with the lines on which its slopes break. */
+/** The sloped part of a layer that others meet: it is embedded in the plan with the lines on which its slopes break. */
 export interface EmbeddedSlope {
   readonly layer: number;
   readonly profile: HeightProfile;
@@ -127,7 +127,7 @@ const MOST_DRAWINGS = 12;
 export const distanceIn = ({ drawn, stepX, stepY }: PlacedField, x: number, y: number): number =>
   drawn.distanceOfPoint(x - stepX, y - stepY);
 
-/** Height of a embedded slope over a grid point. */
+/** Height of an embedded slope over a grid point. */
 export function heightOn({ profile, pieces, index }: EmbeddedSlope, x: number, y: number): number {
   const [mmX, mmY] = [x / STEPS_PER_MM, y / STEPS_PER_MM];
   const found = index.search(mmX - NEAR, mmY - NEAR, mmX + NEAR, mmY + NEAR);
@@ -162,7 +162,7 @@ export interface Embedding {
 const MOST_ROUNDS = 5;
 
 /**
- * Finds which sloped areas are letters that nothing comes near, which keep their slopes to themselves, and embeds the others into
+ * Finds which sloped areas are letters that nothing comes near, which keep their slopes to themselves, and embeds the others in
  * the plan.
  * @param blank whose edge slopes may cross
  * @param levels by layer, those that its slopes may come to
