@@ -32,14 +32,21 @@ function runAsServerUser(program, args, cwd) {
   return spawnSync(command, list, { encoding: 'utf8', cwd });
 }
 
-/** The port of the server that runs in a directory, if one does. */
-function portOf(directory) {
+/** What PostgreSQL notes of itself in its directory, one a line: process, directory, start, port …, state in the eighth. */
+function noteOf(directory) {
   const pidFile = join(directory, 'postmaster.pid');
   if (!existsSync(pidFile)) return undefined;
-  // PostgreSQL's own: process, directory, start, port, one a line.
-  const [pid, , , port] = readFileSync(pidFile, 'utf8').split('\n');
+  const [pid, , , port, , , , state = ''] = readFileSync(pidFile, 'utf8').split('\n');
+  return { pid: Number(pid), port: Number(port), isReady: state.trim() === 'ready' };
+}
+
+/** The port of the server that runs in a directory, if one does. */
+function portOf(directory) {
+  const note = noteOf(directory);
+  if (!note) return undefined;
+  const { pid, port } = note;
   const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  return command.includes('postgres') ? Number(port) : undefined;
+  return command.includes('postgres') ? port : undefined;
 }
 
 const address = (home, port) =>
@@ -59,9 +66,10 @@ function stopLeftover(bin, directory) {
 
 /**
  * Starts the server, making its directory first where there is none.
+ * @param choosePort gives a port, from one on, that seems to be free
  * @returns url of the database, a promise that settles when the server ends, and a way to stop it
  */
-export async function startPostgres(home, { fromPort = 54610 } = {}) {
+export async function startPostgres(home, { fromPort = 54610, choosePort = freePort } = {}) {
   const bin = postgresPrograms();
   const directory = join(home, 'database');
   const secretFile = join(home, 'database-password');
@@ -69,8 +77,41 @@ export async function startPostgres(home, { fromPort = 54610 } = {}) {
   if (!existsSync(join(directory, 'PG_VERSION'))) makeCluster(bin, directory, secretFile);
   stopLeftover(bin, directory);
 
+  const { child, port, exited, hasEnded } = await listen(bin, directory, fromPort, choosePort);
+  const url = address(home, port);
   const password = readFileSync(secretFile, 'utf8').trim();
-  const port = await freePort(fromPort);
+  const env = { ...process.env, PGPASSWORD: password };
+  const there = ['-h', '127.0.0.1', '-p', String(port), '-U', USER];
+  const list = spawnSync(
+    join(bin, 'psql'),
+    [...there, '-d', 'postgres', '-tAc', `SELECT 1 FROM pg_database WHERE datname='${DATABASE}'`],
+    { env, encoding: 'utf8' },
+  );
+  if (list.stdout.trim() !== '1') spawnSync(join(bin, 'createdb'), [...there, DATABASE], { env });
+
+  return {
+    url,
+    port,
+    exited,
+    async stop() {
+      if (hasEnded()) return;
+      // SIGINT is PostgreSQL's fast shutdown.
+      process.kill(child.pid, 'SIGINT');
+      await Promise.race([exited, wait(10_000, undefined, { ref: false })]);
+    },
+    kill() {
+      process.kill(child.pid, 'SIGQUIT');
+    },
+  };
+}
+
+/**
+ * Starts the server on the first port from `fromPort` on that it can have. Another one started at the same moment may
+ * take a port between the look at it and the start, and would then answer in this one's place: so the server counts as
+ * ready when it says so in its own directory, and one that did not get its port takes the next.
+ */
+async function listen(bin, directory, fromPort, choosePort) {
+  const port = await choosePort(fromPort);
   const settings = {
     listen_addresses: '127.0.0.1',
     unix_socket_directories: '',
@@ -90,38 +131,14 @@ export async function startPostgres(home, { fromPort = 54610 } = {}) {
     if (log.length > 50) log.shift();
   });
   let ended = false;
-  const exited = new Promise((done) => child.on('exit', () => done((ended = true))));
-
-  const url = address(home, port);
+  const exited = new Promise((done) => child.on('close', () => done((ended = true))));
   for (let tries = 0; ; tries++) {
-    const ready = spawnSync(join(bin, 'pg_isready'), ['-h', '127.0.0.1', '-p', String(port)], { encoding: 'utf8' });
-    if (ready.status === 0) break;
+    const note = noteOf(directory);
+    if (!ended && note?.pid === child.pid && note.isReady) return { child, port, exited, hasEnded: () => ended };
+    if (ended && /could not create any TCP\/IP sockets/u.test(log.join(''))) return listen(bin, directory, port + 1, choosePort);
     if (ended || tries > 300) throw new Stop(`The database did not start: ${explain(log.join(''))}`);
     await wait(100);
   }
-  const env = { ...process.env, PGPASSWORD: password };
-  const there = ['-h', '127.0.0.1', '-p', String(port), '-U', USER];
-  const list = spawnSync(
-    join(bin, 'psql'),
-    [...there, '-d', 'postgres', '-tAc', `SELECT 1 FROM pg_database WHERE datname='${DATABASE}'`],
-    { env, encoding: 'utf8' },
-  );
-  if (list.stdout.trim() !== '1') spawnSync(join(bin, 'createdb'), [...there, DATABASE], { env });
-
-  return {
-    url,
-    port,
-    exited,
-    async stop() {
-      if (ended) return;
-      // SIGINT is PostgreSQL's fast shutdown.
-      process.kill(child.pid, 'SIGINT');
-      await Promise.race([exited, wait(10_000)]);
-    },
-    kill() {
-      process.kill(child.pid, 'SIGQUIT');
-    },
-  };
 }
 
 function makeCluster(bin, directory, secretFile) {
