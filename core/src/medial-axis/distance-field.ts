@@ -2,7 +2,7 @@ import Flatbush from 'flatbush';
 import { contains, type Contour, type Outline, reversed, keyX, keyY, pointKey, STEPS_PER_MM, Weld } from '../geometry/index.js';
 import { type EnvelopePiece } from './envelope.js';
 import { maximalDiscAt, FREE, type Site, sitesOf } from './sites.js';
-import { MitredGrowth } from './mitred-sites.js';
+import { MitredGrowth, type ReturnBorder } from './mitred-sites.js';
 import { offset } from '../arrangement/index.js';
 
 /** A point at which a disc that touches the edge can grow no more. */
@@ -163,7 +163,7 @@ export class GrowthField implements Field {
       );
       return { isCorner: site.isCorner, points };
     });
-    return new DrawnField(this, this.outline, flanks, levels, { inner: this.inner });
+    return new DrawnField(this, this.outline, flanks, levels, { inner: this.inner, returns: this.growth.returns });
   }
 }
 
@@ -175,6 +175,15 @@ const NARROW = 0.02;
 
 /** Measured distances nearer than this, in mm, to that of a line of equal distance are on it. */
 const ON_LINE = 4 / STEPS_PER_MM;
+
+interface DrawnChoice {
+  /** What the outline was grown from: distances count from where that growth ended. */
+  readonly inner?: Outline;
+  /** Distance, a level, beyond which no borders are drawn. */
+  readonly last?: number;
+  /** Further borders between places over which the growth is even. */
+  readonly returns?: readonly ReturnBorder[];
+}
 
 /** A distance field with its lines, on the grid. */
 export class DrawnField {
@@ -193,15 +202,13 @@ export class DrawnField {
 
   /**
    * @param flanks with distances from the outline, or from `inner` outwards where that is given
-   * @param choice.inner what the outline was grown from: distances count from where that growth ended
-   * @param choice.last distance, a level, beyond which no borders are drawn
    */
   constructor(
     readonly field: Field,
     outline: Outline,
     flanks: readonly Flank[],
     readonly levels: readonly number[],
-    { inner, last = Infinity }: { readonly inner?: Outline; readonly last?: number } = {},
+    { inner, last = Infinity, returns = [] }: DrawnChoice = {},
   ) {
     this.inner = inner;
     this.last = last;
@@ -218,6 +225,7 @@ export class DrawnField {
         if (next && !(point.isFree && next.isFree)) this.axis(point, next, constraints);
       });
     }
+    for (const { from, to } of returns) push(this.place(from), this.place(to), constraints);
     this.firstLine = constraints.length;
     this.rings = levels.map((level) => {
       const steps = flanks.flatMap(({ points }) => this.lineAlong(points, this.onFlank(level)));

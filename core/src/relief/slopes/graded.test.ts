@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { offset } from '../../arrangement/index.js';
+import { Area } from '../../../testing/brute-area.js';
+import { offset, union } from '../../arrangement/index.js';
 import { area, circle, type Contour, contourArea, rectangle, STEPS_PER_MM } from '../../geometry/index.js';
-import { DistanceField } from '../../medial-axis/index.js';
+import { DistanceField, GrowthField } from '../../medial-axis/index.js';
 import { type Parted } from './graded.js';
 import { GradedLetter } from './slope-mesh.js';
 
@@ -124,5 +125,43 @@ describe('lines of equal distance alone', () => {
     expect(half).toHaveLength(1);
     expect(area(half)).toBeCloseTo(100, 6);
     expect(letter.linesAt([9.9999])[0].length).toBeLessThanOrEqual(1);
+  });
+});
+
+describe('triangles of what leans outwards', () => {
+  /** The distance over the triangle that a place lies in, as its corners have it. */
+  function distanceOver({ x, y, distances, corners }: Parted, px: number, py: number): number {
+    const [qx, qy] = [px * STEPS_PER_MM, py * STEPS_PER_MM];
+    for (let t = 0; t < corners.length; t += 3) {
+      const [a, b, c] = [corners[t], corners[t + 1], corners[t + 2]];
+      const side = (i: number, j: number): number => (x[j] - x[i]) * (qy - y[i]) - (y[j] - y[i]) * (qx - x[i]);
+      const shares = [side(b, c), side(c, a), side(a, b)];
+      if (shares.some((share) => share < 0)) continue;
+      const whole = shares[0] + shares[1] + shares[2];
+      return (shares[0] * distances[a] + shares[1] * distances[b] + shares[2] * distances[c]) / whole;
+    }
+    return NaN;
+  }
+
+  it('have the borders of where a mitre is first again behind something small', () => {
+    // The tip of the square's mitre runs √2 times as fast as it grows, and comes out behind the post.
+    const inner = [rectangle(20, 20), circle(11, 11.2, 0.3)];
+    const run = 9;
+    const outline = union(offset(inner, run, undefined, 'mitred'));
+    const field = new GrowthField(outline, inner, run, 0.001);
+    const parted = new GradedLetter(field).at([]);
+    const brute = new Area(
+      inner.map((ring) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i], ring[2 * i + 1]] as const)),
+    );
+    let seen = 0;
+    for (let i = 0; i < 40; i++)
+      for (let j = 0; j < 40; j++) {
+        const [x, y] = [10.013 + (i * 8.9) / 40, 10.017 + (j * 8.9) / 40];
+        const exact = brute.contains(x, y) ? run : run - brute.mitredGrowth(x, y);
+        if (!(exact > 0)) continue;
+        seen++;
+        expect(distanceOver(parted, x, y)).toBeCloseTo(exact, 2);
+      }
+    expect(seen).toBeGreaterThan(1000);
   });
 });
