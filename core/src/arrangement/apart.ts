@@ -1,5 +1,5 @@
 import { union } from './combine.js';
-import { bounds, type Box, type Contour, type Outline, gapBetween } from '../geometry/index.js';
+import { bounds, type Box, type Contour, DisjointSets, gapBetween, type Outline } from '../geometry/index.js';
 import { neighbourhoods, separateGlyphs } from './isolated-glyphs.js';
 
 /** Nearer than this, in mm, two outlines are one. */
@@ -22,19 +22,15 @@ export function widestGap(outlines: readonly Outline[]): number | undefined {
   const pairs: { readonly i: number; readonly j: number; readonly least: number }[] = [];
   for (let i = 0; i < n; i++) for (let j = i + 1; j < n; j++) pairs.push({ i, j, least: boxGap(boxes[i], boxes[j]) });
   pairs.sort((a, b) => a.least - b.least);
-  const parent = outlines.map((_, i) => i);
-  const root = (i: number): number => {
-    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
-    return i;
-  };
+  const joined = new DisjointSets(n);
   let [apartStill, widest] = [n, 0];
   /** Pairs that were measured, the narrowest gap last. */
   const measured: { readonly i: number; readonly j: number; readonly gap: number }[] = [];
   const joinUpTo = (least: number): void => {
     while (measured.length > 0 && measured[measured.length - 1].gap <= least && apartStill > 1) {
       const { i, j, gap } = measured.pop()!;
-      if (root(i) === root(j)) continue;
-      parent[root(i)] = root(j);
+      if (joined.areJoined(i, j)) continue;
+      joined.join(i, j);
       apartStill--;
       widest = Math.max(widest, gap);
     }
@@ -43,7 +39,7 @@ export function widestGap(outlines: readonly Outline[]): number | undefined {
     joinUpTo(least);
     if (apartStill <= 1) break;
     // Boxes tell that most are further apart than what hangs together already.
-    if (root(i) === root(j)) continue;
+    if (joined.areJoined(i, j)) continue;
     const gap = gapBetween(outlines[i], outlines[j]);
     const at = measured.findIndex((other) => other.gap <= gap);
     measured.splice(at < 0 ? measured.length : at, 0, { i, j, gap });

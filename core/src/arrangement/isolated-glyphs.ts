@@ -1,5 +1,14 @@
 import Flatbush from 'flatbush';
-import { bounds, type Box, contains, type Contour, STEPS_PER_MM, orient2d } from '../geometry/index.js';
+import {
+  bounds,
+  type Box,
+  contains,
+  type Contour,
+  DisjointSets,
+  orient2d,
+  squareToSegment,
+  STEPS_PER_MM,
+} from '../geometry/index.js';
 
 /** A marked letter: its rings, and the box around them. */
 interface Letter {
@@ -45,27 +54,17 @@ export function separateGlyphs(contours: readonly Contour[]): { letters: (readon
 export function neighbourhoods(outlines: readonly (readonly Contour[])[], distance: number): number[][] {
   const boxes = outlines.map((outline) => bounds(outline)!);
   const order = boxes.map((_, i) => i).sort((a, b) => boxes[a].minX - boxes[b].minX);
-  const parent = boxes.map((_, i) => i);
-  const root = (i: number): number => {
-    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
-    return i;
-  };
+  const joined = new DisjointSets(boxes.length);
   let open: number[] = [];
   for (const i of order) {
     open = open.filter((j) => boxes[j].maxX + distance >= boxes[i].minX);
     for (const j of open) {
       if (boxes[j].maxY + distance < boxes[i].minY || boxes[i].maxY + distance < boxes[j].minY) continue;
-      if (root(i) !== root(j) && !areFurther(outlines[i], outlines[j], boxes[i], boxes[j], distance)) parent[root(i)] = root(j);
+      if (!joined.areJoined(i, j) && !areFurther(outlines[i], outlines[j], boxes[i], boxes[j], distance)) joined.join(i, j);
     }
     open.push(i);
   }
-  const groups = new Map<number, number[]>();
-  boxes.forEach((_, i) => {
-    const list = groups.get(root(i));
-    if (list) list.push(i);
-    else groups.set(root(i), [i]);
-  });
-  return [...groups.values()];
+  return joined.groups();
 }
 
 /** With more comparisons than this the search for crossings itself is cheaper. */
@@ -162,12 +161,7 @@ function areNear(p: Segment, q: Segment, distance: number): boolean {
 }
 
 /** Distance of a point from a segment. */
-function reach([ax, ay, bx, by]: Segment, x: number, y: number): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const length = dx * dx + dy * dy;
-  const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
-  return Math.hypot(ax + t * dx - x, ay + t * dy - y);
-}
+const reach = ([ax, ay, bx, by]: Segment, x: number, y: number): number => Math.sqrt(squareToSegment(ax, ay, bx, by, x, y));
 
 /**
  * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no constraint.

@@ -1,4 +1,4 @@
-import { boxOfSegments, Cells, IntListMap, PointSet } from '../geometry/index.js';
+import { boxOfSegments, Cells, DisjointSets, IntListMap, PointSet } from '../geometry/index.js';
 import { node, type Segments } from './noding.js';
 
 /** Segments as they were split, between points that are given from the first point of all. */
@@ -86,22 +86,12 @@ function clusters(points: PointSet, { from, to }: Segments): number[][] {
   const area = (box.maxX - box.minX + 1) * (box.maxY - box.minY + 1);
   const cells = new Cells(box, Math.max(CELL, Math.ceil(Math.sqrt(area / MOST_CELLS))), MARGIN);
   const first = new Int32Array(cells.columns * cells.rows).fill(-1);
-  const parent = Int32Array.from({ length: n }, (_, s) => s);
-  const root = (s: number): number => {
-    while (parent[s] !== s) s = parent[s] = parent[parent[s]];
-    return s;
-  };
+  const joined = new DisjointSets(n);
   for (let s = 0; s < n; s++) {
     cells.along(x[from[s]], y[from[s]], x[to[s]], y[to[s]], (c) => {
       if (first[c] < 0) first[c] = s;
-      else if (root(first[c]) !== root(s)) parent[root(s)] = root(first[c]);
+      else joined.join(s, first[c]);
     });
   }
-  const groups = new Map<number, number[]>();
-  for (let s = 0; s < n; s++) {
-    const group = groups.get(root(s));
-    if (group) group.push(s);
-    else groups.set(root(s), [s]);
-  }
-  return [...groups.values()];
+  return joined.groups();
 }

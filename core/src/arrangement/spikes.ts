@@ -1,4 +1,4 @@
-import { type Contour, contourArea, type Outline, snapRun } from '../geometry/index.js';
+import { type Contour, contourArea, degrees, type Outline, radians, snapRun } from '../geometry/index.js';
 
 /** An outline that turns by more than this at a corner, in degrees, turns back on itself. */
 export const TURNED_BACK = 179.5;
@@ -6,7 +6,7 @@ export const TURNED_BACK = 179.5;
 /** How far a contour turns in the corner between three points, in degrees: 0 where it goes straight on, 180 where it turns back. */
 export function turnedBy(px: number, py: number, x: number, y: number, qx: number, qy: number): number {
   const [ux, uy, vx, vy] = [x - px, y - py, qx - x, qy - y];
-  return (Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * 180) / Math.PI;
+  return degrees(Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)));
 }
 
 /**
@@ -35,7 +35,7 @@ function blunted(ring: Contour, tolerance: number): Contour {
     isChanged = true;
     cuts++;
     const [before, after] = [Math.hypot(p[0] - at[0], p[1] - at[1]), Math.hypot(q[0] - at[0], q[1] - at[1])];
-    const angle = (Math.PI * (180 - turnedBy(...p, ...at, ...q))) / 180;
+    const angle = radians(180 - turnedBy(...p, ...at, ...q));
     const back = tolerance / Math.max(2 * Math.sin(angle / 2), 1e-12);
     // An end is left where it is met on the way.
     const along = ([x, y]: readonly [number, number], length: number) =>

@@ -1,4 +1,4 @@
-import { compose, HERE, type Placement } from '../geometry/index.js';
+import { compose, degrees, HERE, type Placement, radians } from '../geometry/index.js';
 
 const MM: Readonly<Record<string, number>> = {
   '': 25.4 / 96,
@@ -45,7 +45,7 @@ const numbersOf = (text: string): number[] => (text.match(/[-+]?(?:\d+\.?\d*|\.\
 export const readNumbers = (text: string | undefined): number[] => numbersOf(text ?? '').filter(Number.isFinite);
 
 /** Degrees in a unit of angle (CSS Values 4, chapter 7.1). */
-const DEGREES: Readonly<Record<string, number>> = { deg: 1, grad: 0.9, rad: 180 / Math.PI, turn: 360 };
+const DEGREES: Readonly<Record<string, number>> = { deg: 1, grad: 0.9, rad: degrees(1), turn: 360 };
 
 /** Arguments of a transform: numbers, lengths in pixels, angles in degrees. */
 const argumentsOf = (list: string): number[] =>
@@ -53,7 +53,6 @@ const argumentsOf = (list: string): number[] =>
     ([, figure, unit]) => Number(figure) * (DEGREES[unit] ?? (MM[unit] ?? MM['']) / MM['']),
   );
 
-const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 const moved = (e: number, f: number): Placement => ({ ...HERE, e, f });
 
 /** A list of transforms, the first outermost (CSS Transforms 1, chapter 8). What cannot be read ends the list. */

@@ -5,9 +5,10 @@ import {
   compose,
   type Contour,
   HERE,
-  type Placement,
   placement,
+  type Placement,
   placeRun,
+  radians,
   snapRun,
 } from '../geometry/index.js';
 import { type Drawn, type DrawnLine } from './drawn.js';
@@ -282,7 +283,6 @@ const NEEDED: Readonly<Record<string, readonly number[]>> = {
 };
 
 const FULL = 2 * Math.PI;
-const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** A sweep brought into (0, 2π]. */
 const forward = (sweep: number): number => {

@@ -1,4 +1,4 @@
-import { type Contour, snapRun } from '../geometry/index.js';
+import { closestShare, type Contour, snapRun } from '../geometry/index.js';
 import { type Artwork, settledArtwork } from './artwork.js';
 import { Findings } from './findings.js';
 import { ArtworkError, MOST_POINTS } from './limits.js';
@@ -196,12 +196,11 @@ export function simplified(line: readonly number[], stray: number): number[] {
     const [from, to] = span;
     const [ax, ay, b] = [line[2 * from], line[2 * from + 1], to % n];
     const [dx, dy] = [line[2 * b] - ax, line[2 * b + 1] - ay];
-    const length = Math.hypot(dx, dy);
     let worst = -1;
     let most = stray;
     for (let i = from + 1; i < to; i++) {
       const [x, y] = [line[2 * i] - ax, line[2 * i + 1] - ay];
-      const along = length > 0 ? Math.max(0, Math.min(1, (x * dx + y * dy) / (length * length))) : 0;
+      const along = closestShare(0, 0, dx, dy, x, y);
       const d = Math.hypot(x - along * dx, y - along * dy);
       if (d > most) [worst, most] = [i, d];
     }

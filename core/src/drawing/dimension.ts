@@ -1,3 +1,4 @@
+import { degrees, radians } from '../geometry/index.js';
 import { type Item, type Pen } from './drawing.js';
 import { INK } from './palette.js';
 
@@ -57,10 +58,10 @@ export function dimension({ from, to, beside, text, textHeight, layer = 'dimensi
     return items;
   }
   // Read from below or from the right, whichever way the points were given.
-  let turn = (Math.atan2(uy, ux) * 180) / Math.PI;
+  let turn = degrees(Math.atan2(uy, ux));
   if (turn > 90.001) turn -= 180;
   if (turn <= -89.999) turn += 180;
-  const up = [-Math.sin((turn * Math.PI) / 180), Math.cos((turn * Math.PI) / 180)];
+  const up = [-Math.sin(radians(turn)), Math.cos(radians(turn))];
   items.push({
     ...label,
     x: (ax + bx) / 2 + up[0] * textHeight * 0.4,

@@ -1,5 +1,5 @@
 import { visitEdges } from '../arrangement/index.js';
-import { bounds, type Box, direction, STEPS_PER_MM } from '../geometry/index.js';
+import { bounds, type Box, degrees, direction, STEPS_PER_MM } from '../geometry/index.js';
 import { type Evaluation, heightOf, isSolid, type Place, type PlacedSlopeMesh, placeOf } from '../relief/index.js';
 import { type SectionLine, type Side } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
@@ -261,7 +261,7 @@ function slopeLabels(spans: readonly Span[], k: number, textHeight: number): Ite
   const longest = new Map<number, Span>();
   for (const span of spans) {
     const [run, rise] = [span.to - span.from, Math.abs(span.zEnd - span.z)];
-    const angle = Math.round((Math.atan2(run, rise) * 180) / Math.PI);
+    const angle = Math.round(degrees(Math.atan2(run, rise)));
     if (rise < LEAST_RISE || angle < SLOPES.least || angle > SLOPES.most) continue;
     const known = longest.get(angle);
     if (!known || run > known.to - known.from) longest.set(angle, span);

@@ -1,3 +1,4 @@
+import { squareToSegment } from './segment.js';
 import { contains, type Outline } from './contour.js';
 import { orient2d } from './grid.js';
 
@@ -13,13 +14,8 @@ function segmentsOf(outline: Outline, closed: boolean): Segments {
   return Float64Array.from(out);
 }
 
-function reach(s: Segments, i: number, x: number, y: number): number {
-  const [ax, ay] = [s[i], s[i + 1]];
-  const [dx, dy] = [s[i + 2] - ax, s[i + 3] - ay];
-  const length = dx * dx + dy * dy;
-  const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
-  return (ax + t * dx - x) ** 2 + (ay + t * dy - y) ** 2;
-}
+/** Square of the distance of a point from a segment. */
+const reach = (s: Segments, i: number, x: number, y: number): number => squareToSegment(s[i], s[i + 1], s[i + 2], s[i + 3], x, y);
 
 /** What runs of points are: areas with an inside, nothing but their closed edges, or open strokes. */
 export type Runs = 'areas' | 'edges' | 'strokes';

@@ -1,3 +1,4 @@
+export { degrees, radians } from './angle.js';
 export { boxOfSegments, CellGrid } from './cell-grid.js';
 export { Cells } from './cells.js';
 export {
@@ -15,6 +16,7 @@ export {
   snapRun,
   type Stroke,
 } from './contour.js';
+export { DisjointSets } from './disjoint-sets.js';
 export { gapBetween } from './gap.js';
 export {
   CHORD_TOLERANCE,
@@ -29,6 +31,7 @@ export {
   STEPS_PER_MM,
   toStep,
 } from './grid.js';
+export { IntList } from './int-list.js';
 export { IntListMap } from './int-lists.js';
 export { nearestOn, type OnRun } from './nearest.js';
 export {
@@ -50,6 +53,7 @@ export { type FlatRun, flatten, type PathCommand, readPathData, TooManyPointsErr
 export { compose, direction, HERE, placement, type Placement, placePoint, placeRings, placeRun } from './placement.js';
 export { PointSet } from './points.js';
 export { type Polygon, polygonsOf } from './polygons.js';
+export { closestShare, squareToSegment } from './segment.js';
 export { movedBy, ShapeCache } from './shape-cache.js';
 export { arch, chordsInCircle, circle, ellipse, rectangle, regularPolygon } from './shapes.js';
 export { arcTrack, reversedTrack, runTrack, straightTrack, type Track } from './track.js';

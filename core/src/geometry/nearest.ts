@@ -1,3 +1,5 @@
+import { closestShare } from './segment.js';
+import { radians } from './angle.js';
 /** A place on a run of points. */
 export interface OnRun {
   /** Index of the run among those that were asked. */
@@ -18,7 +20,7 @@ interface Run {
 }
 
 /** The cosine of the turn from which a vertex is a corner and no chord of a curve: 20°. */
-const SHARP = Math.cos((20 * Math.PI) / 180);
+const SHARP = Math.cos(radians(20));
 
 /** The place on several runs that is nearest to (x, y); a corner within reach goes before the edges beside it. */
 export function nearestOn(runs: readonly Run[], x: number, y: number, reach: number): OnRun | undefined {
@@ -32,7 +34,7 @@ export function nearestOn(runs: readonly Run[], x: number, y: number, reach: num
       const [a, b] = [2 * i, 2 * ((i + 1) % n)];
       const [dx, dy] = [points[b] - points[a], points[b + 1] - points[a + 1]];
       const length = Math.hypot(dx, dy);
-      const t = length > 0 ? Math.max(0, Math.min(1, ((x - points[a]) * dx + (y - points[a + 1]) * dy) / (length * length))) : 0;
+      const t = closestShare(points[a], points[a + 1], dx, dy, x, y);
       const [px, py] = [points[a] + t * dx, points[a + 1] + t * dy];
       const distance = Math.hypot(px - x, py - y);
       if (distance <= reach && !best?.isCorner && distance < (best?.distance ?? Infinity))

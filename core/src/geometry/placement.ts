@@ -1,3 +1,4 @@
+import { radians } from './angle.js';
 import { type Contour, reversed, snapRun } from './contour.js';
 
 /** A placement in the plan: x′ = a·x + c·y + e, y′ = b·x + d·y + f, in mm. */
@@ -16,8 +17,8 @@ export const HERE: Placement = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 export function direction(degrees: number): { cos: number; sin: number } {
   const quarter = (((degrees % 360) + 360) % 360) / 90;
   if (Number.isInteger(quarter)) return { cos: [1, 0, -1, 0][quarter], sin: [0, 1, 0, -1][quarter] };
-  const radians = (degrees * Math.PI) / 180;
-  return { cos: Math.cos(radians), sin: Math.sin(radians) };
+  const angle = radians(degrees);
+  return { cos: Math.cos(angle), sin: Math.sin(angle) };
 }
 
 export interface PlacementParts {

@@ -1,3 +1,4 @@
+import { degrees, radians } from './angle.js';
 import { type Contour } from './contour.js';
 import { direction } from './placement.js';
 
@@ -34,14 +35,14 @@ export const straightTrack = (length: number): Track => ({
  * @param span degrees of the arc; 360 is the whole circle
  */
 export function arcTrack(radius: number, span: number, reads: 'top' | 'bottom'): Track {
-  const length = (radius * span * Math.PI) / 180;
+  const length = radius * radians(span);
   const sense = reads === 'top' ? -1 : 1;
   return {
     length,
     closed: span >= 360,
     at(s) {
       const middle = reads === 'top' ? 90 : 270;
-      const { cos, sin } = direction(middle + (sense * (s - length / 2) * 180) / (Math.PI * radius));
+      const { cos, sin } = direction(middle + degrees((sense * (s - length / 2)) / radius));
       return { x: radius * cos, y: radius * sin, cos: -sense * sin, sin: sense * cos };
     },
   };

@@ -1,5 +1,16 @@
 import Flatbush from 'flatbush';
-import { contains, type Contour, type Outline, reversed, keyX, keyY, pointKey, STEPS_PER_MM, Weld } from '../geometry/index.js';
+import {
+  contains,
+  type Contour,
+  keyX,
+  keyY,
+  type Outline,
+  pointKey,
+  reversed,
+  squareToSegment,
+  STEPS_PER_MM,
+  Weld,
+} from '../geometry/index.js';
 import { type EnvelopePiece } from './envelope.js';
 import { maximalDiscAt, FREE, type Site, sitesOf } from './sites.js';
 import { MitredGrowth, type ReturnBorder } from './mitred-sites.js';
@@ -97,11 +108,7 @@ export class DistanceField implements Field {
     for (let reach = Math.min(run, 0.5); ; reach = Math.min(run, reach * 4)) {
       let best = reach * reach;
       for (const e of index.search(x - reach, y - reach, x + reach, y + reach)) {
-        const [ax, ay] = [edges[4 * e], edges[4 * e + 1]];
-        const [dx, dy] = [edges[4 * e + 2] - ax, edges[4 * e + 3] - ay];
-        const length = dx * dx + dy * dy;
-        const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / length));
-        best = Math.min(best, (ax + t * dx - x) ** 2 + (ay + t * dy - y) ** 2);
+        best = Math.min(best, squareToSegment(edges[4 * e], edges[4 * e + 1], edges[4 * e + 2], edges[4 * e + 3], x, y));
       }
       if (best < reach * reach || reach >= run) return Math.sqrt(best);
     }

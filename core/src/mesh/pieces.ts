@@ -1,22 +1,17 @@
+import { DisjointSets } from '../geometry/index.js';
 import { type ReliefMesh } from './mesh.js';
 
 /** The pieces of a mesh that hang together by their corners, the largest number of triangles first. */
 export function piecesOf(mesh: ReliefMesh): ReliefMesh[] {
   const { positions, triangles, belongs } = mesh;
-  const parent = Int32Array.from({ length: positions.length / 3 }, (_, i) => i);
-  const root = (v: number): number => {
-    let at = v;
-    while (parent[at] !== at) at = parent[at] = parent[parent[at]];
-    return at;
-  };
+  const joined = new DisjointSets(positions.length / 3);
   for (let t = 0; t < triangles.length; t += 3) {
-    const a = root(triangles[t]);
-    parent[root(triangles[t + 1])] = a;
-    parent[root(triangles[t + 2])] = a;
+    joined.join(triangles[t + 1], triangles[t]);
+    joined.join(triangles[t + 2], triangles[t]);
   }
   const groups = new Map<number, number[]>();
   for (let f = 0; f < belongs.length; f++) {
-    const key = root(triangles[3 * f]);
+    const key = joined.rootOf(triangles[3 * f]);
     const list = groups.get(key);
     if (list) list.push(f);
     else groups.set(key, [f]);

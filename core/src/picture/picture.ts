@@ -1,3 +1,4 @@
+import { radians } from '../geometry/index.js';
 import { FACE, heightColour, PAPER } from '../drawing/index.js';
 import { unitNormals, type Mesh } from '../mesh/index.js';
 import { type ColouredMesh } from '../solid/index.js';
@@ -70,7 +71,7 @@ export function finishPaint({ finishes, wears }: ColouredMesh): Paint {
  */
 export function pictureOf(mesh: Mesh, paint: Paint, view: View, width: number, height: number): Picture {
   const { positions, triangles } = mesh;
-  const [a, b] = [(view.turn * Math.PI) / 180, (view.tilt * Math.PI) / 180];
+  const [a, b] = [radians(view.turn), radians(view.tilt)];
   const [cosA, sinA, cosB, sinB] = [Math.cos(a), Math.sin(a), Math.cos(b), Math.sin(b)];
   // About the upright axis, then about the level one: x to the right, y up, z to the eye.
   const count = positions.length / 3;

@@ -1,5 +1,5 @@
 import { type Inset, relabelled, triangulate } from '../arrangement/index.js';
-import { pointKey, STEPS_PER_MM } from '../geometry/index.js';
+import { IntList, pointKey, STEPS_PER_MM } from '../geometry/index.js';
 import { withoutSlivers, BACK, type ReliefMesh, UNDERSIDE, volume, withoutTouching } from '../mesh/index.js';
 import {
   BACK_LAYER,
@@ -148,39 +148,24 @@ function makerOf(evaluation: Evaluation, side: 'surface' | 'under', outer: numbe
 
 /** Triangles as they are found, with what they are part of. */
 class FacetList {
-  private triangles: Int32Array;
-  private belongs: Int32Array;
-  private count = 0;
+  private readonly triangles: IntList;
+  private readonly belongs: IntList;
 
   constructor(expected: number) {
-    this.triangles = new Int32Array(3 * Math.max(16, expected));
-    this.belongs = new Int32Array(Math.max(16, expected));
+    this.triangles = new IntList(3 * expected);
+    this.belongs = new IntList(expected);
   }
 
   add(a: number, b: number, c: number, part: number): void {
-    if (this.count === this.belongs.length) {
-      this.triangles = grownTo(this.triangles, this.triangles.length * 2);
-      this.belongs = grownTo(this.belongs, this.belongs.length * 2);
-    }
-    const at = 3 * this.count;
-    this.triangles[at] = a;
-    this.triangles[at + 1] = b;
-    this.triangles[at + 2] = c;
-    this.belongs[this.count++] = part;
+    this.triangles.push(a);
+    this.triangles.push(b);
+    this.triangles.push(c);
+    this.belongs.push(part);
   }
 
   arrays(): { triangles: Uint32Array; belongs: Int32Array } {
-    return {
-      triangles: Uint32Array.from(this.triangles.subarray(0, 3 * this.count)),
-      belongs: this.belongs.slice(0, this.count),
-    };
+    return { triangles: Uint32Array.from(this.triangles.toArray()), belongs: this.belongs.toArray() };
   }
-}
-
-function grownTo(values: Int32Array, length: number): Int32Array {
-  const out = new Int32Array(length);
-  out.set(values);
-  return out;
 }
 
 /**

@@ -1,9 +1,10 @@
 import { union, markGlyph } from '../arrangement/index.js';
 import {
-  type Box,
   bounds,
+  type Box,
   CHORD_TOLERANCE,
   compose,
+  degrees,
   joinBoxes,
   type Outline,
   placement,
@@ -190,7 +191,7 @@ class Setter {
         const half = (this.choice.font.advanceOf(g.glyph) * metrics.scaleX * size) / 2;
         const point = track.at(from - ink.minX + x[i] + half, 2 * half);
         const height = up + g.dy * metrics.scaleY;
-        const turn = (Math.atan2(point.sin, point.cos) * 180) / Math.PI;
+        const turn = degrees(Math.atan2(point.sin, point.cos));
         this.add(
           g,
           index,

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
 import { connectedComponents, NodingMemory } from '../../arrangement/index.js';
 import {
@@ -48,7 +49,7 @@ const MOST_REMEMBERED = 1000;
  * the part it touches; results do not depend on what is kept.
  */
 export class Evaluator implements Known {
-  private remembered = new Map<string, PlacedPart>();
+  private readonly remembered = new LRUCache<string, PlacedPart>({ max: MOST_REMEMBERED });
   private readonly blanks = new Map<string, Contour>();
   private readonly areas = new TierAreas();
   readonly fields = new Fields();
@@ -209,16 +210,13 @@ export class Evaluator implements Known {
     ]);
     keys.set(part.id, key);
     let placed = this.remembered.get(key);
-    if (placed) this.remembered.delete(key);
-    else {
+    if (!placed) {
       const one = part.kind === 'text' ? placeText(part, this.book, around) : placeShape(part, around);
       placed = copied(one, part.copies, part.place);
       const merged = copiesNote(part, one, sign.unit);
       if (merged.length > 0) placed = { ...placed, notes: [...placed.notes, ...merged] };
+      this.remembered.set(key, placed);
     }
-    // The newest last: the oldest goes first when there are too many.
-    this.remembered.set(key, placed);
-    if (this.remembered.size > MOST_REMEMBERED) this.remembered.delete(this.remembered.keys().next().value!);
     return placed;
   }
 }

@@ -1,3 +1,4 @@
+import { radians } from '../../geometry/index.js';
 import { type Action, type BlankEdge, type Edge } from '../../sign/index.js';
 import { HeightProfile } from './height-profile.js';
 
@@ -9,8 +10,6 @@ const UNCAPPED_RUN = 4200;
 
 /** Slopes narrower than this, in mm, are upright: no line fits beside the edge. */
 const NARROWEST = 0.002;
-
-const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /**
  * How a tier rises (or sinks) from the edge of its area: the height above its foot as a function of the distance from that edge.

@@ -1,4 +1,5 @@
 import Flatbush from 'flatbush';
+import { LRUCache } from 'lru-cache';
 import { connectedComponents, union, isolatedGlyphs } from '../../arrangement/index.js';
 import {
   bounds,
@@ -80,7 +81,7 @@ const runFor = (run: number): number => Math.min(4300, 0.5 * 4 ** Math.ceil(Math
 /** Distance fields by shape, and what was drawn from them. Both lie where the shape was first met. */
 export class Fields {
   private readonly fields = new ShapeCache<Field>();
-  private readonly drawings = new WeakMap<Field, Map<string, DrawnField>>();
+  private readonly drawings = new WeakMap<Field, LRUCache<string, DrawnField>>();
 
   /** The field of a ground, and how far from there the ground is now. */
   field({ outline, level }: Ground, ...profiles: readonly HeightProfile[]): { field: Field; dx: number; dy: number } {
@@ -106,21 +107,18 @@ export class Fields {
   drawn(ground: Ground, profiles: readonly HeightProfile[], levels: readonly number[]): PlacedField {
     const { field, dx, dy } = this.field(ground, ...profiles);
     let ofField = this.drawings.get(field);
-    if (!ofField) this.drawings.set(field, (ofField = new Map()));
+    if (!ofField) this.drawings.set(field, (ofField = new LRUCache({ max: MOST_DRAWINGS })));
     // From the line of the farthest run on all is level.
     const isLevelBeyond =
       levels.length > 0 && levels[levels.length - 1] >= Math.max(...profiles.map((profile) => profile.run)) - 1e-9;
     const name = `${levels.join()} ${isLevelBeyond}`;
     let drawn = ofField.get(name);
-    if (!drawn) {
-      // While a height is dragged every step has lines of its own.
-      if (ofField.size >= MOST_DRAWINGS) ofField.delete(ofField.keys().next().value!);
-      ofField.set(name, (drawn = field.drawn(levels, isLevelBeyond)));
-    }
+    if (!drawn) ofField.set(name, (drawn = field.drawn(levels, isLevelBeyond)));
     return { drawn, stepX: toStep(dx), stepY: toStep(dy) };
   }
 }
 
+/** While a height is dragged every step has lines of its own. */
 const MOST_DRAWINGS = 12;
 
 /** Distance of a grid point from the edge of a placed field's outline. */

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { arrange, triangulate } from '../../arrangement/index.js';
 import { type Contour, movedBy, pointKey, STEPS_PER_MM, toStep } from '../../geometry/index.js';
 import { type Field, type DrawnField } from '../../medial-axis/index.js';
@@ -28,8 +29,8 @@ interface Triangulated extends Graded {
 export class GradedLetter {
   /** The greatest distance from the edge. */
   readonly deepest: number;
-  private readonly parted = new Map<string, EdgedMesh>();
-  private readonly lines = new Map<string, readonly (readonly Contour[])[]>();
+  private readonly parted = new LRUCache<string, EdgedMesh>({ max: MOST_PARTED });
+  private readonly lines = new LRUCache<string, readonly (readonly Contour[])[]>({ max: MOST_PARTED });
   private plain: Triangulated | undefined;
 
   constructor(private readonly field: Field) {
@@ -40,10 +41,7 @@ export class GradedLetter {
   at(levels: readonly number[]): EdgedMesh {
     const key = levels.join();
     let known = this.parted.get(key);
-    if (!known) {
-      if (this.parted.size >= MOST_PARTED) this.parted.delete(this.parted.keys().next().value!);
-      this.parted.set(key, (known = levels.length > MOST_CUTS ? this.drawn(levels) : this.cut(levels)));
-    }
+    if (!known) this.parted.set(key, (known = levels.length > MOST_CUTS ? this.drawn(levels) : this.cut(levels)));
     return known;
   }
 
@@ -51,10 +49,7 @@ export class GradedLetter {
   linesAt(levels: readonly number[]): readonly (readonly Contour[])[] {
     const key = levels.join();
     let known = this.lines.get(key);
-    if (!known) {
-      if (this.lines.size >= MOST_PARTED) this.lines.delete(this.lines.keys().next().value!);
-      this.lines.set(key, (known = linesAt(this.graded, levels)));
-    }
+    if (!known) this.lines.set(key, (known = linesAt(this.graded, levels)));
     return known;
   }
 

@@ -1,4 +1,4 @@
-import { type Box, joinBoxes } from '../../geometry/index.js';
+import { type Box, joinBoxes, radians } from '../../geometry/index.js';
 import { freeId } from '../document/new-sign.js';
 import { type Part, type Sign } from '../document/schema.js';
 
@@ -140,7 +140,7 @@ export function movedParts(sign: Sign, moves: readonly Move[]): void {
 
 /** Turns parts as one about the middle of a box, by degrees anticlockwise. */
 export function turnedParts(sign: Sign, ids: readonly string[], degrees: number, { x, y }: { x: number; y: number }): void {
-  const angle = (degrees * Math.PI) / 180;
+  const angle = radians(degrees);
   const [cos, sin] =
     degrees % 90 === 0 ? [Math.round(Math.cos(angle)), Math.round(Math.sin(angle))] : [Math.cos(angle), Math.sin(angle)];
   for (const part of free(sign, ids)) {

@@ -1,3 +1,4 @@
+import { radians } from '@plain-relief/core/geometry';
 import { FACE, heightColour } from '@plain-relief/core/drawing';
 import { unitNormals } from '@plain-relief/core/mesh';
 import { linearColour } from '@plain-relief/core/sign';
@@ -5,7 +6,7 @@ import { type ColouredMesh } from '@plain-relief/core/solid';
 import type { ModelView } from './views';
 
 /** Facets that meet at less than this are one curved surface: the cosine of 32°. */
-const CREASE = Math.cos((32 * Math.PI) / 180);
+const CREASE = Math.cos(radians(32));
 
 /**
  * Triangles with the colours of their heights and of their finishes. Caps are flat; sides and slopes that bend gently are shaded

@@ -1,3 +1,4 @@
+import { radians } from '@plain-relief/core/geometry';
 import { type SectionLine } from '@plain-relief/core/sign';
 import {
   AmbientLight,
@@ -159,7 +160,7 @@ export class ModelScene {
       this.face.position.set(x, y, 0);
       this.face.rotation.set(Math.PI / 2, 0, 0);
       this.face.rotation.order = 'ZYX';
-      this.face.rotation.z = (turn * Math.PI) / 180;
+      this.face.rotation.z = radians(turn);
     }
     this.renderer.shadowMap.needsUpdate = true;
     this.draw();
@@ -320,7 +321,7 @@ export class ModelScene {
 
 /** The plane of a section; what lies on the left of its line stays. */
 function planeOf({ x, y, turn }: SectionLine): Plane {
-  const angle = (turn * Math.PI) / 180;
+  const angle = radians(turn);
   const normal = new Vector3(-Math.sin(angle), Math.cos(angle), 0);
   return new Plane(normal, -normal.dot(new Vector3(x, y, 0)));
 }

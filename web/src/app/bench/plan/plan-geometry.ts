@@ -1,4 +1,4 @@
-import { type Box } from '@plain-relief/core/geometry';
+import { type Box, degrees, radians } from '@plain-relief/core/geometry';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 
 /** How the plan lies in its window: `scale` pixels a mm, the plan's origin at (x, y) pixels from the upper left. */
@@ -63,7 +63,7 @@ export function ticks(view: Viewport, axis: 'x' | 'y', length: number, unit: Len
 
 /** The ends of the cut line, a little outside the blank, in mm. */
 export function cutLineEnds(line: { x: number; y: number; turn: number }, blank: Box): readonly [number, number, number, number] {
-  const angle = (line.turn * Math.PI) / 180;
+  const angle = radians(line.turn);
   const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
   const reach = Math.hypot(blank.maxX - blank.minX, blank.maxY - blank.minY);
   let [from, to] = [-reach, reach];
@@ -84,9 +84,9 @@ export function cutLineEnds(line: { x: number; y: number; turn: number }, blank:
 
 /** The direction from the line's point to the pointer, in whole degrees, held at multiples of 15 nearby. */
 export function turnTowards(line: { x: number; y: number }, x: number, y: number, isFarEnd: boolean): number {
-  const degrees = (Math.atan2(y - line.y, x - line.x) * 180) / Math.PI + (isFarEnd ? 0 : 180);
-  const near = Math.round(degrees / 15) * 15;
-  const held = Math.abs(degrees - near) < 2.5 ? near : Math.round(degrees);
+  const angle = degrees(Math.atan2(y - line.y, x - line.x)) + (isFarEnd ? 0 : 180);
+  const near = Math.round(angle / 15) * 15;
+  const held = Math.abs(angle - near) < 2.5 ? near : Math.round(angle);
   return ((held + 540) % 360) - 180;
 }
 

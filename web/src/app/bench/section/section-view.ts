@@ -1,3 +1,4 @@
+import { degrees } from '@plain-relief/core/geometry';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
 import { type NamedSection } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
@@ -119,7 +120,7 @@ export class SectionViewer {
     const height =
       Math.abs(z) < 1e-9 ? 'the face' : `${z > 0 ? 'raised' : 'carved'} ${formatLength(Number(Math.abs(z).toFixed(3)), unit)}`;
     const width = `${formatLength(Number((surface.to - surface.from).toFixed(3)), unit)} wide`;
-    const rise = Math.atan2(surface.zEnd - surface.z, surface.to - surface.from) * (180 / Math.PI);
+    const rise = degrees(Math.atan2(surface.zEnd - surface.z, surface.to - surface.from));
     return `${along} along: ${height}, ${Math.abs(rise) < 0.01 ? width : `a slope of ${Math.abs(rise).toFixed(1)}°, ${width}`}`;
   });
 

@@ -1,0 +1,62 @@
+import type { Static, TSchema } from '@sinclair/typebox';
+import type { EndpointSchema, Frozen, PartOf, RequestOf } from './endpoint.js';
+import { fileEndpoints } from './files.js';
+import { jobEndpoints } from './jobs.js';
+import { mailEndpoints } from './mail.js';
+import { peopleEndpoints } from './people.js';
+import { proofEndpoints } from './proofs.js';
+import { shopEndpoints } from './shop.js';
+import { signEndpoints } from './signs.js';
+import { taskEndpoints } from './tasks.js';
+
+/** Every address that is answered with JSON, by its method and its path below /api. */
+export const ENDPOINTS = {
+  ...jobEndpoints,
+  ...signEndpoints,
+  ...taskEndpoints,
+  ...proofEndpoints,
+  ...peopleEndpoints,
+  ...shopEndpoints,
+  ...fileEndpoints,
+  ...mailEndpoints,
+};
+
+export type Endpoints = typeof ENDPOINTS;
+export type Endpoint = keyof Endpoints;
+
+/** What a request to an endpoint carries, as the page sends it. */
+export type Asked<K extends Endpoint> = RequestOf<Endpoints[K]>;
+/** What a part of a request is, as the server reads it; undefined where the endpoint has none. */
+export type AskedPart<K extends Endpoint, Part extends 'params' | 'query' | 'body'> = PartOf<Endpoints[K], Part>;
+/** What an endpoint answers; nothing where it has no answer. */
+export type Answer<K extends Endpoint> = Endpoints[K] extends { readonly answer: infer S extends TSchema } ? Static<S> : void;
+
+export type { EndpointSchema, Frozen };
+export { KeptFile } from './files.js';
+export { Job, JobChange, JobEvent, JobSign, NewJob, SignProof } from './jobs.js';
+export { Mail } from './mail.js';
+export { AuditEntry, Door, FirstOwner, NewPerson, PasswordChange, Person, PersonChange, SignIn } from './people.js';
+export {
+  Approval,
+  CustomerPictureParams,
+  CustomerProof,
+  JobTurnaround,
+  NewProof,
+  NewRemark,
+  PictureQuery,
+  Proof,
+  ProofSign,
+  Remark,
+  SharedProof,
+  ShopPictureParams,
+  ShopProof,
+  ShopRemark,
+  TokenParams,
+  Wishes,
+} from './proofs.js';
+export { closed, IdParams, Words } from './schema.js';
+export { SheetLayout, ShopCard } from './sheet.js';
+export { KeptLayout, MOST_FONT_BYTES, ShopBlank, ShopFont } from './shop.js';
+export { SignJob } from './signs.js';
+export * from './states.js';
+export { Clearance, NewTask, Task } from './tasks.js';

@@ -1,0 +1,71 @@
+import { type Static, Type } from '@sinclair/typebox';
+import type { EndpointTable } from './endpoint.js';
+import { closed, IdParams, Moment, oneOf, orNull, Unit, Words } from './schema.js';
+import { JOB_STATES, PROOF_STATES } from './states.js';
+
+const State = oneOf(JOB_STATES);
+const isoDate = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
+const DueOn = Type.Union([isoDate, Type.Null()]);
+const Quantity = Type.Integer({ minimum: 1, maximum: 100_000 });
+
+/** Where a sign stands with the customer: the newest proof of it that counts. */
+export const SignProof = Type.Object({
+  letter: Type.String(),
+  state: oneOf(PROOF_STATES),
+  /** The revision that the proof shows. */
+  revision: Type.Integer(),
+});
+export type SignProof = Static<typeof SignProof>;
+
+export const JobSign = Type.Object({
+  id: Type.String(),
+  title: Type.String(),
+  revision: Type.Integer(),
+  savedAt: Moment,
+  proof: Type.Optional(SignProof),
+});
+export type JobSign = Static<typeof JobSign>;
+
+/** A job as the board shows it. */
+export const Job = Type.Object({
+  id: Type.String(),
+  number: Type.String(),
+  title: Type.String(),
+  state: State,
+  /** As 2026-11-25. */
+  dueOn: orNull(Type.String()),
+  quantity: Type.Integer(),
+  unit: Unit,
+  customer: Type.String(),
+  /** Who is spoken to there, and how. */
+  contact: Type.String(),
+  signs: Type.Array(JobSign),
+});
+export type Job = Static<typeof Job>;
+
+export const NewJob = Type.Object(
+  { customer: Words(120), title: Words(200), dueOn: DueOn, quantity: Quantity, unit: Unit },
+  closed,
+);
+export type NewJob = Static<typeof NewJob>;
+
+export const JobChange = Type.Partial(
+  Type.Object({ title: Words(200), dueOn: DueOn, quantity: Quantity, unit: Unit, state: State }, closed),
+  closed,
+);
+export type JobChange = Static<typeof JobChange>;
+
+/** A line of a job's history. */
+export const JobEvent = Type.Object({ at: Moment, who: Type.String(), text: Type.String() });
+export type JobEvent = Static<typeof JobEvent>;
+
+export const jobEndpoints = {
+  'GET /jobs': {
+    answer: Type.Object({ jobs: Type.Array(Job), customers: Type.Array(Type.Object({ name: Type.String() })) }),
+  },
+  'POST /jobs': { body: NewJob, status: 201, answer: Job },
+  'GET /jobs/:id': { params: IdParams, answer: Job },
+  'PATCH /jobs/:id': { params: IdParams, body: JobChange, answer: Job },
+  'DELETE /jobs/:id': { params: IdParams },
+  'GET /jobs/:id/history': { params: IdParams, answer: Type.Object({ events: Type.Array(JobEvent) }) },
+} as const satisfies EndpointTable;

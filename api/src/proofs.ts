@@ -1,0 +1,197 @@
+import { type Static, Type } from '@sinclair/typebox';
+import type { EndpointTable } from './endpoint.js';
+import { closed, Email, IdParams, Moment, oneOf, OptionId, orNull, Unit, Uuid, Words } from './schema.js';
+import { SheetLayout } from './sheet.js';
+import { PROOF_STATES, SHEET_KINDS } from './states.js';
+import { Task } from './tasks.js';
+
+/** Proofs, as the shop and as the customer is told of them. */
+
+const Share = Type.Number({ minimum: 0, maximum: 1 });
+
+export const Remark = Type.Object({
+  id: Type.String(),
+  signId: Type.String(),
+  option: orNull(Type.String()),
+  /** Shares of the picture's width from the left and of its height from the top. */
+  across: orNull(Type.Number()),
+  down: orNull(Type.Number()),
+  isFromShop: Type.Boolean(),
+  who: Type.String(),
+  text: Type.String(),
+  at: Moment,
+});
+export type Remark = Static<typeof Remark>;
+
+/** A frozen sign, without its document. */
+export const ProofSign = Type.Object({
+  id: Type.String(),
+  title: Type.String(),
+  revision: Type.Integer(),
+  unit: Unit,
+  options: Type.Array(Type.Object({ id: Type.String(), name: Type.String() })),
+  /** Every line of words. */
+  spelling: Type.Array(Type.String()),
+});
+export type ProofSign = Static<typeof ProofSign>;
+
+const shared = {
+  letter: Type.String(),
+  state: oneOf(PROOF_STATES),
+  digest: Type.String(),
+  message: Type.String(),
+  createdAt: Moment,
+  expiresAt: Moment,
+  endedAt: orNull(Moment),
+  answeredBy: orNull(Type.String()),
+  choices: orNull(Type.Record(Type.String(), Type.String())),
+  wishes: orNull(Type.String()),
+  signs: Type.Array(ProofSign),
+  remarks: Type.Array(Remark),
+};
+
+/** What shop and customer both see. */
+export const SharedProof = Type.Object(shared);
+export type SharedProof = Static<typeof SharedProof>;
+
+const ofShop = {
+  ...shared,
+  id: Type.String(),
+  jobId: Type.String(),
+  recipient: Type.String(),
+  seenAt: orNull(Moment),
+  remindAt: orNull(Moment),
+  ticks: orNull(Type.Record(Type.String(), Type.Boolean())),
+  /** What the customer opens; makers are not told. */
+  address: Type.Optional(Type.String()),
+};
+
+export const ShopProof = Type.Object(ofShop);
+export type ShopProof = Static<typeof ShopProof>;
+
+/** A proof with what is kept beside it. */
+export const Proof = Type.Object({
+  ...ofShop,
+  /** What was changed in the signs since, by their ids. */
+  changes: Type.Record(Type.String(), Type.Array(Type.String())),
+  /** Its sheets are made as files of signs are. */
+  sheets: Type.Array(Task),
+});
+export type Proof = Static<typeof Proof>;
+
+/** A proof as its customer sees it. */
+export const CustomerProof = Type.Object({
+  ...shared,
+  shop: Type.String(),
+  customer: Type.String(),
+  job: Type.Optional(Type.Object({ number: Type.String(), title: Type.String(), quantity: Type.Integer() })),
+  /** Of all but the first proof: what was changed since the one before. */
+  changes: Type.Optional(Type.Object({ since: Type.String(), changes: Type.Array(Type.String()) })),
+  isSheetReady: Type.Boolean(),
+  /** Of a replaced proof what came in its place. */
+  newer: Type.Optional(Type.Object({ letter: Type.String(), token: Type.String() })),
+});
+export type CustomerProof = Static<typeof CustomerProof>;
+
+export const NewProof = Type.Object(
+  {
+    /** The signs to freeze, in the order in which they are shown. */
+    signs: Type.Array(Uuid, { minItems: 1, maxItems: 50 }),
+    recipient: Email,
+    message: Type.String({ maxLength: 4000 }),
+    /** What the sheet shows; everything where nothing is said. */
+    layout: Type.Optional(SheetLayout),
+    /** Days until the customer's address stops working. */
+    days: Type.Integer({ minimum: 1, maximum: 365 }),
+    /** Days after which the customer is reminded; never where there are none. */
+    remindAfter: Type.Optional(Type.Integer({ minimum: 1, maximum: 60 })),
+    /** Notes left open that somebody has seen, and sends the proof all the same. */
+    confirmed: Type.Optional(
+      Type.Array(Type.Object({ signId: Uuid, notes: Type.Array(Type.String({ maxLength: 2000 }), { maxItems: 500 }) }, closed), {
+        maxItems: 50,
+      }),
+    ),
+  },
+  closed,
+);
+export type NewProof = Static<typeof NewProof>;
+
+const remark = {
+  signId: Uuid,
+  option: Type.Optional(OptionId),
+  text: Words(2000),
+  across: Type.Optional(Share),
+  down: Type.Optional(Share),
+};
+/** A remark that is not said yet. */
+export const ShopRemark = Type.Object(remark, closed);
+export type ShopRemark = Static<typeof ShopRemark>;
+export const NewRemark = Type.Object({ ...remark, who: Words(120) }, closed);
+export type NewRemark = Static<typeof NewRemark>;
+
+export const Approval = Type.Object(
+  {
+    name: Words(120),
+    ticks: Type.Object({ spelling: Type.Literal(true), sizes: Type.Literal(true), colours: Type.Literal(true) }, closed),
+    choices: Type.Record(Uuid, OptionId),
+    /** Of the contents that were seen. */
+    digest: Type.String({ pattern: '^[0-9a-f]{64}$' }),
+  },
+  closed,
+);
+export type Approval = Static<typeof Approval>;
+export const Wishes = Type.Object({ name: Words(120), wishes: Words(4000) }, closed);
+export type Wishes = Static<typeof Wishes>;
+
+/** How the proofs of one job went. */
+export const JobTurnaround = Type.Object({
+  number: Type.String(),
+  title: Type.String(),
+  customer: Type.String(),
+  /** Proofs that were sent. */
+  rounds: Type.Integer(),
+  firstSentAt: Moment,
+  /** When the first of them was approved. */
+  approvedAt: orNull(Moment),
+  /** Days from sending to the answer of every proof that was answered, oldest first. */
+  daysToAnswer: Type.Array(Type.Number()),
+});
+export type JobTurnaround = Static<typeof JobTurnaround>;
+
+const Token = Type.String({ pattern: '^[A-Za-z0-9_-]{43}$' });
+export const TokenParams = Type.Object({ token: Token }, closed);
+export type TokenParams = Static<typeof TokenParams>;
+export const CustomerPictureParams = Type.Object({ token: Token, signId: Uuid }, closed);
+export const ShopPictureParams = Type.Object({ id: Type.String({ maxLength: 64 }), signId: Uuid }, closed);
+export const PictureQuery = Type.Object({ option: Type.Optional(OptionId) }, closed);
+
+export const proofEndpoints = {
+  'GET /jobs/:id/proofs': {
+    params: IdParams,
+    answer: Type.Object({
+      /** The letter that the next one will have. */
+      nextLetter: Type.String(),
+      proofs: Type.Array(Proof),
+    }),
+  },
+  'POST /jobs/:id/proofs': { params: IdParams, body: NewProof, status: 201, answer: ShopProof },
+  'GET /proofs/:id': { params: IdParams, answer: ShopProof },
+  'POST /proofs/:id/withdraw': { params: IdParams, answer: ShopProof },
+  'POST /proofs/:id/remarks': { params: IdParams, body: ShopRemark, status: 201, answer: ShopProof },
+  'POST /proofs/:id/sheets': {
+    params: IdParams,
+    body: Type.Object({ kind: oneOf(SHEET_KINDS) }, closed),
+    status: 202,
+    answer: Task,
+  },
+  'GET /turnaround': { answer: Type.Object({ jobs: Type.Array(JobTurnaround) }) },
+  'GET /proof-links/:token': {
+    params: TokenParams,
+    /** Who looks: the shop itself is not taken for the customer. */
+    query: Type.Object({ by: Type.Optional(Type.Literal('shop')) }, closed),
+    answer: CustomerProof,
+  },
+  'POST /proof-links/:token/remarks': { params: TokenParams, body: NewRemark, status: 201, answer: CustomerProof },
+  'POST /proof-links/:token/approval': { params: TokenParams, body: Approval, answer: CustomerProof },
+  'POST /proof-links/:token/wishes': { params: TokenParams, body: Wishes, answer: CustomerProof },
+} as const satisfies EndpointTable;

@@ -1,0 +1,65 @@
+import { TEMPLATE_PAPERS } from '@plain-relief/core/sheet';
+import { type Static, Type } from '@sinclair/typebox';
+import type { EndpointTable } from './endpoint.js';
+import { closed, IdParams, Moment, oneOf, OptionId, orNull, Words } from './schema.js';
+import { SheetLayout } from './sheet.js';
+import { SHEET_KINDS, TASK_KINDS, TASK_STATES } from './states.js';
+
+/** A piece of long work, from being asked for to its file. */
+export const Task = Type.Object({
+  id: Type.String(),
+  signId: orNull(Type.String()),
+  revision: Type.Integer(),
+  kind: oneOf([...TASK_KINDS, ...SHEET_KINDS]),
+  /** Id of the option that it is of. */
+  option: orNull(Type.String()),
+  state: oneOf(TASK_STATES),
+  /** 0 to 1. */
+  progress: Type.Number(),
+  /** What is being done at the moment. */
+  step: Type.String(),
+  error: orNull(Type.String()),
+  askedAt: Moment,
+  finishedAt: orNull(Moment),
+  fileName: orNull(Type.String()),
+});
+export type Task = Static<typeof Task>;
+
+/** What is asked for: a file, of an option; a template on a paper, a sheet by a layout. */
+export const NewTask = Type.Object(
+  {
+    kind: oneOf(TASK_KINDS),
+    option: Type.Optional(OptionId),
+    /** Of a template; A4 where nothing is said. */
+    paper: Type.Optional(oneOf(TEMPLATE_PAPERS)),
+    /** Of a sheet; everything on A4 where nothing is said. */
+    layout: Type.Optional(SheetLayout),
+    /** Why it is made without approval; the one who is signed in takes it on themselves. */
+    override: Type.Optional(Words(1000)),
+  },
+  closed,
+);
+export type NewTask = Static<typeof NewTask>;
+
+/** Whether files for production may be made of a sign. */
+export const Clearance = Type.Object({
+  isCleared: Type.Boolean(),
+  /** Why not, in a sentence. */
+  reason: Type.String(),
+  /** The approved proof that it is measured by. */
+  letter: Type.Optional(Type.String()),
+  changes: Type.Array(Type.String()),
+});
+export type Clearance = Static<typeof Clearance>;
+
+export const taskEndpoints = {
+  'GET /signs/:id/tasks': { params: IdParams, answer: Type.Object({ tasks: Type.Array(Task) }) },
+  'POST /signs/:id/tasks': { params: IdParams, body: NewTask, status: 202, answer: Task },
+  'GET /signs/:id/clearance': {
+    params: IdParams,
+    query: Type.Object({ option: Type.Optional(OptionId) }, closed),
+    answer: Clearance,
+  },
+  'GET /tasks/:id': { params: IdParams, answer: Task },
+  'POST /tasks/:id/cancel': { params: IdParams, answer: Task },
+} as const satisfies EndpointTable;
