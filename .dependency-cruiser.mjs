@@ -14,7 +14,7 @@ const CORE = {
   'sign/document': ['units', 'type', 'geometry'],
   'sign/ticket': ['units', 'type', 'sign/document'],
   'sign/edit': ['units', 'type', 'geometry', 'sign/document', 'sign/ticket'],
-  'relief/profile': ['sign'],
+  'relief/profile': ['geometry', 'sign'],
   'relief/placing': ['units', 'notes', 'geometry', 'arrangement', 'medial-axis', 'type', 'sign', 'relief/profile'],
   'relief/slopes': ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief/profile', 'relief/placing'],
   'relief/plan': [
@@ -75,10 +75,23 @@ export default {
       to: { path: '^server/src/[^/]+$' },
     },
     {
-      name: 'server-and-page-meet-in-core',
+      name: 'server-and-page-meet-in-core-and-api',
       severity: 'error',
       from: { path: '^(server|web)/' },
       to: { path: '^(server|web)/', pathNot: '^$1/' },
+    },
+    {
+      name: 'api-is-schemas',
+      comment: 'What is sent between page and server, in the words of core; entered by index.ts and states.ts.',
+      severity: 'error',
+      from: { path: '^api/' },
+      to: { path: '^(core|server|web|e2e)/', pathNot: '^core/src/(sheet|sign|type)/index\\.ts$' },
+    },
+    {
+      name: 'api-has-two-doors',
+      severity: 'error',
+      from: { path: '^(server|web|e2e)/' },
+      to: { path: '^api/', pathNot: '^api/src/(index|states)\\.ts$' },
     },
     {
       name: 'no-cycle-of-files',

@@ -22,6 +22,8 @@ const inNode = (displayName, rootDir, testMatch) => ({
   transformIgnorePatterns: ['/node_modules/(?!pngjs/)'],
   moduleNameMapper: {
     '^@plain-relief/core/(.*)$': '<rootDir>/../core/src/$1/index.ts',
+    '^@plain-relief/api$': '<rootDir>/../api/src/index.ts',
+    '^@plain-relief/api/(.*)$': '<rootDir>/../api/src/$1.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
 });

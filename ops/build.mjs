@@ -47,7 +47,7 @@ function run(what, command, args) {
 export function installPackages() {
   unlessDone(
     'packages',
-    ['package-lock.json', 'package.json', 'core/package.json', 'server/package.json', 'web/package.json'],
+    ['package-lock.json', 'package.json', ...['core', 'api', 'server', 'web'].map((name) => `${name}/package.json`)],
     'node_modules',
     () => {
       say('Installing the npm packages …');
@@ -57,16 +57,16 @@ export function installPackages() {
 }
 
 export function buildCommandLine() {
-  unlessDone('server', ['core/src', 'server/src', 'tsconfig.base.json'], 'server/dist/main.js', () => {
+  unlessDone('server', ['core/src', 'api/src', 'server/src', 'tsconfig.base.json'], 'server/dist/main.js', () => {
     say('Building the server …');
-    run('Building the server', 'npx', ['--no-install', 'tsc', '-b', 'core', 'server']);
+    run('Building the server', 'npx', ['--no-install', 'tsc', '-b', 'core', 'api', 'server']);
   });
 }
 
 export function buildWeb() {
   unlessDone(
     'web',
-    ['core/src', 'web/src', 'angular.json', 'web/tsconfig.json', 'fonts/families.json'],
+    ['core/src', 'api/src', 'web/src', 'angular.json', 'web/tsconfig.json', 'fonts/families.json'],
     'web/dist/browser/index.html',
     () => {
       say('Building the page …');

@@ -5,6 +5,8 @@ export interface EndpointSchema {
   readonly params?: TSchema;
   readonly query?: TSchema;
   readonly body?: TSchema;
+  /** The body is a form with one file, in multipart/form-data (RFC 7578). */
+  readonly isUpload?: true;
   /** Of an answer that is no error; 200 where nothing is said, 204 where nothing is answered. */
   readonly status?: 201 | 202;
   /** Nothing where there is none. */
@@ -22,11 +24,8 @@ export type Frozen<T> = T extends (infer U)[]
     : T;
 
 /** The type of a schema of an endpoint, undefined where it has none. */
-export type PartOf<E extends EndpointSchema, Part extends 'params' | 'query' | 'body' | 'answer'> = E extends {
-  readonly [K in Part]: infer S extends TSchema;
-}
-  ? Static<S>
-  : undefined;
+export type PartOf<E extends EndpointSchema, Part extends 'params' | 'query' | 'body' | 'answer'> =
+  E extends Readonly<Record<Part, infer S extends TSchema>> ? Static<S> : undefined;
 
 /** The fields of a request that are asked for, and no others. */
 export type RequestOf<E extends EndpointSchema> = {

@@ -8,5 +8,6 @@ export type KeptFile = Static<typeof KeptFile>;
 
 export const fileEndpoints = {
   'GET /jobs/:id/files': { params: IdParams, answer: Type.Array(KeptFile) },
+  'POST /jobs/:id/files': { params: IdParams, isUpload: true, status: 201, answer: KeptFile },
   'DELETE /files/:id': { params: IdParams },
 } as const satisfies EndpointTable;

@@ -28,6 +28,8 @@ export type Endpoint = keyof Endpoints;
 export type Asked<K extends Endpoint> = RequestOf<Endpoints[K]>;
 /** What a part of a request is, as the server reads it; undefined where the endpoint has none. */
 export type AskedPart<K extends Endpoint, Part extends 'params' | 'query' | 'body'> = PartOf<Endpoints[K], Part>;
+/** Those that take a file. */
+export type Upload = { [K in Endpoint]: Endpoints[K] extends { readonly isUpload: true } ? K : never }[Endpoint];
 /** What an endpoint answers; nothing where it has no answer. */
 export type Answer<K extends Endpoint> = Endpoints[K] extends { readonly answer: infer S extends TSchema } ? Static<S> : void;
 

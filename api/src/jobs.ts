@@ -1,7 +1,7 @@
 import { type Static, Type } from '@sinclair/typebox';
 import type { EndpointTable } from './endpoint.js';
 import { closed, IdParams, Moment, oneOf, orNull, Unit, Words } from './schema.js';
-import { JOB_STATES, PROOF_STATES } from './states.js';
+import { COUNTING_PROOF_STATES, JOB_STATES } from './states.js';
 
 const State = oneOf(JOB_STATES);
 const isoDate = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
@@ -11,7 +11,7 @@ const Quantity = Type.Integer({ minimum: 1, maximum: 100_000 });
 /** Where a sign stands with the customer: the newest proof of it that counts. */
 export const SignProof = Type.Object({
   letter: Type.String(),
-  state: oneOf(PROOF_STATES),
+  state: oneOf(COUNTING_PROOF_STATES),
   /** The revision that the proof shows. */
   revision: Type.Integer(),
 });

@@ -44,6 +44,7 @@ export const shopEndpoints = {
   },
   'DELETE /shop/layouts/:id': { params: IdParams },
   'GET /shop/fonts': { answer: Type.Array(ShopFont) },
+  'POST /shop/fonts': { isUpload: true, status: 201, answer: ShopFont },
   'DELETE /shop/fonts/:id': { params: IdParams },
   'GET /shop/blanks': { answer: Type.Array(ShopBlank) },
   'POST /shop/blanks': {

@@ -24,7 +24,7 @@ export const SignAnswer = Type.Object({
   document: SignDocument,
   savedAt: Moment,
   proof: Type.Optional(SignProof),
-  job: Type.Optional(SignJob),
+  job: SignJob,
 });
 
 const RevisionKind = oneOf(['saved', 'aside'] as const);

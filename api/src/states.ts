@@ -8,6 +8,9 @@ export type JobState = (typeof JOB_STATES)[number];
 export const PROOF_STATES = ['open', 'approved', 'changes asked', 'withdrawn', 'replaced'] as const;
 export type ProofState = (typeof PROOF_STATES)[number];
 
+/** Those that say where a sign stands with the customer. */
+export const COUNTING_PROOF_STATES = ['open', 'approved', 'changes asked'] as const satisfies readonly ProofState[];
+
 /** What a customer ticks before approving. */
 export const TICKS = ['spelling', 'sizes', 'colours'] as const;
 export type Ticks = Readonly<Record<(typeof TICKS)[number], boolean>>;

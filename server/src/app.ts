@@ -3,6 +3,7 @@ import { implausible } from '@plain-relief/core/sign';
 import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
+import multipart from '@fastify/multipart';
 import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyError, type FastifyInstance } from 'fastify';
@@ -66,6 +67,7 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   await app.register(rateLimit, { max: 1200, timeWindow: '1 minute', keyGenerator: ({ person, ip }) => person?.id ?? ip });
   await app.register(compress, { threshold: 1024 });
   await app.register(cookie);
+  await app.register(multipart, { limits: { files: 1, fields: 0, parts: 1 } });
   const people = new PeopleService(db);
   guard(app, db, people);
   app.addHook('preValidation', async ({ body }) => {
@@ -85,7 +87,7 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
     return answer(reply, errors.noSuchAddress(request.url.split('?')[0]));
   });
   app.setErrorHandler((error: FastifyError, request, reply) => {
-    const told = toServerError(error, request.routeOptions.config.largestFile ?? request.routeOptions.bodyLimit ?? LARGEST_BODY);
+    const told = toServerError(error, request.routeOptions.bodyLimit ?? LARGEST_BODY);
     if (told.status >= 500) request.log.error(error);
     return answer(reply, told);
   });

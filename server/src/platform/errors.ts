@@ -23,10 +23,6 @@ export const errors = {
     new ServerError(400, 'BAD_REQUEST', faults.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join('\n'), {
       faults,
     }),
-  oneOf: (...fields: readonly string[]) =>
-    errors.badRequest([
-      { path: fields.join(' or '), message: `is missing, or both are given: send one of ${fields.join(' and ')}.` },
-    ]),
   fontInUse: (font: string, titles: readonly string[]) =>
     new ServerError(
       409,

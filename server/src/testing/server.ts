@@ -1,3 +1,4 @@
+import type { Role } from '@plain-relief/api/states';
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse as Response } from 'fastify';
@@ -6,7 +7,6 @@ import { buildApp } from '../app.js';
 import { type Database, openDatabase } from '../platform/database/database.js';
 import { migrate } from '../platform/database/migrations.js';
 import { COOKIE, OWN_PAGE } from '../modules/people/access.js';
-import type { Role } from '../platform/database/models/people.js';
 import { PeopleService } from '../modules/people/service.js';
 import type { Settings } from '../platform/settings.js';
 import type { TaskOrder } from '../platform/queue/queue.js';
@@ -78,6 +78,17 @@ export class TestServer {
   ): Promise<{ status: number; body: T }> {
     const answer = await this.inject({ method, url, ...(body === undefined ? {} : { payload: body as object }) }, cookie);
     return { status: answer.statusCode, body: (answer.body === '' ? undefined : answer.json()) as T };
+  }
+
+  /** Sends a file as a form does. */
+  upload<T = Record<string, unknown>>(
+    url: string,
+    name: string,
+    content: Uint8Array | string,
+  ): Promise<{ status: number; body: T }> {
+    const form = new FormData();
+    form.append('file', new Blob([content as BlobPart]), name);
+    return this.call('POST', url, form);
   }
 
   /** Adds somebody and signs them in; gives their cookie. */

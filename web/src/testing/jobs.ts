@@ -1,4 +1,4 @@
-import type { Job } from '../app/jobs/jobs.service';
+import type { Job } from '@plain-relief/api';
 
 /** A job of the made-up scenario, for tests. */
 export const jobOf = (change: Partial<Job> = {}): Job => ({

@@ -1,12 +1,12 @@
+import type { ShopCard } from '@plain-relief/api';
+import type { JobState } from '@plain-relief/api/states';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Database } from '../../platform/database/database.js';
 import { readCatalogue } from '../fonts/font-files.js';
-import type { JobState } from '../../platform/database/models/jobs.js';
 import { JobService } from '../jobs/service.js';
 import { type DemoPerson, PeopleService } from '../people/service.js';
 import type { Settings } from '../../platform/settings.js';
-import type { ShopCard } from '../../platform/sheet-schemas.js';
 import { keepShopCard } from '../shop/card.js';
 import { ShopFonts } from '../fonts/fonts.js';
 import { SignService } from '../signs/service.js';

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
+import type { JobChange, NewJob } from '@plain-relief/api';
 import { UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
-import { type SignProof, signProofs } from '../proof-states/sign-proofs.js';
+import type { SignProof } from '@plain-relief/api';
+import { signProofs } from '../proof-states/sign-proofs.js';
 import type { Customer, Job } from '../../platform/database/models/jobs.js';
-import type { JobChange, NewJob } from './schema.js';
 
 /** What a board shows of a job, with where each of its signs stands with the customer. */
 function jobView(job: Job, proofs: ReadonlyMap<string, SignProof>) {
@@ -35,6 +36,9 @@ function checkDate(dueOn: string | null | undefined): void {
   if (Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== dueOn || date.getUTCFullYear() < 1900)
     throw errors.badRequest([{ path: 'dueOn', message: `“${dueOn}” is not a day of the calendar: write it as 2026-11-25.` }]);
 }
+
+/** Events of a job that are told. */
+const MOST_EVENTS = 500;
 
 export class JobService {
   constructor(private readonly db: Database) {}
@@ -76,6 +80,12 @@ export class JobService {
       : null;
     if (!job) throw errors.notFound('job', id);
     return job;
+  }
+
+  /** What happened to a job, the newest first. */
+  async history(id: string) {
+    const { id: jobId } = await this.find(id);
+    return this.db.JobEvent.findAll({ where: { jobId }, order: [['at', 'DESC']], limit: MOST_EVENTS });
   }
 
   /** A job with the next free number of its customer, who is made if not there. */

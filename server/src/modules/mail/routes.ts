@@ -1,32 +1,19 @@
 import type { FastifyInstance } from 'fastify';
 import type { Database } from '../../platform/database/database.js';
-import { IdParams } from '../../platform/http/ids.js';
+import { endpoint } from '../../platform/http/endpoint.js';
 import type { PostOffice } from './post-office.js';
+
+/** Letters that are told. */
+const MOST_LETTERS = 200;
 
 /** The outbox: what was written to customers. */
 export function mailRoutes(app: FastifyInstance, db: Database, post: PostOffice): void {
-  app.get('/api/outbox', { config: { least: 'designer' } }, async () => {
-    const mails = await db.Mail.findAll({ order: [['writtenAt', 'DESC']], limit: 200 });
-    return {
-      isSimulated: post.isSimulated,
-      mails: mails.map(({ id, to, subject, text, state, error, writtenAt }) => ({
-        id,
-        to,
-        subject,
-        text,
-        state,
-        error,
-        writtenAt,
-      })),
-    };
-  });
+  endpoint(app, 'GET /outbox', { config: { least: 'designer' } }, async () => ({
+    isSimulated: post.isSimulated,
+    mails: await db.Mail.findAll({ order: [['writtenAt', 'DESC']], limit: MOST_LETTERS }),
+  }));
 
-  app.post<{ Params: IdParams }>(
-    '/api/outbox/:id/again',
-    { schema: { params: IdParams }, config: { least: 'designer', deed: 'sent a letter again' } },
-    async (request, reply) => {
-      await post.again(request.params.id);
-      reply.code(204);
-    },
+  endpoint(app, 'POST /outbox/:id/again', { config: { least: 'designer', deed: 'sent a letter again' } }, ({ params }) =>
+    post.again(params.id),
   );
 }

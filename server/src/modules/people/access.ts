@@ -1,8 +1,9 @@
+import { ROLES, type Role } from '@plain-relief/api/states';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { recordAuditEntry } from './deeds.js';
-import { type Person, type Role, ROLES } from '../../platform/database/models/people.js';
+import { type Person } from '../../platform/database/models/people.js';
 import type { PeopleService } from './service.js';
 
 declare module 'fastify' {
@@ -11,8 +12,6 @@ declare module 'fastify' {
     least?: Role | 'anyone';
     /** What is done here, for the audit trail: of whatever changes something. */
     deed?: string;
-    /** Bytes of a file that may come here, where the request's own limit is of how it is packed. */
-    largestFile?: number;
   }
   interface FastifyRequest {
     person?: Person;

@@ -1,7 +1,7 @@
+import type { Role } from '@plain-relief/api/states';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { loadDemo } from '../demo/load.js';
 import { OWNER, TestServer } from '../../testing/server.js';
-import type { Role } from '../../platform/database/models/people.js';
 import { COOKIE } from './access.js';
 import { SIGN_IN_TRIES } from '../../platform/settings.js';
 import { hashed, isPassword } from './passwords.js';

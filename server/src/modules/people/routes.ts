@@ -1,13 +1,13 @@
+import type { SignIn } from '@plain-relief/api';
 import type { RateLimitOptions } from '@fastify/rate-limit';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import type { Database } from '../../platform/database/database.js';
 import { errors, ServerError } from '../../platform/errors.js';
-import { IdParams } from '../../platform/http/ids.js';
+import { endpoint } from '../../platform/http/endpoint.js';
 import { type Settings, SIGN_IN_TRIES } from '../../platform/settings.js';
 import { caller, COOKIE } from './access.js';
 import { recordAuditEntry, recordFailure } from './deeds.js';
 import type { Person } from '../../platform/database/models/people.js';
-import { FirstOwner, NewPerson, PasswordChange, PersonChange, SignIn } from './schema.js';
 import { DEMO_PASSWORD, type PeopleService } from './service.js';
 
 const MOST_DEEDS = 500;
@@ -33,7 +33,7 @@ export function sessionRoutes(app: FastifyInstance, db: Database, people: People
     return { person: personView(person) };
   };
 
-  app.get('/api/session', { config: { least: 'anyone' } }, async (request, reply) => {
+  endpoint(app, 'GET /session', { config: { least: 'anyone' } }, async (request, reply) => {
     reply.header('cache-control', 'no-store');
     const person = await people.whose(request.cookies[COOKIE]);
     if (person) return { person: personView(person) };
@@ -45,9 +45,10 @@ export function sessionRoutes(app: FastifyInstance, db: Database, people: People
   });
 
   const byAddress = app.createRateLimit({ max: tries.any, timeWindow: '1 minute' });
-  app.post<{ Body: SignIn }>(
-    '/api/session',
-    { schema: { body: SignIn }, config: { least: 'anyone', rateLimit: toOneAccount(tries.account) } },
+  endpoint(
+    app,
+    'POST /session',
+    { config: { least: 'anyone', rateLimit: toOneAccount(tries.account) } },
     async (request, reply) => {
       const tried = await byAddress(request);
       if (!tried.isAllowed && tried.isExceeded) throw errors.tooManyTries(tried.ttlInSeconds);
@@ -62,28 +63,24 @@ export function sessionRoutes(app: FastifyInstance, db: Database, people: People
     },
   );
 
-  app.post<{ Body: FirstOwner }>(
-    '/api/session/first',
-    { schema: { body: FirstOwner }, config: { least: 'anyone', rateLimit: FEW } },
-    async (request, reply) => {
-      reply.code(201);
-      return admit(reply, await people.first(request.body));
-    },
+  endpoint(app, 'POST /session/first', { config: { least: 'anyone', rateLimit: FEW } }, async ({ body }, reply) =>
+    admit(reply, await people.first(body)),
   );
 
-  app.delete('/api/session', { config: { least: 'maker', deed: 'signed out' } }, async (request, reply) => {
+  endpoint(app, 'DELETE /session', { config: { least: 'maker', deed: 'signed out' } }, async (request, reply) => {
     await people.signOut(request.cookies[COOKIE]);
-    reply.clearCookie(COOKIE, cookie).code(204);
+    reply.clearCookie(COOKIE, cookie);
   });
 
-  app.delete('/api/sessions', { config: { least: 'maker', deed: 'signed out everywhere' } }, async (request, reply) => {
+  endpoint(app, 'DELETE /sessions', { config: { least: 'maker', deed: 'signed out everywhere' } }, async (request, reply) => {
     await people.signOutEverywhere(caller(request).id);
-    reply.clearCookie(COOKIE, cookie).code(204);
+    reply.clearCookie(COOKIE, cookie);
   });
 
-  app.put<{ Body: PasswordChange }>(
-    '/api/session/password',
-    { schema: { body: PasswordChange }, config: { least: 'maker', deed: 'changed their password', rateLimit: FEW } },
+  endpoint(
+    app,
+    'PUT /session/password',
+    { config: { least: 'maker', deed: 'changed their password', rateLimit: FEW } },
     async (request, reply) => {
       const person = caller(request);
       return admit(reply, { token: await people.changePassword(person, request.body), person });
@@ -93,25 +90,17 @@ export function sessionRoutes(app: FastifyInstance, db: Database, people: People
 
 /** The people of the shop, and the audit trail. */
 export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleService): void {
-  app.get('/api/people', { config: { least: 'owner' } }, async () => ({ people: (await people.all()).map(personView) }));
+  endpoint(app, 'GET /people', { config: { least: 'owner' } }, async () => ({ people: (await people.all()).map(personView) }));
 
-  app.post<{ Body: NewPerson }>(
-    '/api/people',
-    { schema: { body: NewPerson }, config: { least: 'owner', deed: 'added somebody' } },
-    async (request, reply) => {
-      reply.code(201);
-      return personView(await people.add(request.body));
-    },
+  endpoint(app, 'POST /people', { config: { least: 'owner', deed: 'added somebody' } }, async ({ body }) =>
+    personView(await people.add(body)),
   );
 
-  app.patch<{ Params: IdParams; Body: PersonChange }>(
-    '/api/people/:id',
-    { schema: { params: IdParams, body: PersonChange }, config: { least: 'owner', deed: 'changed somebody' } },
-    async (request) => personView(await people.change(request.params.id, request.body)),
+  endpoint(app, 'PATCH /people/:id', { config: { least: 'owner', deed: 'changed somebody' } }, async ({ params, body }) =>
+    personView(await people.change(params.id, body)),
   );
 
-  app.get('/api/deeds', { config: { least: 'owner' } }, async () => {
-    const deeds = await db.Deed.findAll({ order: [['at', 'DESC']], limit: MOST_DEEDS });
-    return { deeds: deeds.map(({ at, who, deed, subject }) => ({ at, who, deed, subject })) };
-  });
+  endpoint(app, 'GET /deeds', { config: { least: 'owner' } }, async () => ({
+    deeds: await db.Deed.findAll({ order: [['at', 'DESC']], limit: MOST_DEEDS }),
+  }));
 }

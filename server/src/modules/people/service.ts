@@ -1,11 +1,12 @@
+import type { FirstOwner, NewPerson, PasswordChange, PersonChange, SignIn } from '@plain-relief/api';
+import type { Role } from '@plain-relief/api/states';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { literal, Op, type Transaction, UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
-import type { Person, Role } from '../../platform/database/models/people.js';
+import type { Person } from '../../platform/database/models/people.js';
 import { hashed, isPassword } from './passwords.js';
-import type { FirstOwner, NewPerson, PasswordChange, PersonChange, SignIn } from './schema.js';
 
 /** So many wrong passwords in a row, and an account rests for so long. */
 const MOST_FAILURES = 5;

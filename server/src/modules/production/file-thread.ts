@@ -1,3 +1,4 @@
+import type { TaskKind } from '@plain-relief/api/states';
 import type { MessagePort } from 'node:worker_threads';
 import { OpenSolidError } from '@plain-relief/core/format';
 import { Evaluator } from '@plain-relief/core/relief';
@@ -5,7 +6,6 @@ import { type TemplatePaper } from '@plain-relief/core/sheet';
 import { type Sign } from '@plain-relief/core/sign';
 import { ThreadBook } from '../fonts/thread-book.js';
 import type { LoadedFont } from '../fonts/fonts.js';
-import type { TaskKind } from '../../platform/database/models/tasks.js';
 import { faultReport } from './fault-report.js';
 import { FileMaker, type MadeFile } from './make-file.js';
 import type { ProofSubject } from './sheet.js';

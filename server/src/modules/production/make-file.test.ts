@@ -1,3 +1,4 @@
+import { TASK_KINDS, type TaskKind } from '@plain-relief/api/states';
 import { fileURLToPath } from 'node:url';
 import { join } from 'node:path';
 import { expect, it } from '@jest/globals';
@@ -5,7 +6,6 @@ import { Evaluator } from '@plain-relief/core/relief';
 import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
 import { unzipSync } from 'fflate';
 import { openFontBook } from '../fonts/font-files.js';
-import { TASK_KINDS, type TaskKind } from '../../platform/database/models/tasks.js';
 import { FileMaker } from './make-file.js';
 import { viewsOf } from './sign-views.js';
 

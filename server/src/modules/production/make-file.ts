@@ -1,3 +1,4 @@
+import type { TaskKind } from '@plain-relief/api/states';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
@@ -6,7 +7,6 @@ import { type Evaluation } from '@plain-relief/core/relief';
 import { coloured, namedPieces, solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
-import type { TaskKind } from '../../platform/database/models/tasks.js';
 import { pngFile } from './png.js';
 import { proofSheet } from './proof-sheet.js';
 import type { ProofSubject } from './sheet.js';

@@ -1,3 +1,4 @@
+import type { ShopCard } from '@plain-relief/api';
 import type { Brief, Revision } from '../../platform/database/models/proofs.js';
 import { type Drawing, FAINT, INK, PAPER, sizesOf } from '@plain-relief/core/drawing';
 import { signPicture } from '@plain-relief/core/picture';
@@ -5,7 +6,6 @@ import { type Evaluation } from '@plain-relief/core/relief';
 import { type Block, EVERYTHING, PAPERS, type SheetLayout } from '@plain-relief/core/sheet';
 import { type Sign } from '@plain-relief/core/sign';
 import { lengthWords } from '@plain-relief/core/units';
-import type { ShopCard } from '../../platform/sheet-schemas.js';
 import { drawOnPage, POINTS_PER_MM, startPage } from './pdf-drawing.js';
 import { pngFile } from './png.js';
 import { breakLines, drawLine, type PageFonts, type Paragraph } from './rich-text.js';

@@ -1,3 +1,4 @@
+import type { NewProof } from '@plain-relief/api';
 import { EVERYTHING } from '@plain-relief/core/sheet';
 import { changesBetween } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
@@ -6,7 +7,6 @@ import type { Database } from '../../platform/database/database.js';
 import type { Job } from '../../platform/database/models/jobs.js';
 import { shopCard } from '../shop/card.js';
 import type { ProofAbout, ProofSign, Revision } from '../../platform/database/models/proofs.js';
-import type { NewProof } from './schema.js';
 
 /** More changes than these are counted. */
 const MOST_CHANGES = 12;

@@ -1,10 +1,12 @@
+import { CustomerPictureParams, PictureQuery, TokenParams } from '@plain-relief/api';
+import type { Static } from '@sinclair/typebox';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { errors } from '../../platform/errors.js';
+import { endpoint } from '../../platform/http/endpoint.js';
 import { answerWithFile } from '../../platform/http/files.js';
 import { answerWithPicture } from '../../platform/http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import type { TaskService } from '../tasks/service.js';
-import { Approval, LookQuery, NewRemark, PictureParams, PictureQuery, TokenParams, Wishes } from './schema.js';
 import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from '../../platform/database/models/proofs.js';
 import type { ProofService } from './service.js';
@@ -24,89 +26,71 @@ const RATE = {
 
 /** What a customer may do with the address of a proof: see it, say something about it, answer it. Nothing else opens to them. */
 export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks: TaskService, pictures: SignPictures): void {
-  const params = { schema: { params: TokenParams }, ...RATE };
   const view = async (proof: Proof) => {
     const isSheetReady = (await proofs.readySheet(proof)) !== undefined;
     return customerView(proof, { isSheetReady, newer: await proofs.newerThan(proof) }, await proofs.catalogue());
   };
 
-  app.get<{ Params: TokenParams; Querystring: LookQuery }>(
-    '/api/proof-links/:token',
-    { schema: { params: TokenParams, querystring: LookQuery }, ...RATE },
-    async (request, reply) => {
-      const proof = await proofs.byToken(request.params.token);
-      if (request.query.by !== 'shop') await proofs.seen(proof);
-      reply.header('cache-control', 'no-store');
-      return view(proof);
-    },
-  );
-
-  app.post<{ Params: TokenParams; Body: NewRemark }>(
-    '/api/proof-links/:token/remarks',
-    { schema: { params: TokenParams, body: NewRemark }, ...RATE },
-    async (request, reply) => {
-      const proof = await proofs.byToken(request.params.token);
-      reply.code(201);
-      return view(await proofs.remark(proof, request.body));
-    },
-  );
-
-  app.post<{ Params: TokenParams; Body: Approval }>(
-    '/api/proof-links/:token/approval',
-    { schema: { params: TokenParams, body: Approval }, ...RATE },
-    async (request) => view(await proofs.approve(await proofs.byToken(request.params.token), request.body)),
-  );
-
-  app.post<{ Params: TokenParams; Body: Wishes }>(
-    '/api/proof-links/:token/wishes',
-    { schema: { params: TokenParams, body: Wishes }, ...RATE },
-    async (request) => view(await proofs.askChanges(await proofs.byToken(request.params.token), request.body)),
-  );
-
-  app.get<{ Params: TokenParams }>('/api/proof-links/:token/sheet.pdf', params, async (request, reply) => {
-    const id = await proofs.readySheet(await proofs.byToken(request.params.token));
-    if (id === undefined) throw errors.notReady('under way');
-    const { file, fileName, fileType } = await tasks.file(id);
-    return answerWithFile(reply, { name: fileName, type: fileType, bytes: file! });
+  endpoint(app, 'GET /proof-links/:token', RATE, async ({ params, query }, reply) => {
+    const proof = await proofs.byToken(params.token);
+    if (query.by !== 'shop') await proofs.seen(proof);
+    reply.header('cache-control', 'no-store');
+    return view(proof);
   });
+
+  endpoint(app, 'POST /proof-links/:token/remarks', RATE, async ({ params, body }) =>
+    view(await proofs.remark(await proofs.byToken(params.token), body)),
+  );
+
+  endpoint(app, 'POST /proof-links/:token/approval', RATE, async ({ params, body }) =>
+    view(await proofs.approve(await proofs.byToken(params.token), body)),
+  );
+
+  endpoint(app, 'POST /proof-links/:token/wishes', RATE, async ({ params, body }) =>
+    view(await proofs.askChanges(await proofs.byToken(params.token), body)),
+  );
+
+  app.get<{ Params: TokenParams }>(
+    '/api/proof-links/:token/sheet.pdf',
+    { schema: { params: TokenParams }, ...RATE },
+    async (request, reply) => {
+      const id = await proofs.readySheet(await proofs.byToken(request.params.token));
+      if (id === undefined) throw errors.notReady('under way');
+      const { file, fileName, fileType } = await tasks.file(id);
+      return answerWithFile(reply, { name: fileName, type: fileType, bytes: file! });
+    },
+  );
 
   customerPictureRoutes(app, proofs, pictures);
 }
 
+interface SignPicture {
+  Params: Static<typeof CustomerPictureParams>;
+  Querystring: Static<typeof PictureQuery>;
+}
+
 function customerPictureRoutes(app: FastifyInstance, proofs: ProofService, pictures: SignPictures): void {
-  const ofSign = { schema: { params: PictureParams, querystring: PictureQuery }, ...RATE };
+  const ofSign = { schema: { params: CustomerPictureParams, querystring: PictureQuery }, ...RATE };
 
-  app.get<{ Params: PictureParams; Querystring: PictureQuery }>(
-    '/api/proof-links/:token/signs/:signId/picture.png',
-    ofSign,
-    async (request, reply) => {
-      const proof = await proofs.byToken(request.params.token);
-      const picture = customerPicture(pictures, proof, request.params.signId, request.query.option);
-      // What is frozen never looks otherwise.
-      return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
-    },
-  );
+  app.get<SignPicture>('/api/proof-links/:token/signs/:signId/picture.png', ofSign, async (request, reply) => {
+    const proof = await proofs.byToken(request.params.token);
+    const picture = customerPicture(pictures, proof, request.params.signId, request.query.option);
+    // What is frozen never looks otherwise.
+    return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
+  });
 
-  app.get<{ Params: PictureParams; Querystring: PictureQuery }>(
-    '/api/proof-links/:token/signs/:signId/sizes.svg',
-    ofSign,
-    async (request, reply) => {
-      const proof = await proofs.byToken(request.params.token);
-      const { option } = request.query;
-      const { signId, document } = frozenSign(proof, request.params.signId, option);
-      const drawing = pictures.sizes(`${proof.id} ${signId} ${option ?? ''}`, document);
-      return answerWithPicture(request, reply, { ...drawing, type: 'image/svg+xml; charset=utf-8' });
-    },
-  );
+  app.get<SignPicture>('/api/proof-links/:token/signs/:signId/sizes.svg', ofSign, async (request, reply) => {
+    const proof = await proofs.byToken(request.params.token);
+    const { option } = request.query;
+    const { signId, document } = frozenSign(proof, request.params.signId, option);
+    const drawing = pictures.sizes(`${proof.id} ${signId} ${option ?? ''}`, document);
+    return answerWithPicture(request, reply, { ...drawing, type: 'image/svg+xml; charset=utf-8' });
+  });
 
-  app.get<{ Params: PictureParams; Querystring: PictureQuery }>(
-    '/api/proof-links/:token/signs/:signId/model.glb',
-    ofSign,
-    async (request, reply) => {
-      const proof = await proofs.byToken(request.params.token);
-      const model = await pictures.model(frozenSign(proof, request.params.signId, request.query.option).document);
-      reply.type('model/gltf-binary').header('cache-control', 'private, max-age=31536000, immutable');
-      return reply.send(Buffer.from(model));
-    },
-  );
+  app.get<SignPicture>('/api/proof-links/:token/signs/:signId/model.glb', ofSign, async (request, reply) => {
+    const proof = await proofs.byToken(request.params.token);
+    const model = await pictures.model(frozenSign(proof, request.params.signId, request.query.option).document);
+    reply.type('model/gltf-binary').header('cache-control', 'private, max-age=31536000, immutable');
+    return reply.send(Buffer.from(model));
+  });
 }

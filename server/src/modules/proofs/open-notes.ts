@@ -1,7 +1,7 @@
+import type { NewProof } from '@plain-relief/api';
 import { errors } from '../../platform/errors.js';
 import type { SignPictures } from '../signs/pictures.js';
 import type { SignService } from '../signs/service.js';
-import type { NewProof } from './schema.js';
 
 /** Notes of a sign that tell of something to be looked at: errors and warnings. */
 export interface OpenNotes {

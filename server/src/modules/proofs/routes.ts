@@ -1,10 +1,10 @@
-import { Type } from '@sinclair/typebox';
+import { ShopPictureParams } from '@plain-relief/api';
+import type { Static } from '@sinclair/typebox';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { errors } from '../../platform/errors.js';
-import { IdParams } from '../../platform/http/ids.js';
+import { endpoint } from '../../platform/http/endpoint.js';
 import type { JobService } from '../jobs/service.js';
 import type { Database } from '../../platform/database/database.js';
-import { taskView } from '../tasks/service.js';
 import { answerWithPicture } from '../../platform/http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import { caller, isEnough } from '../people/access.js';
@@ -12,13 +12,10 @@ import type { Person } from '../../platform/database/models/people.js';
 import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from '../../platform/database/models/proofs.js';
 import { turnaround } from './turnaround.js';
-import { NewProof, ShopPictureParams, ShopRemark } from './schema.js';
 import type { SignService } from '../signs/service.js';
 import { confirmedNotes } from './open-notes.js';
 import { proofLetter, type ProofService } from './service.js';
 import { shopView } from './views.js';
-
-const MOST_EVENTS = 500;
 
 /** What the shop does with proofs. */
 export function proofRoutes(
@@ -29,98 +26,59 @@ export function proofRoutes(
   pictures: SignPictures,
   signs: SignService,
 ): void {
-  const params = { schema: { params: IdParams }, config: { least: 'maker' as const } };
+  const seen = { config: { least: 'maker' as const } };
   /** The customer's address is not for those who make: with it one could answer in the customer's place. */
   const seenBy = async ({ role }: Person, proof: Proof) =>
     shopView(proof, isEnough(role, 'designer') ? proofs.address(proof) : undefined, await proofs.catalogue());
   const told = async (request: FastifyRequest, id: string) => seenBy(caller(request), await proofs.find(id));
 
-  app.get<{ Params: IdParams }>('/api/jobs/:id/proofs', params, async (request) => {
+  endpoint(app, 'GET /jobs/:id/proofs', seen, async (request) => {
     const job = await jobs.find(request.params.id);
     const all = await proofs.ofJob(job.id);
     return {
       nextLetter: proofLetter(all.length),
       proofs: await Promise.all(
-        all.map(async ({ proof, changes, sheets }) => ({
-          ...(await seenBy(caller(request), proof)),
-          changes,
-          sheets: sheets.map(taskView),
-        })),
+        all.map(async ({ proof, changes, sheets }) => ({ ...(await seenBy(caller(request), proof)), changes, sheets })),
       ),
     };
   });
 
-  app.post<{ Params: IdParams; Body: NewProof }>(
-    '/api/jobs/:id/proofs',
-    { schema: { params: IdParams, body: NewProof }, config: { least: 'designer', deed: 'sent a proof' } },
-    async (request, reply) => {
-      const job = await jobs.find(request.params.id);
-      const leftOpen = await confirmedNotes(signs, pictures, job.id, request.body);
-      const proof = await proofs.freeze(job.id, request.body, caller(request).name, leftOpen);
-      // Drawn before the customer comes. One that cannot be drawn is told when it is asked for.
-      for (const { signId } of proof.contents)
-        void customerPicture(pictures, proof, signId)
-          .bytes()
-          .catch(() => undefined);
-      reply.code(201);
-      return told(request, proof.id);
-    },
+  endpoint(app, 'POST /jobs/:id/proofs', { config: { least: 'designer', deed: 'sent a proof' } }, async (request) => {
+    const job = await jobs.find(request.params.id);
+    const leftOpen = await confirmedNotes(signs, pictures, job.id, request.body);
+    const proof = await proofs.freeze(job.id, request.body, caller(request).name, leftOpen);
+    // Drawn before the customer comes. One that cannot be drawn is told when it is asked for.
+    for (const { signId } of proof.contents)
+      void customerPicture(pictures, proof, signId)
+        .bytes()
+        .catch(() => undefined);
+    return told(request, proof.id);
+  });
+
+  endpoint(app, 'GET /proofs/:id', seen, (request) => told(request, request.params.id));
+
+  endpoint(app, 'POST /proofs/:id/withdraw', { config: { least: 'designer', deed: 'withdrew a proof' } }, async (request) => {
+    await proofs.withdraw(request.params.id, caller(request).name);
+    return told(request, request.params.id);
+  });
+
+  endpoint(app, 'POST /proofs/:id/remarks', { config: { least: 'designer', deed: 'answered a customer' } }, async (request) => {
+    await proofs.remark(await proofs.find(request.params.id), request.body, caller(request).name);
+    return told(request, request.params.id);
+  });
+
+  endpoint(app, 'POST /proofs/:id/sheets', { config: { least: 'maker', deed: 'asked for a sheet' } }, async ({ params, body }) =>
+    proofs.sheet((await proofs.find(params.id)).id, body.kind),
   );
 
-  app.get<{ Params: IdParams }>('/api/proofs/:id', params, (request) => told(request, request.params.id));
-
-  app.post<{ Params: IdParams }>(
-    '/api/proofs/:id/withdraw',
-    { schema: { params: IdParams }, config: { least: 'designer', deed: 'withdrew a proof' } },
-    async (request) => {
-      await proofs.withdraw(request.params.id, caller(request).name);
-      return told(request, request.params.id);
-    },
-  );
-
-  app.post<{ Params: IdParams; Body: ShopRemark }>(
-    '/api/proofs/:id/remarks',
-    { schema: { params: IdParams, body: ShopRemark }, config: { least: 'designer', deed: 'answered a customer' } },
-    async (request, reply) => {
-      await proofs.remark(await proofs.find(request.params.id), request.body, caller(request).name);
-      reply.code(201);
-      return told(request, request.params.id);
-    },
-  );
-
-  app.post<{ Params: IdParams; Body: { kind: 'sheet' | 'stamped sheet' } }>(
-    '/api/proofs/:id/sheets',
-    {
-      schema: {
-        params: IdParams,
-        body: Type.Object(
-          { kind: Type.Union([Type.Literal('sheet'), Type.Literal('stamped sheet')]) },
-          { additionalProperties: false },
-        ),
-      },
-      config: { least: 'maker', deed: 'asked for a sheet' },
-    },
-    async (request, reply) => {
-      const proof = await proofs.find(request.params.id);
-      reply.code(202);
-      return taskView(await proofs.sheet(proof.id, request.body.kind));
-    },
-  );
+  endpoint(app, 'GET /turnaround', { config: { least: 'designer' } }, async () => ({ jobs: await turnaround(db) }));
 
   proofPictureRoutes(app, db, proofs, pictures);
-
-  app.get('/api/turnaround', { config: { least: 'designer' } }, async () => ({ jobs: await turnaround(db) }));
-
-  app.get<{ Params: IdParams }>('/api/jobs/:id/history', params, async (request) => {
-    const job = await jobs.find(request.params.id);
-    const events = await db.JobEvent.findAll({ where: { jobId: job.id }, order: [['at', 'DESC']], limit: MOST_EVENTS });
-    return { events: events.map(({ at, who, text }) => ({ at, who, text })) };
-  });
 }
 
 /** Frozen signs as they are seen: by the customer, and against what they are now. */
 function proofPictureRoutes(app: FastifyInstance, db: Database, proofs: ProofService, pictures: SignPictures): void {
-  app.get<{ Params: ShopPictureParams }>(
+  app.get<{ Params: Static<typeof ShopPictureParams> }>(
     '/api/proofs/:id/signs/:signId/picture.png',
     { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
     async (request, reply) => {
@@ -131,7 +89,7 @@ function proofPictureRoutes(app: FastifyInstance, db: Database, proofs: ProofSer
   );
 
   // Against what the sign is now; it is our own drawing, and shown as a picture, which runs no scripts.
-  app.get<{ Params: ShopPictureParams }>(
+  app.get<{ Params: Static<typeof ShopPictureParams> }>(
     '/api/proofs/:id/signs/:signId/comparison.svg',
     { schema: { params: ShopPictureParams }, config: { least: 'maker' } },
     async (request, reply) => {

@@ -1,3 +1,5 @@
+import type { Approval, NewProof, NewRemark, ShopRemark, Wishes } from '@plain-relief/api';
+import type { JobState, ProofState, SheetKind } from '@plain-relief/api/states';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { changesBetween } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
@@ -6,18 +8,16 @@ import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { record, SHOP } from '../history/record.js';
 import { isUuid } from '../../platform/http/ids.js';
-import type { JobState } from '../../platform/database/models/jobs.js';
 import type { PostOffice } from '../mail/post-office.js';
 import type { Settings } from '../../platform/settings.js';
 import { digest } from '../signs/service.js';
-import { type SheetKind, type Task, waitingTask } from '../../platform/database/models/tasks.js';
+import { type Task, waitingTask } from '../../platform/database/models/tasks.js';
 import type { Send } from '../tasks/service.js';
 import { aboutOf } from './about.js';
 import type { OpenNotes } from './open-notes.js';
 import { signProofs } from '../proof-states/sign-proofs.js';
 import { reminderLetter, sentLetter } from './letters.js';
-import type { Proof, ProofSign, ProofState } from '../../platform/database/models/proofs.js';
-import type { Approval, NewProof, NewRemark, ShopRemark, Wishes } from './schema.js';
+import type { Proof, ProofSign } from '../../platform/database/models/proofs.js';
 
 const DAY_MS = 86_400_000;
 const MOST_REMARKS = 500;

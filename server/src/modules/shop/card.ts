@@ -1,9 +1,9 @@
+import type { ShopCard } from '@plain-relief/api';
 import { pictureKind } from '@plain-relief/core/artwork';
 import type { Transaction } from 'sequelize';
 import { PNG } from 'pngjs';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
-import type { ShopCard } from '../../platform/sheet-schemas.js';
 
 /** There is one. */
 const ID = 1;

@@ -1,40 +1,19 @@
 import { randomUUID } from 'node:crypto';
+import { IdParams, MOST_FONT_BYTES } from '@plain-relief/api';
 import { type Finish, newSign, type Sign } from '@plain-relief/core/sign';
-import { type Static, Type } from '@sinclair/typebox';
 import type { FastifyInstance } from 'fastify';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
+import { endpoint } from '../../platform/http/endpoint.js';
 import { isUuid } from '../../platform/http/ids.js';
+import { uploadedFile } from '../../platform/http/uploads.js';
 import type { SignService } from '../signs/service.js';
-import { SheetLayout, ShopCard } from '../../platform/sheet-schemas.js';
 import { keepShopCard, shopCard } from './card.js';
 import type { FontDoor, ShopFonts } from '../fonts/fonts.js';
 
-/** Most bytes of an uploaded font. */
-const MOST_BYTES = 10_000_000;
 /** The outline of a blank may be a drawing that was taken over. */
 const LARGEST_DOCUMENT = 4 * 1024 * 1024;
-
-const NewFont = Type.Object(
-  {
-    name: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
-    base64: Type.String({ minLength: 4, maxLength: Math.ceil(MOST_BYTES / 3) * 4, pattern: '^[A-Za-z0-9+/]+={0,2}$' }),
-  },
-  { additionalProperties: false },
-);
-const NewBlank = Type.Object(
-  { name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), blank: Type.Unknown() },
-  { additionalProperties: false },
-);
-const NewFinish = Type.Object(
-  { name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), colour: Type.String(), gloss: Type.String() },
-  { additionalProperties: false },
-);
-const NewLayout = Type.Object(
-  { name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), layout: SheetLayout },
-  { additionalProperties: false },
-);
-const Id = Type.Object({ id: Type.String({ minLength: 1, maxLength: 100 }) });
+const seen = { config: { least: 'maker' as const } };
 
 /** What the shop says of itself, its layouts, own fonts, usual blanks and finishes. */
 export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts, door: FontDoor, signs: SignService): void {
@@ -46,64 +25,43 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
 }
 
 function cardRoutes(app: FastifyInstance, db: Database): void {
-  app.get('/api/shop/card', { config: { least: 'maker' } }, () => shopCard(db));
+  endpoint(app, 'GET /shop/card', seen, () => shopCard(db));
 
-  app.put<{ Body: ShopCard }>(
-    '/api/shop/card',
-    { schema: { body: ShopCard }, config: { least: 'owner', deed: 'changed what the shop says of itself' } },
-    (request) => keepShopCard(db, request.body),
+  endpoint(app, 'PUT /shop/card', { config: { least: 'owner', deed: 'changed what the shop says of itself' } }, ({ body }) =>
+    keepShopCard(db, body),
   );
 }
 
 function layoutRoutes(app: FastifyInstance, db: Database): void {
-  app.get('/api/shop/layouts', { config: { least: 'maker' } }, async () => {
-    const rows = await db.ShopLayout.findAll({ order: [['name', 'ASC']] });
-    return rows.map(({ id, name, layout }) => ({ id, name, layout }));
-  });
+  endpoint(app, 'GET /shop/layouts', seen, () => db.ShopLayout.findAll({ order: [['name', 'ASC']] }));
 
-  app.post<{ Body: Static<typeof NewLayout> }>(
-    '/api/shop/layouts',
-    { schema: { body: NewLayout }, config: { least: 'designer', deed: 'kept a layout' } },
-    async (request, reply) => {
-      const row = { id: randomUUID(), name: request.body.name.trim(), layout: request.body.layout, createdAt: new Date() };
-      await db.ShopLayout.create(row);
-      reply.code(201);
-      return { id: row.id, name: row.name, layout: row.layout };
-    },
+  endpoint(app, 'POST /shop/layouts', { config: { least: 'designer', deed: 'kept a layout' } }, ({ body }) =>
+    db.ShopLayout.create({ id: randomUUID(), name: body.name.trim(), layout: body.layout, createdAt: new Date() }),
   );
 
-  app.delete<{ Params: { id: string } }>(
-    '/api/shop/layouts/:id',
-    { schema: { params: Id }, config: { least: 'designer', deed: 'removed a layout' } },
-    async (request, reply) => {
-      const { id } = request.params;
-      const row = isUuid(id) ? await db.ShopLayout.findByPk(id) : null;
-      if (!row) throw errors.notFound('layout', id);
-      await row.destroy();
-      reply.code(204);
-    },
+  endpoint(app, 'DELETE /shop/layouts/:id', { config: { least: 'designer', deed: 'removed a layout' } }, ({ params: { id } }) =>
+    removeRow('layout', id, isUuid(id) ? db.ShopLayout.findByPk(id) : null),
   );
 }
 
-function fontRoutes(app: FastifyInstance, fonts: ShopFonts, door: FontDoor): void {
-  app.get('/api/shop/fonts', { config: { least: 'maker' } }, () => fonts.list());
+/** Takes a row out that is there. */
+async function removeRow(what: string, id: string, found: Promise<{ destroy(): Promise<void> } | null> | null): Promise<void> {
+  const row = await found;
+  if (!row) throw errors.notFound(what, id);
+  await row.destroy();
+}
 
-  app.post<{ Body: Static<typeof NewFont> }>(
-    '/api/shop/fonts',
-    {
-      schema: { body: NewFont },
-      bodyLimit: 2 * MOST_BYTES,
-      config: { least: 'designer', deed: 'added a font', largestFile: MOST_BYTES },
-    },
-    async (request, reply) => {
-      reply.code(201);
-      return door.add(request.body.name.trim(), Buffer.from(request.body.base64, 'base64'));
-    },
-  );
+function fontRoutes(app: FastifyInstance, fonts: ShopFonts, door: FontDoor): void {
+  endpoint(app, 'GET /shop/fonts', seen, () => fonts.list());
+
+  endpoint(app, 'POST /shop/fonts', { config: { least: 'designer', deed: 'added a font' } }, async (request) => {
+    const { name, bytes } = await uploadedFile(request, MOST_FONT_BYTES);
+    return door.add(name, bytes);
+  });
 
   app.get<{ Params: { id: string } }>(
     '/fonts/shop/:id.ttf',
-    { schema: { params: Id }, config: { least: 'maker' } },
+    { schema: { params: IdParams }, config: { least: 'maker' } },
     async (request, reply) =>
       reply
         .header('content-type', 'font/ttf')
@@ -111,79 +69,48 @@ function fontRoutes(app: FastifyInstance, fonts: ShopFonts, door: FontDoor): voi
         .send(await fonts.bytes(request.params.id)),
   );
 
-  app.delete<{ Params: { id: string } }>(
-    '/api/shop/fonts/:id',
-    { schema: { params: Id }, config: { least: 'designer', deed: 'removed a font' } },
-    async (request, reply) => {
-      await fonts.remove(request.params.id);
-      reply.code(204);
-    },
+  endpoint(app, 'DELETE /shop/fonts/:id', { config: { least: 'designer', deed: 'removed a font' } }, ({ params }) =>
+    fonts.remove(params.id),
   );
 }
 
 function blankRoutes(app: FastifyInstance, db: Database, signs: SignService): void {
-  app.get('/api/shop/blanks', { config: { least: 'maker' } }, async () => {
-    const rows = await db.ShopBlank.findAll({ order: [['name', 'ASC']] });
-    return rows.map(({ id, name, blank }) => ({ id, name, blank }));
-  });
+  endpoint(app, 'GET /shop/blanks', seen, () => db.ShopBlank.findAll({ order: [['name', 'ASC']] }));
 
-  app.post<{ Body: Static<typeof NewBlank> }>(
-    '/api/shop/blanks',
-    { schema: { body: NewBlank }, bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', deed: 'added a blank' } },
-    async (request, reply) => {
-      const { name, blank } = request.body;
+  endpoint(
+    app,
+    'POST /shop/blanks',
+    { bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', deed: 'added a blank' } },
+    async ({ body: { name, blank } }) => {
       // A blank is judged as that of a sign.
       const sign = await signs.read({ ...newSign('Blank', 'mm'), blank: blank as Sign['blank'] });
-      const row = { id: randomUUID(), name: name.trim(), blank: sign.blank, createdAt: new Date() };
-      await db.ShopBlank.create(row);
-      reply.code(201);
-      return { id: row.id, name: row.name, blank: row.blank };
+      return db.ShopBlank.create({ id: randomUUID(), name: name.trim(), blank: sign.blank, createdAt: new Date() });
     },
   );
 
-  app.delete<{ Params: { id: string } }>(
-    '/api/shop/blanks/:id',
-    { schema: { params: Id }, config: { least: 'designer', deed: 'removed a blank' } },
-    async (request, reply) => {
-      const { id } = request.params;
-      const row = isUuid(id) ? await db.ShopBlank.findByPk(id) : null;
-      if (!row) throw errors.notFound('blank', id);
-      await row.destroy();
-      reply.code(204);
-    },
+  endpoint(app, 'DELETE /shop/blanks/:id', { config: { least: 'designer', deed: 'removed a blank' } }, ({ params: { id } }) =>
+    removeRow('blank', id, isUuid(id) ? db.ShopBlank.findByPk(id) : null),
   );
 }
 
 function finishRoutes(app: FastifyInstance, db: Database, signs: SignService): void {
-  app.get('/api/shop/finishes', { config: { least: 'maker' } }, async () => {
+  endpoint(app, 'GET /shop/finishes', seen, async () => {
     const rows = await db.ShopFinish.findAll();
     return rows.map(({ finish }) => finish).sort((a, b) => a.name.localeCompare(b.name, 'en'));
   });
 
-  app.post<{ Body: Static<typeof NewFinish> }>(
-    '/api/shop/finishes',
-    { schema: { body: NewFinish }, config: { least: 'designer', deed: 'added a finish' } },
-    async (request, reply) => {
-      const { name, colour, gloss } = request.body;
-      const id = randomUUID();
-      // A finish is judged as that of a sign.
-      const finish = { id: `shop-${id}`, name: name.trim(), colour, gloss } as Finish;
-      const sign = await signs.read({ ...newSign('Finish', 'mm'), finishes: [finish] });
-      await db.ShopFinish.create({ id, finish: sign.finishes![0], createdAt: new Date() });
-      reply.code(201);
-      return finish;
-    },
-  );
+  endpoint(app, 'POST /shop/finishes', { config: { least: 'designer', deed: 'added a finish' } }, async ({ body }) => {
+    const { name, colour, gloss } = body;
+    const id = randomUUID();
+    // A finish is judged as that of a sign.
+    const finish = { id: `shop-${id}`, name: name.trim(), colour, gloss } as Finish;
+    const sign = await signs.read({ ...newSign('Finish', 'mm'), finishes: [finish] });
+    await db.ShopFinish.create({ id, finish: sign.finishes![0], createdAt: new Date() });
+    return finish;
+  });
 
-  app.delete<{ Params: { id: string } }>(
-    '/api/shop/finishes/:id',
-    { schema: { params: Id }, config: { least: 'designer', deed: 'removed a finish' } },
-    async (request, reply) => {
-      const id = request.params.id.replace(/^shop-/u, '');
-      const row = isUuid(id) ? await db.ShopFinish.findByPk(id) : null;
-      if (!row) throw errors.notFound('finish', request.params.id);
-      await row.destroy();
-      reply.code(204);
-    },
-  );
+  endpoint(app, 'DELETE /shop/finishes/:id', { config: { least: 'designer', deed: 'removed a finish' } }, ({ params }) => {
+    const id = params.id.replace(/^shop-/u, '');
+    return removeRow('finish', params.id, isUuid(id) ? db.ShopFinish.findByPk(id) : null);
+  });
 }

@@ -24,8 +24,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => server.stop());
 
-const upload = <T>(name: string, bytes: Uint8Array) =>
-  server.call<T>('POST', '/api/shop/fonts', { name, base64: Buffer.from(bytes).toString('base64') });
+const upload = <T>(name: string, bytes: Uint8Array) => server.upload<T>('/api/shop/fonts', name, bytes);
 
 async function makeSign(font: string) {
   const job = { customer: 'Fernhollow Arboretum', title: 'Entrance', dueOn: null, quantity: 1, unit: 'mm' };
@@ -77,9 +76,14 @@ describe('fonts of the shop', () => {
   it('are refused without content, too large, or with other fields', async () => {
     const post = async (body: unknown) => (await server.call('POST', '/api/shop/fonts', body)).status;
     expect(await post({ name: 'x.ttf' })).toBe(400);
-    expect(await post({ name: 'x.ttf', base64: 'no base!' })).toBe(400);
-    expect(await post({ name: 'x.ttf', base64: 'AAAA', more: 1 })).toBe(400);
-    expect(await post({ name: 'x.ttf', base64: 'A'.repeat(21_000_000) })).toBe(413);
+    expect(await post(new FormData())).toBe(400);
+    expect((await upload(' ', TTF)).status).toBe(400);
+    expect((await upload('x.ttf', new Uint8Array(0))).status).toBe(400);
+    const large = await upload<Refusal>('x.ttf', new Uint8Array(10_000_001));
+    expect([large.status, large.body.message]).toEqual([413, expect.stringContaining('9 MB')]);
+    const two = new FormData();
+    for (const name of ['x.ttf', 'y.ttf']) two.append('file', new Blob([TTF as BlobPart]), name);
+    expect(await post(two)).toBe(400);
     expect((await server.call('GET', '/fonts/shop/nothing.ttf')).status).toBe(404);
     expect((await server.call('DELETE', `/api/shop/fonts/${'x'.repeat(90)}`)).status).toBe(404);
   });

@@ -56,7 +56,7 @@ export class SignPictures {
     sizeCalculation: ({ length }) => length + 1,
   });
   /** What takes too long does so again. */
-  private readonly refused = new Map<string, ServerError>();
+  private readonly refused = new LRUCache<string, ServerError>({ max: MOST_REFUSED });
 
   constructor(
     private readonly fontsDir: string,
@@ -136,7 +136,6 @@ export class SignPictures {
     } catch (error) {
       if (error instanceof ServerError && error.code === 'TOO_MUCH_WORK') {
         this.refused.set(tag, error);
-        if (this.refused.size > MOST_REFUSED) this.refused.delete(this.refused.keys().next().value!);
       }
       throw error;
     }

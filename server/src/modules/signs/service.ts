@@ -6,7 +6,8 @@ import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
 import type { ShopFonts } from '../fonts/fonts.js';
 import type { Job } from '../../platform/database/models/jobs.js';
-import { type SignProof, signProofs } from '../proof-states/sign-proofs.js';
+import type { SignProof } from '@plain-relief/api';
+import { signProofs } from '../proof-states/sign-proofs.js';
 import type { RevisionRow, SignRow } from '../../platform/database/models/signs.js';
 
 export class SignService {

@@ -1,3 +1,4 @@
+import type { TaskKind } from '@plain-relief/api/states';
 import { Op } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
@@ -6,7 +7,7 @@ import type { SignService } from '../signs/service.js';
 import { record } from '../history/record.js';
 import { type Clearance, clearance } from './production-lock.js';
 import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
-import { PRODUCTION_KINDS, type Task, type TaskKind, waitingTask } from '../../platform/database/models/tasks.js';
+import { PRODUCTION_KINDS, type Task, waitingTask } from '../../platform/database/models/tasks.js';
 import type { TaskOrder } from '../../platform/queue/queue.js';
 
 /** Who lets something be made that was not approved, and why. */
@@ -27,11 +28,6 @@ export interface Asked {
 export type Send = (order: TaskOrder) => Promise<void>;
 
 const EVERYTHING_BUT_FILE = { exclude: ['file'] };
-
-export function taskView(task: Task) {
-  const { id, signId, revision, kind, option, state, progress, step, error, askedAt, finishedAt, fileName } = task;
-  return { id, signId, revision, kind, option, state, progress, step, error, askedAt, finishedAt, fileName };
-}
 
 export class TaskService {
   constructor(

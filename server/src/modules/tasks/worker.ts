@@ -1,3 +1,4 @@
+import type { TaskKind } from '@plain-relief/api/states';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type PgBoss from 'pg-boss';
 import { Op } from 'sequelize';
@@ -12,7 +13,7 @@ import { shopCard } from '../shop/card.js';
 import { ShopFonts } from '../fonts/fonts.js';
 import { nameOf } from '../signs/pictures.js';
 import type { Job } from '../../platform/database/models/jobs.js';
-import type { Task, TaskKind } from '../../platform/database/models/tasks.js';
+import type { Task } from '../../platform/database/models/tasks.js';
 import { QUEUE, type TaskOrder } from '../../platform/queue/queue.js';
 
 /** A running task whose worker gave no sign of life for this long is handed out again. */

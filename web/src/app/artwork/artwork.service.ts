@@ -1,8 +1,7 @@
+import type { KeptFile } from '@plain-relief/api';
 import { inject, Injectable } from '@angular/core';
 import { type ArtworkChoice, type ArtworkFormat, type Finding, type TraceChoice } from '@plain-relief/core/artwork';
-import { firstValueFrom } from 'rxjs';
 import { Api } from '../platform/api';
-import { inBase64 } from '../shop/shop.service';
 
 /** A customer's file as it was chosen. */
 export type ChosenFile =
@@ -46,12 +45,6 @@ export interface ArtworkAnswer {
   readonly refusal?: string;
 }
 
-export interface KeptFile {
-  readonly id: string;
-  readonly name: string;
-  readonly size: number;
-}
-
 /** A file that cannot be taken over. */
 export class ArtworkRefusal extends Error {}
 
@@ -86,12 +79,12 @@ export class ArtworkService {
   }
 
   /** Keeps an original with the job, once. @throws ApiError */
-  async keep(job: string, file: ChosenFile): Promise<KeptFile> {
-    const content = file.kind === 'picture' ? { base64: await inBase64(new Blob([file.bytes])) } : { text: file.text };
-    return firstValueFrom(this.api.post<KeptFile>(`/jobs/${job}/files`, { name: file.name, ...content }));
+  keep(job: string, file: ChosenFile): Promise<KeptFile> {
+    const content = new Blob([file.kind === 'picture' ? file.bytes : file.text]);
+    return this.api.upload('POST /jobs/:id/files', content, file.name, { params: { id: job } });
   }
 
   files(job: string): Promise<readonly KeptFile[]> {
-    return firstValueFrom(this.api.get<readonly KeptFile[]>(`/jobs/${job}/files`));
+    return this.api.ask('GET /jobs/:id/files', { params: { id: job } });
   }
 }

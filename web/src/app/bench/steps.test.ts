@@ -1,7 +1,8 @@
+import type { TaskKind } from '@plain-relief/api/states';
+import type { Task } from '@plain-relief/api';
 import { type Note } from '@plain-relief/core/notes';
 import { newSign, newText, type Sign } from '@plain-relief/core/sign';
 import { stepsOf } from './steps';
-import type { Task, TaskKind } from '../tasks/tasks.service';
 
 const worded = (): Sign => {
   const sign = newSign('Test', 'mm');
@@ -19,6 +20,7 @@ const task = (kind: TaskKind, revision: number, state: Task['state'] = 'done'): 
   progress: 1,
   step: '',
   error: null,
+  finishedAt: null,
   askedAt: '2026-11-25T00:00:00Z',
   fileName: 'f',
 });

@@ -1,7 +1,7 @@
+import type { SignProof, Task } from '@plain-relief/api';
 import { type Note } from '@plain-relief/core/notes';
 import { type Sign } from '@plain-relief/core/sign';
-import { proofWords, type SignProof } from '../jobs/sign-proof';
-import type { Task } from '../tasks/tasks.service';
+import { proofWords } from '../jobs/sign-proof';
 
 export type StepName = 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Make';
 

@@ -1,7 +1,7 @@
+import type { ProofSign, ShopRemark } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { LineField } from '../fields/line-field';
-import { type NewRemark, type ProofSign } from '../proofs/proof-types';
 import { dayOf, timeOf } from '../platform/moments';
 import { RemarkBoard } from '../proofs/remark-board';
 import { CustomerService } from './customer.service';
@@ -114,7 +114,7 @@ export class CustomerPage implements OnDestroy {
     this.seen.set({ ...this.seen(), [sign]: look });
   }
 
-  protected remark(remark: NewRemark): Promise<void> {
+  protected remark(remark: ShopRemark): Promise<void> {
     return this.attempt(() => this.service.remark(this.name().trim() || this.proof()?.customer || 'the customer', remark));
   }
 

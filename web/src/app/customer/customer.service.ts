@@ -1,17 +1,7 @@
 import { inject, Injectable } from '@angular/core';
-import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
-import type { NewRemark, SharedProof } from '../proofs/proof-types';
+import type { CustomerProof, Frozen, ShopRemark, Ticks } from '@plain-relief/api';
+import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../platform/api';
-
-/** A proof as its customer sees it. */
-export interface CustomerProof extends SharedProof {
-  readonly shop: string;
-  readonly customer: string;
-  readonly job?: { readonly number: string; readonly title: string; readonly quantity: number };
-  /** Of all but the first proof: what was changed since the one before. */
-  readonly changes?: { readonly since: string; readonly changes: readonly string[] };
-  readonly isSheetReady: boolean;
-}
 
 export interface CustomerState {
   readonly proof?: CustomerProof;
@@ -28,13 +18,13 @@ export class CustomerService {
   private readonly state = new BehaviorSubject<CustomerState>({});
   readonly state$: Observable<CustomerState> = this.state;
   private token = '';
-  private query = '';
+  private query: { readonly by?: 'shop' } = {};
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** @param by "shop" where the shop itself looks */
   async open(token: string, by?: string): Promise<void> {
     this.token = token;
-    this.query = by === 'shop' ? '?by=shop' : '';
+    this.query = by === 'shop' ? { by } : {};
     await this.refresh();
   }
 
@@ -44,22 +34,29 @@ export class CustomerService {
   }
 
   /** @throws ApiError */
-  remark(who: string, remark: NewRemark): Promise<void> {
-    return this.answer('remarks', { ...remark, who });
+  async remark(who: string, remark: Frozen<ShopRemark>): Promise<void> {
+    this.show(await this.api.ask('POST /proof-links/:token/remarks', { ...this.params, body: { ...remark, who } }));
   }
 
   /** @throws ApiError */
-  approve(name: string, ticks: Readonly<Record<string, boolean>>, choices: Readonly<Record<string, string>>): Promise<void> {
-    return this.answer('approval', { name, ticks, choices, digest: this.state.value.proof?.digest });
+  async approve(name: string, ticks: Ticks, choices: Readonly<Record<string, string>>): Promise<void> {
+    const { spelling, sizes, colours } = ticks;
+    const digest = this.state.value.proof?.digest;
+    if (!spelling || !sizes || !colours || digest === undefined) return;
+    const body = { name, ticks: { spelling, sizes, colours }, choices, digest };
+    this.show(await this.api.ask('POST /proof-links/:token/approval', { ...this.params, body }));
   }
 
   /** @throws ApiError */
-  askChanges(name: string, wishes: string): Promise<void> {
-    return this.answer('wishes', { name, wishes });
+  async askChanges(name: string, wishes: string): Promise<void> {
+    this.show(await this.api.ask('POST /proof-links/:token/wishes', { ...this.params, body: { name, wishes } }));
   }
 
-  private async answer(what: string, body: unknown): Promise<void> {
-    const proof = await firstValueFrom(this.api.post<CustomerProof>(`/proof-links/${this.token}/${what}`, body));
+  private get params() {
+    return { params: { token: this.token } };
+  }
+
+  private show(proof: CustomerProof): void {
     this.state.next({ proof });
   }
 
@@ -68,7 +65,7 @@ export class CustomerService {
     const { token } = this;
     if (token === '') return;
     try {
-      const proof = await firstValueFrom(this.api.get<CustomerProof>(`/proof-links/${token}${this.query}`));
+      const proof = await this.api.ask('GET /proof-links/:token', { params: { token }, query: this.query });
       if (this.token !== token) return;
       if (JSON.stringify(proof) !== JSON.stringify(this.state.value.proof)) this.state.next({ proof });
     } catch (error) {

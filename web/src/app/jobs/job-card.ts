@@ -1,7 +1,9 @@
+import { JOB_STATES, type JobState } from '@plain-relief/api/states';
+import type { Job, JobSign } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { type Job, JOB_STATES, type JobSign, JobsService, type JobState } from './jobs.service';
+import { JobsService } from './jobs.service';
 import { proofWords } from './sign-proof';
 import { SessionService } from '../session/session.service';
 import { FirstField } from '../fields/first-field';

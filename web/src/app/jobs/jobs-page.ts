@@ -1,10 +1,12 @@
+import { JOB_STATES } from '@plain-relief/api/states';
+import type { Job } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
 import { JobCard } from './job-card';
-import { type Job, JOB_STATES, JobsService } from './jobs.service';
+import { JobsService } from './jobs.service';
 import { dueWithin, LANES, matching } from './lanes';
 import { NewJobForm } from './new-job-form';
 

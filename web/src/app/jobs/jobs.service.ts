@@ -1,34 +1,7 @@
 import { inject, Injectable } from '@angular/core';
-import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
+import type { Job, JobChange, NewJob } from '@plain-relief/api';
+import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../platform/api';
-import type { SignProof } from './sign-proof';
-
-export const JOB_STATES = ['brief', 'layout', 'proof out', 'changes asked', 'approved', 'in the shop', 'done'] as const;
-export type JobState = (typeof JOB_STATES)[number];
-
-export interface JobSign {
-  readonly id: string;
-  readonly title: string;
-  readonly revision: number;
-  readonly proof?: SignProof;
-}
-
-export interface Job {
-  readonly id: string;
-  readonly number: string;
-  readonly title: string;
-  readonly state: JobState;
-  readonly dueOn: string | null;
-  readonly quantity: number;
-  readonly unit: 'mm' | 'in';
-  readonly customer: string;
-  /** Who is spoken to there, and how. */
-  readonly contact: string;
-  readonly signs: readonly JobSign[];
-}
-
-export type NewJob = Pick<Job, 'customer' | 'title' | 'dueOn' | 'quantity' | 'unit'>;
-export type JobChange = Partial<Pick<Job, 'title' | 'dueOn' | 'quantity' | 'unit' | 'state'>>;
 
 export interface JobsState {
   readonly isLoading: boolean;
@@ -46,7 +19,7 @@ export class JobsService {
 
   async load(): Promise<void> {
     try {
-      const { jobs, customers } = await firstValueFrom(this.api.get<{ jobs: Job[]; customers: { name: string }[] }>('/jobs'));
+      const { jobs, customers } = await this.api.ask('GET /jobs');
       this.state.next({ isLoading: false, jobs, customers: customers.map(({ name }) => name) });
     } catch (error) {
       this.state.next({ ...this.state.value, isLoading: false, error: (error as ApiError).message });
@@ -54,47 +27,47 @@ export class JobsService {
   }
 
   async create(job: NewJob): Promise<Job> {
-    const made = await firstValueFrom(this.api.post<Job>('/jobs', job));
+    const made = await this.api.ask('POST /jobs', { body: job });
     await this.load();
     return made;
   }
 
   find(id: string): Promise<Job> {
-    return firstValueFrom(this.api.get<Job>(`/jobs/${id}`));
+    return this.api.ask('GET /jobs/:id', { params: { id } });
   }
 
   async change(id: string, change: JobChange): Promise<Job> {
-    const job = await firstValueFrom(this.api.patch<Job>(`/jobs/${id}`, change));
+    const job = await this.api.ask('PATCH /jobs/:id', { params: { id }, body: change });
     this.state.next({ ...this.state.value, jobs: this.state.value.jobs.map((other) => (other.id === id ? job : other)) });
     return job;
   }
 
   async remove(id: string): Promise<void> {
-    await firstValueFrom(this.api.delete(`/jobs/${id}`));
+    await this.api.ask('DELETE /jobs/:id', { params: { id } });
     await this.load();
   }
 
   /** Adds a sign with a bare blank; gives its id. */
   async addSign(jobId: string, title: string): Promise<string> {
-    const { id } = await firstValueFrom(this.api.post<{ id: string }>(`/jobs/${jobId}/signs`, { title }));
+    const { id } = await this.api.ask('POST /jobs/:id/signs', { params: { id: jobId }, body: { title } });
     return id;
   }
 
   /** Copies a sign under another title, into its own job or another; gives the copy's id. */
   async copySign(id: string, job: string, title: string): Promise<string> {
-    const copy = await firstValueFrom(this.api.post<{ id: string }>(`/signs/${id}/copies`, { job, title }));
+    const copy = await this.api.ask('POST /signs/:id/copies', { params: { id }, body: { job, title } });
     await this.load();
     return copy.id;
   }
 
   /** Takes a sign to another job. */
   async moveSign(id: string, job: string): Promise<void> {
-    await firstValueFrom(this.api.post(`/signs/${id}/move`, { job }));
+    await this.api.ask('POST /signs/:id/move', { params: { id }, body: { job } });
     await this.load();
   }
 
   async removeSign(id: string): Promise<void> {
-    await firstValueFrom(this.api.delete(`/signs/${id}`));
+    await this.api.ask('DELETE /signs/:id', { params: { id } });
     await this.load();
   }
 }

@@ -1,6 +1,6 @@
+import { JOB_STATES } from '@plain-relief/api/states';
 import { jobOf as job } from '../../testing/jobs';
 import { due, dueWithin, LANES, matching } from './lanes';
-import { JOB_STATES } from './jobs.service';
 
 describe('due', () => {
   const today = new Date(2026, 10, 25, 23, 30);
@@ -23,7 +23,11 @@ describe('the board', () => {
   it('finds jobs by every word of a search', () => {
     const jobs = [
       job({}),
-      job({ id: '2', customer: 'Osprey Point Ferry', signs: [{ id: 's', title: 'Bilge pump', revision: 1 }] }),
+      job({
+        id: '2',
+        customer: 'Osprey Point Ferry',
+        signs: [{ id: 's', title: 'Bilge pump', revision: 1, savedAt: '2026-11-20T09:00:00.000Z' }],
+      }),
     ];
     expect(matching(jobs, 'osprey bilge').map(({ id }) => id)).toEqual(['2']);
     expect(matching(jobs, 'fernhollow bilge')).toEqual([]);

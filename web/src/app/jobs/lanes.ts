@@ -1,4 +1,5 @@
-import type { Job, JobState } from './jobs.service';
+import type { JobState } from '@plain-relief/api/states';
+import type { Job } from '@plain-relief/api';
 
 /** A column of the board: what waits on whom. */
 export interface Lane {

@@ -1,9 +1,10 @@
+import type { Job } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
 import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { map, merge, type Observable, Subject } from 'rxjs';
 import { FirstField } from '../fields/first-field';
-import { type Job, JobsService } from './jobs.service';
+import { JobsService } from './jobs.service';
 
 const REMEDIES: Readonly<Record<string, string>> = {
   customer: 'Whose job is it? Write the customer’s name.',

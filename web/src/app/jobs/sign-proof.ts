@@ -1,10 +1,4 @@
-/** Where a sign stands with the customer: the newest proof of it that counts. */
-export interface SignProof {
-  readonly letter: string;
-  readonly state: 'open' | 'approved' | 'changes asked';
-  /** The revision that the proof shows. */
-  readonly revision: number;
-}
+import type { SignProof } from '@plain-relief/api';
 
 /** "approved with proof B", "changed since proof B"; empty where no proof shows the sign. */
 export function proofWords(proof: SignProof | undefined, revision: number): string {

@@ -1,10 +1,12 @@
+import { ROLES } from '@plain-relief/api/states';
+import type { AuditEntry, NewPerson, Person, PersonChange } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { LineField } from '../fields/line-field';
 import { timeOf } from '../platform/moments';
 import { Masthead } from '../shell/masthead';
-import { type Deed, type NewPerson, PeopleService, type PersonChange } from './people.service';
-import { type Person, ROLE_WORDS, ROLES, SessionService } from '../session/session.service';
+import { PeopleService } from './people.service';
+import { ROLE_WORDS, SessionService } from '../session/session.service';
 import { oneOf } from '../platform/one-of';
 
 const NOBODY: NewPerson = { name: '', email: '', role: 'designer', password: '' };
@@ -23,7 +25,7 @@ export class PeoplePage {
   private readonly me = toSignal(this.session.person$);
   protected readonly isOwner = computed(() => this.me()?.role === 'owner');
   protected readonly people = signal<readonly Person[]>([]);
-  protected readonly deeds = signal<readonly Deed[]>([]);
+  protected readonly deeds = signal<readonly AuditEntry[]>([]);
   protected readonly draft = signal(NOBODY);
   /** Whose password is made anew. */
   protected readonly forgotten = signal<string | undefined>(undefined);

@@ -1,6 +1,7 @@
+import type { Door } from '@plain-relief/api';
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
-import { type Door, SessionService } from '../session/session.service';
+import { SessionService } from '../session/session.service';
 import { SignInPage } from './sign-in-page';
 
 describe('SignInPage', () => {

@@ -1,7 +1,8 @@
+import type { Door } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { LineField } from '../fields/line-field';
-import { type Door, SessionService } from '../session/session.service';
+import { SessionService } from '../session/session.service';
 
 /** The door of the shop: who comes says who they are. */
 @Component({

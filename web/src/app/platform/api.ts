@@ -1,6 +1,7 @@
 import { HttpClient, type HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { catchError, type Observable, throwError } from 'rxjs';
+import type { Answer, Asked, Endpoint, Upload } from '@plain-relief/api';
+import { catchError, firstValueFrom, throwError, type Observable } from 'rxjs';
 
 /** What the server answers when it refuses. */
 export interface Refusal {
@@ -33,24 +34,48 @@ const toApiError = (error: HttpErrorResponse): Observable<never> => {
   return throwError(() => new ApiError(error.status, message, body));
 };
 
-/** Requests to the server, with its refusals as {@link ApiError}. */
+/** A request's parts as they are written down, whatever its endpoint. */
+interface Parts {
+  readonly params?: Readonly<Record<string, string>>;
+  readonly query?: Readonly<Record<string, string | undefined>>;
+  readonly body?: unknown;
+}
+
+/** Requests to the endpoints of the api package, typed by its schemas. */
 @Injectable({ providedIn: 'root' })
 export class Api {
   private readonly http = inject(HttpClient);
 
-  get<T>(path: string): Observable<T> {
-    return this.http.get<T>(`/api${path}`).pipe(catchError(toApiError));
+  /**
+   * Asks an endpoint, and gives what it answers.
+   * @throws ApiError
+   */
+  ask<K extends Endpoint>(endpoint: K, ...[asked]: object extends Asked<K> ? [Asked<K>?] : [Asked<K>]): Promise<Answer<K>> {
+    const { params = {}, query = {}, body = {} } = (asked ?? {}) as Parts;
+    const [method, path] = endpoint.split(' ');
+    const url = path.replace(/:(\w+)/gu, (_, name: string) => encodeURIComponent(params[name]));
+    const said = Object.entries(query).filter((each): each is [string, string] => each[1] !== undefined);
+    const isReading = method === 'GET' || method === 'DELETE';
+    return firstValueFrom(
+      this.http
+        .request<Answer<K>>(method, `/api${url}`, { params: Object.fromEntries(said), ...(!isReading && { body }) })
+        .pipe(catchError(toApiError)),
+    );
   }
-  post<T>(path: string, body: unknown): Observable<T> {
-    return this.http.post<T>(`/api${path}`, body).pipe(catchError(toApiError));
-  }
-  put<T>(path: string, body: unknown): Observable<T> {
-    return this.http.put<T>(`/api${path}`, body).pipe(catchError(toApiError));
-  }
-  patch<T>(path: string, body: unknown): Observable<T> {
-    return this.http.patch<T>(`/api${path}`, body).pipe(catchError(toApiError));
-  }
-  delete(path: string): Observable<void> {
-    return this.http.delete<void>(`/api${path}`).pipe(catchError(toApiError));
+
+  /**
+   * Sends a file to an endpoint that takes one.
+   * @throws ApiError
+   */
+  upload<K extends Upload>(
+    endpoint: K,
+    file: Blob,
+    name: string,
+    ...[asked]: object extends Asked<K> ? [Asked<K>?] : [Asked<K>]
+  ): Promise<Answer<K>> {
+    const form = new FormData();
+    form.append('file', file, name);
+    const request = this.ask as (endpoint: K, asked: Parts) => Promise<Answer<K>>;
+    return request.call(this, endpoint, { ...asked, body: form });
   }
 }

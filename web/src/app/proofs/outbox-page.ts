@@ -1,18 +1,8 @@
+import type { Mail } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { firstValueFrom } from 'rxjs';
 import { Api } from '../platform/api';
 import { Masthead } from '../shell/masthead';
 import { timeOf } from '../platform/moments';
-
-interface Mail {
-  readonly id: string;
-  readonly to: string;
-  readonly subject: string;
-  readonly text: string;
-  readonly state: 'waiting' | 'sending' | 'sent' | 'failed';
-  readonly error: string | null;
-  readonly writtenAt: string;
-}
 
 /** The letters that were written to customers. */
 @Component({
@@ -87,7 +77,7 @@ export class OutboxPage {
   protected async again(id: string): Promise<void> {
     this.trouble.set('');
     try {
-      await firstValueFrom(this.api.post(`/outbox/${id}/again`, {}));
+      await this.api.ask('POST /outbox/:id/again', { params: { id } });
     } catch (error) {
       this.trouble.set((error as Error).message);
     }
@@ -96,7 +86,7 @@ export class OutboxPage {
 
   private async load(): Promise<void> {
     try {
-      const { isSimulated, mails } = await firstValueFrom(this.api.get<{ isSimulated: boolean; mails: Mail[] }>('/outbox'));
+      const { isSimulated, mails } = await this.api.ask('GET /outbox');
       this.isSimulated.set(isSimulated);
       this.mails.set(mails);
       this.isLoaded.set(true);

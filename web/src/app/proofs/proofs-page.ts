@@ -1,12 +1,13 @@
+import { SHEET_KINDS } from '@plain-relief/api/states';
+import type { Frozen, Job, NewProof, Proof, ShopRemark, Task } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { type Job, JobsService } from '../jobs/jobs.service';
+import { JobsService } from '../jobs/jobs.service';
 import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
-import { type NewRemark } from './proof-types';
 import { dayOf, timeOf } from '../platform/moments';
-import { type NewProof, type OpenNotes, openNotesOf, type Proof, ProofsService, type SheetTask } from './proofs.service';
+import { type OpenNotes, openNotesOf, ProofsService } from './proofs.service';
 import { RemarkBoard } from './remark-board';
 import { SendForm } from './send-form';
 
@@ -70,7 +71,7 @@ export class ProofsPage implements OnDestroy {
     });
   }
 
-  protected async send(proof: NewProof): Promise<void> {
+  protected async send(proof: Frozen<NewProof>): Promise<void> {
     this.isBusy.set(true);
     await this.attempt(async () => {
       try {
@@ -90,12 +91,13 @@ export class ProofsPage implements OnDestroy {
     return this.attempt(() => this.service.withdraw(id));
   }
 
-  protected remark(id: string, remark: NewRemark): Promise<void> {
+  protected remark(id: string, remark: ShopRemark): Promise<void> {
     return this.attempt(() => this.service.remark(id, remark));
   }
 
-  protected again(id: string, kind: SheetTask['kind']): Promise<void> {
-    return this.attempt(() => this.service.sheet(id, kind));
+  protected again(id: string, kind: Task['kind']): Promise<void> {
+    const sheet = SHEET_KINDS.find((each) => each === kind);
+    return sheet ? this.attempt(() => this.service.sheet(id, sheet)) : Promise.resolve();
   }
 
   protected async copy(address: string): Promise<void> {

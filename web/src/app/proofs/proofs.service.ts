@@ -1,35 +1,8 @@
 import { inject, Injectable } from '@angular/core';
-import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
-import { isUnderWay, type Task } from '../tasks/tasks.service';
+import type { Frozen, JobEvent, NewProof, Proof, SheetKind, ShopRemark } from '@plain-relief/api';
+import { BehaviorSubject, type Observable } from 'rxjs';
+import { isUnderWay } from '../tasks/tasks.service';
 import { Api, type ApiError } from '../platform/api';
-import { type SheetLayout } from '@plain-relief/core/sheet';
-import type { NewRemark, SharedProof } from './proof-types';
-
-/** The sheets of a frozen proof are made as files of signs are. */
-export type SheetTask = Omit<Task, 'kind'> & { readonly kind: 'sheet' | 'stamped sheet' };
-
-export interface Proof extends SharedProof {
-  readonly id: string;
-  readonly recipient: string;
-  /** What the customer opens; makers are not told. */
-  readonly address?: string;
-  readonly seenAt: string | null;
-  readonly remindAt: string | null;
-  /** What was changed in the signs since, by their ids. */
-  readonly changes: Readonly<Record<string, readonly string[]>>;
-  readonly sheets: readonly SheetTask[];
-}
-
-export interface NewProof {
-  readonly signs: readonly string[];
-  readonly recipient: string;
-  readonly message: string;
-  readonly days: number;
-  readonly layout: SheetLayout;
-  readonly remindAfter?: number;
-  /** Notes left open that were confirmed. */
-  readonly confirmed?: readonly Pick<OpenNotes, 'signId' | 'notes'>[];
-}
 
 /** What is to be looked at on a sign before a proof goes out. */
 export interface OpenNotes {
@@ -42,12 +15,6 @@ export interface OpenNotes {
 export function openNotesOf(error: unknown): readonly OpenNotes[] {
   const { body } = error as { body?: { code?: string; signs?: readonly OpenNotes[] } };
   return body?.code === 'NOTES_OPEN' ? (body.signs ?? []) : [];
-}
-
-export interface JobEvent {
-  readonly at: string;
-  readonly who: string;
-  readonly text: string;
 }
 
 export interface ProofsState {
@@ -82,26 +49,27 @@ export class ProofsService {
   }
 
   /** @throws ApiError */
-  async send(proof: NewProof): Promise<void> {
-    await firstValueFrom(this.api.post(`/jobs/${this.jobId}/proofs`, proof));
+  async send(proof: Frozen<NewProof>): Promise<void> {
+    if (this.jobId === undefined) return;
+    await this.api.ask('POST /jobs/:id/proofs', { params: { id: this.jobId }, body: proof });
     await this.refresh();
   }
 
   /** @throws ApiError */
   async withdraw(id: string): Promise<void> {
-    await firstValueFrom(this.api.post(`/proofs/${id}/withdraw`, {}));
+    await this.api.ask('POST /proofs/:id/withdraw', { params: { id } });
     await this.refresh();
   }
 
   /** @throws ApiError */
-  async remark(id: string, remark: NewRemark): Promise<void> {
-    await firstValueFrom(this.api.post(`/proofs/${id}/remarks`, remark));
+  async remark(id: string, remark: Frozen<ShopRemark>): Promise<void> {
+    await this.api.ask('POST /proofs/:id/remarks', { params: { id }, body: remark });
     await this.refresh();
   }
 
   /** Asks for a sheet that could not be made once more. @throws ApiError */
-  async sheet(id: string, kind: SheetTask['kind']): Promise<void> {
-    await firstValueFrom(this.api.post(`/proofs/${id}/sheets`, { kind }));
+  async sheet(id: string, kind: SheetKind): Promise<void> {
+    await this.api.ask('POST /proofs/:id/sheets', { params: { id }, body: { kind } });
     await this.refresh();
   }
 
@@ -111,9 +79,9 @@ export class ProofsService {
     const { jobId } = this;
     if (jobId === undefined) return;
     try {
-      const { events } = await firstValueFrom(this.api.get<{ events: JobEvent[] }>(`/jobs/${jobId}/history`));
+      const { events } = await this.api.ask('GET /jobs/:id/history', { params: { id: jobId } });
       if (!this.isUpToDate(events)) {
-        const told = await firstValueFrom(this.api.get<Pick<ProofsState, 'proofs' | 'nextLetter'>>(`/jobs/${jobId}/proofs`));
+        const told = await this.api.ask('GET /jobs/:id/proofs', { params: { id: jobId } });
         if (this.jobId !== jobId) return;
         const { proofs, nextLetter } = told;
         this.state.next({ isLoading: false, proofs, nextLetter, events });

@@ -1,5 +1,5 @@
+import type { Remark, ShopRemark } from '@plain-relief/api';
 import { TestBed } from '@angular/core/testing';
-import type { NewRemark, Remark } from './proof-types';
 import { RemarkBoard } from './remark-board';
 
 const remark = (change: Partial<Remark>): Remark => ({
@@ -20,7 +20,7 @@ describe('RemarkBoard', () => {
     const fixture = TestBed.createComponent(RemarkBoard);
     const all = { picture: '/p.png', title: 'Gate', signId: 's', isOpen: true, ...inputs };
     for (const [name, value] of Object.entries(all)) fixture.componentRef.setInput(name, value);
-    const said: NewRemark[] = [];
+    const said: ShopRemark[] = [];
     fixture.componentInstance.said.subscribe((one) => said.push(one));
     await fixture.whenStable();
     const page = fixture.nativeElement as HTMLElement;

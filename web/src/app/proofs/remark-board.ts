@@ -1,3 +1,4 @@
+import type { Remark, ShopRemark } from '@plain-relief/api';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -11,7 +12,6 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { NewRemark, Remark } from './proof-types';
 import { timeOf } from '../platform/moments';
 
 /** The picture of a frozen sign with what was said about its places; a new remark is pinned by pointing. */
@@ -29,7 +29,7 @@ export class RemarkBoard {
   readonly remarks = input<readonly Remark[]>([]);
   /** Whether more may be said. */
   readonly isOpen = input(false);
-  readonly said = output<NewRemark>();
+  readonly said = output<ShopRemark>();
   protected readonly place = signal<{ across: number; down: number } | undefined>(undefined);
   protected readonly isWriting = signal(false);
   protected readonly text = signal('');

@@ -1,9 +1,8 @@
+import type { Frozen, NewProof } from '@plain-relief/api';
 import { ApplicationRef } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { jobOf } from '../../testing/jobs';
-import type { NewProof } from './proofs.service';
 import { provideRouter } from '@angular/router';
-import { of } from 'rxjs';
 import { Api } from '../platform/api';
 import { EVERYTHING } from '@plain-relief/core/sheet';
 import { SendForm } from './send-form';
@@ -11,8 +10,8 @@ import { SendForm } from './send-form';
 const job = jobOf({
   contact: 'Marit Solheim, grounds@fernhollow.example.org',
   signs: [
-    { id: 'a', title: 'West gate', revision: 3 },
-    { id: 'b', title: 'Map room', revision: 1 },
+    { id: 'a', title: 'West gate', revision: 3, savedAt: '2026-11-20T09:00:00.000Z' },
+    { id: 'b', title: 'Map room', revision: 1, savedAt: '2026-11-20T09:00:00.000Z' },
   ],
 });
 
@@ -22,14 +21,14 @@ describe('SendForm', () => {
   ];
   beforeEach(() =>
     TestBed.configureTestingModule({
-      providers: [provideRouter([]), { provide: Api, useValue: { get: () => of(kept), post: () => of({}) } }],
+      providers: [provideRouter([]), { provide: Api, useValue: { ask: () => Promise.resolve(kept) } }],
     }),
   );
 
   async function show(inputs: Record<string, unknown> = {}) {
     const fixture = TestBed.createComponent(SendForm);
     for (const [name, value] of Object.entries({ job, letter: 'B', ...inputs })) fixture.componentRef.setInput(name, value);
-    const sent: NewProof[] = [];
+    const sent: Frozen<NewProof>[] = [];
     fixture.componentInstance.sent.subscribe((proof) => sent.push(proof));
     await fixture.whenStable();
     const page = fixture.nativeElement as HTMLElement;

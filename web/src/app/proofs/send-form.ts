@@ -1,10 +1,10 @@
+import type { Frozen, Job, NewProof } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { LineField } from '../fields/line-field';
-import type { Job } from '../jobs/jobs.service';
 import { EVERYTHING, type SheetLayout } from '@plain-relief/core/sheet';
 import { LayoutChoice } from './layout-choice';
-import type { NewProof, OpenNotes } from './proofs.service';
+import type { OpenNotes } from './proofs.service';
 
 /** What is frozen and sent, to whom, with which words. */
 @Component({
@@ -25,7 +25,7 @@ export class SendForm {
   /** Notes left open on signs, which somebody has to confirm before the proof goes out. */
   readonly open = input<readonly OpenNotes[]>([]);
   readonly isBusy = input(false);
-  readonly sent = output<NewProof>();
+  readonly sent = output<Frozen<NewProof>>();
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
   protected readonly recipient = signal('');
   protected readonly message = signal('');

@@ -1,7 +1,8 @@
+import type { ShopCard } from '@plain-relief/api';
 import { TestBed } from '@angular/core/testing';
 import { SessionService } from '../session/session.service';
 import { CardForm } from './card-form';
-import { CardService, type ShopCard } from './card.service';
+import { CardService } from './card.service';
 
 const CARD: ShopCard = { name: 'Millrace Signworks', contact: '3 Race Lane', terms: 'Half is due with the approval.' };
 

@@ -1,7 +1,8 @@
+import type { ShopCard } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { LineField } from '../fields/line-field';
 import { SessionService } from '../session/session.service';
-import { CardService, type ShopCard } from './card.service';
+import { CardService } from './card.service';
 import { inBase64 } from './shop.service';
 
 const MOST_BYTES = 500_000;

@@ -1,17 +1,8 @@
 import { inject, Injectable } from '@angular/core';
-import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
+import type { KeptLayout, ShopCard } from '@plain-relief/api';
+import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api } from '../platform/api';
 import { type SheetLayout } from '@plain-relief/core/sheet';
-import type { KeptLayout } from './sheet-layout';
-
-/** What the shop says of itself on sheets and to customers. */
-export interface ShopCard {
-  readonly name: string;
-  readonly contact: string;
-  readonly terms: string;
-  /** A PNG or JPEG picture in base 64. */
-  readonly logo?: string;
-}
 
 /** The shop's card and its layouts of sheets. All but the observables throws ApiError. */
 @Injectable({ providedIn: 'root' })
@@ -21,24 +12,24 @@ export class CardService {
   readonly layouts$: Observable<readonly KeptLayout[]> = this.kept;
 
   card(): Promise<ShopCard> {
-    return firstValueFrom(this.api.get<ShopCard>('/shop/card'));
+    return this.api.ask('GET /shop/card');
   }
 
   keep(card: ShopCard): Promise<ShopCard> {
-    return firstValueFrom(this.api.put<ShopCard>('/shop/card', card));
+    return this.api.ask('PUT /shop/card', { body: card });
   }
 
   async loadLayouts(): Promise<void> {
-    this.kept.next(await firstValueFrom(this.api.get<KeptLayout[]>('/shop/layouts')));
+    this.kept.next(await this.api.ask('GET /shop/layouts'));
   }
 
   async keepLayout(name: string, layout: SheetLayout): Promise<void> {
-    await firstValueFrom(this.api.post('/shop/layouts', { name, layout }));
+    await this.api.ask('POST /shop/layouts', { body: { name, layout } });
     await this.loadLayouts();
   }
 
   async dropLayout(id: string): Promise<void> {
-    await firstValueFrom(this.api.delete(`/shop/layouts/${id}`));
+    await this.api.ask('DELETE /shop/layouts/:id', { params: { id } });
     await this.loadLayouts();
   }
 }

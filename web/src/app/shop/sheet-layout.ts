@@ -20,13 +20,6 @@ export const BLOCK_WORDS: Readonly<Record<Block, string>> = {
 /** Those on the pages by which a frozen proof is approved. */
 export const CLOSING_BLOCKS: ReadonlySet<Block> = new Set(['spelling', 'brief', 'revisions', 'terms']);
 
-/** A layout that the shop keeps. */
-export interface KeptLayout {
-  readonly id: string;
-  readonly name: string;
-  readonly layout: SheetLayout;
-}
-
 /** Which way the paper of a layout lies. */
 export type Way = 'by the sign' | 'upright' | 'across';
 

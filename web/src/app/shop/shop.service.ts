@@ -1,28 +1,14 @@
 import { inject, Injectable } from '@angular/core';
 import { type Blank, type Finish } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
-import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
+import type { ShopBlank, ShopFont } from '@plain-relief/api';
+import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api } from '../platform/api';
-
-/** A font that the shop added. */
-export interface ShopFontView {
-  readonly id: string;
-  readonly entry: FontEntry;
-  readonly isRestricted: boolean;
-  readonly fileName: string;
-}
-
-/** A blank that the shop uses often. */
-export interface ShopBlankView {
-  readonly id: string;
-  readonly name: string;
-  readonly blank: Blank;
-}
 
 export interface ShopState {
   readonly shipped: readonly FontEntry[];
-  readonly fonts: readonly ShopFontView[];
-  readonly blanks: readonly ShopBlankView[];
+  readonly fonts: readonly ShopFont[];
+  readonly blanks: readonly ShopBlank[];
   readonly finishes: readonly Finish[];
   readonly isLoading: boolean;
   readonly error: string;
@@ -50,9 +36,9 @@ export class ShopService {
   async load(): Promise<void> {
     try {
       const [fonts, blanks, finishes, shipped] = await Promise.all([
-        firstValueFrom(this.api.get<ShopFontView[]>('/shop/fonts')),
-        firstValueFrom(this.api.get<ShopBlankView[]>('/shop/blanks')),
-        firstValueFrom(this.api.get<Finish[]>('/shop/finishes')),
+        this.api.ask('GET /shop/fonts'),
+        this.api.ask('GET /shop/blanks'),
+        this.api.ask('GET /shop/finishes'),
         fetch('/fonts/catalogue.json').then((answer) => answer.json() as Promise<FontEntry[]>),
       ]);
       this.state.next({ shipped, fonts, blanks, finishes, isLoading: false, error: '' });
@@ -62,39 +48,37 @@ export class ShopService {
   }
 
   /** @throws ApiError with the reason why a font is not taken */
-  async addFont(file: File): Promise<ShopFontView> {
-    const added = await firstValueFrom(
-      this.api.post<ShopFontView>('/shop/fonts', { name: file.name, base64: await inBase64(file) }),
-    );
+  async addFont(file: File): Promise<ShopFont> {
+    const added = await this.api.upload('POST /shop/fonts', file, file.name);
     await this.load();
     return added;
   }
 
   /** @throws ApiError where a sign is set in it */
   async removeFont(id: string): Promise<void> {
-    await firstValueFrom(this.api.delete(`/shop/fonts/${id}`));
+    await this.api.ask('DELETE /shop/fonts/:id', { params: { id } });
     await this.load();
   }
 
   /** @throws ApiError */
   async addBlank(name: string, blank: Blank): Promise<void> {
-    await firstValueFrom(this.api.post<ShopBlankView>('/shop/blanks', { name, blank }));
+    await this.api.ask('POST /shop/blanks', { body: { name, blank } });
     await this.load();
   }
 
   /** @throws ApiError with the field that is wrong */
   async addFinish(finish: Omit<Finish, 'id'>): Promise<void> {
-    await firstValueFrom(this.api.post<Finish>('/shop/finishes', finish));
+    await this.api.ask('POST /shop/finishes', { body: finish });
     await this.load();
   }
 
   async removeFinish(id: string): Promise<void> {
-    await firstValueFrom(this.api.delete(`/shop/finishes/${id}`));
+    await this.api.ask('DELETE /shop/finishes/:id', { params: { id } });
     await this.load();
   }
 
   async removeBlank(id: string): Promise<void> {
-    await firstValueFrom(this.api.delete(`/shop/blanks/${id}`));
+    await this.api.ask('DELETE /shop/blanks/:id', { params: { id } });
     await this.load();
   }
 }

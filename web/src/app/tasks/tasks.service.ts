@@ -1,46 +1,7 @@
-import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { inject, Injectable } from '@angular/core';
-import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
+import type { Clearance, Frozen, NewTask, Task } from '@plain-relief/api';
+import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../platform/api';
-
-export type TaskKind = 'proof' | 'stl' | '3mf' | 'glb' | 'pieces' | 'picture' | 'svg' | 'dxf' | 'template' | 'package';
-
-export interface Task {
-  readonly id: string;
-  readonly signId: string;
-  readonly revision: number;
-  readonly kind: TaskKind;
-  /** Id of the option that it is of. */
-  readonly option: string | null;
-  readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
-  readonly progress: number;
-  readonly step: string;
-  readonly error: string | null;
-  readonly askedAt: string;
-  readonly fileName: string | null;
-}
-
-/** What is asked for. */
-export interface Asked {
-  readonly kind: TaskKind;
-  /** Id of an option. */
-  readonly option?: string;
-  /** Why it is made without approval. */
-  readonly override?: string;
-  /** Of a template. */
-  readonly paper?: TemplatePaper;
-  /** Of a sheet. */
-  readonly layout?: SheetLayout;
-}
-
-/** Whether files for production may be made of a sign. */
-export interface Clearance {
-  readonly isCleared: boolean;
-  readonly reason: string;
-  /** The proof that it is measured by. */
-  readonly letter?: string;
-  readonly changes: readonly string[];
-}
 
 export const isUnderWay = ({ state }: Pick<Task, 'state'>): boolean => state === 'waiting' || state === 'running';
 
@@ -62,20 +23,20 @@ export class TasksService {
   }
 
   /** @throws ApiError */
-  async ask(asked: Asked): Promise<void> {
-    const task = await firstValueFrom(this.api.post<Task>(`/signs/${this.signId}/tasks`, asked));
+  async ask(asked: Frozen<NewTask>): Promise<void> {
+    if (this.signId === undefined) return;
+    const task = await this.api.ask('POST /signs/:id/tasks', { params: { id: this.signId }, body: asked });
     this.tasks.next([task, ...this.tasks.value]);
     this.follow();
   }
 
   /** @throws ApiError */
   clearance(option?: string): Promise<Clearance> {
-    const query = option === undefined ? '' : `?option=${encodeURIComponent(option)}`;
-    return firstValueFrom(this.api.get<Clearance>(`/signs/${this.signId}/clearance${query}`));
+    return this.api.ask('GET /signs/:id/clearance', { params: { id: this.signId ?? '' }, query: { option } });
   }
 
   async cancel(id: string): Promise<void> {
-    await firstValueFrom(this.api.post<Task>(`/tasks/${id}/cancel`, {}));
+    await this.api.ask('POST /tasks/:id/cancel', { params: { id } });
     await this.refresh();
   }
 
@@ -93,7 +54,7 @@ export class TasksService {
     const signId = this.signId;
     if (!signId) return;
     try {
-      const { tasks } = await firstValueFrom(this.api.get<{ tasks: Task[] }>(`/signs/${signId}/tasks`));
+      const { tasks } = await this.api.ask('GET /signs/:id/tasks', { params: { id: signId } });
       if (this.signId === signId) this.tasks.next(tasks);
     } catch (error) {
       // While the server is away the work goes on in the queue: ask again.

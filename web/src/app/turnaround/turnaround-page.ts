@@ -1,10 +1,10 @@
+import type { JobTurnaround } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ChartComponent, type ApexOptions } from 'ng-apexcharts';
-import { firstValueFrom } from 'rxjs';
 import { dayOf } from '../platform/moments';
 import { Api } from '../platform/api';
 import { Masthead } from '../shell/masthead';
-import { byRounds, daysToApproval, daysWords, type JobTurnaround, median } from './turnaround';
+import { byRounds, daysToApproval, daysWords, median } from './turnaround';
 
 const SHOWN = 20;
 const LOOKS = {
@@ -196,7 +196,7 @@ export class TurnaroundPage {
 
   private async load(): Promise<void> {
     try {
-      this.jobs.set((await firstValueFrom(this.api.get<{ jobs: JobTurnaround[] }>('/turnaround'))).jobs);
+      this.jobs.set((await this.api.ask('GET /turnaround')).jobs);
     } catch (error) {
       this.trouble.set((error as Error).message);
     }

@@ -1,4 +1,5 @@
-import { byRounds, daysToApproval, daysWords, type JobTurnaround, median } from './turnaround';
+import type { JobTurnaround } from '@plain-relief/api';
+import { byRounds, daysToApproval, daysWords, median } from './turnaround';
 
 const job = (rounds: number, approvedAt: string | null = null): JobTurnaround => ({
   number: 'FA-0101',

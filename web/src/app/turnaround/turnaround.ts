@@ -1,14 +1,6 @@
-/** How the proofs of one job went, as the server tells it. */
-export interface JobTurnaround {
-  readonly number: string;
-  readonly title: string;
-  readonly customer: string;
-  readonly rounds: number;
-  readonly firstSentAt: string;
-  readonly approvedAt: string | null;
-  readonly daysToAnswer: readonly number[];
-}
+import type { JobTurnaround } from '@plain-relief/api';
 
+/** How the proofs of one job went, as the server tells it. */
 const DAY_MS = 86_400_000;
 
 /** The value in the middle; of an even count the mean of both; undefined of none. */

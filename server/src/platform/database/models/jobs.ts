@@ -1,3 +1,4 @@
+import type { JobState } from '@plain-relief/api/states';
 import {
   type CreationOptional,
   DataTypes,
@@ -8,10 +9,6 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { SignRow } from './signs.js';
-
-/** Where a job stands, in the order in which work goes on. */
-export const JOB_STATES = ['brief', 'layout', 'proof out', 'changes asked', 'approved', 'in the shop', 'done'] as const;
-export type JobState = (typeof JOB_STATES)[number];
 
 export class Customer extends Model<InferAttributes<Customer>, InferCreationAttributes<Customer>> {
   declare id: string;

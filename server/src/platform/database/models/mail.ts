@@ -1,3 +1,4 @@
+import type { MailState } from '@plain-relief/api/states';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** A letter to somebody outside, written down before it is sent, so that none is lost. */
@@ -7,7 +8,7 @@ export class Mail extends Model<InferAttributes<Mail>, InferCreationAttributes<M
   declare to: string;
   declare subject: string;
   declare text: string;
-  declare state: 'waiting' | 'sending' | 'sent' | 'failed';
+  declare state: MailState;
   /** Why it could not be sent. */
   declare error: string | null;
   declare writtenAt: Date;

@@ -1,8 +1,5 @@
+import type { Role } from '@plain-relief/api/states';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
-
-/** What people of the shop may do, each all that those before it may. */
-export const ROLES = ['maker', 'designer', 'owner'] as const;
-export type Role = (typeof ROLES)[number];
 
 /** Somebody of the shop. */
 export class Person extends Model<InferAttributes<Person>, InferCreationAttributes<Person>> {

@@ -1,3 +1,5 @@
+import type { ShopCard } from '@plain-relief/api';
+import type { ProofState, Ticks } from '@plain-relief/api/states';
 import { type Sign, upgraded } from '@plain-relief/core/sign';
 import {
   DataTypes,
@@ -8,7 +10,6 @@ import {
   type Sequelize,
 } from 'sequelize';
 import { type SheetLayout } from '@plain-relief/core/sheet';
-import type { ShopCard } from '../../sheet-schemas.js';
 import type { Job } from './jobs.js';
 
 /** A sign as it was when the proof was frozen. */
@@ -43,13 +44,6 @@ export interface ProofAbout {
   readonly brief: Brief;
   readonly revisions: readonly Revision[];
 }
-
-/** `open` waits for the customer; all others are ends, of which a proof has one. */
-export type ProofState = 'open' | 'approved' | 'changes asked' | 'withdrawn' | 'replaced';
-
-/** What a customer ticks before approving. */
-export const TICKS = ['spelling', 'sizes', 'colours'] as const;
-export type Ticks = Readonly<Record<(typeof TICKS)[number], boolean>>;
 
 /** A frozen revision of a job's signs, sent to the customer. Its contents never change: the database itself refuses it. */
 export class Proof extends Model<InferAttributes<Proof>, InferCreationAttributes<Proof>> {

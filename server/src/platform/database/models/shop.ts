@@ -1,7 +1,7 @@
+import type { ShopCard } from '@plain-relief/api';
 import { type Blank, type Finish } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import { type SheetLayout } from '@plain-relief/core/sheet';
-import type { ShopCard } from '../../sheet-schemas.js';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** A font of the shop's own, unwrapped, with its entry of the catalogue. */

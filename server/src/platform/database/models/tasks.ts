@@ -1,19 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import type { SheetKind, TaskKind, TaskState } from '@plain-relief/api/states';
 import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
-/** What can be asked of a sign: its proof, single production files, or all of them in one archive. */
-export const TASK_KINDS = ['proof', 'stl', '3mf', 'glb', 'pieces', 'picture', 'svg', 'dxf', 'template', 'package'] as const;
-export type TaskKind = (typeof TASK_KINDS)[number];
-
 /** What things are made from: only as the customer approved them. */
 export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set(['stl', '3mf', 'pieces', 'svg', 'dxf', 'template', 'package']);
-
-/** What is made of a frozen proof: its sheet, and the sheet with the stamp of approval. */
-export const SHEET_KINDS = ['sheet', 'stamped sheet'] as const;
-export type SheetKind = (typeof SHEET_KINDS)[number];
-
-export type TaskState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
 
 /** A piece of long work, from being asked for to its file. */
 export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttributes<Task>>> {

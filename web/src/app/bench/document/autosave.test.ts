@@ -1,6 +1,6 @@
+import type { Endpoint } from '@plain-relief/api';
 import { jest } from '@jest/globals';
 import { newSign, type Sign } from '@plain-relief/core/sign';
-import { delay, of, throwError } from 'rxjs';
 import type { Api } from '../../platform/api';
 import { ApiError } from '../../platform/api';
 import { Autosave, type SaveState } from './autosave';
@@ -17,14 +17,16 @@ class FakeServer {
   answer: 'take' | 'slow' | 'away' | 'refuse' | 'stale' = 'take';
   revision = 1;
 
-  put(_: string, body: { base: number; document: Sign }) {
+  async ask(_: Endpoint, { body }: { body: { base: number; document: Sign } }): Promise<{ revision: number }> {
     this.sent.push(body);
-    if (this.answer === 'away') return throwError(() => new ApiError(0, 'away', null));
-    if (this.answer === 'refuse') return throwError(() => new ApiError(400, 'blank.thickness: is wrong', null));
+    if (this.answer === 'away') throw new ApiError(0, 'away', null);
+    if (this.answer === 'refuse') throw new ApiError(400, 'blank.thickness: is wrong', null);
     if (this.answer === 'stale' && body.base !== 9)
-      return throwError(() => new ApiError(409, 'stale', { theirs: sign(99), revision: 9, savedAt: '2026-11-25T00:00:00Z' }));
+      throw new ApiError(409, 'stale', { theirs: sign(99), revision: 9, savedAt: '2026-11-25T00:00:00Z' });
     this.revision = body.base + 1;
-    return of({ revision: this.revision }).pipe(delay(this.answer === 'slow' ? 2000 : 0));
+    const answer = { revision: this.revision };
+    if (this.answer === 'slow') await new Promise((done) => setTimeout(done, 2000));
+    return answer;
   }
 }
 

@@ -1,5 +1,5 @@
 import { type Sign } from '@plain-relief/core/sign';
-import { BehaviorSubject, firstValueFrom, type Observable } from 'rxjs';
+import { BehaviorSubject, type Observable } from 'rxjs';
 import type { Api, ApiError } from '../../platform/api';
 import type { Drafts } from './drafts';
 
@@ -114,7 +114,10 @@ export class Autosave {
     const document = this.newest;
     const base = this.revision;
     try {
-      const { revision } = await firstValueFrom(this.api.put<{ revision: number }>(`/signs/${this.id}`, { base, document }));
+      const { revision } = await this.api.ask('PUT /signs/:id', {
+        params: { id: this.id },
+        body: { base, document: { ...document } },
+      });
       this.failures = 0;
       this.sent = document;
       if (this.newest === document) {

@@ -1,5 +1,5 @@
+import type { SignProof } from '@plain-relief/api';
 import { type Side, type Sign } from '@plain-relief/core/sign';
-import type { SignProof } from '../../jobs/sign-proof';
 import type { SaveState } from './autosave';
 
 export interface SignJob {

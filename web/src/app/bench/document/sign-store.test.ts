@@ -1,3 +1,4 @@
+import type { Endpoint } from '@plain-relief/api';
 import { TestBed } from '@angular/core/testing';
 import { jest } from '@jest/globals';
 import {
@@ -14,7 +15,6 @@ import {
   ungrouped,
 } from '@plain-relief/core/sign';
 import fc from 'fast-check';
-import { of } from 'rxjs';
 import { ReliefService } from '../../relief/relief.service';
 import { Api } from '../../platform/api';
 import { Drafts } from './drafts';
@@ -37,11 +37,13 @@ class Outside {
   };
   side: Side | undefined;
   readonly api = {
-    get: () =>
-      of({ id: 's', revision: 4, document: this.document, job: { id: 'j', number: 'FA-0101', title: 'T', customer: 'C' } }),
-    put: (_: string, { base, document }: { base: number; document: Sign }) => {
-      this.saved.push(document);
-      return of({ revision: base + 1 });
+    ask: (_: Endpoint, { body }: { body?: { base: number; document: Sign } }) => {
+      if (!body) {
+        const job = { id: 'j', number: 'FA-0101', title: 'T', customer: 'C' };
+        return Promise.resolve({ id: 's', revision: 4, document: this.document, job });
+      }
+      this.saved.push(body.document);
+      return Promise.resolve({ revision: body.base + 1 });
     },
   };
 }

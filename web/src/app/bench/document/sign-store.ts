@@ -1,3 +1,4 @@
+import type { SignJob } from '@plain-relief/api';
 import { inject, Injectable, type OnDestroy } from '@angular/core';
 import {
   actionAtLevel,
@@ -33,27 +34,18 @@ import {
   withOption,
 } from '@plain-relief/core/sign';
 import { produce } from 'immer';
-import { BehaviorSubject, firstValueFrom, type Observable, type Subscription } from 'rxjs';
+import { BehaviorSubject, type Observable, type Subscription } from 'rxjs';
 import type { ArtworkColour } from '../../artwork/artwork.service';
 import { ReliefService } from '../../relief/relief.service';
 import { Api } from '../../platform/api';
 import { SessionService } from '../../session/session.service';
 import { ShopService } from '../../shop/shop.service';
 import { Autosave } from './autosave';
-import type { BenchState, SignJob } from './bench-state';
+import type { BenchState } from './bench-state';
 import { Drafts } from './drafts';
 import { History } from './history';
-import type { SignProof } from '../../jobs/sign-proof';
 
 export type { BenchState, SignJob };
-
-interface SignAnswer {
-  readonly id: string;
-  readonly revision: number;
-  readonly document: Sign;
-  readonly job: SignJob;
-  readonly proof?: SignProof;
-}
 
 const DEFAULT_FONT = 'barlow-semibold';
 
@@ -91,7 +83,7 @@ export class SignStore implements OnDestroy {
   async open(id: string): Promise<void> {
     this.close();
     this.relief.clear();
-    const { revision, document, job, proof } = await firstValueFrom(this.api.get<SignAnswer>(`/signs/${id}`));
+    const { revision, document, job, proof } = await this.api.ask('GET /signs/:id', { params: { id } });
     const draft = this.drafts.read(id);
     const isRestored = draft !== undefined && JSON.stringify(draft.document) !== JSON.stringify(document);
     this.autosave = new Autosave(this.api, this.drafts, id, isRestored ? draft.base : revision, document);

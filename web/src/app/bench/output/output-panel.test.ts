@@ -1,3 +1,4 @@
+import type { Clearance, NewTask } from '@plain-relief/api';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { EVERYTHING, type SheetLayout } from '@plain-relief/core/sheet';
@@ -5,14 +6,14 @@ import { BehaviorSubject, of } from 'rxjs';
 import { SessionService } from '../../session/session.service';
 import { CardService } from '../../shop/card.service';
 import { OutputPanel } from './output-panel';
-import { type Asked, type Clearance, TasksService } from '../../tasks/tasks.service';
+import { TasksService } from '../../tasks/tasks.service';
 
 const SHORT: SheetLayout = { paper: 'Letter', isUpright: true, isInBothUnits: true, shows: ['picture'] };
 
 describe('OutputPanel', () => {
   async function show(what: 'proof' | 'make', clearance: Clearance, isMaker = false) {
-    const asked: Asked[] = [];
-    const tasks = { tasks$: of([]), ask: async (order: Asked) => void asked.push(order), clearance: async () => clearance };
+    const asked: NewTask[] = [];
+    const tasks = { tasks$: of([]), ask: async (order: NewTask) => void asked.push(order), clearance: async () => clearance };
     const cards = { layouts$: new BehaviorSubject([{ id: 'l', name: 'Short', layout: SHORT }]), loadLayouts: async () => {} };
     TestBed.configureTestingModule({
       providers: [

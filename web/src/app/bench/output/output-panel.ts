@@ -1,3 +1,5 @@
+import type { TaskKind } from '@plain-relief/api/states';
+import type { Clearance, Task } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
@@ -6,7 +8,7 @@ import { LineField } from '../../fields/line-field';
 import { LayoutChoice } from '../../proofs/layout-choice';
 import { SessionService } from '../../session/session.service';
 import { EVERYTHING, type SheetLayout, TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
-import { type Clearance, isUnderWay, type Task, type TaskKind, TasksService } from '../../tasks/tasks.service';
+import { isUnderWay, TasksService } from '../../tasks/tasks.service';
 import { oneOf } from '../../platform/one-of';
 
 interface Offer {
@@ -61,8 +63,10 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
   ],
 };
 
-const KIND_WORDS: Readonly<Record<TaskKind, string>> = {
+const KIND_WORDS: Readonly<Record<Task['kind'], string>> = {
   proof: 'Proof',
+  sheet: 'Proof',
+  'stamped sheet': 'Approved proof',
   package: 'Everything',
   stl: 'Solid STL',
   '3mf': 'Solid 3MF',
@@ -104,7 +108,7 @@ export class OutputPanel {
   protected readonly error = signal('');
   protected readonly offers = computed(() => OFFERS[this.what()]);
   protected readonly tasks = computed(() => {
-    const kinds = new Set(this.offers().map(({ kind }) => kind));
+    const kinds = new Set<Task['kind']>(this.offers().map(({ kind }) => kind));
     return this.all().filter(({ kind }) => kinds.has(kind));
   });
   protected readonly kindWords = KIND_WORDS;

@@ -1,6 +1,6 @@
+import type { Endpoint } from '@plain-relief/api';
 import { TestBed } from '@angular/core/testing';
 import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
-import { of } from 'rxjs';
 import { ReliefService } from '../../relief/relief.service';
 import { Api } from '../../platform/api';
 import { Arranger } from './arranger';
@@ -45,8 +45,12 @@ describe('Arranger', () => {
       outlined: (id: string) => Promise.resolve({ parts: [{ ...newShape(document, 'circle'), id, name: '“g”' }] }),
     };
     const api = {
-      get: () => of({ id: 's', revision: 1, document, job: { id: 'j', number: 'FA-0101', title: 'T', customer: 'C' } }),
-      put: () => of({ revision: 2 }),
+      ask: (endpoint: Endpoint) =>
+        Promise.resolve(
+          endpoint === 'GET /signs/:id'
+            ? { id: 's', revision: 1, document, job: { id: 'j', number: 'FA-0101', title: 'T', customer: 'C' } }
+            : { revision: 2 },
+        ),
     };
     TestBed.configureTestingModule({
       providers: [SignStore, Arranger, { provide: Api, useValue: api }, { provide: ReliefService, useValue: relief }],

@@ -1,5 +1,5 @@
+import type { Remark } from '@plain-relief/api';
 import { describe, expect, it } from '@jest/globals';
-import type { Remark } from '../../proofs/proof-types';
 import { pinsOf } from './customer-pins';
 
 const remark = (id: string, change: Partial<Remark> = {}): Remark => ({

@@ -1,7 +1,5 @@
+import type { Proof, Remark } from '@plain-relief/api';
 import { inject, Injectable, signal } from '@angular/core';
-import { firstValueFrom } from 'rxjs';
-import type { Remark } from '../../proofs/proof-types';
-import type { Proof } from '../../proofs/proofs.service';
 import { Api } from '../../platform/api';
 
 /** A place of the blank about which somebody said something in a proof. */
@@ -25,7 +23,7 @@ export class CustomerPins {
   async open(jobId: string, signId: string): Promise<void> {
     this.opened = signId;
     this.pins.set([]);
-    const { proofs } = await firstValueFrom(this.api.get<{ proofs: readonly Proof[] }>(`/jobs/${jobId}/proofs`));
+    const { proofs } = await this.api.ask('GET /jobs/:id/proofs', { params: { id: jobId } });
     if (this.opened === signId) this.pins.set(pinsOf(proofs, signId));
   }
 }

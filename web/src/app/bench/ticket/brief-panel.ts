@@ -1,7 +1,8 @@
+import type { Job, JobChange, KeptFile } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
 import { type Sign } from '@plain-relief/core/sign';
-import { ArtworkService, type KeptFile } from '../../artwork/artwork.service';
-import { type Job, type JobChange, JobsService } from '../../jobs/jobs.service';
+import { ArtworkService } from '../../artwork/artwork.service';
+import { JobsService } from '../../jobs/jobs.service';
 
 /** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
 @Component({

@@ -1,6 +1,5 @@
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
 import { newShape, newSign, newText, type Sign } from '@plain-relief/core/sign';
-import { of } from 'rxjs';
 import { Api } from '../../platform/api';
 import { type FieldChange, TicketPanel } from './ticket-panel';
 
@@ -18,7 +17,9 @@ describe('TicketPanel', () => {
   const text = () => page().textContent!.replace(/\s+/gu, ' ');
 
   // The shelf of usual blanks asks the server.
-  beforeEach(() => TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: { get: () => of([]) } }] }));
+  beforeEach(() =>
+    TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: { ask: () => Promise.resolve([]) } }] }),
+  );
 
   async function show(sign: Sign, selected?: string): Promise<void> {
     fixture = TestBed.createComponent(TicketPanel);
