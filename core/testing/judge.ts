@@ -1,4 +1,5 @@
 import type { ManifoldToplevel } from 'manifold-3d';
+import { notesOf } from '../src/checks/index.js';
 import { productionOutlines } from '../src/drawing/index.js';
 import { dxfFile, glbFile, readGlb, readStl, readThreeMf, stlFile, svgFile, threeMfFile } from '../src/format/index.js';
 import { area, perimeter, STEPS_PER_MM } from '../src/geometry/index.js';
@@ -41,7 +42,8 @@ export async function judged(sign: Sign, book: FontBook, m: ManifoldToplevel, se
   const evaluation = new Evaluator(book).evaluateLoaded(sign);
   const mesh = solidOf(evaluation);
   const { user, system } = process.cpuUsage(began);
-  for (const { code, text } of evaluation.notes) if (/NaN|undefined|Infinity|null/u.test(text)) add('note', `${code}: ${text}`);
+  for (const { code, text } of notesOf(evaluation))
+    if (/NaN|undefined|Infinity|null/u.test(text)) add('note', `${code}: ${text}`);
   closedFindings('solid', mesh, add);
   const mm3 = volume(mesh);
   const slivers = sliversOf(sign, evaluation);
@@ -49,7 +51,7 @@ export async function judged(sign: Sign, book: FontBook, m: ManifoldToplevel, se
     add('volumeOf', `${volumeOf(evaluation)} and ${mm3} of the solid`);
   if (!mesh.positions.every(Number.isFinite)) add('bounds', 'corners that are no numbers');
   // What stands for a blank without area is the application's own choice.
-  if (evaluation.notes.every(({ code }) => code !== 'no-blank')) heightFindings(sign, evaluation, mesh, m, seed, add);
+  if (notesOf(evaluation).every(({ code }) => code !== 'no-blank')) heightFindings(sign, evaluation, mesh, m, seed, add);
   if (hasBack(sign)) {
     const behind = new Evaluator(book).evaluateLoaded(sign, 'back');
     const other = solidOf(behind);

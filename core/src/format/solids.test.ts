@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import { strFromU8, unzipSync } from 'fflate';
 import { SaxesParser } from 'saxes';
 import { type BufferGeometry, type Mesh as ThreeMesh, type MeshStandardMaterial, type Object3D } from 'three';
@@ -179,7 +180,7 @@ describe('finishes', () => {
     const { areas } = figuresOf(evaluation, solidOf(evaluation));
     const tops = Object.fromEntries(areas.map(({ finish, topMm2 }) => [finish.name, Math.round(topMm2)]));
     expect(tops).toMatchObject({ red: 200, white: 5600, black: 200 });
-    expect(evaluation.notes).toEqual([]);
+    expect(notesOf(evaluation)).toEqual([]);
   });
 
   it('of a pocket’s walls are those of its tier, of a letter’s those of its own; a mark colours tops and no sides', () => {

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import { intersection } from '../arrangement/index.js';
 import { area, rectangle } from '../geometry/index.js';
 import { type Sign } from '../sign/index.js';
@@ -13,8 +14,8 @@ beforeAll(async () => {
   book = await loadedBook();
 });
 const evaluate = (sign: Sign): Evaluation => new Evaluator(book).evaluateLoaded(sign);
-const notes = (sign: Sign): string[] => evaluate(sign).notes.map(({ text }) => text);
-const codes = (sign: Sign): string[] => evaluate(sign).notes.map(({ code }) => code);
+const notes = (sign: Sign): string[] => notesOf(evaluate(sign)).map(({ text }) => text);
+const codes = (sign: Sign): string[] => notesOf(evaluate(sign)).map(({ code }) => code);
 
 describe('the relief function', () => {
   it('raises by the maximum, carves by the minimum, sets what is there', () => {
@@ -156,7 +157,7 @@ describe('notes', () => {
     const sign = bareSign(200, 100, 10);
     const line = addText(sign, 'OAK', 'montserrat-bold', 20, { kind: 'raise', by: 3 });
     const panel = addShape(sign, [160, 60], { kind: 'carve', by: 2 });
-    const [buried] = evaluate(sign).notes;
+    const [buried] = notesOf(evaluate(sign));
     expect(buried).toMatchObject({ code: 'buried', part: line.id, remedy: 'later', after: panel });
     expect(buried.text).toContain(`Build ${line.name} after ${panel}`);
     // So also where its sides are sloped; and not where some of it is left, or where it was built later.
@@ -216,9 +217,8 @@ describe('copies of a part', () => {
       const sign = bareSign(300, 100, 10);
       addShape(sign, [12, 20], { kind: 'raise', by: 1 });
       sign.parts[0].copies = { kind: 'row', count: 5, stepX, stepY: 0 };
-      return new Evaluator(book)
-        .evaluateLoaded(sign)
-        .notes.filter(({ code }) => code === 'copies-merge')
+      return notesOf(new Evaluator(book).evaluateLoaded(sign))
+        .filter(({ code }) => code === 'copies-merge')
         .map(({ text }) => text);
     };
     expect(told(13)).toEqual([]);
@@ -241,7 +241,7 @@ describe('a hole near the edge of the blank', () => {
     const [hole] = sign.parts;
     if (hole.kind === 'shape') hole.shape = { kind: 'circle', diameter: 6 };
     hole.place = { x: 50 - left - 3, y: 0, turn: 0, mirror: false };
-    const codes = new Evaluator(book).evaluateLoaded(sign).notes.map(({ code }) => code);
+    const codes = notesOf(new Evaluator(book).evaluateLoaded(sign)).map(({ code }) => code);
     if (isTold) expect(codes).toEqual(['near-edge']);
     else expect(codes).toEqual([]);
   });

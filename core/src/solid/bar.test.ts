@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import { type Backer, sentenceText, setField, ticket } from '../sign/index.js';
 import { judged } from '../../testing/judge.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
@@ -40,7 +41,7 @@ describe('a bar behind letters', () => {
   }, 60_000); // prettier-ignore
 
   it('says where a hole leaves nothing of it, or goes through a letter', () => {
-    const codes = (bar: Partial<Bar>) => workshop.evaluate(blocks({ ...BAR, ...bar })).notes.map(({ code }) => code);
+    const codes = (bar: Partial<Bar>) => notesOf(workshop.evaluate(blocks({ ...BAR, ...bar }))).map(({ code }) => code);
     const at = { end: 'left', edge: 2 } as const;
     expect(codes({ hole: { ...at, diameter: 10 } })).toContain('hole-in-bar');
     expect(codes({ hole: { ...at, diameter: 5 } })).toContain('hole-in-letters');
@@ -64,7 +65,7 @@ describe('a bar behind letters', () => {
       hole: { diameter: 6, end: 'left', edge: 3 },
     });
     expect(told()).toMatch(/its ends round, with a hole at its left end of 6 mm, 3 mm from it\./u);
-    expect(workshop.evaluate(sign).notes.filter(({ code }) => code.startsWith('hole'))).toEqual([]);
+    expect(notesOf(workshop.evaluate(sign)).filter(({ code }) => code.startsWith('hole'))).toEqual([]);
     setField(sign, [...at, 'hole', 'end'], 'none');
     setField(sign, [...at, 'ends'], 'square');
     for (const side of ['left', 'right']) setField(sign, [...at, 'beyond', side], 0);

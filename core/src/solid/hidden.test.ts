@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import { NodingMemory } from '../arrangement/index.js';
 import { type Evaluation, withoutHidden, Fields, embedSlopes } from '../relief/index.js';
 import { type Edge, type Sign } from '../sign/index.js';
@@ -66,7 +67,7 @@ describe('slopes that others hide', () => {
   });
 
   it('are told to be built over all the same', () => {
-    const { notes } = signWith((sign) => addShape(sign, [158, 58], { kind: 'raise', by: 5 }));
+    const notes = notesOf(signWith((sign) => addShape(sign, [158, 58], { kind: 'raise', by: 5 })));
     expect(notes.map(({ code }) => code)).toContain('buried');
     expect(notes.map(({ code }) => code)).not.toContain('not-seen');
   });

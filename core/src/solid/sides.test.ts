@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import { offset } from '../arrangement/index.js';
 import { area, circle, type Contour } from '../geometry/index.js';
 import { productionOutlines } from '../drawing/index.js';
@@ -20,7 +21,7 @@ function solid(sign: Sign, side: 'front' | 'back' = 'front') {
   return { evaluation, ...workshop.soundSolid(evaluation) };
 }
 
-const codes = ({ notes }: Evaluation): string[] => notes.map(({ code }) => code);
+const codes = (evaluation: Evaluation): string[] => notesOf(evaluation).map(({ code }) => code);
 
 /** Turns the last part over to the back. */
 function onBack(sign: Sign): Sign {
@@ -71,7 +72,7 @@ describe('two sides', () => {
     const { mm3, evaluation } = solid(sign);
     const both = 30 * 15;
     expect(mm3).toBeCloseTo(100 * 60 * 12 - (800 - both) * 8 - (800 - both) * 6 - both * 12, 6);
-    const told = evaluation.notes.find(({ code }) => code === 'depths-meet');
+    const told = notesOf(evaluation).find(({ code }) => code === 'depths-meet');
     expect(told?.text).toContain('part-1 and part-2 on the back meet');
   });
 
@@ -145,7 +146,7 @@ describe('flat-cut letters', () => {
     const { mm3, mesh, evaluation } = solid(sign);
     expect(mm3).toBeCloseTo(crossSection(workshop.m, outline).area() * 10, 2);
     expect(piecesOf(mesh)).toHaveLength(5);
-    const loose = evaluation.notes.find(({ code }) => code === 'loose-letters');
+    const loose = notesOf(evaluation).find(({ code }) => code === 'loose-letters');
     expect(loose).toMatchObject({ remedy: 'backer' });
     expect(figuresOf(evaluation, mesh).removedMm3).toBeCloseTo(0, 2);
   });
@@ -184,7 +185,7 @@ describe('flat-cut letters', () => {
     }
     const { sign } = letters();
     sign.blank.cutTo!.studs = { diameter: 12, depth: 5, edge: 3, count: 2 };
-    expect(workshop.evaluate(sign).notes.find(({ code }) => code === 'few-studs')).toMatchObject({ weight: 'warning' });
+    expect(notesOf(workshop.evaluate(sign)).find(({ code }) => code === 'few-studs')).toMatchObject({ weight: 'warning' });
   });
 
   it('a plate behind is the outline grown, filled and joined, or a bar; it says from which margin on it is one piece', () => {
@@ -204,7 +205,7 @@ describe('flat-cut letters', () => {
 
     sign.blank.cutTo!.backer = { kind: 'grown', margin: 0.2, thickness: 3 };
     const narrow = workshop.evaluate(sign);
-    const joins = Number(/from ([\d.]+) mm on/u.exec(narrow.notes.find(({ code }) => code === 'backer-apart')!.text)![1]);
+    const joins = Number(/from ([\d.]+) mm on/u.exec(notesOf(narrow).find(({ code }) => code === 'backer-apart')!.text)![1]);
     expect(codes(narrow)).toContain('not-backed');
     for (const [margin, pieces] of [
       [joins + 0.02, 1],

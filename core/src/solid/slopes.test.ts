@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import fc from 'fast-check';
 import { offset } from '../arrangement/index.js';
 import { area, circle, perimeter, rectangle } from '../geometry/index.js';
@@ -203,7 +204,7 @@ describe('slopes that meet', () => {
     const evaluation = evaluate(sign);
     // A pyramid of 15 mm cut at 6 mm leaves a square hole of 18 mm.
     expect(soundVolume(evaluation)).toBeCloseTo(100 * 80 * 6 - frustum(6, 900, 324), 1);
-    expect(evaluation.notes.map(({ code }) => code)).toContain('through-back');
+    expect(notesOf(evaluation).map(({ code }) => code)).toContain('through-back');
     expect(area(regionOf(evaluation, 1))).toBeCloseTo(324, 1);
   });
 
@@ -402,12 +403,12 @@ describe('strokes', () => {
     const sign = bareSign(200, 60, 10);
     addText(sign, 'Ro', 'lora-bold', 30, { kind: 'raise', by: 2 });
     edged(sign, undefined, { kind: 'offset', by: 5 });
-    const [note] = evaluate(sign).notes.filter(({ code }) => code === 'area-loses');
+    const [note] = notesOf(evaluate(sign)).filter(({ code }) => code === 'area-loses');
     const largest = Number(/at most ([\d.]+) mm/u.exec(note.text)![1]);
     expect(note.x).toBeDefined();
     const codes = (by: number) => {
       edged(sign, undefined, { kind: 'offset', by });
-      return evaluate(sign).notes.map(({ code }) => code);
+      return notesOf(evaluate(sign)).map(({ code }) => code);
     };
     expect(codes(largest - 0.02)).not.toContain('area-loses');
     expect(codes(largest + 0.02)).toContain('area-loses');
@@ -417,7 +418,7 @@ describe('strokes', () => {
     addShape(ring, [1, 1], { kind: 'raise', by: 1 });
     Object.assign(ring.parts[0], { shape: { kind: 'border', of: 'blank', inset: 10, width: 20 } });
     edged(ring, undefined, { kind: 'offset', by: 12 });
-    const closed = evaluate(ring).notes.find(({ code }) => code === 'area-loses')!;
+    const closed = notesOf(evaluate(ring)).find(({ code }) => code === 'area-loses')!;
     expect(closed.text).toContain('at most 10 mm');
     expect(area([rectangle(40, 20)])).toBe(800);
   });
@@ -427,7 +428,7 @@ describe('strokes', () => {
     addShape(sign, [40, 10], { kind: 'raise', by: 8 });
     edged(sign, { kind: 'sloped', angle: 45, sized: 'foot' });
     const evaluation = evaluate(sign);
-    expect(evaluation.notes.map(({ text }) => text)).toEqual([
+    expect(notesOf(evaluation).map(({ text }) => text)).toEqual([
       'part-1: its strokes are too narrow for these sides to come to 8 mm; the narrowest comes to 5 mm.',
     ]);
     expect(evaluation.highest).toBeCloseTo(5, 6);

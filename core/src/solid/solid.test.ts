@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import fc from 'fast-check';
 import type { Manifold } from 'manifold-3d';
 import { contourArea, rectangle } from '../geometry/index.js';
@@ -100,7 +101,7 @@ describe('solidOf', () => {
         part.tiers.every(({ action, area, edge }) => action.kind !== 'line' && area.kind === 'outline' && !edge),
       );
     expectSound(evaluation, { compare: isPlain && evaluation.parts.reduce((sum, part) => sum + part.letters, 0) < 200 });
-    expect(evaluation.notes.filter(({ weight }) => weight !== 'said')).toEqual([]);
+    expect(notesOf(evaluation).filter(({ weight }) => weight !== 'said')).toEqual([]);
     // Over a plan in k pieces with h holes stands a solid of genus h − k + 1 (by the Euler characteristic).
     const rings = regionOf(evaluation, ...evaluation.places.map(({ label }) => label));
     const pieces = rings.filter((ring) => contourArea(ring) > 0).length;

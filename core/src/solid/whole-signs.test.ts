@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { notesOf } from '../checks/index.js';
 import fc from 'fast-check';
 import { newTier, readSign, type Edge, type ShapePart, type Sign } from '../sign/index.js';
 import { crossSection } from '../../testing/referee.js';
@@ -138,9 +139,9 @@ describe('hard drawings', () => {
         `edge.angle: is ${angle} and must be`,
       );
     const nothing = readSign(changed((tier) => (tier.action = { kind: 'raise', by: 0 })));
-    expect(workshop.evaluate(nothing).notes.map(({ code }) => code)).toContain('not-seen');
+    expect(notesOf(workshop.evaluate(nothing)).map(({ code }) => code)).toContain('not-seen');
     const gone = readSign(changed((tier) => (tier.area = { kind: 'offset', by: -40 })));
-    expect(workshop.evaluate(gone).notes.map(({ code }) => code)).toContain('offset-swallowed');
+    expect(notesOf(workshop.evaluate(gone)).map(({ code }) => code)).toContain('offset-swallowed');
     expect(soundVolume(gone)).toBeCloseTo(100 * 60 * 12, 6);
   });
 });

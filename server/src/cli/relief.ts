@@ -1,3 +1,4 @@
+import { notesOf } from '@plain-relief/core/checks';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
@@ -46,7 +47,7 @@ function readDocument(path: string): unknown {
 }
 
 function inspection(evaluation: Evaluation): object {
-  const { sign, levels, notes } = evaluation;
+  const { sign, levels } = evaluation;
   const mesh = solidOf(evaluation);
   const hasMaterial = mesh.triangles.length > 0;
   return {
@@ -64,7 +65,7 @@ function inspection(evaluation: Evaluation): object {
     })),
     levels: levels.map(({ z, areaMm2 }) => ({ z, areaMm2 })),
     letters: evaluation.parts.reduce((sum, part) => sum + part.letters, 0),
-    notes: notes.map(({ code, weight, text, part, tier }) => ({ code, weight, text, part, tier })),
+    notes: notesOf(evaluation).map(({ code, weight, text, part, tier }) => ({ code, weight, text, part, tier })),
   };
 }
 

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
+import { notesOf } from '../../checks/index.js';
 import { difference } from '../../arrangement/index.js';
 import { area, circle } from '../../geometry/index.js';
 import { type Part, setField, type Sign, ticket, ticketParagraphs } from '../../sign/index.js';
@@ -38,12 +39,12 @@ describe('bridges', () => {
 
   it('hold every island of letters that are cut through, and the sign stays in one piece', () => {
     const free = evaluate(cutWord('BOA 8&'));
-    const note = free.notes.find(({ code }) => code === 'loose-pieces')!;
+    const note = notesOf(free).find(({ code }) => code === 'loose-pieces')!;
     expect([note.part, note.remedy]).toEqual(['line-1', 'bridges']);
     expect(piecesOf(solidOf(free)).length).toBeGreaterThan(7);
     for (const turn of [90, 0, 37]) {
       const held = evaluate(cutWord('BOA 8&', { width: 2, count: 2, turn }));
-      expect(held.notes).toEqual([]);
+      expect(notesOf(held)).toEqual([]);
       const mesh = solidOf(held);
       expect(isWatertight(mesh)).toBe(true);
       expect(piecesOf(mesh)).toHaveLength(1);
@@ -59,7 +60,7 @@ describe('bridges', () => {
       'Its islands are held by bridges, 2 from each, 4 mm wide, the first at 90°.',
     );
     setField(sign, ['parts', 0, 'bridges', 'count'], 1);
-    expect(evaluate(sign).notes).toEqual([]);
+    expect(notesOf(evaluate(sign))).toEqual([]);
     setField(sign, ['parts', 0, 'bridges', 'kind'], 'free');
     expect(sign.parts[0].bridges).toBeUndefined();
   });

@@ -162,7 +162,10 @@ function largestRing({ outline }: Blank): Contour | undefined {
 }
 
 /** Said of a blank whose outline encloses nothing. */
-export const blankNote = ({ blank }: Sign): Note[] => (largestRing(blank) ? [] : [note('no-blank', {})]);
+export const blankNotes = (sign: Sign): Note[] => [
+  ...(largestRing(sign.blank) ? [] : [note('no-blank', {})]),
+  ...radiusNote(sign.blank.outline, 'The blank', sign),
+];
 
 /** Note where a corner radius is more than half the shorter side, or an arc rises more than half its width. */
 export function radiusNote(shape: Shape | Blank['outline'], name: string, sign: Sign, part?: string): Note[] {

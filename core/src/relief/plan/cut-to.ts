@@ -204,10 +204,3 @@ function studNotes(studs: NonNullable<CutTo['studs']>, found: readonly (readonly
   const least = Math.min(...short.map((places) => places.length));
   return [note('few-studs', {}, short.length, studs.count, least, studs.diameter, studs.edge, sign.unit)];
 }
-
-/** What is said of letters that are several pieces. */
-export function cutToNote({ studs, backer }: CutTo, count: number, at: { x: number; y: number }): Note {
-  if (backer) return note('not-backed', at, count);
-  if (studs) return note('letters-apart', {}, count);
-  return note('loose-letters', { ...at, remedy: 'backer' }, count);
-}

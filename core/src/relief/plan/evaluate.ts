@@ -16,33 +16,31 @@ import {
 import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../../type/index.js';
 import { CutToPlans } from './cut-to.js';
 import { evaluated } from './evaluated.js';
-import { type Evaluation, type PartPlan, type Rung } from './evaluation.js';
-import { edgeNotes, LEAST_SHORT, type Short, tierNotes } from './evaluation-notes.js';
-import { type Known, layOut } from './laying.js';
+import { type Evaluation, type PartPlan, type PartRole, type Rung, type Short } from './evaluation.js';
+import { type Known, type LaidBlank, layOut } from './laying.js';
 import { edgeLayer, type Layer, layersOf } from '../placing/layers.js';
 import { mirroredRing } from '../placing/mirrored.js';
-import { type Note, note } from '../../notes/index.js';
 import {
-  blankNote,
   blankOutline,
   copied,
   copiesNote,
   type PlacedPart,
   placeShape,
   placeText,
-  radiusNote,
   type Surroundings,
   textChoice,
   trackOf,
 } from '../placing/part-outline.js';
 import { SlopeMeshes } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
-import { TierAreas } from '../placing/tier-area.js';
+import { reachOf, TierAreas } from '../placing/tier-area.js';
 import { Fields } from '../slopes/embedded-slopes.js';
 
 const byId = (parts: readonly PartPlan[]): ReadonlyMap<string, PartPlan> => new Map(parts.map((part) => [part.id, part]));
 
 const MOST_REMEMBERED = 1000;
+/** mm by which a slope may stay below its height before that counts. */
+const LEAST_SHORT = 0.01;
 
 /**
  * Evaluates signs. It keeps the outlines of parts from one evaluation to the next, so that an edit works out again only
@@ -70,10 +68,7 @@ export class Evaluator implements Known {
 
   /** The same where the fonts are loaded. @throws FontError where one is not */
   evaluateLoaded(sign: Sign, side: Side = 'front'): Evaluation {
-    const notes: Note[] = [];
     const blank = this.blankOf(sign, side);
-    notes.push(...blankNote(sign), ...radiusNote(sign.blank.outline, 'The blank', sign));
-
     const bases = baseLevels(sign);
     const layers: Layer[] = [];
     const rungs: Rung[] = [];
@@ -86,43 +81,25 @@ export class Evaluator implements Known {
         const own = this.blankOf(sign, sideOf(part));
         const placed = this.place(part, { sign, blank: own, placed: placedParts }, keys);
         placedParts.set(part.id, placed);
-        if (part.tiers.every(({ on }) => !on) && (sources.has(part.id) || sign.blank.cutTo?.parts.includes(part.id))) {
-          // Others are made from it: that it makes nothing itself is as it should be.
-          notes.push(...placed.notes);
-          parts.push({ id: part.id, ...placed });
-          continue;
-        }
-        if (part.hidden) {
-          notes.push(note('hidden', { part: part.id }, part.name));
-          parts.push({ id: part.id, ...placed, ink: undefined });
-          continue;
-        }
-        const made = this.layersOf(part, sign, placed, bases.get(part.id) ?? 0, sideOf(part) !== side);
-        notes.push(...placed.notes, ...made.notes, ...edgeNotes(part, placed, own, sign));
-        parts.push({ id: part.id, ...placed });
+        const isSource = sources.has(part.id) || Boolean(sign.blank.cutTo?.parts.includes(part.id));
+        const role = roleOf(part, isSource);
+        const made =
+          role === 'made'
+            ? this.layersOf(part, sign, placed, bases.get(part.id) ?? 0, sideOf(part) !== side)
+            : { layers: [], rungs: [] };
         layers.push(...made.layers);
         rungs.push(...made.rungs);
+        parts.push({ id: part.id, ...placed, role, ...(role === 'hidden' && { ink: undefined }) });
       } catch (error) {
         if (!(error instanceof CoordinateError)) throw error;
-        notes.push(note('too-far', { part: part.id }, part.name));
-        parts.push({ id: part.id, frame: new Float64Array(), letters: 0, contours: [], strokes: [] });
+        const nothing = { frame: new Float64Array(), letters: 0, contours: [], strokes: [], notes: [] };
+        parts.push({ id: part.id, ...nothing, role: 'too far' });
       }
     }
-    const { thickness, finish } = sign.blank;
     const cut = this.cutTo.plan(sign, side, placedParts);
-    notes.push(...cut.notes);
-    const before = [...edgeLayers(sign, side, cut.kept ?? [blank]), ...cut.layers];
-    const [face, back] = side === 'front' ? [finish?.face, finish?.back] : [finish?.back, finish?.face];
-    const laidBlank = {
-      contour: blank,
-      thickness,
-      isFacePainted: Boolean(face ?? finish?.sides),
-      isBackPainted: Boolean(back ?? finish?.sides),
-      sides: finish?.sides,
-    };
-    const all = [...before, ...layers];
-    const found = { rungs, parts, notes, side, kept: cut.kept, ...(cut.studs && { studs: cut.studs }) };
-    return evaluated(sign, blank, all, found, layOut(laidBlank, all, this));
+    const all = [...edgeLayers(sign, side, cut.kept ?? [blank]), ...cut.layers, ...layers];
+    const found = { rungs, parts, side, kept: cut.kept, cutNotes: cut.notes, ...(cut.studs && { studs: cut.studs }) };
+    return evaluated(sign, blank, all, found, layOut(laidBlank(sign, side, blank), all, this));
   }
 
   /** The gaps between the letters of a text part, from left to right in each line. */
@@ -155,21 +132,19 @@ export class Evaluator implements Known {
     placed: PlacedPart,
     base: number,
     isBehind: boolean,
-  ): { layers: Layer[]; rungs: Rung[]; notes: Note[] } {
+  ): { layers: Layer[]; rungs: Rung[] } {
     const { thickness } = sign.blank;
     const layers = layersOf(part, placed, base, this.areas, isBehind ? thickness : undefined);
-    if (layers.length === 0) return { layers, rungs: [], notes: [note('no-tiers', { part: part.id }, part.name)] };
-    const rungs: Rung[] = [];
-    const notes: Note[] = [];
-    for (const layer of layers) {
-      if (layer.isMore) continue;
-      const nominal = tierLevel(layer.of, base);
+    const rungs = layers.flatMap((layer): Rung[] => {
+      if (layer.isMore) return [];
       const found = this.shortOf(layer, isBehind ? -thickness - base : base);
       const short = found && isBehind ? { ...found, highest: -thickness - found.highest } : found;
-      rungs.push({ part: part.id, tier: layer.tier, side: sideOf(part), z: nominal, reached: short?.highest });
-      notes.push(...tierNotes(sign, part, layer, nominal, placed, this.areas, short));
-    }
-    return { layers, rungs, notes };
+      const lost = this.areas.swallowed(placed, layer.of);
+      const swallowed = lost && { ...lost, reach: reachOf(layer.of.area, placed) };
+      const z = tierLevel(layer.of, base);
+      return [{ part: part.id, tier: layer.tier, side: sideOf(part), z, reached: short?.highest, short, swallowed }];
+    });
+    return { layers, rungs };
   }
 
   /** Where strokes are too narrow for a slope to come to its height: the heights above the base that it comes to. */
@@ -219,6 +194,24 @@ export class Evaluator implements Known {
     }
     return placed;
   }
+}
+
+/** What becomes of a part. @param isSource others are made from it: that it makes nothing itself is as it should be then */
+function roleOf({ tiers, hidden }: Part, isSource: boolean): PartRole {
+  if (isSource && tiers.every(({ on }) => !on)) return 'source';
+  return hidden ? 'hidden' : 'made';
+}
+
+/** The blank as it is laid with a side turned to the reader. */
+function laidBlank({ blank: { thickness, finish } }: Sign, side: Side, contour: Contour): LaidBlank {
+  const [face, back] = side === 'front' ? [finish?.face, finish?.back] : [finish?.back, finish?.face];
+  return {
+    contour,
+    thickness,
+    isFacePainted: Boolean(face ?? finish?.sides),
+    isBackPainted: Boolean(back ?? finish?.sides),
+    sides: finish?.sides,
+  };
 }
 
 /** The edge forms of a blank, that of the side turned to the reader first. */

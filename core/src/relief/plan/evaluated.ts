@@ -2,7 +2,6 @@ import { areasByLabel, type Inset } from '../../arrangement/index.js';
 import { area, type Contour, type Outline } from '../../geometry/index.js';
 import { type Side, type Sign } from '../../sign/index.js';
 import { type Evaluation, type PartPlan, type Place, type Rung } from './evaluation.js';
-import { heightNotes, layerNotes, materialNotes } from './evaluation-notes.js';
 import { LEVEL_STEP, middleHeight, type Surface } from './relief-function.js';
 import { FIRST_PLACE, type Laid } from './laying.js';
 import { isEdgeLayer, type Layer } from '../placing/layers.js';
@@ -15,27 +14,21 @@ export interface Found {
   readonly side: Side;
   readonly rungs: readonly Rung[];
   readonly parts: readonly PartPlan[];
-  readonly notes: readonly Note[];
+  readonly cutNotes: readonly Note[];
   readonly kept?: Outline;
   readonly studs?: readonly StudPlace[];
 }
 
-/** The evaluation of what was laid, with the notes that follow. */
+/** The evaluation of what was laid. */
 export function evaluated(sign: Sign, blank: Contour, layers: readonly Layer[], found: Found, laid: Laid): Evaluation {
-  const { arrangement, materials, slopeMeshes } = laid;
+  const { arrangement, materials, slopeMeshes, standing } = laid;
   const areas = areasByLabel(arrangement);
   const places = materials.map(({ surface, under, sides }, i): Place => {
     const label = FIRST_PLACE + i;
     return { label, surface, under, sides, z: middleHeight(surface), areaMm2: areas.get(label) ?? 0 };
   });
   const { levels, ...reach } = levelsOf(places, slopeMeshes, layers);
-  const notes = [
-    ...found.notes,
-    ...layerNotes(sign, found, blank, layers, laid),
-    ...heightNotes(sign, found.side, reach),
-    ...materialNotes(sign, arrangement, layers, places.length > 0, reach.thinnest),
-  ];
-  return { sign, blank, arrangement, places, levels, ...reach, layers, slopeMeshes, ...found, notes };
+  return { sign, blank, arrangement, places, levels, ...reach, layers, slopeMeshes, standing, ...found };
 }
 
 /** Flat places by height, and the least and the greatest height of all places. */

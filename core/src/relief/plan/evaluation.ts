@@ -3,12 +3,13 @@ import { type Box, type Contour, type Outline, type Stroke } from '../../geometr
 import { type Side, sideOf, type Sign } from '../../sign/index.js';
 import { type Surface } from './relief-function.js';
 import { type SideBand } from './side-bands.js';
-import { FIRST_PLACE } from './laying.js';
+import { FIRST_PLACE, type Standing } from './laying.js';
 import { type Layer } from '../placing/layers.js';
 import { type Note } from '../../notes/index.js';
 import { type TextMeasures } from '../placing/part-outline.js';
 import { type PlacedSlopeMesh } from '../slopes/slope-mesh.js';
 import { type StudPlace } from '../placing/studs.js';
+import { type Swallowed } from '../placing/tier-area.js';
 import { heightOn } from '../slopes/embedded-slopes.js';
 
 /** Places of the plan with one surface over them, and what it is made by. */
@@ -43,7 +44,21 @@ export interface Rung {
   readonly z: number;
   /** The level that its strokes let it come to, where that is another. */
   readonly reached?: number;
+  /** The heights that it comes to where strokes are too narrow for its slope. */
+  readonly short?: Short;
+  /** What its area loses by growing or shrinking so far. */
+  readonly swallowed?: Swallowed & { readonly reach: number };
 }
+
+/** Heights that a slope comes to, in mm: above its base at its lowest letter, above the face at its highest. */
+export interface Short {
+  readonly lowest: number;
+  readonly highest: number;
+  readonly full: number;
+}
+
+/** What became of a part: it is made, others are made from it, it is not shown, or it lies where nothing can be made. */
+export type PartRole = 'made' | 'source' | 'hidden' | 'too far';
 
 /** A part as the evaluation placed it. */
 export interface PartPlan {
@@ -57,6 +72,9 @@ export interface PartPlan {
   readonly text?: TextMeasures;
   /** Of a text, the box from the cap line of its first to the baseline of its last line. */
   readonly caps?: Box;
+  readonly role: PartRole;
+  /** What was told while it was placed. */
+  readonly notes: readonly Note[];
 }
 
 /** The one relief that plan, section, model, proof, files and checks are read off. */
@@ -87,7 +105,10 @@ export interface Evaluation {
   readonly slopeMeshes: ReadonlyMap<Inset, PlacedSlopeMesh>;
   readonly rungs: readonly Rung[];
   readonly parts: readonly PartPlan[];
-  readonly notes: readonly Note[];
+  /** What became of the layers, by their numbers. */
+  readonly standing: Standing;
+  /** What was told of letters that are cut from the blank, and of what is behind them. */
+  readonly cutNotes: readonly Note[];
 }
 
 /** The place that a label stands for; undefined where there is no material. */

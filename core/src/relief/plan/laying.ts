@@ -24,13 +24,13 @@ export const FIRST_PLACE = 2;
 /** Whether a label of the plan is a place with material. */
 export const isSolid = (label: number): boolean => label >= FIRST_PLACE;
 
-/** The plan of a relief as it was laid: places by label, and what had an effect. */
-export interface Laid {
-  readonly arrangement: Arrangement;
-  readonly materials: readonly Banded[];
-  readonly slopeMeshes: ReadonlyMap<Inset, PlacedSlopeMesh>;
+/** What became of layers, by their numbers. */
+export interface Standing {
+  /** Layers that reach over the edge of the blank. */
   readonly overhanging: ReadonlySet<number>;
+  /** Layers of which something lies on the blank. */
   readonly onBlank: ReadonlySet<number>;
+  /** Layers that changed something when they were built. */
   readonly effective: ReadonlySet<number>;
   /** Of layers that changed nothing somewhere the highest that was there before, seen from their own side; none where nothing was. */
   readonly grounds: ReadonlyMap<number, number>;
@@ -38,6 +38,14 @@ export interface Laid {
   readonly seen: ReadonlySet<number>;
   /** Pairs of layers, one of either side, that leave nothing between them, each once. */
   readonly met: readonly (readonly [number, number])[];
+}
+
+/** The plan of a relief as it was laid: places by label, and what had an effect. */
+export interface Laid {
+  readonly arrangement: Arrangement;
+  readonly materials: readonly Banded[];
+  readonly slopeMeshes: ReadonlyMap<Inset, PlacedSlopeMesh>;
+  readonly standing: Standing;
   /** Contours that must be embedded after all; the rest does not count then. */
   readonly notEmbedded: readonly Contour[];
 }
@@ -195,12 +203,7 @@ function lay(
     arrangement,
     materials,
     slopeMeshes: made,
-    overhanging,
-    onBlank,
-    effective,
-    grounds,
-    seen,
-    met: [...met.values()],
+    standing: { overhanging, onBlank, effective, grounds, seen, met: [...met.values()] },
     notEmbedded,
   };
 }

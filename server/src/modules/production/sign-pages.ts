@@ -1,3 +1,4 @@
+import { notesOf } from '@plain-relief/core/checks';
 import { type Hole, holesOf } from '@plain-relief/core/drawing';
 import { bounds } from '@plain-relief/core/geometry';
 import { type Evaluation } from '@plain-relief/core/relief';
@@ -71,8 +72,8 @@ function wordsOf(sheet: Sheet, evaluation: Evaluation, sign: Sign, book: FontBoo
     said.push(strong('Ticket'), ...ticketParagraphs(ticket(sign, book.catalogue), sign).map((text) => ordinary(text)));
   if (sheet.shows('fixing'))
     said.push(...fixingWords(sheet, evaluation).map((text, i) => (i === 0 ? strong(text) : ordinary(text))));
-  if (sheet.shows('notes') && evaluation.notes.length > 0)
-    said.push(strong('Notes'), ...evaluation.notes.map(({ text }) => ordinary(text)));
+  const notes = sheet.shows('notes') ? notesOf(evaluation) : [];
+  if (notes.length > 0) said.push(strong('Notes'), ...notes.map(({ text }) => ordinary(text)));
   return said;
 }
 

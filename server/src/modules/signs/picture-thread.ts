@@ -1,3 +1,4 @@
+import { notesOf } from '@plain-relief/core/checks';
 import { callOutsOf, comparisonDrawing, sizesDrawing } from '@plain-relief/core/drawing';
 import { svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
@@ -18,7 +19,7 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
   evaluator ??= new Evaluator(book);
   const evaluation = await evaluator.evaluate(sign);
   if (view.kind === 'notes') {
-    const open = evaluation.notes.filter(({ weight }) => weight !== 'said');
+    const open = notesOf(evaluation).filter(({ weight }) => weight !== 'said');
     return Buffer.from(JSON.stringify(open.map(({ text }) => text)));
   }
   if (view.kind === 'comparison') {

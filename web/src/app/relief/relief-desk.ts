@@ -1,3 +1,4 @@
+import { notesOf } from '@plain-relief/core/checks';
 import { bodies, edgeOf, heightColour, heightReach, lineSeenFrom, profileOf, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnRun } from '@plain-relief/core/geometry';
@@ -63,12 +64,12 @@ export class ReliefDesk {
     const began = performance.now();
     const evaluation = await this.evaluator.evaluate(sign, side);
     this.last = evaluation;
-    const { highest, deepest, thinnest, notes, parts } = evaluation;
+    const { highest, deepest, thinnest, parts } = evaluation;
     const view = {
       plan: planView(evaluation),
       section: sectionView(evaluation, lineSeenFrom(sign.section, side)),
       ladder: ladderView(evaluation),
-      notes,
+      notes: notesOf(evaluation),
       facts: {
         highest: Math.max(0, highest),
         deepest,

@@ -1,0 +1,1 @@
+export { notesOf } from './notes-of.js';
