@@ -48,6 +48,27 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
       customOptions: { coerceTypes: false, removeAdditional: false, allErrors: true, verbose: true, code: { optimize: false } },
     },
   });
+  await addProtection(app);
+  const people = new PeopleService(db);
+  guard(app, db, people);
+  app.addHook('preValidation', async ({ body }) => {
+    const faults = implausible(body);
+    if (faults.length > 0) throw errors.badRequest(faults);
+  });
+  addRefusals(app, settings);
+  addFeatures(app, settings, db, people, send);
+  app.get('/api/health', { config: { least: 'anyone' } }, async () => {
+    await db.sequelize.query('SELECT 1');
+    return { database: 'answers' };
+  });
+  await app.register(fastifyStatic, { root: settings.fontsDir, prefix: '/fonts/', maxAge: '30d', immutable: false });
+  if (existsSync(settings.webDir))
+    await app.register(fastifyStatic, { root: settings.webDir, prefix: '/', decorateReply: false, wildcard: true, maxAge: 0 });
+  return app;
+}
+
+/** What browsers are told to allow, how often anybody may ask, and how bodies are packed. */
+async function addProtection(app: FastifyInstance): Promise<void> {
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {
@@ -68,13 +89,10 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   await app.register(compress, { threshold: 1024 });
   await app.register(cookie);
   await app.register(multipart, { limits: { files: 1, fields: 0, parts: 1 } });
-  const people = new PeopleService(db);
-  guard(app, db, people);
-  app.addHook('preValidation', async ({ body }) => {
-    const faults = implausible(body);
-    if (faults.length > 0) throw errors.badRequest(faults);
-  });
+}
 
+/** How what cannot be answered is refused. */
+function addRefusals(app: FastifyInstance, settings: Settings): void {
   app.setNotFoundHandler((request, reply) => {
     // Addresses of places in the application are the page's own business.
     const path = request.url.split('?')[0];
@@ -84,14 +102,17 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
       !path.split('/').at(-1)!.includes('.') &&
       /text\/html|\*\/\*/u.test(request.headers.accept ?? '*/*');
     if (isPage && existsSync(settings.webDir)) return reply.sendFile('index.html', settings.webDir);
-    return answer(reply, errors.noSuchAddress(request.url.split('?')[0]));
+    return answer(reply, errors.noSuchAddress(path));
   });
   app.setErrorHandler((error: FastifyError, request, reply) => {
     const told = toServerError(error, request.routeOptions.bodyLimit ?? LARGEST_BODY);
     if (told.status >= 500) request.log.error(error);
     return answer(reply, told);
   });
+}
 
+/** The features, each with its services and routes. */
+function addFeatures(app: FastifyInstance, settings: Settings, db: Database, people: PeopleService, send: Send): void {
   const jobs = new JobService(db);
   const shipped = readCatalogue(settings.fontsDir);
   const shopFonts = new ShopFonts(db);
@@ -111,22 +132,12 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
   taskRoutes(app, tasks);
   const post = new PostOffice(db, settings);
   const proofs = new ProofService(db, post, settings, send, () => signs.catalogue());
-  proofRoutes(app, db, jobs, proofs, pictures, signs);
+  proofRoutes(app, db, { jobs, proofs, pictures, signs });
   customerRoutes(app, proofs, tasks, pictures);
   mailRoutes(app, db, post);
   const upkeep = setInterval(() => void proofs.upkeep().catch((error: Error) => app.log.error(error)), UPKEEP_MS);
   upkeep.unref();
   app.addHook('onClose', () => clearInterval(upkeep));
-  app.get('/api/health', { config: { least: 'anyone' } }, async () => {
-    await db.sequelize.query('SELECT 1');
-    return { database: 'answers' };
-  });
-
-  await app.register(fastifyStatic, { root: settings.fontsDir, prefix: '/fonts/', maxAge: '30d', immutable: false });
-  if (existsSync(settings.webDir))
-    await app.register(fastifyStatic, { root: settings.webDir, prefix: '/', decorateReply: false, wildcard: true, maxAge: 0 });
-
-  return app;
 }
 
 function answer(reply: { code(status: number): { send(body: unknown): unknown } }, error: ServerError) {

@@ -140,38 +140,62 @@ class Interner {
   }
 }
 
+/** The windings that occur in a plan, each with a number and asked for its label once. */
+class WindingStates {
+  private readonly states = new Interner();
+  private readonly labels: number[];
+  private readonly across = new Map<number, number>();
+  /** The state outside of everything. */
+  readonly nothing: number;
+
+  constructor(
+    private readonly label: Labelling,
+    private readonly steps: Interner,
+  ) {
+    this.nothing = this.states.number([]);
+    this.labels = [label([])];
+  }
+
+  labelOf(state: number): number {
+    return this.labels[state];
+  }
+
+  /** The state right of an edge, from the one left of it. */
+  crossed(state: number, step: number): number {
+    const key = state * 0x200000 + step;
+    let next = this.across.get(key);
+    if (next === undefined) {
+      next = this.stateOf(minus(this.states.lists[state], this.steps.lists[step]));
+      this.across.set(key, next);
+    }
+    return next;
+  }
+
+  /** The label where to the windings of a state others are added. */
+  labelWith(state: number, step: Windings): number {
+    return this.labelOf(this.stateOf(plus(this.states.lists[state], step)));
+  }
+
+  private stateOf(windings: Windings): number {
+    const state = this.states.number(windings);
+    this.labels[state] ??= this.label(windings);
+    return state;
+  }
+}
+
 function labelled(
   points: PointSet,
   segments: Segments,
   probes: readonly Probe[],
   label: Labelling,
-  creased: Constrained,
+  constraints: Constrained,
 ): Arrangement {
   const { x, y } = points;
   const steps = new Interner();
   const merged = mergeCoincident(points, segments, steps);
   const n = merged.lo.length;
 
-  const states = new Interner();
-  const nothing = states.number([]);
-  const labels: number[] = [label([])];
-  const stateOf = (windings: readonly number[]): number => {
-    const state = states.number(windings);
-    labels[state] ??= label(windings);
-    return state;
-  };
-  const across = new Map<number, number>();
-  /** The state right of an edge, from the one left of it. */
-  const crossed = (state: number, step: number): number => {
-    const key = state * 0x200000 + step;
-    let next = across.get(key);
-    if (next === undefined) {
-      next = stateOf(minus(states.lists[state], steps.lists[step]));
-      across.set(key, next);
-    }
-    return next;
-  };
-
+  const states = new WindingStates(label, steps);
   // Behind the edges stand the probes, which change nothing and only learn where they are.
   const swept: UpwardEdges = {
     x,
@@ -183,18 +207,18 @@ function labelled(
   const left = new Int32Array(n);
   const right = new Int32Array(n);
   sweep(swept, (event) => {
-    let state = event.left < 0 ? nothing : rightState[event.left];
+    let state = event.left < 0 ? states.nothing : rightState[event.left];
     for (const e of event.begun) {
       if (e < n) {
-        left[e] = labels[state];
-        state = crossed(state, merged.step[e]);
-        right[e] = labels[state];
+        left[e] = states.labelOf(state);
+        state = states.crossed(state, merged.step[e]);
+        right[e] = states.labelOf(state);
       }
       rightState[e] = state;
     }
   });
 
-  const kept = partingEdges(left, right, (e) => merged.isCrease[e] === 1 && creased.on(left[e]));
+  const kept = partingEdges(left, right, (e) => merged.isCrease[e] === 1 && constraints.on(left[e]));
   const base: LabelledEdges = {
     x: x.slice(0, points.size),
     y: y.slice(0, points.size),
@@ -208,12 +232,12 @@ function labelled(
     const state = rightState[n + i];
     // What changes from outside the letter to its inside.
     const step = letter.layers.flatMap((layer) => [layer, isLeft ? 1 : -1]);
-    const inside = labels[stateOf(plus(states.lists[state], step))];
-    if (inside !== labels[state]) insets.push({ ...letter, isLeft, around: labels[state], inside });
+    const [around, inside] = [states.labelOf(state), states.labelWith(state, step)];
+    if (inside !== around) insets.push({ ...letter, isLeft, around, inside });
   });
   let edges: LabelledEdges | undefined;
   return {
-    outside: labels[nothing],
+    outside: states.labelOf(states.nothing),
     base,
     insets,
     get edges() {

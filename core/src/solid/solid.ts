@@ -30,9 +30,27 @@ export type Kept = 'all' | 'inserts' | 'all but inserts';
  * @param kept inserts of another material, or all that is not, where not all is wanted
  */
 export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh {
-  const { edges } = evaluation.arrangement;
-  const { x, y, lo, hi, left, right } = edges;
   const isThere = placesKept(evaluation, kept);
+  const corners = cornersOf(evaluation, isThere);
+  const facets = new FacetList(8 * evaluation.arrangement.edges.lo.length);
+  addCaps(evaluation, isThere, corners, facets);
+  addBacks(evaluation, isThere, corners, facets);
+  addWalls(evaluation, isThere, corners, facets);
+  const mesh = { positions: corners.positions(), ...facets.arrays() };
+  const slopeMeshes = [...evaluation.slopeMeshes].filter(([{ inside }]) => isThere(inside));
+  return withoutTouching(
+    withoutSlivers(
+      slopeMeshes.length === 0 ? mesh : withSlopeMeshes(evaluation, slopeMeshes, mesh, rampPoints(evaluation), corners),
+    ),
+  );
+}
+
+/** Whether a label of the plan has material that is wanted. */
+type IsThere = (label: number) => boolean;
+
+/** The corners of a solid: at every point of the plan one for each height that meets there. */
+function cornersOf(evaluation: Evaluation, isThere: IsThere): Corners {
+  const { lo, hi, left, right } = evaluation.arrangement.edges;
   const corners = new Corners(evaluation, isThere);
   for (let e = 0; e < lo.length; e++) {
     for (const v of [lo[e], hi[e]]) {
@@ -44,23 +62,23 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
     for (let e = 0; e < lo.length; e++) for (const v of [lo[e], hi[e]]) corners.meetBands(v, left[e], right[e]);
   }
   corners.settle();
+  return corners;
+}
 
-  const facets = new FacetList(8 * lo.length);
-  const isRamp = (label: number): boolean => placeOf(evaluation, label)?.surface.kind === 'profile';
-  const tops = triangulate(edges, (label) => isThere(label) && !isRamp(label));
+const isRamp = (evaluation: Evaluation, label: number): boolean => placeOf(evaluation, label)?.surface.kind === 'profile';
+
+/** A cap in front of every place but of letters that bring their own. */
+function addCaps(evaluation: Evaluation, isThere: IsThere, corners: Corners, facets: FacetList): void {
+  const tops = triangulate(evaluation.arrangement.edges, (label) => isThere(label) && !isRamp(evaluation, label));
   for (let t = 0; t < tops.labels.length; t++) {
     const label = tops.labels[t];
     const [a, b, c] = [tops.corners[3 * t], tops.corners[3 * t + 1], tops.corners[3 * t + 2]];
     facets.add(corners.top(a, label), corners.top(b, label), corners.top(c, label), label);
   }
-  const pointAt = new Map<number, number>();
-  if (evaluation.slopeMeshes.size > 0) {
-    for (let e = 0; e < lo.length; e++) {
-      if (!isRamp(left[e]) && !isRamp(right[e])) continue;
-      for (const v of [lo[e], hi[e]]) pointAt.set(pointKey(x[v], y[v]), v);
-    }
-  }
-  // Places with the plain back are covered as one.
+}
+
+/** A cap behind every place; places with the plain back are covered as one. */
+function addBacks(evaluation: Evaluation, isThere: IsThere, corners: Corners, facets: FacetList): void {
   const isPlain = (label: number): boolean => {
     const under = placeOf(evaluation, label)?.under;
     return under?.layer === BACK_LAYER && under.marked === undefined;
@@ -68,7 +86,7 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
   let plain: number | undefined;
   const backs = triangulate(
     relabelled(
-      edges,
+      evaluation.arrangement.edges,
       (label) => {
         if (!isThere(label)) return 0;
         return isPlain(label) ? (plain ??= label) : label;
@@ -83,52 +101,78 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
     const part = isPlain(label) ? BACK : UNDERSIDE + label;
     facets.add(corners.bottom(a, label), corners.bottom(c, label), corners.bottom(b, label), part);
   }
+}
 
+/** The lower and the upper corners of material at both ends of an edge of the plan. */
+interface WallEnds {
+  readonly lowA: number;
+  readonly topA: number;
+  readonly lowB: number;
+  readonly topB: number;
+}
+
+const NO_WALL: WallEnds = { lowA: 0, topA: 0, lowB: 0, topB: 0 };
+
+/** A wall on every edge of the plan, from the lower side to the higher. */
+function addWalls(evaluation: Evaluation, isThere: IsThere, corners: Corners, facets: FacetList): void {
+  const { lo, hi, left, right } = evaluation.arrangement.edges;
+  /** A wall of material on the left of an edge, or on its right. */
+  const put = (side: 'left' | 'right', { lowA, topA, lowB, topB }: WallEnds, part: number): void => {
+    if (lowA === topA && lowB === topB) return;
+    const ends = side === 'left' ? { lowA, topA, lowB, topB } : { lowA: lowB, topA: topB, lowB: lowA, topB: topA };
+    addWall(ends, corners, facets, part);
+  };
   for (let e = 0; e < lo.length; e++) {
-    const l = left[e];
-    const r = right[e];
+    const [l, r, a, b] = [left[e], right[e], lo[e], hi[e]];
     if (l === r) continue;
-    const [isLeft, isRight] = [isThere(l), isThere(r)];
-    const a = lo[e];
-    const b = hi[e];
-    /** A wall of material on the left, or on the right, between corners at both ends. */
-    const put = (isOnLeft: boolean, lowA: number, topA: number, lowB: number, topB: number, part: number): void => {
-      if (lowA === topA && lowB === topB) return;
-      if (isOnLeft) wall(lowA, topA, lowB, topB, corners, facets, part);
-      else wall(lowB, topB, lowA, topA, corners, facets, part);
-    };
-    const topLA = isLeft ? corners.top(a, l) : 0;
-    const topLB = isLeft ? corners.top(b, l) : 0;
-    const lowLA = isLeft ? corners.bottom(a, l) : 0;
-    const lowLB = isLeft ? corners.bottom(b, l) : 0;
-    const topRA = isRight ? corners.top(a, r) : 0;
-    const topRB = isRight ? corners.top(b, r) : 0;
-    const lowRA = isRight ? corners.bottom(a, r) : 0;
-    const lowRB = isRight ? corners.bottom(b, r) : 0;
-    // Corners of one point are numbered from below.
-    const meet = isLeft && isRight && topLA + topLB > lowRA + lowRB && topRA + topRB > lowLA + lowLB;
-    if (meet) {
-      const isLeftHigher = topLA + topLB > topRA + topRB;
-      if (topLA !== topRA || topLB !== topRB) {
-        if (isLeftHigher) put(true, topRA, topLA, topRB, topLB, -makerOf(evaluation, 'surface', l, r));
-        else put(false, topLA, topRA, topLB, topRB, -makerOf(evaluation, 'surface', r, l));
-      }
-      if (lowLA !== lowRA || lowLB !== lowRB) {
-        const isLeftDeeper = lowLA + lowLB < lowRA + lowRB;
-        if (isLeftDeeper) put(true, lowLA, lowRA, lowLB, lowRB, -UNDERSIDE - makerOf(evaluation, 'under', l, r));
-        else put(false, lowRA, lowLA, lowRB, lowLB, -UNDERSIDE - makerOf(evaluation, 'under', r, l));
-      }
+    const endsOf = (label: number): WallEnds =>
+      isThere(label)
+        ? {
+            lowA: corners.bottom(a, label),
+            topA: corners.top(a, label),
+            lowB: corners.bottom(b, label),
+            topB: corners.top(b, label),
+          }
+        : NO_WALL;
+    const [onLeft, onRight] = [endsOf(l), endsOf(r)];
+    if (!areMeeting(onLeft, onRight)) {
+      // Beside nothing, or beside material that lies wholly above or below.
+      put('left', onLeft, -l);
+      put('right', onRight, -r);
       continue;
     }
-    // Beside nothing, or beside material that lies wholly above or below.
-    if (isLeft) put(true, lowLA, topLA, lowLB, topLB, -l);
-    if (isRight) put(false, lowRA, topRA, lowRB, topRB, -r);
+    if (onLeft.topA !== onRight.topA || onLeft.topB !== onRight.topB) {
+      if (onLeft.topA + onLeft.topB > onRight.topA + onRight.topB)
+        put('left', between(onRight, onLeft, 'top'), -makerOf(evaluation, 'surface', l, r));
+      else put('right', between(onLeft, onRight, 'top'), -makerOf(evaluation, 'surface', r, l));
+    }
+    if (onLeft.lowA !== onRight.lowA || onLeft.lowB !== onRight.lowB) {
+      if (onLeft.lowA + onLeft.lowB < onRight.lowA + onRight.lowB)
+        put('left', between(onLeft, onRight, 'low'), -UNDERSIDE - makerOf(evaluation, 'under', l, r));
+      else put('right', between(onRight, onLeft, 'low'), -UNDERSIDE - makerOf(evaluation, 'under', r, l));
+    }
   }
-  const mesh = { positions: corners.positions(), ...facets.arrays() };
-  const slopeMeshes = [...evaluation.slopeMeshes].filter(([{ inside }]) => isThere(inside));
-  return withoutTouching(
-    withoutSlivers(slopeMeshes.length === 0 ? mesh : withSlopeMeshes(evaluation, slopeMeshes, mesh, pointAt, corners)),
-  );
+}
+
+/** Whether materials on both sides of an edge touch: corners of one point are numbered from below. */
+const areMeeting = (one: WallEnds, other: WallEnds): boolean =>
+  one.topA + one.topB > other.lowA + other.lowB && other.topA + other.topB > one.lowA + one.lowB;
+
+/** The ends from one side's corners in front, or behind, to those of the other. */
+const between = (low: WallEnds, high: WallEnds, corner: 'low' | 'top'): WallEnds =>
+  corner === 'top'
+    ? { lowA: low.topA, topA: high.topA, lowB: low.topB, topB: high.topB }
+    : { lowA: low.lowA, topA: high.lowA, lowB: low.lowB, topB: high.lowB };
+
+/** The points of the plan on the edges of letters that bring their own caps, by their places. */
+function rampPoints(evaluation: Evaluation): ReadonlyMap<number, number> {
+  const { x, y, lo, hi, left, right } = evaluation.arrangement.edges;
+  const pointAt = new Map<number, number>();
+  for (let e = 0; e < lo.length; e++) {
+    if (!isRamp(evaluation, left[e]) && !isRamp(evaluation, right[e])) continue;
+    for (const v of [lo[e], hi[e]]) pointAt.set(pointKey(x[v], y[v]), v);
+  }
+  return pointAt;
 }
 
 /** Which labels have material that is wanted. */
@@ -172,17 +216,10 @@ class FacetList {
  * A wall between two uprights, seen from its lower side with `a` on the left: from corner `low` to corner `top` of each. Where the
  * sides change places along it, which only happens by a rounding, it is turned over itself.
  */
-function wall(
-  lowA: number,
-  topA: number,
-  lowB: number,
-  topB: number,
-  { heights }: Corners,
-  facets: FacetList,
-  part: number,
-): void {
+function addWall(ends: WallEnds, { heights }: Corners, facets: FacetList, part: number): void {
+  const { lowA, topA, lowB, topB } = ends;
   if (lowA > topA || lowB > topB) {
-    crossedWall(lowA, topA, lowB, topB, facets, part);
+    addCrossedWall(ends, facets, part);
     return;
   }
   let [a, b] = [lowA, lowB];
@@ -193,7 +230,7 @@ function wall(
   }
 }
 
-function crossedWall(lowA: number, topA: number, lowB: number, topB: number, facets: FacetList, part: number): void {
+function addCrossedWall({ lowA, topA, lowB, topB }: WallEnds, facets: FacetList, part: number): void {
   // Along the lower side, up at b, back along the upper side, down at a: a fan over every corner on the way.
   const ring: number[] = [lowA];
   const climb = (from: number, to: number) => {

@@ -5,7 +5,7 @@ import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { readSign, SignError, withOption } from '@plain-relief/core/sign';
+import { readSign, type Side, type Sign, SignError, withOption } from '@plain-relief/core/sign';
 import { isWatertight, meshBounds, volume } from '@plain-relief/core/mesh';
 import { coloured, figuresOf, namedPieces, solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../modules/fonts/font-files.js';
@@ -85,7 +85,18 @@ function write(path: string, content: Uint8Array | string): void {
   }
 }
 
-async function run(args: readonly string[]): Promise<void> {
+interface Asked {
+  readonly command: 'inspect' | 'export';
+  readonly path: string;
+  readonly option?: string;
+  readonly side: Side;
+  readonly date?: string;
+  /** Where files are to be written, by their kind. */
+  readonly files: Readonly<Partial<Record<(typeof FILE_OPTIONS)[number], string>>>;
+}
+
+/** What the arguments ask for; undefined where that is help alone. @throws CommandError */
+function askedBy(args: readonly string[]): Asked | undefined {
   const text = { type: 'string' } as const;
   let parsed;
   try {
@@ -109,34 +120,56 @@ async function run(args: readonly string[]): Promise<void> {
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${USAGE}`);
   }
-  const { values, positionals } = parsed;
-  if (values.help) {
+  const { help, option, side = 'front', date, ...files } = parsed.values;
+  if (help) return undefined;
+  const [command, path, ...rest] = parsed.positionals;
+  if ((command !== 'inspect' && command !== 'export') || path === undefined || rest.length > 0) throw new CommandError(USAGE);
+  if (side !== 'front' && side !== 'back') throw new CommandError(`--side ${side} is neither front nor back.`);
+  if (command === 'export' && Object.keys(files).length === 0) {
+    const kinds = FILE_OPTIONS.map((name) => `--${name}`).join(', ');
+    throw new CommandError(`Nothing to write: name at least one of ${kinds}.\n\n${USAGE}`);
+  }
+  return { command, path, option, side, date, files };
+}
+
+async function run(args: readonly string[]): Promise<void> {
+  const asked = askedBy(args);
+  if (!asked) {
     console.log(USAGE);
     return;
   }
-  const [command, path, ...rest] = positionals;
-  if ((command !== 'inspect' && command !== 'export') || path === undefined || rest.length > 0) throw new CommandError(USAGE);
-
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
-  const document = readSign(readDocument(path), book.catalogue);
-  const { option, side = 'front' } = values;
+  const document = readSign(readDocument(asked.path), book.catalogue);
+  const { option } = asked;
   if (option !== undefined && !document.options?.some(({ id }) => id === option))
     throw new CommandError(
       `--option ${option} is none of the sign's options: ${document.options?.map(({ id }) => id).join(', ') ?? 'it has none'}.`,
     );
-  if (side !== 'front' && side !== 'back') throw new CommandError(`--side ${side} is neither front nor back.`);
-  const sign = withOption(document, option);
   const evaluator = new Evaluator(book);
-  const evaluation = await evaluator.evaluate(sign, side);
-  if (command === 'inspect') {
+  const evaluation = await evaluator.evaluate(withOption(document, option), asked.side);
+  if (asked.command === 'inspect') {
     console.log(JSON.stringify(inspection(evaluation), null, 2));
     return;
   }
-  if (FILE_OPTIONS.every((name) => values[name] === undefined))
-    throw new CommandError(
-      `Nothing to write: name at least one of ${FILE_OPTIONS.map((name) => `--${name}`).join(', ')}.\n\n${USAGE}`,
-    );
+  writeSolids(evaluation, document, asked);
+  writeOutlines(evaluation, asked);
+  if (asked.files.pdf) {
+    const subject = {
+      shop: { name: '', contact: '', terms: '' },
+      customer: '',
+      job: '',
+      revision: '—',
+      date: dateFrom(asked.date),
+    };
+    write(asked.files.pdf, await proofSheet([await viewsOf(evaluator, document, option)], subject, book, fontsDir));
+  }
+}
+
+function writeSolids(evaluation: Evaluation, document: Sign, { files, date }: Asked): void {
+  const { stl, '3mf': threeMf, glb, png } = files;
+  if (!stl && !threeMf && !glb && !png) return;
+  const { title } = evaluation.sign;
   const solid = solidOf(evaluation);
   const toFile = (path: string, make: () => Uint8Array): void => {
     try {
@@ -149,30 +182,25 @@ async function run(args: readonly string[]): Promise<void> {
       throw new CommandError(`${error.message} The report is in ${report}.`);
     }
   };
-  if (values.stl) toFile(values.stl, () => closedStl(solid, sign.title));
-  if (values['3mf']) {
+  if (stl) toFile(stl, () => closedStl(solid, title));
+  if (threeMf) {
     const pieces = namedPieces(evaluation).map((piece) => ({ ...piece, mesh: coloured(evaluation, piece.mesh) }));
-    const date = dateFrom(values.date);
-    toFile(values['3mf'], () => closedThreeMf(pieces, sign.title, date));
+    const madeOn = dateFrom(date);
+    toFile(threeMf, () => closedThreeMf(pieces, title, madeOn));
   }
-  if (values.glb) toFile(values.glb, () => closedGlb(coloured(evaluation, solid), sign.title));
-  if (values.png) {
+  if (glb) toFile(glb, () => closedGlb(coloured(evaluation, solid), title));
+  if (png) {
     const { width, height } = pictureSize(evaluation, PICTURE_PIXELS);
-    write(values.png, pngFile(reliefPicture(coloured(evaluation, solid), width, height)));
+    write(png, pngFile(reliefPicture(coloured(evaluation, solid), width, height)));
   }
+}
+
+function writeOutlines(evaluation: Evaluation, { files: { svg, dxf } }: Asked): void {
+  if (!svg && !dxf) return;
+  const { unit, title } = evaluation.sign;
   const outlines = productionOutlines(evaluation);
-  if (values.svg) write(values.svg, svgFile(outlines, { unit: sign.unit, title: sign.title }));
-  if (values.dxf) write(values.dxf, dxfFile(outlines, sign.unit));
-  if (values.pdf) {
-    const subject = {
-      shop: { name: '', contact: '', terms: '' },
-      customer: '',
-      job: '',
-      revision: '—',
-      date: dateFrom(values.date),
-    };
-    write(values.pdf, await proofSheet([await viewsOf(evaluator, document, option)], subject, book, fontsDir));
-  }
+  if (svg) write(svg, svgFile(outlines, { unit, title }));
+  if (dxf) write(dxf, dxfFile(outlines, unit));
 }
 
 run(process.argv.slice(2)).catch((error: unknown) => {

@@ -3,7 +3,8 @@ import { type Box, type Contour, type Outline, type Stroke } from '../../geometr
 import { type Side, sideOf, type Sign } from '../../sign/index.js';
 import { type Surface } from './relief-function.js';
 import { type SideBand } from './side-bands.js';
-import { FIRST_PLACE, type Standing } from './laying.js';
+import { type Standing } from './laying.js';
+import { FIRST_PLACE } from './plan-labels.js';
 import { type Layer } from '../placing/layers.js';
 import { type Note } from '../../notes/index.js';
 import { type TextMeasures } from '../placing/part-outline.js';

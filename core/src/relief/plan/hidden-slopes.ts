@@ -1,6 +1,7 @@
 import { arrange, type Constraints, type NodingMemory, TouchedCells, type Windings } from '../../arrangement/index.js';
 import { type Contour } from '../../geometry/index.js';
 import { heightsOf } from '../slopes/slope-intersections.js';
+import { isOnBlank, reliefLayersIn } from './plan-layers.js';
 import { BACK_LAYER, FACE_LAYER, LEVEL_STEP } from './relief-function.js';
 import { type Layer } from '../placing/layers.js';
 import { joined, type Embedding, type EmbeddedSlope } from '../slopes/embedded-slopes.js';
@@ -83,7 +84,7 @@ interface Reach {
   readonly owners: readonly number[];
 }
 
-/** The relief function on bounds of heights: what `Fold` makes of a place, whatever the slopes over it are like there. */
+/** The relief function on bounds of heights: what `ReliefFunction` makes of a place, whatever the slopes over it are like there. */
 class HeightBounds {
   private readonly heights: readonly { readonly low: number; readonly high: number }[];
   private readonly keeps: boolean;
@@ -109,11 +110,10 @@ class HeightBounds {
   /** @param windings of a place, without lines of slopes */
   at(windings: Windings): Place {
     const { layers, thickness } = this;
-    const present: number[] = [];
-    for (let i = 0; i < windings.length; i += 2) if (windings[i] > 0) present.push(windings[i] - 1);
+    const present = reliefLayersIn(windings, layers.length);
     const place = new Place(present);
     const { matters, doubts } = place;
-    if (windings[0] !== 0 || (this.keeps && !present.some((index) => layers[index].operation === 'keep'))) return place;
+    if (!isOnBlank(windings) || (this.keeps && !present.some((index) => layers[index].operation === 'keep'))) return place;
     let front: Reach = { low: 0, high: 0, owners: [FACE_LAYER] };
     let back: Reach = { low: -thickness, high: -thickness, owners: [BACK_LAYER] };
     for (const index of present) {

@@ -10,19 +10,12 @@ import { type Box, bounds, type Contour } from '../../geometry/index.js';
 import { THROUGH } from '../../sign/index.js';
 import { slopeIntersections } from '../slopes/slope-intersections.js';
 import { withoutHidden } from './hidden-slopes.js';
-import { FACE_LAYER, ReliefFunction, LEVEL_STEP, type Material, type Surface } from './relief-function.js';
+import { type Banded, HOLE, OUTSIDE, type Paint, PlanLabels } from './plan-labels.js';
+import { isOnBlank, PlanLayers, reliefLayersIn } from './plan-layers.js';
+import { ReliefFunction, type ReliefValue } from './relief-function.js';
 import { type Layer } from '../placing/layers.js';
 import { type SlopeMeshes, type PlacedSlopeMesh } from '../slopes/slope-mesh.js';
-import { type SideBand, sideBandsOf } from './side-bands.js';
-import { type Fields, groundOf, embedSlopes as weaveSlopes } from '../slopes/embedded-slopes.js';
-
-/** Labels of the relief's plan: outside the blank, cut through, and from 2 on the places with material. */
-export const OUTSIDE = 0;
-export const HOLE = 1;
-export const FIRST_PLACE = 2;
-
-/** Whether a label of the plan is a place with material. */
-export const isSolid = (label: number): boolean => label >= FIRST_PLACE;
+import { type Fields, groundOf, embedSlopes } from '../slopes/embedded-slopes.js';
 
 /** What became of layers, by their numbers. */
 export interface Standing {
@@ -50,19 +43,10 @@ export interface Laid {
   readonly notEmbedded: readonly Contour[];
 }
 
-/** A blank as it is laid: its edge, how thick it is, and whether its face and its back are painted. */
-export interface LaidBlank {
+/** A blank as it is laid: its edge, how thick it is, and what of it is painted. */
+export interface LaidBlank extends Paint {
   readonly contour: Contour;
   readonly thickness: number;
-  readonly isFacePainted: boolean;
-  readonly isBackPainted: boolean;
-  /** Id of the finish of its edge. */
-  readonly sides?: string;
-}
-
-/** The material of a place with what its upright sides are made by. */
-export interface Banded extends Material {
-  readonly sides?: readonly SideBand[];
 }
 
 /** What is remembered from one plan to the next. */
@@ -91,105 +75,25 @@ function lay(
   { fields, slopeMeshes, memory }: Known,
 ): Laid {
   const { thickness } = blank;
-  /** Where nothing but the bare blank is seen upright sides need not be told apart. */
-  const hasSides =
-    blank.sides !== undefined || layers.some(({ sides, operation }) => sides !== undefined || operation === 'insert');
-  const weave = weaveSlopes(blank.contour, layers, fields, levelsBeside(layers, thickness), must);
-  const { contours, embedded, constraints, mayMeet } = withoutHidden(weave, blank.contour, layers, thickness, {
+  const labels = new PlanLabels(blank, layers);
+  const { hasSides } = labels;
+  const embedding = embedSlopes(blank.contour, layers, fields, levelsBeside(layers, thickness), must);
+  const visible = withoutHidden(embedding, blank.contour, layers, thickness, { memory, hasSides });
+  const intersections = slopeIntersections(visible.embedded, layers, visible.mayMeet);
+  const numbers = new PlanLayers(blank.contour, visible.contours, visible.embedded, intersections);
+  const relief = new ReliefFunction(layers, visible.embedded, numbers, thickness);
+  const record = new LayerRecord(layers, labels, thickness);
+  const arrangement = arrange(numbers.rings, (windings) => record.labelOf(windings, relief), {
+    segments: visible.constraints,
+    on: (label) => isEmbedded(labels.materialOf(label)),
     memory,
-    hasSides,
+    borders: intersections.map((each) => ({ layer: numbers.aboveOf(each), segments: each.border })),
   });
-  const lines: (readonly Contour[])[] = [];
-  for (const each of embedded) {
-    each.plan = 1 + layers.length + lines.length;
-    lines.push(
-      each.pieces.flatMap(({ outline }) => outline),
-      ...each.rings,
-    );
-  }
-  const intersections = slopeIntersections(embedded, layers, mayMeet);
-  intersections.forEach((intersection, i) => (intersection.layer = 1 + layers.length + lines.length + i));
-  const fold = new ReliefFunction(layers, embedded, intersections, thickness);
-
-  const materials: Banded[] = [];
-  const labels = new Map<string, number>();
-  const looksOf = ({ layer, marked }: Surface): string => {
-    const isPainted = layer === FACE_LAYER ? blank.isFacePainted : blank.isBackPainted;
-    const own = layer >= 0 ? finishesOf(layers[layer]) : isPainted ? 'painted' : '';
-    return `${own} ${marked ?? ''}`;
-  };
-  const sideLooks = (layer: number): string => {
-    if (layer < 0) return blank.sides ?? '';
-    const { top, sides, isRidged, operation } = layers[layer];
-    return `${(isRidged ? (top ?? sides) : sides) ?? ''}${operation === 'insert' ? ` of ${layer}` : ''}`;
-  };
-  const labelOf = (material: Material): number => {
-    const { surface, under } = material;
-    const sides = hasSides ? sideBandsOf(material, sideLooks) : undefined;
-    const bands = sides?.map(({ to, layer }) => `${to} ${sideLooks(layer)}`).join() ?? '';
-    const key = `${keyOf(surface)} ${looksOf(surface)} ${keyOf(under)} ${looksOf(under)} ${bands}`;
-    let label = labels.get(key);
-    if (label === undefined) {
-      label = FIRST_PLACE + materials.length;
-      labels.set(key, label);
-      materials.push({ ...material, sides });
-    }
-    return label;
-  };
-  const overhanging = new Set<number>();
-  const onBlank = new Set<number>();
-  const effective = new Set<number>();
-  const seen = new Set<number>();
-  const grounds = new Map<number, number>();
-  const notEmbedded: Contour[] = [];
-  /** By label of a letter that keeps its slopes to itself, the layers that slope there. */
-  const slopes = new Map<number, readonly number[]>();
-  const met = new Map<string, readonly [number, number]>();
-  /** Build order is layer order, and windings list their layers in that order. */
-  const relief = (windings: Windings): number => {
-    if (windings.length === 0) return OUTSIDE;
-    if (windings[0] !== 0) {
-      for (let i = 0; i < windings.length; i += 2) overhanging.add(windings[i] - 1);
-      return OUTSIDE;
-    }
-    const value = fold.at(windings);
-    for (const layer of value.present) onBlank.add(layer);
-    for (const layer of value.effective) effective.add(layer);
-    for (const { layer, z } of value.idle) {
-      const own = layers[layer].isBehind ? -thickness - z : z;
-      grounds.set(layer, Math.max(grounds.get(layer) ?? -Infinity, own));
-    }
-    for (const layer of value.notEmbedded) notEmbedded.push(...layers[layer].contours);
-    if (value.met) met.set(value.met.join(), value.met);
-    if (value.material) {
-      for (const { layer, marked } of [value.material.surface, value.material.under])
-        for (const each of [layer, marked]) if (each !== undefined) seen.add(each);
-      const label = labelOf(value.material);
-      if (value.material.surface.kind === 'profile') {
-        const known = slopes.get(label) ?? [];
-        slopes.set(label, [...known, ...value.present.filter((layer) => layers[layer].profile && !known.includes(layer))]);
-      }
-      return label;
-    }
-    return value.isOutside ? OUTSIDE : HOLE;
-  };
-  const isEmbedded = (label: number): boolean => {
-    const material = materials[label - FIRST_PLACE];
-    return material?.surface.kind === 'embedded' || material?.under.kind === 'embedded';
-  };
-  const arrangement = arrange([[blank.contour], ...contours, ...lines], relief, {
-    segments: constraints,
-    on: isEmbedded,
-    memory,
-    borders: intersections.map(({ layer, border }) => ({ layer, segments: border })),
-  });
-  // Where an edge of the plan runs along such slopes something does come near.
-  for (const label of labelsOnEdges(arrangement.base))
-    for (const layer of slopes.get(label) ?? []) notEmbedded.push(...layers[layer].contours);
+  const notEmbedded = [...record.notEmbedded, ...record.slopesBeside(arrangement.base)];
   const made = new Map<Inset, PlacedSlopeMesh>();
   if (notEmbedded.length === 0) {
     for (const inset of arrangement.insets) {
-      const material = materials[inset.inside - FIRST_PLACE];
+      const material = labels.materialOf(inset.inside);
       if (material?.surface.kind !== 'profile') continue;
       const { surface, under } = material;
       const placed = slopeMeshes.of(groundOf(inset.contours, layers[surface.layer]), surface.profile);
@@ -199,13 +103,76 @@ function lay(
       else notEmbedded.push(...inset.contours);
     }
   }
-  return {
-    arrangement,
-    materials,
-    slopeMeshes: made,
-    standing: { overhanging, onBlank, effective, grounds, seen, met: [...met.values()] },
-    notEmbedded,
-  };
+  return { arrangement, materials: labels.materials, slopeMeshes: made, standing: record.standing(), notEmbedded };
+}
+
+const isEmbedded = (material: Banded | undefined): boolean =>
+  material?.surface.kind === 'embedded' || material?.under.kind === 'embedded';
+
+/** What became of the layers while places were labelled. */
+class LayerRecord {
+  /** Contours that must be embedded after all. */
+  readonly notEmbedded: Contour[] = [];
+  private readonly overhanging = new Set<number>();
+  private readonly onBlank = new Set<number>();
+  private readonly effective = new Set<number>();
+  private readonly seen = new Set<number>();
+  private readonly grounds = new Map<number, number>();
+  private readonly met = new Map<string, readonly [number, number]>();
+  /** By label of a letter that keeps its slopes to itself, the layers that slope there. */
+  private readonly slopes = new Map<number, readonly number[]>();
+
+  constructor(
+    private readonly layers: readonly Layer[],
+    private readonly labels: PlanLabels,
+    private readonly thickness: number,
+  ) {}
+
+  /** The label of a place. */
+  labelOf(windings: Windings, relief: ReliefFunction): number {
+    if (windings.length === 0) return OUTSIDE;
+    if (!isOnBlank(windings)) {
+      for (const layer of reliefLayersIn(windings, this.layers.length)) this.overhanging.add(layer);
+      return OUTSIDE;
+    }
+    const value = relief.at(windings);
+    this.note(value);
+    if (!value.material) return value.isOutside ? OUTSIDE : HOLE;
+    const { surface, under } = value.material;
+    for (const { layer, marked } of [surface, under])
+      for (const each of [layer, marked]) if (each !== undefined) this.seen.add(each);
+    const label = this.labels.of(value.material);
+    if (surface.kind === 'profile') {
+      const known = this.slopes.get(label) ?? [];
+      const own = value.present.filter((layer) => this.layers[layer].profile && !known.includes(layer));
+      this.slopes.set(label, [...known, ...own]);
+    }
+    return label;
+  }
+
+  private note({ present, effective, idle, notEmbedded, met }: ReliefValue): void {
+    const { layers, thickness, grounds } = this;
+    for (const layer of present) this.onBlank.add(layer);
+    for (const layer of effective) this.effective.add(layer);
+    for (const { layer, z } of idle) {
+      const own = layers[layer].isBehind ? -thickness - z : z;
+      grounds.set(layer, Math.max(grounds.get(layer) ?? -Infinity, own));
+    }
+    for (const layer of notEmbedded) this.notEmbedded.push(...layers[layer].contours);
+    if (met) this.met.set(met.join(), met);
+  }
+
+  /** Contours of letters that keep their slopes to themselves, and along which an edge of the plan runs: something does come near. */
+  slopesBeside(base: LabelledEdges): Contour[] {
+    return [...labelsOnEdges(base)].flatMap((label) =>
+      (this.slopes.get(label) ?? []).flatMap((layer) => this.layers[layer].contours),
+    );
+  }
+
+  standing(): Standing {
+    const { overhanging, onBlank, effective, grounds, seen, met } = this;
+    return { overhanging, onBlank, effective, grounds, seen, met: [...met.values()] };
+  }
 }
 
 /** The labels on either side of edges of a plan. */
@@ -237,21 +204,3 @@ const areNear = (a: Box, b: Box): boolean =>
 
 /** Whether a height may be one of a sign: ridges without a cap end beyond all. */
 const isReal = (z: number): boolean => Math.abs(z) < 4000;
-
-/** What tells places of one surface apart. */
-function finishesOf({ top, sides, operation, part, tier }: Layer): string {
-  const finishes = top || sides ? `${top ?? ''} ${sides ?? ''}` : '';
-  // Of another material.
-  return operation === 'insert' || operation === 'back up' ? `${finishes} ${operation} ${part} ${tier}` : finishes;
-}
-
-function keyOf(surface: Surface): string {
-  switch (surface.kind) {
-    case 'level':
-      return `${Math.round(surface.z / LEVEL_STEP)}`;
-    case 'profile':
-      return surface.profile.key;
-    case 'embedded':
-      return `${surface.embedded.layer} ${surface.band}`;
-  }
-}

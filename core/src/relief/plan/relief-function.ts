@@ -1,7 +1,7 @@
 import { type Windings } from '../../arrangement/index.js';
 import { type Layer } from '../placing/layers.js';
 import { higher, lower, HeightProfile } from '../profile/height-profile.js';
-import { type SlopeIntersection } from '../slopes/slope-intersections.js';
+import { type PlanLayers, reliefLayersIn } from './plan-layers.js';
 import { type EmbeddedSlope } from '../slopes/embedded-slopes.js';
 
 /** What a surface over a place of the plan is made by. */
@@ -62,7 +62,7 @@ export interface Step {
 /** Levels nearer than this are one: it is far below what any machine can make. */
 export const LEVEL_STEP = 1e-6;
 
-/** The relief function on the windings of a place. Layer 0 of the plan is the blank, layer i + 1 the layer i, then come lines. */
+/** The relief function on the windings of a place. */
 export class ReliefFunction {
   private readonly embeddedAt = new Map<number, EmbeddedSlope>();
   private readonly keeps: boolean;
@@ -70,7 +70,7 @@ export class ReliefFunction {
   constructor(
     private readonly layers: readonly Layer[],
     embedded: readonly EmbeddedSlope[],
-    private readonly intersections: readonly SlopeIntersection[],
+    private readonly numbers: PlanLayers,
     private readonly thickness: number,
   ) {
     for (const each of embedded) this.embeddedAt.set(each.layer, each);
@@ -92,8 +92,7 @@ export class ReliefFunction {
       steps: [],
     };
     let met: readonly [number, number] | undefined;
-    const indices: number[] = [];
-    for (let i = 2; i < windings.length && windings[i] <= layers.length; i += 2) indices.push(windings[i] - 1);
+    const indices = reliefLayersIn(windings, layers.length);
     const plate = indices.find((index) => layers[index].operation === 'back up');
     if (this.keeps && !indices.some((index) => layers[index].operation === 'keep'))
       return {
@@ -168,10 +167,11 @@ export class ReliefFunction {
   private surfaceOf(index: number, there: ReadonlySet<number>): Surface {
     const { profile, z } = this.layers[index];
     if (!profile) return { kind: 'level', z, layer: index };
+    const { numbers } = this;
     const embedded = this.embeddedAt.get(index);
-    if (!embedded || !there.has(embedded.plan)) return { kind: 'profile', profile, layer: index };
+    if (!embedded || !there.has(numbers.outlineOf(embedded))) return { kind: 'profile', profile, layer: index };
     let band = 0;
-    while (band < embedded.levels.length && there.has(embedded.plan + 1 + band)) band++;
+    while (band < embedded.levels.length && there.has(numbers.lineOf(embedded, band))) band++;
     // From the line of its run on it is level; slopes over the same area may have lines beyond.
     if (band > 0 && embedded.levels[band - 1] >= profile.run - 1e-9) return { kind: 'level', z: profile.end, layer: index };
     return { kind: 'embedded', embedded, band, layer: index };
@@ -193,12 +193,12 @@ export class ReliefFunction {
   /** Whether a surface lies above another here; lines stand wherever that changes. */
   private isAbove(b: Surface, a: Surface, there: ReadonlySet<number>): boolean {
     if (a.kind === 'embedded' && b.kind === 'embedded' && a.embedded.area !== b.embedded.area) {
-      const intersection = this.intersections.find(
+      const intersection = this.numbers.intersections.find(
         ({ first, second }) =>
           (first === a.embedded.layer && second === b.embedded.layer) ||
           (first === b.embedded.layer && second === a.embedded.layer),
       );
-      if (intersection) return there.has(intersection.layer) === (intersection.first === b.embedded.layer);
+      if (intersection) return there.has(this.numbers.aboveOf(intersection)) === (intersection.first === b.embedded.layer);
     }
     return middleHeight(b) > middleHeight(a);
   }

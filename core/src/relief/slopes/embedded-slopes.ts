@@ -37,8 +37,6 @@ export interface EmbeddedSlope {
   /** Distances of its lines, ascending; the last is that of its level top where it has one. */
   readonly levels: readonly number[];
   readonly rings: readonly (readonly Contour[])[];
-  /** Layer of the plan that its outlines are once more, to tell them from letters of the same layer; its lines follow. */
-  plan: number;
 }
 
 /** What slopes stand on: an outline with its inside on the left, and where they lean outwards what of it is level. */
@@ -193,10 +191,10 @@ export function embedSlopes(
   };
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const isLast = round === MOST_ROUNDS - 1;
-    const lonely = new Set(
+    const isolated = new Set(
       isLast ? [] : isolatedGlyphs([[blank], ...contours], joined(constraints)).flatMap((letter) => letter.contours),
     );
-    const now = sloped.map((i) => layers[i].contours.filter((contour) => must.has(contour) || !lonely.has(contour)));
+    const now = sloped.map((i) => layers[i].contours.filter((contour) => must.has(contour) || !isolated.has(contour)));
     const count = now.reduce((sum, list) => sum + list.length, 0);
     if (count === before) break;
     before = count;
@@ -227,7 +225,7 @@ export function embedSlopes(
     areas.forEach((each, number) => {
       const made = embeddedArea(each, number, fields, levels);
       embedded.push(...made);
-      constraints.push(joined(made[0].pieces.map(creasesOf)));
+      constraints.push(joined(made[0].pieces.map(constraintsOf)));
     });
     embedded.sort((a, b) => a.layer - b.layer);
   }
@@ -235,7 +233,7 @@ export function embedSlopes(
 }
 
 /** The constraints of a piece where it lies now, but for the lines, which are rings of layers of their own. */
-function creasesOf({ drawn, stepX, stepY }: Piece): Int32Array {
+function constraintsOf({ drawn, stepX, stepY }: Piece): Int32Array {
   const out = drawn.constraints.slice(0, drawn.firstLine);
   for (let i = 0; i < out.length; i += 2) {
     out[i] += stepX;
@@ -244,7 +242,7 @@ function creasesOf({ drawn, stepX, stepY }: Piece): Int32Array {
   return out;
 }
 
-/** Creases one after the other. */
+/** Constraints one after the other. */
 export function joined(lists: readonly Int32Array[]): Int32Array {
   const out = new Int32Array(lists.reduce((sum, { length }) => sum + length, 0));
   let at = 0;
@@ -301,7 +299,7 @@ function embeddedArea(
   });
   index.finish();
   const rings = linesOfPieces(pieces, lines, ({ drawn }) => drawn.rings);
-  return slopes.map(({ layer, profile }) => ({ layer, profile, area: number, pieces, index, levels: lines, rings, plan: 0 }));
+  return slopes.map(({ layer, profile }) => ({ layer, profile, area: number, pieces, index, levels: lines, rings }));
 }
 
 /** Lines of pieces by distance, where they lie now. */

@@ -12,8 +12,6 @@ export interface SlopeIntersection {
   readonly second: number;
   /** The border of the places where the first lies above the second, those on its left; in grid steps. */
   readonly border: Constraints;
-  /** Layer of the plan that those are. */
-  layer: number;
 }
 
 /** Triangles over a slope: x, y and height of three corners in turn. */
@@ -41,7 +39,7 @@ export function slopeIntersections(
       if (!mayMeet(first.layer, second.layer) || areApart(first, second)) continue;
       if (!slopeReaches(first, second) || !slopeReaches(second, first)) continue;
       const border = placesAbove(of(first), of(second));
-      out.push({ first: first.layer, second: second.layer, border, layer: 0 });
+      out.push({ first: first.layer, second: second.layer, border });
     }
   });
   return out;

@@ -17,15 +17,16 @@ import { confirmedNotes } from './open-notes.js';
 import { proofLetter, type ProofService } from './service.js';
 import { shopView } from './views.js';
 
+/** What the shop's side of proofs works with. */
+interface Services {
+  readonly jobs: JobService;
+  readonly proofs: ProofService;
+  readonly pictures: SignPictures;
+  readonly signs: SignService;
+}
+
 /** What the shop does with proofs. */
-export function proofRoutes(
-  app: FastifyInstance,
-  db: Database,
-  jobs: JobService,
-  proofs: ProofService,
-  pictures: SignPictures,
-  signs: SignService,
-): void {
+export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, pictures, signs }: Services): void {
   const seen = { config: { least: 'maker' as const } };
   /** The customer's address is not for those who make: with it one could answer in the customer's place. */
   const seenBy = async ({ role }: Person, proof: Proof) =>
