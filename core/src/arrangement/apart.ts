@@ -1,3 +1,4 @@
+import FlatQueue from 'flatqueue';
 import { union } from './combine.js';
 import { bounds, type Box, type Contour, DisjointSets, gapBetween, type Outline } from '../geometry/index.js';
 import { neighbourhoods, separateGlyphs } from './isolated-glyphs.js';
@@ -24,11 +25,12 @@ export function widestGap(outlines: readonly Outline[]): number | undefined {
   pairs.sort((a, b) => a.least - b.least);
   const joined = new DisjointSets(n);
   let [apartStill, widest] = [n, 0];
-  /** Pairs that were measured, the narrowest gap last. */
-  const measured: { readonly i: number; readonly j: number; readonly gap: number }[] = [];
+  /** Pairs that were measured, by their gaps. */
+  const measured = new FlatQueue<{ readonly i: number; readonly j: number }>();
   const joinUpTo = (least: number): void => {
-    while (measured.length > 0 && measured[measured.length - 1].gap <= least && apartStill > 1) {
-      const { i, j, gap } = measured.pop()!;
+    while (measured.length > 0 && measured.peekValue()! <= least && apartStill > 1) {
+      const gap = measured.peekValue()!;
+      const { i, j } = measured.pop()!;
       if (joined.areJoined(i, j)) continue;
       joined.join(i, j);
       apartStill--;
@@ -40,9 +42,7 @@ export function widestGap(outlines: readonly Outline[]): number | undefined {
     if (apartStill <= 1) break;
     // Boxes tell that most are further apart than what hangs together already.
     if (joined.areJoined(i, j)) continue;
-    const gap = gapBetween(outlines[i], outlines[j]);
-    const at = measured.findIndex((other) => other.gap <= gap);
-    measured.splice(at < 0 ? measured.length : at, 0, { i, j, gap });
+    measured.push({ i, j }, gapBetween(outlines[i], outlines[j]));
   }
   joinUpTo(Infinity);
   return widest;

@@ -11,7 +11,10 @@ describe('style sheets', () => {
     expect(fillOf('/* .a{fill:red} */ .b, .a { fill : blue ; }')).toBe('blue');
     expect(fillOf('@media print { .a{fill:green} .c{fill:red} }')).toBe('green');
     expect(fillOf('path{fill:red}.a{fill:blue}')).toBe('blue');
-    expect(fillOf('.a{fill:red')).toBeUndefined();
+    // CSS Syntax 3, chapter 5.4.8: the end of the file closes what is open.
+    expect(fillOf('.a{fill:red')).toBe('red');
+    expect(fillOf('.a{fill:red !important}')).toBe('red');
+    expect(fillOf('.a{fill:url("#g;}")}')).toBe('url("#g;}")');
     expect(fillOf('.a{fill:red} /* never closed .a{fill:blue}')).toBe('red');
   });
 

@@ -1,5 +1,7 @@
 import { colord, extend, type Plugin } from 'colord';
 import namesPlugin from 'colord/plugins/names';
+import type { CssNode, Rule } from 'css-tree';
+import parse from 'css-tree/parser';
 import { type Element } from './xml.js';
 
 // Its type is written for CommonJS; the module's default is the plugin itself.
@@ -40,9 +42,10 @@ export class StyleSheet {
   readonly passedOver: string[] = [];
 
   constructor(text: string) {
-    for (const [selectors, body] of rulesOf(withoutComments(text))) {
-      const values = declarations(body);
-      for (const selector of selectors.split(',').map((each) => each.trim())) {
+    for (const { prelude, block } of rulesOf(text)) {
+      if (prelude.type !== 'Raw') continue;
+      const values = valuesOf(block);
+      for (const selector of prelude.value.split(',').map((each) => each.trim())) {
         const weight = weightOf(selector);
         if (weight === undefined) this.passedOver.push(selector);
         else this.rules.push({ selector, weight, values });
@@ -94,31 +97,29 @@ function isMeant(selector: string, { name, attributes }: Element): boolean {
   return classes.some((each) => each !== '' && (selector === `.${each}` || selector === `${name}.${each}`));
 }
 
-/** Read once from its start to its end, however it is broken: an unclosed comment takes the rest. */
-function withoutComments(text: string): string {
-  const out: string[] = [];
-  for (let at = 0; at < text.length;) {
-    const begin = text.indexOf('/*', at);
-    out.push(text.slice(at, begin < 0 ? undefined : begin));
-    const end = begin < 0 ? -1 : text.indexOf('*/', begin + 2);
-    if (end < 0) break;
-    at = end + 2;
-  }
-  return out.join('');
+/** Every rule of a style sheet in order, also those within at-rules; none of one that is nested deeper than can be read. */
+function rulesOf(text: string): Rule[] {
+  const out: Rule[] = [];
+  const visit = (node: CssNode): void => {
+    if (node.type === 'Rule') out.push(node);
+    else if (node.type === 'Atrule' && node.block) visit(node.block);
+    else if (node.type === 'StyleSheet' || node.type === 'Block') node.children.forEach(visit);
+  };
+  visit(read(text, 'stylesheet'));
+  return out;
 }
 
-/** Selectors and declarations of every innermost block, also of those within at-rules. */
-function rulesOf(text: string): [selectors: string, body: string][] {
-  const blocks = text.split('}');
-  // What follows the last block is none.
-  blocks.pop();
-  return blocks.flatMap((block): [string, string][] => {
-    const at = block.lastIndexOf('{');
-    if (at < 0) return [];
-    const head = block.slice(0, at);
-    const selectors = head.slice(Math.max(head.lastIndexOf('{'), head.lastIndexOf('@')) + 1);
-    return selectors === '' ? [] : [[selectors, block.slice(at + 1)]];
-  });
+const NOTHING: CssNode = { type: 'Raw', value: '' };
+
+/** Reads CSS but for selectors and values, which are left as they are written. */
+function read(text: string, context: 'stylesheet' | 'declarationList'): CssNode {
+  try {
+    return parse(text, { context, parseRulePrelude: false, parseAtrulePrelude: false, parseValue: false });
+  } catch (error) {
+    // Blocks in blocks without an end.
+    if (error instanceof RangeError) return NOTHING;
+    throw error;
+  }
 }
 
 function weightOf(selector: string): number | undefined {
@@ -129,16 +130,14 @@ function weightOf(selector: string): number | undefined {
   return /^#[\w-]+$/u.test(selector) ? 100 : undefined;
 }
 
-function declarations(text: string): Style {
+const declarations = (text: string): Style => (text === '' ? {} : valuesOf(read(text, 'declarationList')));
+
+function valuesOf(list: CssNode): Style {
   const out: Record<string, string> = {};
-  for (const each of text.split(';')) {
-    const colon = each.indexOf(':');
-    if (colon > 0)
-      out[each.slice(0, colon).trim().toLowerCase()] = each
-        .slice(colon + 1)
-        .replace(/!important/u, '')
-        .trim();
-  }
+  if (list.type !== 'DeclarationList' && list.type !== 'Block') return out;
+  list.children.forEach((node) => {
+    if (node.type === 'Declaration' && node.value.type === 'Raw') out[node.property.toLowerCase()] = node.value.value.trim();
+  });
   return out;
 }
 

