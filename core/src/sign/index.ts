@@ -1,9 +1,18 @@
-export { actionAtLevel } from './document/actions.js';
+export {
+  actionAtLevel,
+  amountOf,
+  isUpright,
+  operationOf,
+  sinks,
+  THROUGH,
+  type TierOperation,
+  withMore,
+} from './document/actions.js';
 export { extentOfOne, type PartExtent } from './document/copies.js';
 export { costliestPart, effortOfSides, withUprightSides } from './document/effort.js';
 export { SignError } from './document/faults.js';
 export { BARE, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
-export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, sinks, THROUGH, tierLevel } from './document/levels.js';
+export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';
 export { bareFinish, weightInAll, weightWords } from './document/materials.js';
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
 export { newOption, splitOption, withOption } from './document/options.js';

@@ -1,7 +1,20 @@
 import { type Contour, type Outline } from '../../geometry/index.js';
 import { mirrored } from './mirrored.js';
-import { type Action, type BlankEdge, type Bridges, type Part, sinks, THROUGH, type Tier, tierLevel } from '../../sign/index.js';
-import { edgeProfile, isUpright } from '../profile/edge-form.js';
+import {
+  amountOf,
+  type BlankEdge,
+  type Bridges,
+  isUpright,
+  operationOf,
+  type Part,
+  sinks,
+  THROUGH,
+  type Tier,
+  tierLevel,
+  type TierOperation,
+  withMore,
+} from '../../sign/index.js';
+import { edgeProfile } from '../profile/edge-form.js';
 import { type LetterGroup, type PlacedPart } from './part-outline.js';
 import { HeightProfile } from '../profile/height-profile.js';
 import { type TierAreas } from './tier-area.js';
@@ -10,7 +23,7 @@ import { type TierAreas } from './tier-area.js';
  * What a layer does to what is there. `keep`: nothing is left where no layer of this kind lies; `back up`: where nothing is left
  * there is a plate behind, and behind what is left, too.
  */
-export type Operation = 'raise' | 'carve' | 'set' | 'mark' | 'through' | 'insert' | 'keep' | 'back up';
+export type Operation = TierOperation | 'keep' | 'back up';
 
 /** A tier that is on, as it acts on the relief: an area with a height over it. */
 export interface Layer {
@@ -35,38 +48,10 @@ export interface Layer {
   readonly isRidged?: boolean;
 }
 
-const DOES = {
-  raise: 'raise',
-  carve: 'carve',
-  line: 'carve',
-  set: 'set',
-  mark: 'mark',
-  'cut-through': 'through',
-  insert: 'insert',
-} as const;
-
-/** How far a tier rises or sinks, as a positive length. */
-export function amountOfTier({ action }: Tier): number {
-  switch (action.kind) {
-    case 'raise':
-    case 'carve':
-      return action.by;
-    case 'line':
-      return action.depth;
-    case 'set':
-      return Math.abs(action.to);
-    case 'insert':
-      return action.below;
-    case 'mark':
-    case 'cut-through':
-      return 0;
-  }
-}
-
 /** The height over a tier's area, by the distance from its edge; undefined where it is upright. */
 export function tierProfile(tier: Tier, base: number): HeightProfile | undefined {
   if (!tier.edge || isUpright(tier.action)) return undefined;
-  const rise = edgeProfile(tier.edge, amountOfTier(tier));
+  const rise = edgeProfile(tier.edge, amountOf(tier.action));
   if (rise.isLevel) return undefined;
   const sign = sinks(tier.action) ? -1 : 1;
   return new HeightProfile(
@@ -102,11 +87,11 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
             isMore: i !== 0,
             part: part.id,
             tier: tier.id,
-            operation: DOES[tier.action.kind],
+            operation: operationOf(tier.action),
             z,
             ...(tier.action.kind === 'insert' && { under: z - tier.action.thickness }),
             profile,
-            ...areas.of(letters, tier, amountOfTier(tier), bridgesOf(part, way)),
+            ...areas.of(letters, tier, amountOf(tier.action), bridgesOf(part, way)),
             top: tier.finish?.top,
             sides: tier.finish?.sides,
             isRidged: tier.edge?.kind === 'ridged',
@@ -142,24 +127,6 @@ function turnedAway(layer: TierLayer, thickness: number): TierLayer {
     ...(under !== undefined && { under: seen(z) }),
     profile: profile && new HeightProfile(profile.distances, profile.heights.map(seen)),
   };
-}
-
-/** An action that rises or sinks by more, and at least not at all. */
-export function withMore(action: Action, more: number): Action {
-  if (more === 0) return action;
-  switch (action.kind) {
-    case 'raise':
-    case 'carve':
-      return { ...action, by: Math.max(0, action.by + more) };
-    case 'line':
-      return { ...action, depth: Math.max(0, action.depth + more) };
-    case 'set':
-      return { ...action, to: action.to < 0 ? Math.min(0, action.to - more) : Math.max(0, action.to + more) };
-    case 'mark':
-    case 'insert':
-    case 'cut-through':
-      return action;
-  }
 }
 
 /** How far below the face the edge of a blank with an edge form begins, in mm. */

@@ -10,9 +10,9 @@ import {
   placement,
   placePoint,
 } from '../../geometry/index.js';
-import { freeId, type ShapePart, type Sign, type TextPart } from '../../sign/index.js';
+import { freeId, type ShapePart, type Sign, type TextPart, withMore } from '../../sign/index.js';
 import { type FontBook, placeLetter, plainWords, setBlock, type SetBlock, type SetLetter } from '../../type/index.js';
-import { bridgesOf, withMore } from './layers.js';
+import { bridgesOf } from './layers.js';
 import { type PlacedPart, textChoice, trackOf } from './part-outline.js';
 
 /** Why a text cannot be taken apart, in a sentence. */

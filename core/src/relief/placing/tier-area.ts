@@ -9,9 +9,9 @@ import {
   strokeArea,
   touchingGroups,
 } from '../../arrangement/index.js';
-import { type Area, type Bridges, sinks, type Tier } from '../../sign/index.js';
+import { type Area, type Bridges, isUpright, sinks, type Tier } from '../../sign/index.js';
 import { bridged } from './bridges.js';
-import { growthOf, isUpright } from '../profile/edge-form.js';
+import { growthOf } from '../profile/edge-form.js';
 import { type PlacedPart } from './part-outline.js';
 
 /** What a tier's area is measured by where it scales with its part: mm that 100 % are. */

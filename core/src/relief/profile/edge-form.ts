@@ -1,5 +1,5 @@
 import { radians } from '../../geometry/index.js';
-import { type Action, type BlankEdge, type Edge } from '../../sign/index.js';
+import { type BlankEdge, type Edge } from '../../sign/index.js';
 import { HeightProfile } from './height-profile.js';
 
 /** mm by which the chords of a round edge may stray from it to either side. */
@@ -89,9 +89,6 @@ export function exactRise(edge: Edge | BlankEdge | undefined, amount: number, d:
   }
   return edgeProfile(edge, amount).at(d);
 }
-
-/** Whether what an action makes has upright sides whatever is chosen. */
-export const isUpright = ({ kind }: Action): boolean => kind === 'cut-through' || kind === 'mark' || kind === 'insert';
 
 /** mm by which the foot of a slope that is sized at its other end lies outside of the outline: height × tan of the angle. */
 export function growthOf(edge: Edge | undefined, amount: number, isCarved: boolean): number {

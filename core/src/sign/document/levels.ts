@@ -1,4 +1,5 @@
-import { type Action, type Part, type Sign, type Tier } from './schema.js';
+import { riseOf } from './actions.js';
+import { type Part, type Sign, type Tier } from './schema.js';
 
 /** Whether windows of a sign are filled with inserts of other materials. */
 export const hasInserts = ({ parts }: Sign): boolean =>
@@ -12,38 +13,12 @@ export const hasBack = ({ parts, blank }: Sign): boolean =>
   blank.cutTo?.studs !== undefined ||
   blank.cutTo?.backer !== undefined;
 
-/** The level of a cut through, below every other. */
-export const THROUGH = -Infinity;
-
 /** The level in mm that a tier's surface has, above a base, or {@link THROUGH}. */
 export function tierLevel(tier: Tier, base: number): number {
-  const level = rawLevel(tier, base);
+  const level = base + riseOf(tier.action);
   // Sums of inch fractions to the nearest 1e-9 mm, so that 1/8 in taken off and put on again is the face.
   return Number.isFinite(level) ? Number(level.toFixed(9)) : level;
 }
-
-function rawLevel({ action }: Tier, base: number): number {
-  switch (action.kind) {
-    case 'raise':
-      return base + action.by;
-    case 'carve':
-      return base - action.by;
-    case 'line':
-      return base - action.depth;
-    case 'set':
-      return base + action.to;
-    case 'insert':
-      return base - action.below;
-    case 'mark':
-      return base;
-    case 'cut-through':
-      return THROUGH;
-  }
-}
-
-/** Whether what an action makes lies below the level that its part sits on. */
-export const sinks = (action: Action): boolean =>
-  action.kind === 'carve' || action.kind === 'line' || action.kind === 'insert' || (action.kind === 'set' && action.to < 0);
 
 /** A side of the blank. */
 export type Side = 'front' | 'back';

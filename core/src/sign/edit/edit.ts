@@ -1,3 +1,4 @@
+import { isUpright } from '../document/actions.js';
 import { freeId, newTier, sizeAbout } from '../document/new-sign.js';
 import { dropStale } from '../document/references.js';
 import { type Part, type Sign, type Tier } from '../document/schema.js';
@@ -21,7 +22,7 @@ export function nextTier(part: Part): Tier {
       'tier',
       part.tiers.map(({ id }) => id),
     ),
-    last.kind === 'cut-through' || last.kind === 'mark' || last.kind === 'insert' ? { kind: 'carve', by: 2 } : last,
+    isUpright(last) ? { kind: 'carve', by: 2 } : last,
   );
 }
 

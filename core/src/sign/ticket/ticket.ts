@@ -4,10 +4,11 @@ import { BARE, finishChoices } from '../document/finishes.js';
 import { holeSentences } from './alike-holes.js';
 import { hardwareSentence } from './hardware.js';
 import { cutToSentences } from './cut-to-sentences.js';
-import { sideOf, sinks } from '../document/levels.js';
+import { ACTION_WORDS, isUpright, sinks } from '../document/actions.js';
+import { sideOf } from '../document/levels.js';
 import { partSentences } from './part-sentences.js';
 import { type BlankEdge, type Laminate } from '../document/schema-blank.js';
-import { type Action, type Area, type Finish, type Part, type Sign, type Tier } from '../document/schema.js';
+import { type Area, type Finish, type Part, type Sign, type Tier } from '../document/schema.js';
 import { type FieldPath, plain, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
 import { shapeWords } from './shape-words.js';
 
@@ -158,17 +159,6 @@ function groundSentence({ ground }: Sign, write: Writer): Sentence[] {
   return [{ words, isGround: true }];
 }
 
-/** The actions that can be chosen, in the trade's words. */
-export const ACTION_WORDS: readonly (readonly [Action['kind'], string])[] = [
-  ['raise', 'raised'],
-  ['carve', 'carved'],
-  ['set', 'set to a level'],
-  ['cut-through', 'cut through'],
-  ['line', 'line engraved'],
-  ['mark', 'coloured'],
-  ['insert', 'cut through for an insert'],
-];
-
 /** "The face", or the floor or top of every earlier part of the same side, as values of a choice. */
 export function hostChoices(sign: Sign, before: number): (readonly [string, string])[] {
   const side = sideOf(sign.parts[before] ?? {});
@@ -267,7 +257,7 @@ const CAPPED = [
 const CAPPED_BELOW = [['false', 'however deep that is'], CAPPED[1]] as const;
 
 function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): TicketWord[] {
-  if (action.kind === 'cut-through' || action.kind === 'mark' || action.kind === 'insert') return [];
+  if (isUpright(action)) return [];
   const at = [...path, 'edge'];
   const kind = write.choice('edge', edge?.kind ?? 'upright', EDGES, ...at, 'kind');
   if (!edge) return quietIf(true, plain(', sides '), kind);
