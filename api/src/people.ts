@@ -46,7 +46,7 @@ export const PasswordChange = Type.Object({ before: Password, password: NewPassw
 export type PasswordChange = Static<typeof PasswordChange>;
 
 /** A line of the audit trail. */
-export const AuditEntry = Type.Object({ at: Moment, who: Type.String(), deed: Type.String(), subject: Type.String() });
+export const AuditEntry = Type.Object({ at: Moment, who: Type.String(), action: Type.String(), subject: Type.String() });
 export type AuditEntry = Static<typeof AuditEntry>;
 
 const Admitted = Type.Object({ person: Person });
@@ -61,5 +61,5 @@ export const peopleEndpoints = {
   'GET /people': { answer: Type.Object({ people: Type.Array(Person) }) },
   'POST /people': { body: NewPerson, status: 201, answer: Person },
   'PATCH /people/:id': { params: IdParams, body: PersonChange, answer: Person },
-  'GET /deeds': { answer: Type.Object({ deeds: Type.Array(AuditEntry) }) },
+  'GET /audit': { answer: Type.Object({ entries: Type.Array(AuditEntry) }) },
 } as const satisfies EndpointTable;

@@ -23,8 +23,8 @@ export interface Constrained {
   readonly borders?: readonly { readonly layer: number; readonly segments: Constraints }[];
 }
 
-const NO_CREASES: Constrained = { segments: [], on: () => false };
-const CREASE = -1;
+const NO_CONSTRAINTS: Constrained = { segments: [], on: () => false };
+const CONSTRAINT = -1;
 
 /** What a place is, from the windings around it: any whole number the caller gives a meaning to. */
 export type Labelling = (windings: Windings) => number;
@@ -68,13 +68,13 @@ export interface Arrangement {
  * Each face is labelled by the windings carried across its edges, so that islands, overlaps, doubled outlines and either
  * direction of drawing are right by construction.
  */
-export function arrange(layers: readonly (readonly Contour[])[], label: Labelling, creased = NO_CREASES): Arrangement {
-  const { segments: constraints, borders = [], memory } = creased;
+export function arrange(layers: readonly (readonly Contour[])[], label: Labelling, constrained = NO_CONSTRAINTS): Arrangement {
+  const { segments: constraints, borders = [], memory } = constrained;
   let count = constraints.length / 2;
   for (const contours of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
-  const lonely = isolatedGlyphs(layers, constraints);
-  const apart = new Set(lonely.flatMap(({ contours }) => contours));
+  const isolated = isolatedGlyphs(layers, constraints);
+  const apart = new Set(isolated.flatMap(({ contours }) => contours));
   const segments: Segments = { from: [], to: [], tag: [] };
   layers.forEach((contours, layer) => {
     for (const contour of contours) {
@@ -88,7 +88,7 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
       }
     }
   });
-  for (const { layer, segments: list } of [{ layer: CREASE, segments: constraints }, ...borders]) {
+  for (const { layer, segments: list } of [{ layer: CONSTRAINT, segments: constraints }, ...borders]) {
     for (let i = 0; i < list.length; i += 4) {
       segments.from.push(points.add(list[i], list[i + 1]));
       segments.to.push(points.add(list[i + 2], list[i + 3]));
@@ -96,8 +96,8 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
     }
   }
   const noded = memory ? memory.node(points, segments) : node(points, segments);
-  const probes = lonely.map((letter) => probeOf(letter, points));
-  return labelled(points, noded, probes, label, creased);
+  const probes = isolated.map((letter) => probeOf(letter, points));
+  return labelled(points, noded, probes, label, constrained);
 }
 
 const ringPoints = (contour: Contour, points: PointSet): number[] =>
@@ -218,7 +218,7 @@ function labelled(
     }
   });
 
-  const kept = partingEdges(left, right, (e) => merged.isCrease[e] === 1 && constraints.on(left[e]));
+  const kept = partingEdges(left, right, (e) => merged.isConstraint[e] === 1 && constraints.on(left[e]));
   const base: LabelledEdges = {
     x: x.slice(0, points.size),
     y: y.slice(0, points.size),
@@ -302,13 +302,13 @@ function mergeCoincident(
   points: PointSet,
   segments: Segments,
   steps: Interner,
-): { lo: Int32Array; hi: Int32Array; step: Int32Array; isCrease: Int32Array } {
+): { lo: Int32Array; hi: Int32Array; step: Int32Array; isConstraint: Int32Array } {
   const { x, y } = points;
   const { from, to, tag } = segments;
   const lo = new Int32Array(from.length);
   const hi = new Int32Array(from.length);
   const step = new Int32Array(from.length);
-  const isCrease = new Int32Array(from.length);
+  const isConstraint = new Int32Array(from.length);
   const nothing = steps.number([]);
   // The edges that begin at each point, as chains.
   const newest = new Int32Array(points.size).fill(-1);
@@ -322,14 +322,15 @@ function mergeCoincident(
     const isUp = y[a] < y[b] || (y[a] === y[b] && x[a] < x[b]);
     const low = isUp ? a : b;
     const high = isUp ? b : a;
-    const change = tag[s] === CREASE ? nothing : (single[2 * tag[s] + (isUp ? 1 : 0)] ??= steps.number([tag[s], isUp ? 1 : -1]));
+    const change =
+      tag[s] === CONSTRAINT ? nothing : (single[2 * tag[s] + (isUp ? 1 : 0)] ??= steps.number([tag[s], isUp ? 1 : -1]));
     let known = newest[low];
     while (known >= 0 && hi[known] !== high) known = older[known];
     if (known >= 0) {
       step[known] = steps.number(plus(steps.lists[step[known]], steps.lists[change]));
-      if (tag[s] === CREASE) isCrease[known] = 1;
+      if (tag[s] === CONSTRAINT) isConstraint[known] = 1;
     } else {
-      isCrease[count] = tag[s] === CREASE ? 1 : 0;
+      isConstraint[count] = tag[s] === CONSTRAINT ? 1 : 0;
       lo[count] = low;
       hi[count] = high;
       step[count] = change;
@@ -339,9 +340,9 @@ function mergeCoincident(
   }
   const kept = new Int32Array(count);
   let keptCount = 0;
-  for (let e = 0; e < count; e++) if (steps.lists[step[e]].length > 0 || isCrease[e] === 1) kept[keptCount++] = e;
+  for (let e = 0; e < count; e++) if (steps.lists[step[e]].length > 0 || isConstraint[e] === 1) kept[keptCount++] = e;
   const edges = kept.subarray(0, keptCount);
-  return { lo: picked(lo, edges), hi: picked(hi, edges), step: picked(step, edges), isCrease: picked(isCrease, edges) };
+  return { lo: picked(lo, edges), hi: picked(hi, edges), step: picked(step, edges), isConstraint: picked(isConstraint, edges) };
 }
 
 /** The values at some places of an array. */
@@ -382,16 +383,16 @@ const minus = (a: readonly number[], b: readonly number[]): number[] => plus(a, 
 
 /**
  * The same edges under coarser labels; those whose two sides become the same are left out.
- * @param creased labels in which constraints stay
+ * @param constrained labels in which constraints stay
  */
 export function relabelled(
   edges: LabelledEdges,
   label: (old: number) => number,
-  creased: (label: number) => boolean = () => false,
+  constrained: (label: number) => boolean = () => false,
 ): LabelledEdges {
   const left = edges.left.map(label);
   const right = edges.right.map(label);
-  const kept = partingEdges(left, right, (e) => edges.left[e] === edges.right[e] && creased(left[e]));
+  const kept = partingEdges(left, right, (e) => edges.left[e] === edges.right[e] && constrained(left[e]));
   return {
     x: edges.x,
     y: edges.y,

@@ -188,7 +188,7 @@ export function isolatedGlyphs(layers: readonly (readonly Contour[])[], constrai
   segments += constraints.length / 4;
   if (segments * found.size > MOST_COMPARISONS) return [];
   // Each of its layers must have the whole letter, once.
-  const lonely = new Set([...found.values()].filter((each) => each.count === each.contours.length * each.layers.length));
+  const isolated = new Set([...found.values()].filter((each) => each.count === each.contours.length * each.layers.length));
 
   // Letters against letters, from left to right, those that have ended taken off the list.
   const sorted = [...found.values()].sort((a, b) => a.box.minX - b.box.minX);
@@ -197,31 +197,31 @@ export function isolatedGlyphs(layers: readonly (readonly Contour[])[], constrai
     open = open.filter((before) => before.box.maxX >= letter.box.minX);
     for (const before of open) {
       if (!meet(letter.box, before.box) || areApart(letter, before)) continue;
-      lonely.delete(letter);
-      lonely.delete(before);
+      isolated.delete(letter);
+      isolated.delete(before);
     }
     open.push(letter);
   }
-  const left = sorted.filter((letter) => lonely.has(letter));
+  const left = sorted.filter((letter) => isolated.has(letter));
   const takeOff = (ax: number, ay: number, bx: number, by: number) => {
     for (const letter of left) {
       const { minX, minY, maxX, maxY } = letter.box;
       if (minX > ax && minX > bx) break;
       if ((maxX < ax && maxX < bx) || (minY > ay && minY > by) || (maxY < ay && maxY < by)) continue;
-      lonely.delete(letter);
+      isolated.delete(letter);
     }
   };
   for (const contour of others) {
     const n = contour.length;
-    for (let i = 0, j = n - 2; i < n && lonely.size > 0; j = i, i += 2)
+    for (let i = 0, j = n - 2; i < n && isolated.size > 0; j = i, i += 2)
       takeOff(contour[i], contour[i + 1], contour[j], contour[j + 1]);
   }
-  for (let i = 0; i < constraints.length && lonely.size > 0; i += 4)
+  for (let i = 0; i < constraints.length && isolated.size > 0; i += 4)
     takeOff(
       constraints[i] / STEPS_PER_MM,
       constraints[i + 1] / STEPS_PER_MM,
       constraints[i + 2] / STEPS_PER_MM,
       constraints[i + 3] / STEPS_PER_MM,
     );
-  return [...lonely];
+  return [...isolated];
 }

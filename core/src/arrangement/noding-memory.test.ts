@@ -40,11 +40,11 @@ describe('NodingMemory', () => {
         const constraints = list.flatMap(({ x, y }) =>
           [x * 11 - 2, y * 11, x * 11 + 2, y * 11 + 1].map((mm) => mm * STEPS_PER_MM),
         );
-        const creased = { segments: constraints, on: () => true };
-        const plain = areasByLabel(arrange(layers, label, creased));
-        const first = arrange(layers, label, { ...creased, memory });
-        const again = arrange(layers, label, { ...creased, memory });
-        const fresh = arrange(layers, label, { ...creased, memory: new NodingMemory() });
+        const constrained = { segments: constraints, on: () => true };
+        const plain = areasByLabel(arrange(layers, label, constrained));
+        const first = arrange(layers, label, { ...constrained, memory });
+        const again = arrange(layers, label, { ...constrained, memory });
+        const fresh = arrange(layers, label, { ...constrained, memory: new NodingMemory() });
         // What comes out does not hang on what went before.
         expect(again).toEqual(first);
         expect(fresh.base).toEqual(first.base);

@@ -48,7 +48,7 @@ export function appearancesOf(evaluation: Evaluation, mesh: ReliefMesh): Appeara
   // Only the plies of a laminate, and sides made in steps, lie at heights; else all of one kind look alike.
   const isPlied = evaluation.sign.blank.laminate !== undefined || evaluation.places.some(({ sides }) => sides);
   const known = new Map<number, Appearance>();
-  const looks = new Array<Appearance>(belongs.length);
+  const appearances = new Array<Appearance>(belongs.length);
   for (let f = 0; f < belongs.length; f++) {
     const isUpright = Math.abs(normals[3 * f + 2]) > LEVEL;
     const key = 2 * belongs[f] + (isUpright ? 1 : 0);
@@ -57,9 +57,9 @@ export function appearancesOf(evaluation: Evaluation, mesh: ReliefMesh): Appeara
       const z = (p[3 * triangles[3 * f] + 2] + p[3 * triangles[3 * f + 1] + 2] + p[3 * triangles[3 * f + 2] + 2]) / 3;
       known.set(key, (one = lookAt(belongs[f], isUpright, z)));
     }
-    looks[f] = one;
+    appearances[f] = one;
   }
-  return looks;
+  return appearances;
 }
 
 /** The finish that is seen where this is worn. */
@@ -174,11 +174,11 @@ export function coloured(evaluation: Evaluation, mesh: ReliefMesh): ColouredMesh
     const place = finishes.findIndex(({ id }) => id === finish.id);
     return place >= 0 ? place : finishes.push(finish) - 1;
   };
-  const looks = appearancesOf(evaluation, mesh);
-  const wears = new Int32Array(looks.length);
-  for (let f = 0; f < looks.length; f++) {
-    let place = places.get(looks[f]);
-    if (place === undefined) places.set(looks[f], (place = placeIn(looks[f])));
+  const appearances = appearancesOf(evaluation, mesh);
+  const wears = new Int32Array(appearances.length);
+  for (let f = 0; f < appearances.length; f++) {
+    let place = places.get(appearances[f]);
+    if (place === undefined) places.set(appearances[f], (place = placeIn(appearances[f])));
     wears[f] = place;
   }
   return { mesh, finishes, wears };

@@ -8,7 +8,7 @@ import { solidOf } from '../../solid/index.js';
 import { catalogue, loadedBook } from '../../../testing/fonts.js';
 import { addText, bareSign } from '../../../testing/signs.js';
 import { type FontBook } from '../../type/index.js';
-import { bridged } from './bridges.js';
+import { withBridges } from './bridges.js';
 import { Evaluator } from '../plan/evaluate.js';
 
 let book: FontBook;
@@ -27,14 +27,14 @@ const evaluate = (sign: Sign) => new Evaluator(book).evaluateLoaded(sign);
 describe('bridges', () => {
   it('take strips of their width out of a ring, from the island to what lies around it', () => {
     const ring = difference([circle(0, 0, 20)], [circle(0, 0, 10)]);
-    const held = bridged(ring, { width: 2, count: 2, turn: 90 });
+    const held = withBridges(ring, { width: 2, count: 2, turn: 90 });
     // Two strips of 2 mm across a ring 10 mm wide, but for the round ends of the strip.
     expect(Math.abs(area(ring) - area(held) - 40)).toBeLessThan(0.2);
     expect(held.filter((outline) => area([outline]) > 0)).toHaveLength(2);
-    expect(area(bridged(ring, { width: 2, count: 5, turn: 0 }))).toBeLessThan(area(held));
+    expect(area(withBridges(ring, { width: 2, count: 5, turn: 0 }))).toBeLessThan(area(held));
     // Without an island there is nothing to hold.
     const disc = [circle(0, 0, 20)];
-    expect(bridged(disc, { width: 2, count: 2, turn: 90 })).toBe(disc);
+    expect(withBridges(disc, { width: 2, count: 2, turn: 90 })).toBe(disc);
   });
 
   it('hold every island of letters that are cut through, and the sign stays in one piece', () => {

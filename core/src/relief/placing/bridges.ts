@@ -7,7 +7,7 @@ import { type Bridges } from '../../sign/index.js';
  * beyond.
  * @param outline of one letter, rings with the inside on their left
  */
-export function bridged(outline: Outline, { width, count, turn }: Bridges): Outline {
+export function withBridges(outline: Outline, { width, count, turn }: Bridges): Outline {
   const islands = outline.filter((ring) => contourArea(ring) < 0);
   const strips = islands.flatMap((island) => {
     const [x, y] = placeIn(island);

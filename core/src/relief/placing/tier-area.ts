@@ -10,7 +10,7 @@ import {
   touchingGroups,
 } from '../../arrangement/index.js';
 import { type Area, type Bridges, isUpright, sinks, type Tier } from '../../sign/index.js';
-import { bridged } from './bridges.js';
+import { withBridges } from './bridges.js';
 import { growthOf } from '../profile/edge-form.js';
 import { type PlacedPart } from './part-outline.js';
 
@@ -71,7 +71,7 @@ export class TierAreas {
       const key = JSON.stringify(bridges);
       const contours = remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
         connectedComponents(this.chosen(placed, tier.area)).flatMap((letter) => {
-          const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, (rings) => bridged(insideLeft(rings), bridges));
+          const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, (rings) => withBridges(insideLeft(rings), bridges));
           return marked(movedBy(value, dx, dy));
         }),
       );

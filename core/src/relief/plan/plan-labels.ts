@@ -42,9 +42,9 @@ export class PlanLabels {
   /** The label of a material, given now if it is new. */
   of(material: Material): number {
     const { surface, under } = material;
-    const sides = this.hasSides ? sideBandsOf(material, (layer) => this.sideLooks(layer)) : undefined;
-    const bands = sides?.map(({ to, layer }) => `${to} ${this.sideLooks(layer)}`).join() ?? '';
-    const key = `${keyOf(surface)} ${this.looks(surface)} ${keyOf(under)} ${this.looks(under)} ${bands}`;
+    const sides = this.hasSides ? sideBandsOf(material, (layer) => this.sideAppearance(layer)) : undefined;
+    const bands = sides?.map(({ to, layer }) => `${to} ${this.sideAppearance(layer)}`).join() ?? '';
+    const key = `${keyOf(surface)} ${this.appearanceOf(surface)} ${keyOf(under)} ${this.appearanceOf(under)} ${bands}`;
     let label = this.labels.get(key);
     if (label === undefined) {
       label = FIRST_PLACE + this.materials.length;
@@ -59,13 +59,13 @@ export class PlanLabels {
     return this.materials[label - FIRST_PLACE];
   }
 
-  private looks({ layer, marked }: Surface): string {
+  private appearanceOf({ layer, marked }: Surface): string {
     const isPainted = layer === FACE_LAYER ? this.paint.isFacePainted : this.paint.isBackPainted;
     const own = layer >= 0 ? finishesOf(this.layers[layer]) : isPainted ? 'painted' : '';
     return `${own} ${marked ?? ''}`;
   }
 
-  private sideLooks(layer: number): string {
+  private sideAppearance(layer: number): string {
     if (layer < 0) return this.paint.sides ?? '';
     const { top, sides, isRidged, operation } = this.layers[layer];
     return `${(isRidged ? (top ?? sides) : sides) ?? ''}${operation === 'insert' ? ` of ${layer}` : ''}`;

@@ -12,7 +12,7 @@ export function fileRoutes(app: FastifyInstance, files: FileService): void {
 
   endpoint(app, 'GET /jobs/:id/files', { config: { least: 'maker' } }, ({ params: { id } }) => files.list(id));
 
-  endpoint(app, 'POST /jobs/:id/files', { config: { least: 'designer', deed: 'kept a file' } }, async (request) => {
+  endpoint(app, 'POST /jobs/:id/files', { config: { least: 'designer', audit: 'kept a file' } }, async (request) => {
     const { name, bytes } = await uploadedFile(request, MOST_BYTES);
     return files.keep(request.params.id, name, bytes);
   });
@@ -35,7 +35,7 @@ export function fileRoutes(app: FastifyInstance, files: FileService): void {
       .send(content);
   });
 
-  endpoint(app, 'DELETE /files/:id', { config: { least: 'designer', deed: 'removed a file' } }, ({ params: { id } }) =>
+  endpoint(app, 'DELETE /files/:id', { config: { least: 'designer', audit: 'removed a file' } }, ({ params: { id } }) =>
     files.remove(id),
   );
 }

@@ -16,11 +16,11 @@ export function jobRoutes(app: FastifyInstance, jobs: JobService): void {
 
   endpoint(app, 'GET /jobs/:id', { config: { least: 'maker' } }, async ({ params }) => jobs.shown(await jobs.find(params.id)));
 
-  endpoint(app, 'POST /jobs', { config: { least: 'designer', deed: 'made a job' } }, async ({ body }) =>
+  endpoint(app, 'POST /jobs', { config: { least: 'designer', audit: 'made a job' } }, async ({ body }) =>
     jobs.shown(await jobs.create(body)),
   );
 
-  endpoint(app, 'PATCH /jobs/:id', { config: { least: 'maker', deed: 'changed a job' } }, async (request) => {
+  endpoint(app, 'PATCH /jobs/:id', { config: { least: 'maker', audit: 'changed a job' } }, async (request) => {
     const { role } = caller(request);
     // Makers move a job through the shop, and change nothing else of it.
     const { state, ...rest } = request.body;
@@ -29,7 +29,7 @@ export function jobRoutes(app: FastifyInstance, jobs: JobService): void {
     return jobs.shown(await jobs.change(request.params.id, request.body));
   });
 
-  endpoint(app, 'DELETE /jobs/:id', { config: { least: 'designer', deed: 'removed a job' } }, ({ params }) =>
+  endpoint(app, 'DELETE /jobs/:id', { config: { least: 'designer', audit: 'removed a job' } }, ({ params }) =>
     jobs.remove(params.id),
   );
 

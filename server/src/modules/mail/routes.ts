@@ -13,7 +13,7 @@ export function mailRoutes(app: FastifyInstance, db: Database, post: PostOffice)
     mails: await db.Mail.findAll({ order: [['writtenAt', 'DESC']], limit: MOST_LETTERS }),
   }));
 
-  endpoint(app, 'POST /outbox/:id/again', { config: { least: 'designer', deed: 'sent a letter again' } }, ({ params }) =>
+  endpoint(app, 'POST /outbox/:id/again', { config: { least: 'designer', audit: 'sent a letter again' } }, ({ params }) =>
     post.again(params.id),
   );
 }

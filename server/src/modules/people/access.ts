@@ -2,7 +2,7 @@ import { ROLES, type Role } from '@plain-relief/api/states';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
-import { recordAuditEntry } from './deeds.js';
+import { recordAuditEntry } from './audit.js';
 import { type Person } from '../../platform/database/models/people.js';
 import type { PeopleService } from './service.js';
 
@@ -11,7 +11,7 @@ declare module 'fastify' {
     /** The least that a caller must be. Every address below /api says it. */
     least?: Role | 'anyone';
     /** What is done here, for the audit trail: of whatever changes something. */
-    deed?: string;
+    audit?: string;
   }
   interface FastifyRequest {
     person?: Person;
@@ -39,7 +39,7 @@ export function guard(app: FastifyInstance, db: Database, people: PeopleService)
     if (!url.startsWith('/api/')) return;
     const what = `${String(method)} ${url}`;
     if (!config?.least) throw new Error(`${what} does not say who may call it.`);
-    if (config.least !== 'anyone' && !READING.has(String(method)) && !config.deed)
+    if (config.least !== 'anyone' && !READING.has(String(method)) && !config.audit)
       throw new Error(`${what} has no words for it.`);
   });
   app.addHook('onRequest', async (request) => {
@@ -53,8 +53,8 @@ export function guard(app: FastifyInstance, db: Database, people: PeopleService)
     request.person = person;
   });
   app.addHook('onResponse', async ({ person, routeOptions, url, log }, { statusCode }) => {
-    const { deed } = routeOptions.config;
-    if (!person || !deed || statusCode >= 400) return;
-    await recordAuditEntry(db, person, deed, url).catch((error: Error) => log.error(error));
+    const { audit } = routeOptions.config;
+    if (!person || !audit || statusCode >= 400) return;
+    await recordAuditEntry(db, person, audit, url).catch((error: Error) => log.error(error));
   });
 }

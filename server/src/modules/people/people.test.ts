@@ -30,7 +30,7 @@ const ADDRESSES: readonly (readonly [string, Role | 'anyone'])[] = [
   ['GET /api/people', 'owner'],
   ['POST /api/people', 'owner'],
   ['PATCH /api/people/:id', 'owner'],
-  ['GET /api/deeds', 'owner'],
+  ['GET /api/audit', 'owner'],
   ['GET /api/jobs', 'maker'],
   ['POST /api/jobs', 'designer'],
   ['GET /api/jobs/:id', 'maker'],
@@ -295,8 +295,8 @@ describe('people', () => {
     for (let base = 1; base < 5; base++) await fresh.call('PUT', `/api/signs/${sign.id}`, { base, document: sign.document });
     await fresh.call('DELETE', `/api/signs/${NOWHERE}`);
     await fresh.inject({ method: 'POST', url: '/api/session', payload: { email: 'guess@example.org', password: 'x' } }, '');
-    const { body } = await fresh.call<{ deeds: { who: string; deed: string; subject: string }[] }>('GET', '/api/deeds');
-    expect(body.deeds.map(({ who, deed, subject }) => [who, deed, subject]).reverse()).toEqual([
+    const { body } = await fresh.call<{ entries: { who: string; action: string; subject: string }[] }>('GET', '/api/audit');
+    expect(body.entries.map(({ who, action, subject }) => [who, action, subject]).reverse()).toEqual([
       [OWNER, 'made a job', '/api/jobs'],
       [OWNER, 'made a sign', `/api/jobs/${job.id}/signs`],
       [OWNER, 'saved a sign', `/api/signs/${sign.id}`],

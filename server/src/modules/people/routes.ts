@@ -6,11 +6,11 @@ import { errors, ServerError } from '../../platform/errors.js';
 import { endpoint } from '../../platform/http/endpoint.js';
 import { type Settings, SIGN_IN_TRIES } from '../../platform/settings.js';
 import { caller, COOKIE } from './access.js';
-import { recordAuditEntry, recordFailure } from './deeds.js';
+import { recordAuditEntry, recordFailure } from './audit.js';
 import type { Person } from '../../platform/database/models/people.js';
 import { DEMO_PASSWORD, type PeopleService } from './service.js';
 
-const MOST_DEEDS = 500;
+const MOST_ENTRIES = 500;
 /** Tries a minute from one address. */
 const FEW = { max: 20, timeWindow: '1 minute' };
 
@@ -67,12 +67,12 @@ export function sessionRoutes(app: FastifyInstance, db: Database, people: People
     admit(reply, await people.first(body)),
   );
 
-  endpoint(app, 'DELETE /session', { config: { least: 'maker', deed: 'signed out' } }, async (request, reply) => {
+  endpoint(app, 'DELETE /session', { config: { least: 'maker', audit: 'signed out' } }, async (request, reply) => {
     await people.signOut(request.cookies[COOKIE]);
     reply.clearCookie(COOKIE, cookie);
   });
 
-  endpoint(app, 'DELETE /sessions', { config: { least: 'maker', deed: 'signed out everywhere' } }, async (request, reply) => {
+  endpoint(app, 'DELETE /sessions', { config: { least: 'maker', audit: 'signed out everywhere' } }, async (request, reply) => {
     await people.signOutEverywhere(caller(request).id);
     reply.clearCookie(COOKIE, cookie);
   });
@@ -80,7 +80,7 @@ export function sessionRoutes(app: FastifyInstance, db: Database, people: People
   endpoint(
     app,
     'PUT /session/password',
-    { config: { least: 'maker', deed: 'changed their password', rateLimit: FEW } },
+    { config: { least: 'maker', audit: 'changed their password', rateLimit: FEW } },
     async (request, reply) => {
       const person = caller(request);
       return admit(reply, { token: await people.changePassword(person, request.body), person });
@@ -92,15 +92,15 @@ export function sessionRoutes(app: FastifyInstance, db: Database, people: People
 export function peopleRoutes(app: FastifyInstance, db: Database, people: PeopleService): void {
   endpoint(app, 'GET /people', { config: { least: 'owner' } }, async () => ({ people: (await people.all()).map(personView) }));
 
-  endpoint(app, 'POST /people', { config: { least: 'owner', deed: 'added somebody' } }, async ({ body }) =>
+  endpoint(app, 'POST /people', { config: { least: 'owner', audit: 'added somebody' } }, async ({ body }) =>
     personView(await people.add(body)),
   );
 
-  endpoint(app, 'PATCH /people/:id', { config: { least: 'owner', deed: 'changed somebody' } }, async ({ params, body }) =>
+  endpoint(app, 'PATCH /people/:id', { config: { least: 'owner', audit: 'changed somebody' } }, async ({ params, body }) =>
     personView(await people.change(params.id, body)),
   );
 
-  endpoint(app, 'GET /deeds', { config: { least: 'owner' } }, async () => ({
-    deeds: await db.Deed.findAll({ order: [['at', 'DESC']], limit: MOST_DEEDS }),
+  endpoint(app, 'GET /audit', { config: { least: 'owner' } }, async () => ({
+    entries: await db.AuditEntry.findAll({ order: [['at', 'DESC']], limit: MOST_ENTRIES }),
   }));
 }

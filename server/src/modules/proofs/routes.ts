@@ -44,7 +44,7 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
     };
   });
 
-  endpoint(app, 'POST /jobs/:id/proofs', { config: { least: 'designer', deed: 'sent a proof' } }, async (request) => {
+  endpoint(app, 'POST /jobs/:id/proofs', { config: { least: 'designer', audit: 'sent a proof' } }, async (request) => {
     const job = await jobs.find(request.params.id);
     const leftOpen = await confirmedNotes(signs, pictures, job.id, request.body);
     const proof = await proofs.freeze(job.id, request.body, caller(request).name, leftOpen);
@@ -58,17 +58,17 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
 
   endpoint(app, 'GET /proofs/:id', seen, (request) => told(request, request.params.id));
 
-  endpoint(app, 'POST /proofs/:id/withdraw', { config: { least: 'designer', deed: 'withdrew a proof' } }, async (request) => {
+  endpoint(app, 'POST /proofs/:id/withdraw', { config: { least: 'designer', audit: 'withdrew a proof' } }, async (request) => {
     await proofs.withdraw(request.params.id, caller(request).name);
     return told(request, request.params.id);
   });
 
-  endpoint(app, 'POST /proofs/:id/remarks', { config: { least: 'designer', deed: 'answered a customer' } }, async (request) => {
+  endpoint(app, 'POST /proofs/:id/remarks', { config: { least: 'designer', audit: 'answered a customer' } }, async (request) => {
     await proofs.remark(await proofs.find(request.params.id), request.body, caller(request).name);
     return told(request, request.params.id);
   });
 
-  endpoint(app, 'POST /proofs/:id/sheets', { config: { least: 'maker', deed: 'asked for a sheet' } }, async ({ params, body }) =>
+  endpoint(app, 'POST /proofs/:id/sheets', { config: { least: 'maker', audit: 'asked for a sheet' } }, async ({ params, body }) =>
     proofs.sheet((await proofs.find(params.id)).id, body.kind),
   );
 

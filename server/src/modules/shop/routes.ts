@@ -27,7 +27,7 @@ export function shopRoutes(app: FastifyInstance, db: Database, fonts: ShopFonts,
 function cardRoutes(app: FastifyInstance, db: Database): void {
   endpoint(app, 'GET /shop/card', seen, () => shopCard(db));
 
-  endpoint(app, 'PUT /shop/card', { config: { least: 'owner', deed: 'changed what the shop says of itself' } }, ({ body }) =>
+  endpoint(app, 'PUT /shop/card', { config: { least: 'owner', audit: 'changed what the shop says of itself' } }, ({ body }) =>
     keepShopCard(db, body),
   );
 }
@@ -35,11 +35,11 @@ function cardRoutes(app: FastifyInstance, db: Database): void {
 function layoutRoutes(app: FastifyInstance, db: Database): void {
   endpoint(app, 'GET /shop/layouts', seen, () => db.ShopLayout.findAll({ order: [['name', 'ASC']] }));
 
-  endpoint(app, 'POST /shop/layouts', { config: { least: 'designer', deed: 'kept a layout' } }, ({ body }) =>
+  endpoint(app, 'POST /shop/layouts', { config: { least: 'designer', audit: 'kept a layout' } }, ({ body }) =>
     db.ShopLayout.create({ id: randomUUID(), name: body.name.trim(), layout: body.layout, createdAt: new Date() }),
   );
 
-  endpoint(app, 'DELETE /shop/layouts/:id', { config: { least: 'designer', deed: 'removed a layout' } }, ({ params: { id } }) =>
+  endpoint(app, 'DELETE /shop/layouts/:id', { config: { least: 'designer', audit: 'removed a layout' } }, ({ params: { id } }) =>
     removeRow('layout', id, isUuid(id) ? db.ShopLayout.findByPk(id) : null),
   );
 }
@@ -54,7 +54,7 @@ async function removeRow(what: string, id: string, found: Promise<{ destroy(): P
 function fontRoutes(app: FastifyInstance, fonts: ShopFonts, door: FontDoor): void {
   endpoint(app, 'GET /shop/fonts', seen, () => fonts.list());
 
-  endpoint(app, 'POST /shop/fonts', { config: { least: 'designer', deed: 'added a font' } }, async (request) => {
+  endpoint(app, 'POST /shop/fonts', { config: { least: 'designer', audit: 'added a font' } }, async (request) => {
     const { name, bytes } = await uploadedFile(request, MOST_FONT_BYTES);
     return door.add(name, bytes);
   });
@@ -69,7 +69,7 @@ function fontRoutes(app: FastifyInstance, fonts: ShopFonts, door: FontDoor): voi
         .send(await fonts.bytes(request.params.id)),
   );
 
-  endpoint(app, 'DELETE /shop/fonts/:id', { config: { least: 'designer', deed: 'removed a font' } }, ({ params }) =>
+  endpoint(app, 'DELETE /shop/fonts/:id', { config: { least: 'designer', audit: 'removed a font' } }, ({ params }) =>
     fonts.remove(params.id),
   );
 }
@@ -80,7 +80,7 @@ function blankRoutes(app: FastifyInstance, db: Database, signs: SignService): vo
   endpoint(
     app,
     'POST /shop/blanks',
-    { bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', deed: 'added a blank' } },
+    { bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', audit: 'added a blank' } },
     async ({ body: { name, blank } }) => {
       // A blank is judged as that of a sign.
       const sign = await signs.read({ ...newSign('Blank', 'mm'), blank: blank as Sign['blank'] });
@@ -88,7 +88,7 @@ function blankRoutes(app: FastifyInstance, db: Database, signs: SignService): vo
     },
   );
 
-  endpoint(app, 'DELETE /shop/blanks/:id', { config: { least: 'designer', deed: 'removed a blank' } }, ({ params: { id } }) =>
+  endpoint(app, 'DELETE /shop/blanks/:id', { config: { least: 'designer', audit: 'removed a blank' } }, ({ params: { id } }) =>
     removeRow('blank', id, isUuid(id) ? db.ShopBlank.findByPk(id) : null),
   );
 }
@@ -99,7 +99,7 @@ function finishRoutes(app: FastifyInstance, db: Database, signs: SignService): v
     return rows.map(({ finish }) => finish).sort((a, b) => a.name.localeCompare(b.name, 'en'));
   });
 
-  endpoint(app, 'POST /shop/finishes', { config: { least: 'designer', deed: 'added a finish' } }, async ({ body }) => {
+  endpoint(app, 'POST /shop/finishes', { config: { least: 'designer', audit: 'added a finish' } }, async ({ body }) => {
     const { name, colour, gloss } = body;
     const id = randomUUID();
     // A finish is judged as that of a sign.
@@ -109,7 +109,7 @@ function finishRoutes(app: FastifyInstance, db: Database, signs: SignService): v
     return finish;
   });
 
-  endpoint(app, 'DELETE /shop/finishes/:id', { config: { least: 'designer', deed: 'removed a finish' } }, ({ params }) => {
+  endpoint(app, 'DELETE /shop/finishes/:id', { config: { least: 'designer', audit: 'removed a finish' } }, ({ params }) => {
     const id = params.id.replace(/^shop-/u, '');
     return removeRow('finish', params.id, isUuid(id) ? db.ShopFinish.findByPk(id) : null);
   });

@@ -3,7 +3,7 @@ import { endpoint } from '../../platform/http/endpoint.js';
 import { IdParams } from '../../platform/http/ids.js';
 import type { JobService } from '../jobs/service.js';
 import type { SignProof } from '@plain-relief/api';
-import { SAVES } from '../people/deeds.js';
+import { SAVES } from '../people/audit.js';
 import type { Job } from '../../platform/database/models/jobs.js';
 import type { SignRow } from '../../platform/database/models/signs.js';
 import { answerWithPicture } from '../../platform/http/pictures.js';
@@ -31,7 +31,7 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
   endpoint(
     app,
     'POST /jobs/:id/signs',
-    { bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', deed: 'made a sign' } },
+    { bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', audit: 'made a sign' } },
     async ({ params, body }) => {
       const job = await jobs.find(params.id);
       return signView(await signs.create(job, body.title.trim(), body.document), job);
@@ -43,13 +43,13 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
     return signView(sign, await jobs.find(sign.jobId), await signs.proofOf(sign));
   });
 
-  endpoint(app, 'POST /signs/:id/copies', { config: { least: 'designer', deed: 'copied a sign' } }, async ({ params, body }) => {
+  endpoint(app, 'POST /signs/:id/copies', { config: { least: 'designer', audit: 'copied a sign' } }, async ({ params, body }) => {
     const { jobId } = await signs.find(params.id);
     const job = await jobs.find(body.job ?? jobId);
     return signView(await signs.copy(params.id, job, body.title.trim()), job);
   });
 
-  endpoint(app, 'POST /signs/:id/move', { config: { least: 'designer', deed: 'moved a sign' } }, async ({ params, body }) => {
+  endpoint(app, 'POST /signs/:id/move', { config: { least: 'designer', audit: 'moved a sign' } }, async ({ params, body }) => {
     const job = await jobs.find(body.job);
     return signView(await signs.move(params.id, job), job);
   });
@@ -57,11 +57,11 @@ export function signRoutes(app: FastifyInstance, signs: SignService, jobs: JobSe
   endpoint(
     app,
     'PUT /signs/:id',
-    { bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', deed: SAVES } },
+    { bodyLimit: LARGEST_DOCUMENT, config: { least: 'designer', audit: SAVES } },
     ({ params, body }) => signs.save(params.id, body.base, body.document),
   );
 
-  endpoint(app, 'DELETE /signs/:id', { config: { least: 'designer', deed: 'removed a sign' } }, ({ params }) =>
+  endpoint(app, 'DELETE /signs/:id', { config: { least: 'designer', audit: 'removed a sign' } }, ({ params }) =>
     signs.remove(params.id),
   );
 

@@ -10,7 +10,7 @@ export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
   const seen = { config: { least: 'maker' as const } };
   const params = { schema: { params: IdParams }, ...seen };
 
-  endpoint(app, 'POST /signs/:id/tasks', { config: { least: 'maker', deed: 'asked for a file' } }, (request) => {
+  endpoint(app, 'POST /signs/:id/tasks', { config: { least: 'maker', audit: 'asked for a file' } }, (request) => {
     const { override, ...asked } = request.body;
     const { name, role } = caller(request);
     if (override !== undefined && !isEnough(role, 'designer')) throw errors.notForRole(role, 'designer');
@@ -23,7 +23,7 @@ export function taskRoutes(app: FastifyInstance, tasks: TaskService): void {
 
   endpoint(app, 'GET /tasks/:id', seen, ({ params: { id } }) => tasks.find(id));
 
-  endpoint(app, 'POST /tasks/:id/cancel', { config: { least: 'maker', deed: 'stopped a file' } }, ({ params: { id } }) =>
+  endpoint(app, 'POST /tasks/:id/cancel', { config: { least: 'maker', audit: 'stopped a file' } }, ({ params: { id } }) =>
     tasks.cancel(id),
   );
 

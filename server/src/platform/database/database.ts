@@ -31,7 +31,7 @@ export function openDatabase(url: string) {
   const { Proof, ProofRemark } = defineProofs(sequelize);
   const { JobEvent } = defineHistory(sequelize);
   const { Mail } = defineMail(sequelize);
-  const { Person, Session, Deed } = definePeople(sequelize);
+  const { Person, Session, AuditEntry } = definePeople(sequelize);
   Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
   Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
   Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
@@ -39,6 +39,6 @@ export function openDatabase(url: string) {
   Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
   const ofProofs = { Proof, ProofRemark, JobEvent, Mail };
-  const ofPeople = { Person, Session, Deed };
+  const ofPeople = { Person, Session, AuditEntry };
   return { sequelize, Customer, Job, SignRow, RevisionRow, KeptPicture, Task, JobFile, ...ofShop, ...ofProofs, ...ofPeople };
 }

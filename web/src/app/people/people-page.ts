@@ -25,7 +25,7 @@ export class PeoplePage {
   private readonly me = toSignal(this.session.person$);
   protected readonly isOwner = computed(() => this.me()?.role === 'owner');
   protected readonly people = signal<readonly Person[]>([]);
-  protected readonly deeds = signal<readonly AuditEntry[]>([]);
+  protected readonly entries = signal<readonly AuditEntry[]>([]);
   protected readonly draft = signal(NOBODY);
   /** Whose password is made anew. */
   protected readonly forgotten = signal<string | undefined>(undefined);
@@ -85,9 +85,9 @@ export class PeoplePage {
   private async load(): Promise<void> {
     if (!this.isOwner()) return;
     try {
-      const [people, deeds] = await Promise.all([this.service.all(), this.service.deeds()]);
+      const [people, entries] = await Promise.all([this.service.all(), this.service.audit()]);
       this.people.set(people);
-      this.deeds.set(deeds);
+      this.entries.set(entries);
     } catch (error) {
       this.trouble.set((error as Error).message);
     }

@@ -10,8 +10,8 @@ export class PeopleService {
   async all(): Promise<readonly Person[]> {
     return (await this.api.ask('GET /people')).people;
   }
-  async deeds(): Promise<readonly AuditEntry[]> {
-    return (await this.api.ask('GET /deeds')).deeds;
+  async audit(): Promise<readonly AuditEntry[]> {
+    return (await this.api.ask('GET /audit')).entries;
   }
   add(person: NewPerson): Promise<Person> {
     return this.api.ask('POST /people', { body: person });

@@ -30,12 +30,13 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
 }
 
 /** Who did what, for good: rows are added and never changed. */
-export class Deed extends Model<InferAttributes<Deed>, InferCreationAttributes<Deed>> {
+export class AuditEntry extends Model<InferAttributes<AuditEntry>, InferCreationAttributes<AuditEntry>> {
   declare id: string;
   declare at: Date;
   declare personId: string | null;
   declare who: string;
-  declare deed: string;
+  /** What was done, in words. */
+  declare action: string;
   /** The address that it was done to. */
   declare subject: string;
 }
@@ -65,17 +66,17 @@ export function definePeople(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'sessions' },
   );
-  Deed.init(
+  AuditEntry.init(
     {
       id: { type: DataTypes.UUID, primaryKey: true },
       at: DataTypes.DATE,
       personId: DataTypes.UUID,
       who: DataTypes.STRING(200),
-      deed: DataTypes.STRING(200),
+      action: { type: DataTypes.STRING(200), field: 'deed' },
       subject: DataTypes.STRING(300),
     },
     { sequelize, tableName: 'deeds' },
   );
   Session.belongsTo(Person, { foreignKey: 'personId', as: 'person' });
-  return { Person, Session, Deed };
+  return { Person, Session, AuditEntry };
 }

@@ -10,20 +10,20 @@ const SAME_MS = 10 * 60_000;
 export async function recordAuditEntry(
   db: Database,
   { id: personId, name: who }: Pick<Person, 'id' | 'name'>,
-  deed: string,
+  action: string,
   url: string,
   now = new Date(),
 ): Promise<void> {
   const subject = url.split('?')[0].slice(0, 300);
-  const same = { personId, deed, subject, at: { [Op.gt]: new Date(now.getTime() - SAME_MS) } };
-  if (deed === SAVES && (await db.Deed.count({ where: same })) > 0) return;
-  await db.Deed.create({ id: randomUUID(), at: now, personId, who, deed, subject });
+  const same = { personId, action, subject, at: { [Op.gt]: new Date(now.getTime() - SAME_MS) } };
+  if (action === SAVES && (await db.AuditEntry.count({ where: same })) > 0) return;
+  await db.AuditEntry.create({ id: randomUUID(), at: now, personId, who, action, subject });
 }
 
 /** Somebody who could not sign in: the address that was tried, whether it is known or not. */
 export async function recordFailure(db: Database, email: string, now = new Date()): Promise<void> {
   const who = email.trim().slice(0, 200) || 'nobody';
-  await db.Deed.create({ id: randomUUID(), at: now, personId: null, who, deed: 'could not sign in', subject: '' });
+  await db.AuditEntry.create({ id: randomUUID(), at: now, personId: null, who, action: 'could not sign in', subject: '' });
 }
 
 export const SAVES = 'saved a sign';
