@@ -88,11 +88,23 @@ export class Application {
 
   /** Kills one of the processes that ./start runs: "main.js", "worker.js" or "postgres". */
   kill(name: string): void {
+    for (const pid of this.pidsOf(name)) process.kill(pid, 'SIGKILL');
+  }
+
+  /** By how much the threads of such a process stand back behind others: 0 for not at all (nice). */
+  nicenessOf(name: string): number[] {
+    const { stdout } = spawnSync('ps', ['-L', '-o', 'ni=', ...this.pidsOf(name).flatMap((pid) => ['-p', String(pid)])], {
+      encoding: 'utf8',
+    });
+    return stdout.trim().split(/\s+/u).map(Number);
+  }
+
+  private pidsOf(name: string): number[] {
     const pids = spawnSync('pgrep', ['-P', String(this.child!.pid), '-f', name], { encoding: 'utf8' })
       .stdout.split('\n')
       .filter(Boolean);
     if (pids.length === 0) throw new Error(`Nothing named ${name} runs below ./start.`);
-    for (const pid of pids) process.kill(Number(pid), 'SIGKILL');
+    return pids.map(Number);
   }
 
   async api<T>(path: string, init: { method?: string; body?: unknown } = {}): Promise<{ status: number; body: T }> {

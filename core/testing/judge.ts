@@ -116,7 +116,7 @@ function heightFindings(sign: Sign, evaluation: Evaluation, mesh: Mesh, m: Manif
   volumeFindings(oracle, evaluation, [minX, maxX, minY, maxY], volume(mesh), add);
 }
 
-/** The volume by summing the definition up over a lattice that is no grid (R2 sequence, M. Roberts, 2018, from memory). */
+/** The volume by summing the definition up over a lattice that is no grid (R2 sequence, M. Roberts, 2018). */
 function volumeFindings(oracle: Oracle, evaluation: Evaluation, [minX, maxX, minY, maxY]: number[], mm3: number, add: Add): void {
   const { highest, rearmost } = evaluation;
   let [sum, squares, unsure] = [0, 0, 0];

@@ -1,4 +1,4 @@
-/** A stream of numbers that a seed fixes (Mulberry32, T. Ettinger, public domain, from memory). */
+/** A stream of numbers that a seed fixes (Mulberry32, T. Ettinger, public domain). */
 export class Random {
   private state: number;
 

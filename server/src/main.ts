@@ -14,10 +14,11 @@ const opened = openQueue(settings.databaseUrl);
 const app = await buildApp(settings, db, async (order) => {
   await (await opened).send(QUEUE, order);
 });
-prepareReading();
 const boss = await opened;
 await app.listen({ host: '127.0.0.1', port: settings.port });
 console.log(`Serving on http://127.0.0.1:${settings.port}`);
+// A quarter of a second that nobody should wait for who saves first, nor who waits for the server to come up.
+prepareReading();
 
 async function stop(): Promise<void> {
   await app.close();

@@ -1,10 +1,12 @@
+import { constants, setPriority } from 'node:os';
 import { openDatabase } from './platform/database/database.js';
 import { outliveDatabase } from './platform/database/trouble.js';
 import { readSettings } from './platform/settings.js';
 import { openQueue } from './platform/queue/queue.js';
 import { Worker } from './modules/tasks/worker.js';
 
-/** The process that makes proofs and files; as many as one likes may run. */
+/** The process that makes proofs and files; as many as one likes may run. It stands back behind the server, with all its threads. */
+setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 outliveDatabase();
 const settings = readSettings();
 const db = openDatabase(settings.databaseUrl);

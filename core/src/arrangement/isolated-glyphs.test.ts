@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { circle, placement, placeRun, rectangle, reversed, snapRun, type Contour } from '../geometry/index.js';
+import { circle, placement, placeRun, rectangle, reversed, snapRing, type Contour } from '../geometry/index.js';
 import { markGlyph, isolatedGlyphs } from './isolated-glyphs.js';
 
 /** A marked ring with a hole, about (x, y). */
@@ -8,7 +8,7 @@ function letter(x: number, y: number): Contour[] {
   markGlyph(rings);
   return rings;
 }
-const at = (contour: Contour, x: number, y: number): Contour => snapRun(placeRun(contour, placement({ x, y })), true);
+const at = (contour: Contour, x: number, y: number): Contour => snapRing(placeRun(contour, placement({ x, y })));
 
 describe('lonelyLetters', () => {
   it('are those that no other letter and no segment reaches', () => {

@@ -39,7 +39,7 @@ function crosses(points: PointSet, s: readonly [number, number], t: readonly [nu
   return sides[0] * sides[1] < 0 && sides[2] * sides[3] < 0;
 }
 
-/** Whether a line passes the inside of the grid square about a point (clipped by its sides; Liang and Barsky, from memory). */
+/** Whether a line passes the inside of the grid square about a point (clipped by its sides; Liang and Barsky, ACM Transactions on Graphics 3(1), 1984). */
 function isInside([ax, ay, bx, by]: Line, px: number, py: number): boolean {
   const half = 0.5 - 1e-9;
   let [low, high] = [0, 1];

@@ -23,7 +23,7 @@ const MOST_ROUNDS = 64;
  *
  * Crossings are rounded to the grid, which bends their segments by up to half a grid step. So that what is bent crosses nothing
  * anew, every segment is led through the middle of every grid square that it passes and in which an end or a crossing lies
- * (snap rounding; J. D. Hobby, "Practical segment intersection with finite precision output", 1999, from memory). Crossings that
+ * (snap rounding; J. D. Hobby, "Practical segment intersection with finite precision output", Computational Geometry 13, 1999). Crossings that
  * fell into the wrong square by the rounding of their own computation are found by the next round.
  */
 export function node(points: PointSet, input: Segments): Segments {

@@ -6,7 +6,7 @@ import {
   contourArea,
   type Outline,
   reversed,
-  snapRun,
+  snapRing,
   type Stroke,
   CHORD_TOLERANCE,
   chordsInCircle,
@@ -42,7 +42,7 @@ export function offset(outline: Outline, by: number, tolerance = CHORD_TOLERANCE
     outline.flatMap((ring) => {
       // Nothing is left of an outer ring that is narrower than what is taken from both sides.
       if (by < 0 && contourArea(ring) > 0 && narrowest(ring) <= -2 * by) return [];
-      return [snapRun(sideOf(ring, true, by, tolerance, corners), true)];
+      return [snapRing(sideOf(ring, true, by, tolerance, corners))];
     }),
   );
 }
@@ -106,20 +106,20 @@ function strokeRings(strokes: readonly Stroke[], radius: number, tolerance: numb
     const run = withoutRepeats(points, closed);
     const n = run.length;
     if (n === 2) {
-      rings.push(snapRun(fan(run[0], run[1], 0, 2 * Math.PI, radius, tolerance), true));
+      rings.push(snapRing(fan(run[0], run[1], 0, 2 * Math.PI, radius, tolerance)));
       continue;
     }
     if (n < 4) continue;
     const right = sideOf(run, closed, radius, tolerance, 'round');
     const left = [...reversed(Float64Array.from(sideOf(run, closed, -radius, tolerance, 'round')))];
     if (closed) {
-      rings.push(snapRun(right, true), snapRun(left, true));
+      rings.push(snapRing(right), snapRing(left));
       continue;
     }
     const end = Math.atan2(run[n - 1] - run[n - 3], run[n - 2] - run[n - 4]) - Math.PI / 2;
     const begin = Math.atan2(run[3] - run[1], run[2] - run[0]) + Math.PI / 2;
     const cap = (x: number, y: number, from: number) => fan(x, y, from, Math.PI, radius, tolerance);
-    rings.push(snapRun([...right, ...cap(run[n - 2], run[n - 1], end), ...left, ...cap(run[0], run[1], begin)], true));
+    rings.push(snapRing([...right, ...cap(run[n - 2], run[n - 1], end), ...left, ...cap(run[0], run[1], begin)]));
   }
   return rings;
 }

@@ -21,7 +21,7 @@ import {
   rectangle,
   reversed,
   snap,
-  snapRun,
+  snapRing,
 } from '../geometry/index.js';
 import { areasByLabel, arrange, type Arrangement, visitEdges } from './arrangement.js';
 import { difference, union, intersection } from './combine.js';
@@ -37,9 +37,8 @@ beforeAll(async () => {
 /** A regular polygon of n sides of length a, about the origin. */
 function regular(n: number, a: number): Contour {
   const r = a / (2 * Math.sin(Math.PI / n));
-  return snapRun(
+  return snapRing(
     Array.from({ length: n }, (_, i) => [r * Math.cos((2 * Math.PI * i) / n), r * Math.sin((2 * Math.PI * i) / n)]).flat(),
-    true,
   );
 }
 
@@ -121,7 +120,7 @@ const ringOf = (reach: number) =>
       minLength: 3,
       maxLength: 10,
     })
-    .map((points) => snapRun(points.flat(), true));
+    .map((points) => snapRing(points.flat()));
 
 describe('join, cut, keep common', () => {
   it('agree with manifold-3d on any rings', () => {
@@ -297,7 +296,7 @@ describe('arrange', () => {
       const angle = (2 * Math.PI * i * 20) / 41;
       return [100 * Math.cos(angle), 100 * Math.sin(angle)];
     }).flat();
-    const ring = snapRun(star, true);
+    const ring = snapRing(star);
     expect(Math.abs(area(union([ring])) - crossSection(m, [ring]).area())).toBeLessThan(0.05);
   });
 });

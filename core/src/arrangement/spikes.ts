@@ -1,4 +1,4 @@
-import { type Contour, contourArea, degrees, type Outline, radians, snapRun } from '../geometry/index.js';
+import { type Contour, contourArea, degrees, type Outline, radians, snapRing } from '../geometry/index.js';
 
 /** An outline that turns by more than this at a corner, in degrees, turns back on itself. */
 export const TURNED_BACK = 179.5;
@@ -45,5 +45,5 @@ function blunted(ring: Contour, tolerance: number): Contour {
     // What stands before it is a corner anew.
     i = Math.max(0, i - 1);
   }
-  return isChanged ? snapRun(points.flat(), true) : ring;
+  return isChanged ? snapRing(points.flat()) : ring;
 }

@@ -21,7 +21,7 @@ interface Chain {
  * Covers every place whose label `wanted` accepts with triangles, in one sweep: O(n log n), exact, every point and edge
  * of the plan kept, so that neighbouring places share their borders corner by corner.
  *
- * Method: S. Hertel and K. Mehlhorn, "Fast triangulation of simple polygons", FCT 1983 (from memory): between two
+ * Method: S. Hertel and K. Mehlhorn, "Fast triangulation of simple polygons", FCT 1983, LNCS 158: between two
  * neighbouring edges of the sweep a chain of points is kept that bulges away from the open side; a new point cuts off
  * every corner of the chain that it sees.
  */

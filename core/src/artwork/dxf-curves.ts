@@ -30,7 +30,7 @@ export function ellipticArc(
 
 /**
  * Points of a bulged edge from a to b, a left out: an arc whose included angle is four times the arc tangent of the bulge, to the
- * left of the edge where the bulge is negative (DXF reference, LWPOLYLINE code 42, from memory).
+ * left of the edge where the bulge is negative (DXF reference, LWPOLYLINE code 42).
  */
 export function bulgedEdge(ax: number, ay: number, bx: number, by: number, bulge: number, tolerance: number): number[] {
   const chord = Math.hypot(bx - ax, by - ay);
@@ -109,7 +109,7 @@ function strays(
   return length === 0 ? Math.hypot(x - ax, y - ay) : Math.abs(dx * (y - ay) - dy * (x - ax)) / length;
 }
 
-/** The point at a parameter within a span of knots (de Boor's algorithm on homogeneous points; Piegl & Tiller, The NURBS Book, ch. 4, from memory). */
+/** The point at a parameter within a span of knots (de Boor's algorithm on homogeneous points; Piegl & Tiller, The NURBS Book, ch. 4). */
 function deBoor({ degree, knots, control, weights }: Spline, span: number, t: number): readonly [number, number] {
   const d: [number, number, number][] = [];
   for (let j = 0; j <= degree; j++) {

@@ -60,7 +60,7 @@ describe('shapes', () => {
   });
 
   it('splines follow their closed forms', () => {
-    // A circle as nine rational control points of degree 2 (Piegl & Tiller, The NURBS Book, ch. 7, from memory).
+    // A circle as nine rational control points of degree 2 (Piegl & Tiller, The NURBS Book, ch. 7).
     const w = Math.SQRT1_2;
     const points = [[1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0], [-1, -1], [0, -1], [1, -1], [1, 0]]; // prettier-ignore
     const knots = [0, 0, 0, 0.25, 0.25, 0.5, 0.5, 0.75, 0.75, 1, 1, 1].flatMap((knot) => [40, knot]);

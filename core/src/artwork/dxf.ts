@@ -25,7 +25,7 @@ import { refuseTangles } from './tangles.js';
 const TOLERANCE = 0.005;
 const MOST_NESTED = 20;
 
-/** Millimetres in a unit of $INSUNITS (DXF reference, header variables, from memory). */
+/** Millimetres in a unit of $INSUNITS (DXF reference, header variables). */
 const UNITS: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 25.4e-6, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100 }; // prettier-ignore
 
 /** What a piece is drawn with: the layer, and the colour, that it takes over from where it stands. */
@@ -210,7 +210,7 @@ class Reader {
     if (run.length >= (closed ? 6 : 4)) this.lines.push({ colour, name: layer, points: run, closed });
   }
 
-  /** A run with a width, which is an area, or without, which is a line (DXF reference, group 43: constant width, from memory). */
+  /** A run with a width, which is an area, or without, which is a line (DXF reference, group 43: constant width). */
   private polyline(points: number[], width: number, entity: DxfRecord, context: Context, tolerance: number): void {
     const closed = entity.has(1);
     if (!(width > 0) || points.length < 4) return this.line(points, closed, context);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { area, type Contour, regularPolygon, snapRun } from '../geometry/index.js';
+import { area, type Contour, regularPolygon, snapStroke, snapRing } from '../geometry/index.js';
 import { crossings } from './crossings.js';
 import { paletteColour, trueColour } from './dxf-colours.js';
 import { joinEnds } from './ends.js';
@@ -15,7 +15,7 @@ function pieces(sides: number, seed: number, gap: number): Contour[] {
   return Array.from({ length: sides }, (_, i) => {
     const [a, b] = [2 * i, 2 * ((i + 1) % sides)];
     const run = [ring[a], ring[a + 1], ring[b] + gap * random(i) * 0.7, ring[b + 1] + gap * random(i + 50) * 0.7];
-    return snapRun(random(i + 9) < 0.5 ? run : [run[2], run[3], run[0], run[1]], false);
+    return snapStroke(random(i + 9) < 0.5 ? run : [run[2], run[3], run[0], run[1]]);
   }).sort((p, q) => random(p[0]) - random(q[0]));
 }
 
@@ -57,7 +57,7 @@ describe('ends joined', () => {
 describe('crossings', () => {
   it('of a star polygon {n/2} are as many as it has points (each chord crosses two others)', () => {
     for (const n of [5, 7, 9, 11]) {
-      const star = snapRun(Array.from({ length: n }, (_, i) => [50 * Math.cos((4 * Math.PI * i) / n), 50 * Math.sin((4 * Math.PI * i) / n)]).flat(), true); // prettier-ignore
+      const star = snapRing(Array.from({ length: n }, (_, i) => [50 * Math.cos((4 * Math.PI * i) / n), 50 * Math.sin((4 * Math.PI * i) / n)]).flat()); // prettier-ignore
       const spots = crossings([star], 100);
       expect(spots).toHaveLength(n);
       // They lie on a circle: a chord at distance r·cos(2π/n) from the middle meets its neighbours there.

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { type Contour, snapRun } from '../geometry/index.js';
+import { type Contour, snapStroke, snapRing } from '../geometry/index.js';
 import { type Spot } from './findings.js';
 
 /** Lines after their ends were joined. */
@@ -33,10 +33,10 @@ export function joinEnds(lines: readonly Contour[], within: number): JoinedLines
   const rings: Contour[] = [];
   // Open chains begin at an end that has no partner; what is left runs round.
   for (let end = 0; end < 2 * distinct.length; end++)
-    if (partner[end] < 0 && !done[end >> 1]) open.push(snapRun(chainFrom(distinct, partner, end, done), false));
+    if (partner[end] < 0 && !done[end >> 1]) open.push(snapStroke(chainFrom(distinct, partner, end, done)));
   for (let line = 0; line < distinct.length; line++)
     if (!done[line]) {
-      const ring = snapRun(chainFrom(distinct, partner, 2 * line, done), true);
+      const ring = snapRing(chainFrom(distinct, partner, 2 * line, done));
       if (ring.length >= 6) rings.push(ring);
     }
   const kept = open.filter((run) => run.length >= 4);

@@ -1,4 +1,4 @@
-import { closestShare, type Contour, snapRun } from '../geometry/index.js';
+import { closestShare, type Contour, snapRing } from '../geometry/index.js';
 import { type Artwork, settledArtwork } from './artwork.js';
 import { Findings } from './findings.js';
 import { ArtworkError, MOST_POINTS } from './limits.js';
@@ -77,7 +77,7 @@ const onSheet = (line: readonly number[], width: number, height: number, scale: 
     out[i] = (line[i] - width / 2) * scale;
     out[i + 1] = (height / 2 - line[i + 1]) * scale;
   }
-  return snapRun(out, true);
+  return snapRing(out);
 };
 
 /** Shades averaged over a square three times, which comes close to a bell curve; beyond the edge all is as at the edge. */

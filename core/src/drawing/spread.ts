@@ -1,7 +1,7 @@
 /**
  * Places for labels beside what they belong to: as near to the wished places as a least distance between them allows, in the same order,
  * so that no leader crosses another. The sum of squared ways is the least (pool adjacent violators; R. Barlow, D. Bartholomew,
- * J. Bremner, H. Brunk, "Statistical Inference under Order Restrictions", 1972, from memory).
+ * J. Bremner, H. Brunk, "Statistical Inference under Order Restrictions", 1972).
  * @param wished ascending
  * @param gap least distance from each to the next
  */

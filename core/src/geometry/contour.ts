@@ -101,8 +101,20 @@ export function reversed(contour: Contour): Contour {
   return out;
 }
 
-/** Points brought to the grid, repeated neighbours dropped. */
-export function snapRun(points: ArrayLike<number>, closed: boolean): Float64Array {
+/** Points of a closed ring brought to the grid, repeated neighbours dropped. */
+export function snapRing(points: ArrayLike<number>): Contour {
+  const out = snapStroke(points);
+  let n = out.length;
+  while (n > 2 && out[0] === out[n - 2] && out[1] === out[n - 1]) n -= 2;
+  return n === out.length ? out : out.slice(0, n);
+}
+
+/** The same of a ring or of an open stroke. */
+export const snapRun = (points: ArrayLike<number>, closed: boolean): Float64Array =>
+  closed ? snapRing(points) : snapStroke(points);
+
+/** The same of an open stroke. */
+export function snapStroke(points: ArrayLike<number>): Float64Array {
   const out = new Float64Array(points.length - (points.length % 2));
   let n = 0;
   for (let i = 0; i + 1 < points.length; i += 2) {
@@ -112,7 +124,6 @@ export function snapRun(points: ArrayLike<number>, closed: boolean): Float64Arra
     out[n++] = x;
     out[n++] = y;
   }
-  if (closed) while (n > 2 && out[0] === out[n - 2] && out[1] === out[n - 1]) n -= 2;
   return n === out.length ? out : out.slice(0, n);
 }
 

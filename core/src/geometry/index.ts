@@ -13,7 +13,9 @@ export {
   type Outline,
   perimeter,
   reversed,
+  snapRing,
   snapRun,
+  snapStroke,
   type Stroke,
 } from './contour.js';
 export { DisjointSets } from './disjoint-sets.js';

@@ -84,7 +84,7 @@ export interface FlatRun {
  *
  * The number of chords follows from the largest second difference d of the control points: n chords of a curve of
  * degree k stray at most k(k−1)/8 · d / n² (Wang's bound; G. Wang, "The subdivision method for finding the intersection
- * between two Bézier curves or surfaces", 1984, from memory). Where a curve reaches furthest to a side a chord ends, so that
+ * between two Bézier curves or surfaces", 1984). Where a curve reaches furthest to a side a chord ends, so that
  * what is measured on the chords is as wide and high as the curve.
  * @param most points; with more it throws a {@link TooManyPointsError} before they are made
  */

@@ -1,5 +1,5 @@
 import { radians } from './angle.js';
-import { type Contour, reversed, snapRun } from './contour.js';
+import { type Contour, reversed, snapRing } from './contour.js';
 
 /** A placement in the plan: x′ = a·x + c·y + e, y′ = b·x + d·y + f, in mm. */
 export interface Placement {
@@ -69,7 +69,7 @@ export function placeRun(run: Float64Array, p: Placement): Float64Array {
 export function placeRings(rings: readonly Contour[], p: Placement): Contour[] {
   const isMirrored = p.a * p.d - p.b * p.c < 0;
   return rings.map((ring) => {
-    const placed = snapRun(placeRun(ring, p), true);
+    const placed = snapRing(placeRun(ring, p));
     return isMirrored ? reversed(placed) : placed;
   });
 }

@@ -1,4 +1,4 @@
-import { type Contour, snapRun } from './contour.js';
+import { type Contour, snapRing } from './contour.js';
 import { CHORD_TOLERANCE } from './grid.js';
 
 /** Chords in a full circle of the given radius that stray by no more than the tolerance: 2π / (2·acos(1 − t/r)). */
@@ -29,7 +29,7 @@ export function circle(x: number, y: number, radius: number, tolerance = CHORD_T
     points[2 * i] = x + radius * Math.cos(angle);
     points[2 * i + 1] = y + radius * Math.sin(angle);
   }
-  return snapRun(points, true);
+  return snapRing(points);
 }
 
 /** How the corners of a rectangle are treated. */
@@ -69,7 +69,7 @@ export function rectangle(
       }
     }
   }
-  return snapRun(points, true);
+  return snapRing(points);
 }
 
 /** An ellipse about the origin, anticlockwise, its chords no further off than those of a circle of its greater radius. */
@@ -80,7 +80,7 @@ export function ellipse(width: number, height: number, tolerance = CHORD_TOLERAN
     const angle = (2 * Math.PI * i) / n;
     points.push((width / 2) * Math.cos(angle), (height / 2) * Math.sin(angle));
   }
-  return snapRun(points, true);
+  return snapRing(points);
 }
 
 /** A regular polygon with its corners on a circle about the origin, a side or a corner at the bottom. */
@@ -90,7 +90,7 @@ export function regularPolygon(sides: number, diameter: number, stands: 'flat' |
     const angle = -Math.PI / 2 + (2 * Math.PI * (i + (stands === 'flat' ? 0.5 : 0))) / sides;
     points.push((diameter / 2) * Math.cos(angle), (diameter / 2) * Math.sin(angle));
   }
-  return snapRun(points, true);
+  return snapRing(points);
 }
 
 /**
@@ -108,5 +108,5 @@ export function arch(width: number, height: number, rise: number, tolerance = CH
     const angle = Math.PI / 2 - half + (2 * half * i) / steps;
     points.push(radius * Math.cos(angle), h - radius + radius * Math.sin(angle));
   }
-  return snapRun(points, true);
+  return snapRing(points);
 }

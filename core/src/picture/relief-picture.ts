@@ -55,7 +55,7 @@ export function reliefPicture({ mesh, finishes, wears }: ColouredMesh, width: nu
   const worn = finishes.map(({ colour }) => rgb(colour));
   const ambient = new Float32Array(triangles.length);
   const lamp = new Float32Array(triangles.length);
-  // The eye is straight above: half-way between it and the light (B. Phong, J. Blinn, from memory).
+  // The eye is straight above: half-way between it and the light (J. Blinn, "Models of light reflection for computer synthesized pictures", SIGGRAPH 1977).
   const half = normalised(LIGHT[0], LIGHT[1], LIGHT[2] + 1);
   for (let f = 0; f < triangles.length / 3; f++) {
     const facing = Math.max(0, towards(normals, f, LIGHT)) / LIGHT[2];

@@ -1,5 +1,5 @@
 import { union } from '../arrangement/index.js';
-import { bounds, type Box, type Contour, flatten, type Outline, snapRun, type Stroke } from '../geometry/index.js';
+import { bounds, type Box, type Contour, flatten, type Outline, snapRing, snapRun, type Stroke } from '../geometry/index.js';
 import { covers, type FontEntry } from './catalogue.js';
 import { FontError, type LetterFont } from './letter-font.js';
 import { openOutlineFont } from './outline-font.js';
@@ -116,6 +116,6 @@ function shapeOf(font: LetterFont, glyph: number, scaleX: number, scaleY: number
     const strokes = runs.map(({ points, closed }) => ({ points: snapRun(points, closed), closed }));
     return { outline: [], strokes };
   }
-  const contours: Contour[] = runs.map(({ points }) => snapRun(points, true));
+  const contours: Contour[] = runs.map(({ points }) => snapRing(points));
   return { outline: union(contours), strokes: [] };
 }

@@ -1,5 +1,5 @@
 import { difference } from '../../arrangement/index.js';
-import { bounds, contains, type Contour, contourArea, direction, type Outline, snapRun } from '../../geometry/index.js';
+import { bounds, contains, type Contour, contourArea, direction, type Outline, snapRing } from '../../geometry/index.js';
 import { type Bridges } from '../../sign/index.js';
 
 /**
@@ -57,5 +57,5 @@ function strip(outline: Outline, x: number, y: number, degrees: number, width: n
   if (to === undefined) return undefined;
   const [start, end, half] = [Math.max(0, from - width), to + width, width / 2];
   const corner = (along: number, aside: number) => [x + along * cos - aside * sin, y + along * sin + aside * cos];
-  return snapRun([...corner(start, -half), ...corner(end, -half), ...corner(end, half), ...corner(start, half)], true);
+  return snapRing([...corner(start, -half), ...corner(end, -half), ...corner(end, half), ...corner(start, half)]);
 }

@@ -21,6 +21,8 @@ import {
   regularPolygon,
   reversed,
   runTrack,
+  snapRing,
+  snapStroke,
   snapRun,
   straightTrack,
   type Stroke,
@@ -145,10 +147,10 @@ function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours
     .filter(({ points, closed }) => !closed || enclosesAny(points))
     .map(({ points, closed }) => ({ points: placeRun(points, put), closed }));
   return {
-    contours: union(runs.filter(({ closed }) => closed).map(({ points }) => snapRun(points, true))),
+    contours: union(runs.filter(({ closed }) => closed).map(({ points }) => snapRing(points))),
     strokes: runs
       .filter(({ closed }) => !closed)
-      .map(({ points }) => ({ points: snapRun(points, false), closed: false }))
+      .map(({ points }) => ({ points: snapStroke(points), closed: false }))
       .filter(({ points }) => points.length >= 4),
   };
 }
@@ -187,7 +189,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
   const nothing = { strokes: [], letters: 0, notes: radiusNote(shape, part.name, sign, part.id), areas: new Map() };
   if (shape.kind === 'line') {
     const half = shape.length / 2;
-    const points = snapRun(placeRun(Float64Array.of(-half, 0, half, 0), put), false);
+    const points = snapStroke(placeRun(Float64Array.of(-half, 0, half, 0), put));
     const frame = placeRun(Float64Array.of(-half, 0, half, 0, half, 0, -half, 0), put);
     return { ...nothing, contours: [], strokes: [{ points, closed: false }], ink: bounds([points]), frame };
   }
@@ -256,7 +258,7 @@ function fixingHoles({ diameter, inset, places, count }: Extract<Shape, { kind: 
     ends: [[x, low], [x, high]], // prettier-ignore
     around: placesAround(blank, inset, count),
   }[places];
-  return middles.map(([cx, cy]) => snapRun(circle(cx, cy, diameter / 2), true));
+  return middles.map(([cx, cy]) => snapRing(circle(cx, cy, diameter / 2)));
 }
 
 /** Points evenly along a blank at an inset from its edge, the first at its top. */

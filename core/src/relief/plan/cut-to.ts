@@ -11,7 +11,7 @@ import {
   polygonsOf,
   rectangle,
   ShapeCache,
-  snapRun,
+  snapRing,
 } from '../../geometry/index.js';
 import { connectedComponents, difference, union, markGlyph, offset, widestGap } from '../../arrangement/index.js';
 import { type Backer, type CutTo, type Side, sideOf, type Sign, THROUGH } from '../../sign/index.js';
@@ -84,7 +84,7 @@ export class CutToPlans {
     if (cutTo.studs) {
       const { diameter, depth } = cutTo.studs;
       if (depth >= thickness) notes.push(note('stud-depth', {}, depth, thickness, sign.unit));
-      const holes = studs.flat().map(({ x, y }) => snapRun(circle(x, y, diameter / 2), true));
+      const holes = studs.flat().map(({ x, y }) => snapRing(circle(x, y, diameter / 2)));
       layers.push({ ...layer('carve', holes, depth - thickness), isBehind: true });
     }
     if (cutTo.backer) {
@@ -128,7 +128,7 @@ export class CutToPlans {
     const radius = backer.ends === 'round' ? Math.min(to - from, backer.height) / 2 : 0;
     const bar = rectangle(to - from, backer.height, radius).map((v, i) => v + (i % 2 === 0 ? (from + to) / 2 : backer.y));
     const hole = holeOfBar(backer, kept);
-    const whole = snapRun(bar, true);
+    const whole = snapRing(bar);
     return { ...layer('back up', hole ? difference([whole], [hole]) : [whole], -thickness), under };
   }
 
@@ -145,7 +145,7 @@ export class CutToPlans {
     if (inside.length === 0 || !studs || places.length === 0) return inside;
     const hollow = difference(
       inside,
-      places.map(({ x, y }) => snapRun(circle(x, y, studs.diameter / 2 + wall), true)),
+      places.map(({ x, y }) => snapRing(circle(x, y, studs.diameter / 2 + wall))),
     );
     if (hollow.length > 0) markGlyph(hollow);
     return hollow;
@@ -165,7 +165,7 @@ function holeOfBar(bar: Bar, kept: Outline): Contour | undefined {
   const { diameter, end, edge } = bar.hole;
   const { from, to } = reachOfBar(bar, kept);
   const x = end === 'left' ? from + edge + diameter / 2 : to - edge - diameter / 2;
-  return snapRun(circle(x, bar.y, diameter / 2), true);
+  return snapRing(circle(x, bar.y, diameter / 2));
 }
 
 /** That a hole leaves nothing of its bar, or goes through letters as well. */

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import { arrange, type Constraints, triangulate } from '../../arrangement/index.js';
-import { type Contour, movedBy, pointKey, snapRun, STEPS_PER_MM, toStep } from '../../geometry/index.js';
+import { type Contour, movedBy, pointKey, snapRing, STEPS_PER_MM, toStep } from '../../geometry/index.js';
 import { type DrawnField } from '../../medial-axis/index.js';
 import { type Layer } from '../placing/layers.js';
 import { type Piece, type EmbeddedSlope } from './embedded-slopes.js';
@@ -133,7 +133,7 @@ function placesAbove(a: Facets, b: Facets): Constraints {
       if (highest <= Math.min(b[9 * i + 2], b[9 * i + 5], b[9 * i + 8])) continue;
       const common = clippedAbove(a.subarray(t, t + 9), b.subarray(9 * i, 9 * i + 9));
       if (common.length < 6) continue;
-      const ring = snapRun(common, true);
+      const ring = snapRing(common);
       if (ring.length >= 6) border.add(ring);
     }
   }
@@ -211,7 +211,7 @@ function clippedAbove(a: Facets, b: Facets): number[] {
   return clipped(ring, (x, y) => p[0] - q[0] + (p[1] - q[1]) * x + (p[2] - q[2]) * y);
 }
 
-/** The part of a convex ring where a linear function is above 0 (I. Sutherland, G. Hodgman, 1974, from memory). */
+/** The part of a convex ring where a linear function is above 0 (I. Sutherland, G. Hodgman, "Reentrant polygon clipping", CACM 17(1), 1974). */
 function clipped(ring: readonly number[], side: (x: number, y: number) => number): number[] {
   const out: number[] = [];
   const n = ring.length;

@@ -1,6 +1,6 @@
 import { type CutTo } from '../document/schema-blank.js';
 import { type Sign } from '../document/schema.js';
-import { type FieldPath, plain, quietIf, type Sentence, type TicketWord, type Writer } from './sentence.js';
+import { type FieldPath, plain, quiet, type Sentence, type TicketWord, type Writer } from './sentence.js';
 
 const KEPT = [
   ['whole', 'kept whole'],
@@ -24,7 +24,7 @@ const PLATES = [
 export function cutToSentences({ blank: { cutTo } }: Sign, write: Writer): Sentence[] {
   const path = ['blank', 'cutTo'] as const;
   const kept = write.choice('what is left of the blank', cutTo ? 'letters' : 'whole', KEPT, ...path, 'kind');
-  if (!cutTo) return [{ words: quietIf(true, plain('It is '), kept, plain('.')) }];
+  if (!cutTo) return [{ words: quiet(plain('It is '), kept, plain('.')) }];
   return [
     { words: [plain('It is '), kept, plain('.')] },
     { words: hollowWords(cutTo, path, write) },
@@ -36,7 +36,7 @@ export function cutToSentences({ blank: { cutTo } }: Sign, write: Writer): Sente
 function hollowWords({ hollow }: CutTo, path: FieldPath, write: Writer): TicketWord[] {
   const at = [...path, 'hollow'];
   const kind = write.choice('backs of the letters', hollow ? 'hollow' : 'full', BACKS, ...at, 'kind');
-  if (!hollow) return quietIf(true, plain('They are '), kind, plain('.'));
+  if (!hollow) return quiet(plain('They are '), kind, plain('.'));
   return [
     plain('They are '),
     kind,
@@ -51,7 +51,7 @@ function hollowWords({ hollow }: CutTo, path: FieldPath, write: Writer): TicketW
 function studWords({ studs }: CutTo, path: FieldPath, write: Writer): TicketWord[] {
   const at = [...path, 'studs'];
   const kind = write.choice('mounting', studs ? 'studs' : 'none', MOUNTS, ...at, 'kind');
-  if (!studs) return quietIf(true, plain('They are mounted by '), kind, plain('.'));
+  if (!studs) return quiet(plain('They are mounted by '), kind, plain('.'));
   return [
     plain('They are mounted by '),
     kind,
@@ -70,7 +70,7 @@ function studWords({ studs }: CutTo, path: FieldPath, write: Writer): TicketWord
 function backerWords({ backer }: CutTo, path: FieldPath, write: Writer): TicketWord[] {
   const at = [...path, 'backer'];
   const kind = write.choice('what is behind', backer?.kind ?? 'none', PLATES, ...at, 'kind');
-  if (!backer) return quietIf(true, plain('Behind them is '), kind, plain('.'));
+  if (!backer) return quiet(plain('Behind them is '), kind, plain('.'));
   const thickness = write.length('thickness of what is behind', backer.thickness, ...at, 'thickness');
   if (backer.kind === 'grown')
     return [plain('Behind them is '), kind, plain(' by '), write.length('margin', backer.margin, ...at, 'margin'), plain(', '), thickness, plain(' thick.')]; // prettier-ignore

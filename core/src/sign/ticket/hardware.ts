@@ -1,5 +1,5 @@
 import { type Sign } from '../document/schema.js';
-import { plain, quietIf, type Sentence, type Writer } from './sentence.js';
+import { plain, quiet, type Sentence, type Writer } from './sentence.js';
 
 /** Things that go with a sign, such as screws or standoffs: how many of what. */
 export type Hardware = NonNullable<Sign['hardware']>[number];
@@ -14,7 +14,7 @@ const KINDS = NUMBERS.map((text, count) => [String(count), text] as const);
 export function hardwareSentence({ hardware = [] }: Sign, write: Writer): Sentence {
   const kinds = write.choice('kinds of hardware', String(hardware.length), KINDS, 'hardware', 'kind');
   const begin = [plain('It comes with '), kinds, plain(' hardware')];
-  if (hardware.length === 0) return { words: quietIf(true, ...begin, plain('.')) };
+  if (hardware.length === 0) return { words: quiet(...begin, plain('.')) };
   const items = hardware.flatMap(({ quantity, what }, i) => [
     plain(i === 0 ? ': ' : '; '),
     write.number('how many', quantity, '', 'hardware', i, 'quantity'),

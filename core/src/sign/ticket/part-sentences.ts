@@ -2,7 +2,7 @@ import { sideOf } from '../document/levels.js';
 import { isAtHome, placeWords } from './place-words.js';
 import { type PartExtent, rowSpacing } from '../document/copies.js';
 import { type Copies, type Part, type ShapePart, type Sign } from '../document/schema.js';
-import { plain, quietIf, type Sentence, type TicketWord, type Writer } from './sentence.js';
+import { plain, quiet, quietIf, type Sentence, type TicketWord, type Writer } from './sentence.js';
 import { shapeWords } from './shape-words.js';
 import { textSentences } from './text-sentences.js';
 
@@ -162,7 +162,7 @@ function bridgeSentence({ bridges, tiers }: Part, index: number, write: Writer):
   if (!bridges && !tiers.some(({ action }) => action.kind === 'cut-through')) return [];
   const path = ['parts', index, 'bridges'] as const;
   const kind = write.choice('islands', bridges ? 'bridged' : 'free', HELD, ...path, 'kind');
-  if (!bridges) return [quietIf(true, plain('Its islands are '), kind, plain('.'))];
+  if (!bridges) return [quiet(plain('Its islands are '), kind, plain('.'))];
   return [
     [
       plain('Its islands are '),
@@ -181,7 +181,7 @@ function bridgeSentence({ bridges, tiers }: Part, index: number, write: Writer):
 function copiesSentence({ id, copies }: Part, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'copies'] as const;
   const kind = write.choice('copies', copies?.kind ?? 'once', COPIES, ...path, 'kind');
-  if (!copies) return quietIf(true, plain('It is there '), kind, plain('.'));
+  if (!copies) return quiet(plain('It is there '), kind, plain('.'));
   const count = write.number('number of copies', copies.count, '', ...path, 'count');
   if (copies.kind === 'row') {
     return [

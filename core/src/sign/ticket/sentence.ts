@@ -87,5 +87,7 @@ export class Writer {
 
 export const plain = (text: string): TicketWord => ({ text });
 
-export const quietIf = (isQuiet: boolean, ...words: TicketWord[]): TicketWord[] =>
-  isQuiet ? words.map((word) => ({ ...word, isQuiet })) : words;
+export const quiet = (...words: TicketWord[]): TicketWord[] => words.map((word) => ({ ...word, isQuiet: true }));
+
+/** The same where something is as it usually is. */
+export const quietIf = (isUsual: boolean, ...words: TicketWord[]): TicketWord[] => (isUsual ? quiet(...words) : words);

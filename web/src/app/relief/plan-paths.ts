@@ -3,7 +3,7 @@ import { ringsOf } from '@plain-relief/core/arrangement';
 import { type Contour, type Polygon, polygonsOf } from '@plain-relief/core/geometry';
 import { type Band, type Evaluation, HOLE, placeOf, slopeBands, surfaceFinishOf } from '@plain-relief/core/relief';
 import { finishOfSurface } from '@plain-relief/core/solid';
-import { screenPath } from './screen-path';
+import { screenRings, screenStrokes } from './screen-path';
 import type { DrawnPath } from './views';
 
 /** A piece with more holes than this is painted whole, and what lies in its holes over it. */
@@ -62,7 +62,7 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
   return [
     ...grounds.map(({ polygon, fill }, i) => ({
       key: `ground ${i}`,
-      d: screenPath([polygon.outer], true),
+      d: screenRings([polygon.outer]),
       ...fill,
       isLine: false,
     })),
@@ -72,7 +72,7 @@ export function planPaths(evaluation: Evaluation): DrawnPath[] {
     ...parts.flatMap(({ id, strokes }) =>
       strokes.map(({ points, closed }, i) => ({
         key: `stroke ${id} ${i}`,
-        d: screenPath([points], closed),
+        d: (closed ? screenRings : screenStrokes)([points]),
         fill: 'none',
         finish: 'none',
         isHole: false,
@@ -108,7 +108,7 @@ const slopeFill = (evaluation: Evaluation, band: Band, reach: number): Fill => (
 function inPaths(key: string, pieces: readonly (readonly Contour[])[], fill: Fill): DrawnPath[] {
   const out: DrawnPath[] = [];
   for (let i = 0; i < pieces.length; i += PIECES_A_PATH)
-    out.push({ key: `${key}, ${i}`, d: screenPath(pieces.slice(i, i + PIECES_A_PATH).flat(), true), ...fill, isLine: false });
+    out.push({ key: `${key}, ${i}`, d: screenRings(pieces.slice(i, i + PIECES_A_PATH).flat()), ...fill, isLine: false });
   return out;
 }
 

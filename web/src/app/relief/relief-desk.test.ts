@@ -7,16 +7,16 @@ import { Evaluator, regionOf } from '@plain-relief/core/relief';
 import { extentOfShape, readSign } from '@plain-relief/core/sign';
 import { FontBook, type FontEntry } from '@plain-relief/core/type';
 import { ReliefDesk } from './relief-desk';
-import { screenPath } from './screen-path';
+import { screenRings, screenStrokes } from './screen-path';
 
 const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../../../..');
 const demo = (name: string) => readSign(JSON.parse(readFileSync(join(ROOT, `demo/${name}.sign.json`), 'utf8')));
 
 describe('screenPath', () => {
   it('is relative, in whole micrometres with y downwards, and drifts nowhere', () => {
-    expect(screenPath([Float64Array.of(0, 0, 1.0004, 0, 1.0004, -2)], true)).toBe('M0 0l1000 0l0 2000z');
+    expect(screenRings([Float64Array.of(0, 0, 1.0004, 0, 1.0004, -2)])).toBe('M0 0l1000 0l0 2000z');
     const many = Float64Array.from(Array.from({ length: 2000 }, (_, i) => (i % 2 ? 0 : i * 0.0003)));
-    const numbers = screenPath([many], false).match(/-?\d+/gu)!.map(Number);
+    const numbers = screenStrokes([many]).match(/-?\d+/gu)!.map(Number);
     const end = numbers.filter((_, i) => i % 2 === 0).reduce((sum, dx) => sum + dx, 0);
     expect(end).toBe(Math.round(1998 * 0.0003 * 1000));
   });

@@ -10,7 +10,7 @@ import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
 import { planPaths } from './plan-paths';
-import { screenPath } from './screen-path';
+import { screenRings } from './screen-path';
 import type { FiguresView, LadderView, ModelView, PictureView, PlanView, ReliefView, SectionView, TextPieces } from './views';
 
 /** Brings a file of the server. */
@@ -184,8 +184,8 @@ function planView(evaluation: Evaluation): PlanView {
   const copies = new Map(sign.parts.map((part) => [part.id, part.copies]));
   return {
     blank: bounds([blank])!,
-    edge: screenPath(edgeOf(evaluation), true),
-    sheet: kept && screenPath([blank], true),
+    edge: screenRings(edgeOf(evaluation)),
+    sheet: kept && screenRings([blank]),
     paths: planPaths(evaluation),
     parts: partsSeen(evaluation).map(({ id, ink, caps, frame, letters, text }) => ({
       id,
@@ -193,7 +193,7 @@ function planView(evaluation: Evaluation): PlanView {
       name: names.get(id) ?? id,
       ink,
       extent: ink && extentOfOne({ width: ink.maxX - ink.minX, height: ink.maxY - ink.minY }, copies.get(id)),
-      frame: screenPath([frame], true),
+      frame: screenRings([frame]),
       letters,
       text,
       isFramed: sign.parts.some((part) => part.id === id && part.kind === 'text' && part.frame !== undefined),
