@@ -99,7 +99,7 @@ export class StoryTeller {
         return;
       }
       case 'say':
-        await record(this.db, jobId, step.by, step.text, undefined, this.now);
+        await record(this.db, { jobId, who: step.by, text: step.text, at: this.now });
     }
   }
 }

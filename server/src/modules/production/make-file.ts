@@ -115,7 +115,7 @@ export class FileMaker {
       }
       case 'template': {
         const title = [subject.job.split(' ')[0], sign.title].filter(Boolean).join(' ');
-        const bytes = await templateSheet(evaluation, paper, title, subject.date, this.fontsDir, report);
+        const bytes = await templateSheet(evaluation, { paper, title, date: subject.date }, this.fontsDir, report);
         return { name: `${name}-template-${paper}.pdf`, type: 'application/pdf', bytes };
       }
       case 'package':

@@ -34,7 +34,7 @@ function plate(width: number, height: number): Sign {
 async function made(sign: Sign, paper: TemplatePaper) {
   const evaluation = await new Evaluator(book).evaluate(sign);
   const path = join(folder, `${sign.title}-${paper}.pdf`);
-  writeFileSync(path, await templateSheet(evaluation, paper, sign.title, date, fontsDir));
+  writeFileSync(path, await templateSheet(evaluation, { paper, title: sign.title, date }, fontsDir));
   return { path, drawing: templateDrawing(evaluation) };
 }
 
@@ -139,7 +139,9 @@ describe('the full-size template', () => {
 
   it('is the same bytes for the same sign and date', async () => {
     const evaluation = await new Evaluator(book).evaluate(plate(300, 200));
-    const [one, two] = await Promise.all([1, 2].map(() => templateSheet(evaluation, 'A4', 'Gate', date, fontsDir)));
+    const [one, two] = await Promise.all(
+      [1, 2].map(() => templateSheet(evaluation, { paper: 'A4', title: 'Gate', date }, fontsDir)),
+    );
     expect(Buffer.from(one).equals(Buffer.from(two))).toBe(true);
   });
 });

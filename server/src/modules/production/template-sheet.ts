@@ -45,6 +45,13 @@ function tilingOf(box: Parameters<typeof tilesOf>[0], paper: TemplatePaper): Til
   return ways[0].tiles.length <= ways[1].tiles.length ? ways[0] : ways[1];
 }
 
+/** What a template is printed on, and what its pages are called. */
+export interface TemplateChoice {
+  readonly paper: TemplatePaper;
+  readonly title: string;
+  readonly date: Date;
+}
+
 /**
  * The template of a sign at full size for those who mount it, cut into sheets that are put together by their registration marks: a page
  * that shows how they lie, then every sheet with what it shows of the outlines, holes and level lines.
@@ -52,9 +59,7 @@ function tilingOf(box: Parameters<typeof tilesOf>[0], paper: TemplatePaper): Til
  */
 export async function templateSheet(
   evaluation: Evaluation,
-  paper: TemplatePaper,
-  title: string,
-  date: Date,
+  { paper, title, date }: TemplateChoice,
   fontsDir: string,
   report: Report = async () => {},
 ): Promise<Uint8Array> {

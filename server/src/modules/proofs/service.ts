@@ -33,6 +33,14 @@ export function proofLetter(index: number): string {
 /** Told at once of an answer that is refused. */
 const MOST_FAULTS = 20;
 
+/** How a proof ends: its state, the one that its job comes to, and the line of its history. */
+interface ProofEnd {
+  readonly state: ProofState;
+  readonly job: JobState;
+  readonly who: string;
+  readonly text: string;
+}
+
 /** Freezes signs, sends them to customers, and takes down what they answer. */
 export class ProofService {
   constructor(
@@ -155,10 +163,11 @@ export class ProofService {
       await job.update({ state: 'proof out' }, { transaction });
       await this.post.write(sentLetter(job, proof, this.address(proof)), transaction, now);
       const titles = contents.map(({ title }) => `“${title}”`).join(', ');
-      await record(this.db, jobId, by, `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`, transaction, now);
+      const frozen = `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`;
+      await record(this.db, { jobId, who: by, text: frozen, at: now }, transaction);
       for (const { title, notes } of leftOpen) {
         const text = `Sent proof ${letter} with ${notes.length === 1 ? 'a note' : `${notes.length} notes`} on “${title}” left open: ${notes.join(' ')}`;
-        await record(this.db, jobId, by, text, transaction, now);
+        await record(this.db, { jobId, who: by, text, at: now }, transaction);
       }
     });
     await this.post.send(this.clock());
@@ -201,7 +210,7 @@ export class ProofService {
   /** Takes the customer's address back. */
   async withdraw(id: string, by: string): Promise<Proof> {
     const proof = await this.find(id);
-    await this.end(proof, 'withdrawn', {}, 'layout', by, `Proof ${proof.letter} withdrawn`);
+    await this.end(proof, { state: 'withdrawn', job: 'layout', who: by, text: `Proof ${proof.letter} withdrawn` });
     return this.find(id);
   }
 
@@ -225,7 +234,7 @@ export class ProofService {
       return option ? [`, “${title}” as ${option.name}`] : [];
     });
     const text = `Proof ${proof.letter} approved${chosen.join('')}: spelling, sizes and colours ticked`;
-    await this.end(proof, 'approved', { answeredBy: who, ticks, choices }, 'approved', who, text);
+    await this.end(proof, { state: 'approved', job: 'approved', who, text }, { answeredBy: who, ticks, choices });
     await this.sheet(proof.id, 'stamped sheet');
     return this.find(proof.id);
   }
@@ -233,7 +242,8 @@ export class ProofService {
   async askChanges(proof: Proof, { name, wishes }: Wishes): Promise<Proof> {
     const who = name.trim();
     const end = { answeredBy: who, wishes: wishes.trim() };
-    await this.end(proof, 'changes asked', end, 'changes asked', who, `Changes asked to proof ${proof.letter}: ${wishes.trim()}`);
+    const text = `Changes asked to proof ${proof.letter}: ${wishes.trim()}`;
+    await this.end(proof, { state: 'changes asked', job: 'changes asked', who, text }, end);
     return this.find(proof.id);
   }
 
@@ -242,7 +252,7 @@ export class ProofService {
     if (proof.seenAt) return;
     const [changed] = await this.db.Proof.update({ seenAt: this.clock() }, { where: { id: proof.id, seenAt: null } });
     if (changed === 1)
-      await record(this.db, proof.jobId, 'the customer', `Proof ${proof.letter} opened`, undefined, this.clock());
+      await record(this.db, { jobId: proof.jobId, who: 'the customer', text: `Proof ${proof.letter} opened`, at: this.clock() });
   }
 
   /**
@@ -280,7 +290,7 @@ export class ProofService {
         { transaction },
       );
       const text = `On proof ${now.letter}, “${sign.title}”: ${said.text.trim()}`;
-      await record(this.db, now.jobId, by ?? who, text, transaction, this.clock());
+      await record(this.db, { jobId: now.jobId, who: by ?? who, text, at: this.clock() }, transaction);
     });
     return this.find(proof.id);
   }
@@ -299,7 +309,8 @@ export class ProofService {
         );
         if (claimed !== 1 || !proof.job) return;
         await this.post.write(reminderLetter(proof.job, proof, this.address(proof)), transaction);
-        await record(this.db, proof.jobId, SHOP, `Reminder of proof ${proof.letter} sent to ${proof.recipient}`, transaction);
+        const text = `Reminder of proof ${proof.letter} sent to ${proof.recipient}`;
+        await record(this.db, { jobId: proof.jobId, who: SHOP, text }, transaction);
       });
     }
     await this.post.send();
@@ -319,11 +330,8 @@ export class ProofService {
   /** Gives a proof its end, if it has none yet: the condition and the change are one statement, so that of two ends one counts. */
   private async end(
     proof: Proof,
-    state: ProofState,
-    how: Partial<Pick<Proof, 'answeredBy' | 'ticks' | 'choices' | 'wishes'>>,
-    job: JobState,
-    who: string,
-    text: string,
+    { state, job, who, text }: ProofEnd,
+    how: Partial<Pick<Proof, 'answeredBy' | 'ticks' | 'choices' | 'wishes'>> = {},
   ): Promise<void> {
     const isEnded = await this.db.sequelize.transaction(async (transaction: Transaction) => {
       const now = this.clock();
@@ -334,7 +342,7 @@ export class ProofService {
       );
       if (changed !== 1) return false;
       await this.db.Job.update({ state: await this.after(proof, job, transaction) }, { where: { id: proof.jobId }, transaction });
-      await record(this.db, proof.jobId, who, text, transaction, now);
+      await record(this.db, { jobId: proof.jobId, who, text, at: now }, transaction);
       return true;
     });
     if (isEnded) return;

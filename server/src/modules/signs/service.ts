@@ -80,7 +80,7 @@ export class SignService {
     await this.db.sequelize.transaction(async (transaction) => {
       const row = { jobId: job.id, title: sign.title, revision: 1, document: sign, savedAt: now, createdAt: now };
       await this.db.SignRow.create({ id, ...row }, { transaction });
-      await this.keep(id, 1, 'saved', sign, now, transaction);
+      await this.keep({ signId: id, revision: 1, kind: 'saved', document: sign, savedAt: now }, transaction);
     });
     return this.find(id);
   }
@@ -99,7 +99,8 @@ export class SignService {
         { title: sign.title, document: sign, revision: base + 1, savedAt: now },
         { where: { id, revision: base }, transaction },
       );
-      if (changed === 1) await this.keep(id, base + 1, 'saved', sign, now, transaction);
+      if (changed === 1)
+        await this.keep({ signId: id, revision: base + 1, kind: 'saved', document: sign, savedAt: now }, transaction);
       return changed === 1;
     });
     if (isSaved) return { revision: base + 1, savedAt: now };
@@ -124,7 +125,7 @@ export class SignService {
       order: [['savedAt', 'DESC']],
     });
     if (earlier && digest(earlier.document) === digest(sign)) return;
-    await this.keep(id, base, 'aside', sign, now);
+    await this.keep({ signId: id, revision: base, kind: 'aside', document: sign, savedAt: now });
   }
 
   /** A copy of a sign as it is saved, in its own job or in another, with a title of its own. */
@@ -158,14 +159,10 @@ export class SignService {
   }
 
   private async keep(
-    signId: string,
-    revision: number,
-    kind: RevisionRow['kind'],
-    document: Sign,
-    savedAt: Date,
+    revision: Pick<RevisionRow, 'signId' | 'revision' | 'kind' | 'document' | 'savedAt'>,
     transaction?: NonNullable<Parameters<SignRow['save']>[0]>['transaction'],
   ): Promise<void> {
-    await this.db.RevisionRow.create({ id: randomUUID(), signId, revision, kind, document, savedAt }, { transaction });
+    await this.db.RevisionRow.create({ id: randomUUID(), ...revision }, { transaction });
   }
 }
 

@@ -54,12 +54,11 @@ export class TaskService {
       if (!isCleared && !override) throw errors.notApproved(reason, changes);
       const of = `“${sign.title}” (revision ${sign.revision})`;
       if (!isCleared && override)
-        await record(
-          this.db,
-          sign.jobId,
-          override.name,
-          `${kind} of ${of} asked for without approval: ${override.reason.trim()}`,
-        );
+        await record(this.db, {
+          jobId: sign.jobId,
+          who: override.name,
+          text: `${kind} of ${of} asked for without approval: ${override.reason.trim()}`,
+        });
     }
     const task = await waitingTask(this.db, {
       signId,
