@@ -16,8 +16,8 @@ export async function signProofs(
     transaction,
   });
   const newest = new Map<string, SignProof>();
-  for (const { letter, state: any, covers } of proofs) {
-    const state = COUNTING_PROOF_STATES.find((each) => each === any);
+  for (const { letter, state: own, covers } of proofs) {
+    const state = COUNTING_PROOF_STATES.find((each) => each === own);
     if (state) for (const { signId, revision } of covers ?? []) newest.set(signId, { letter, state, revision });
   }
   return newest;
