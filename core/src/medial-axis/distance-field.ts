@@ -13,7 +13,9 @@ import {
 } from '../geometry/index.js';
 import { type EnvelopePiece } from './envelope.js';
 import { maximalDiscAt, FREE, type Site, sitesOf } from './sites.js';
-import { MitredGrowth, type ReturnBorder } from './mitred-sites.js';
+import { contourOf, type Linked, linked, type Step } from './equal-distance.js';
+import { type ReturnBorder } from './mitre-returns.js';
+import { MitredGrowth } from './mitred-sites.js';
 import { offset } from '../arrangement/index.js';
 
 /** A point at which a disc that touches the edge can grow no more. */
@@ -336,68 +338,6 @@ export class DrawnField {
 function push(a: number, b: number, constraints: number[]): void {
   if (a !== b) constraints.push(keyX(a), keyY(a), keyX(b), keyY(b));
 }
-
-/** A stretch of a line of equal distance. */
-interface Step {
-  readonly from: number;
-  readonly to: number;
-  isUsed: boolean;
-}
-
-/** Further apart than this, in grid steps, two ends do not belong together. */
-const GAP = 80;
-
-/** Where two sites part their axis a hair differently, the line goes on at the nearest end. */
-function nearestStep(steps: readonly Step[], key: number): Step | undefined {
-  let best: Step | undefined;
-  let least = GAP;
-  for (const step of steps) {
-    const distance = apartOf(step.from, key);
-    if (step.isUsed || distance >= least) continue;
-    least = distance;
-    best = step;
-  }
-  return best;
-}
-
-/** A line of equal distance, and the stretches that it is of where they are not those of the flanks. */
-interface Linked {
-  readonly rings: Contour[];
-  readonly stretches?: readonly Pick<Step, 'from' | 'to'>[];
-}
-
-/** Stretches of a line of equal distance as closed rings; undefined where they do not close. */
-function linked(steps: readonly Step[]): Linked | undefined {
-  const leaving = new Map<number, Step[]>();
-  for (const step of steps) {
-    const list = leaving.get(step.from);
-    if (list) list.push(step);
-    else leaving.set(step.from, [step]);
-  }
-  const rings: Contour[] = [];
-  for (const first of steps) {
-    const ring: number[] = [];
-    let step: Step | undefined = first.isUsed ? undefined : first;
-    while (step && !step.isUsed) {
-      step.isUsed = true;
-      ring.push(step.from);
-      const next: Step | undefined = leaving.get(step.to)?.find(({ isUsed }) => !isUsed);
-      if (!next && step.to !== first.from) {
-        const over = nearestStep(steps, step.to);
-        if (!over && apartOf(step.to, first.from) >= GAP) return undefined;
-        step = over;
-      } else step = next;
-    }
-    if (ring.length >= 3) rings.push(contourOf(ring));
-  }
-  return { rings };
-}
-
-const contourOf = (keys: readonly number[]): Contour =>
-  Float64Array.from(keys.flatMap((key) => [keyX(key) / STEPS_PER_MM, keyY(key) / STEPS_PER_MM]));
-
-/** Grid steps between two points. */
-const apartOf = (a: number, b: number): number => Math.hypot(keyX(a) - keyX(b), keyY(a) - keyY(b));
 
 function flankOf(site: Site, sites: readonly Site[], tolerance: number): Flank {
   const points: AxisPoint[] = [];

@@ -1,7 +1,8 @@
 import Flatbush from 'flatbush';
-import { difference } from '../arrangement/index.js';
-import { contourArea, type Contour, type Outline } from '../geometry/index.js';
+import { type Outline } from '../geometry/index.js';
 import { Envelope, type EnvelopePiece, POWERS, type Weights } from './envelope.js';
+import { type ReturnBorder, returnBorders } from './mitre-returns.js';
+import { type Box, HAIR, MITRE_LIMIT, type MitredSite, type Sector, sectorsOf } from './mitre-sectors.js';
 import { FREE } from './sites.js';
 
 /**
@@ -9,52 +10,6 @@ import { FREE } from './sites.js';
  * the strip beside an edge, or one of the sectors about a corner, in each of which the growth is the distance from a straight line. Where
  * two strips or sectors come to a place at once lies on the borders between them, which are straight everywhere.
  */
-
-/** The longest mitre, in times the growth, as of `offset`: longer ones are cut off across. */
-const MITRE_LIMIT = 4;
-
-/** A strip beside an edge, or a sector about a corner, with the stretches over which what it meets first is the same. */
-export interface MitredSite {
-  readonly isCorner: boolean;
-  readonly pieces: readonly EnvelopePiece[];
-  /** The point of the edge from which a parameter's ray leaves. */
-  footAt(t: number): readonly [number, number];
-  /** How far the ray goes for each mm of growth. */
-  rayAt(t: number): readonly [number, number];
-  /** The growth at which something else comes to the ray, at most the run. */
-  growthAt(piece: EnvelopePiece, t: number): number;
-}
-
-/** A site while it is worked out: the line that its growth is measured from, and the half planes in which it is. */
-interface Sector extends MitredSite {
-  pieces: readonly EnvelopePiece[];
-  /** Point on the line, and its unit normal outwards. */
-  readonly x: number;
-  readonly y: number;
-  readonly nx: number;
-  readonly ny: number;
-  /** a + b·x + c·y is at least 0 where the site is, for each. */
-  readonly bounds: readonly Weights[];
-  readonly from: number;
-  readonly to: number;
-  readonly box: Box;
-  /** The longest ray in times the growth. */
-  readonly mitre: number;
-  /** What its line is: an edge of the outline, or that of a mitre that is cut off. */
-  readonly line: object;
-  /** Strips of the edges that it meets at inner corners. */
-  readonly across: Sector[];
-  /** mm by which its growth counts for more, so that of sites on one line one is ahead ({@link settleTies}). */
-  bias: number;
-  /** Foot and ray at 0, and what is added to either at 1. */
-  readonly foot: readonly [number, number];
-  readonly footStep: readonly [number, number];
-  readonly ray: readonly [number, number];
-  readonly rayStep: readonly [number, number];
-}
-
-/** Least x and y, greatest x and y. */
-type Box = readonly [number, number, number, number];
 
 /** Sectors whose rays are no longer than `mitre` times the growth, by the boxes of their feet. */
 interface Reachable {
@@ -66,30 +21,15 @@ interface Reachable {
 /** Mitres up to this one are looked for in a small neighbourhood: all edges, and the corners of curves. */
 const MILD = 1.1;
 
-/** mm by which a site reaches over its bounds, so that rounding leaves no hair between it and its neighbour. */
-const HAIR = 1e-8;
-/** Fronts whose normals differ by less than this, and whose lines by so many mm, are on one line. */
+/** Sites whose normals differ by less than this, and whose lines by so many mm, are on one line. */
 const PARALLEL = 1e-9;
 const ON_LINE = 2e-6;
 /** mm by which of two sites on one line the later one is behind. */
 const BIAS = 2e-7;
 /** mm by which a growth may come out below 0 for that, as at an inner corner. */
 const BEHIND = 1e-4;
-const STRAIGHT = 1e-7;
 /** mm of an edge, or part of a sector, below which a stretch is one of rounding. */
 const LEAST_STRETCH = 4e-6;
-
-/** A stretch of the border of a place where a mitre comes to the fore again, with the growths at its ends. */
-export interface ReturnBorder {
-  readonly from: GrowthPoint;
-  readonly to: GrowthPoint;
-}
-
-interface GrowthPoint {
-  readonly x: number;
-  readonly y: number;
-  readonly d: number;
-}
 
 /** Growth of an outline with its outer corners mitred. */
 export class MitredGrowth {
@@ -146,24 +86,12 @@ export class MitredGrowth {
     }
   }
 
-  /** The borders of what a site covers first beyond what limits its rays. */
   private returnsOf(site: Sector, self: number): ReturnBorder[] {
-    const { sectors, run } = this;
-    // Only rays longer than the growth can be ahead again; by less than this nothing is seen of it.
-    if (!site.isCorner || (site.mitre - 1) * run < LEAST_RETURN) return [];
-    if (site.pieces.every(({ owner }) => owner === FREE)) return [];
-    const cone: Contour = Float64Array.from([site.x, site.y, ...rayEnd(site, site.from, run), ...rayEnd(site, site.to, run)]);
-    const others: Sector[] = [];
-    this.within(raysOf(site, run), run, (i) => {
-      if (i !== self && meets(sectors[i], cone)) others.push(sectors[i]);
-    });
-    if (!returnsAnywhere(site, others, run)) return [];
-    const taken = others.flatMap((other) => coveredOf(site, other, cone));
-    return difference(difference([cone], taken), this.outline).flatMap((ring) =>
-      Array.from({ length: ring.length / 2 }, (_, i) => {
-        const j = (2 * i + 2) % ring.length;
-        return { from: growthPoint(site, ring[2 * i], ring[2 * i + 1]), to: growthPoint(site, ring[j], ring[j + 1]) };
-      }).filter(({ from, to }) => isBeyondLimit(site, (from.x + to.x) / 2, (from.y + to.y) / 2)),
+    const { sectors, run, outline } = this;
+    return returnBorders(site, { outline, run }, (visit) =>
+      this.within(raysOf(site, run), run, (i) => {
+        if (i !== self) visit(sectors[i]);
+      }),
     );
   }
 
@@ -195,151 +123,6 @@ export class MitredGrowth {
       site.pieces = envelope.pieces.filter((piece) => piece.to - piece.from > LEAST_STRETCH);
     });
   }
-}
-
-/** mm of growth along a ray, or that a mitre is ahead by, from which on a return counts. */
-const LEAST_RETURN = 0.005;
-/** mm by which places of neighbours overlap, so that rounding to the grid leaves no gap between them. */
-const OVERLAP = 5e-4;
-/** mm between the ends of the rays on which returns are looked for, and how many of them there are at most. */
-const BETWEEN_RAYS = 0.3;
-const MOST_RAYS = 40;
-
-const rayEnd = ({ x, y, rayAt }: Sector, s: number, growth: number): [number, number] => {
-  const [rx, ry] = rayAt(s);
-  return [x + growth * rx, y + growth * ry];
-};
-
-/** Whether a site may come to a triangle: no bound of its own keeps it out of all three corners. */
-function meets({ bounds }: Sector, [ax, ay, bx, by, cx, cy]: Contour): boolean {
-  for (const [a, b, c] of bounds) {
-    if (a + b * ax + c * ay < -HAIR && a + b * bx + c * by < -HAIR && a + b * cx + c * cy < -HAIR) return false;
-  }
-  return true;
-}
-
-/** The growth of a corner's mitre at a place. */
-const growthPoint = ({ x: footX, y: footY, nx, ny }: Sector, x: number, y: number): GrowthPoint => ({
-  x,
-  y,
-  d: (x - footX) * nx + (y - footY) * ny,
-});
-
-/** Whether a place of a corner's sector lies farther out than what comes to its ray first. */
-function isBeyondLimit(site: Sector, x: number, y: number): boolean {
-  const { d } = growthPoint(site, x, y);
-  if (d < LEAST_RETURN) return false;
-  const s = ((x - site.x) * site.ny - (y - site.y) * site.nx) / d;
-  return d > limitOn(site, s) + LEAST_RETURN / 2;
-}
-
-/** Whether a corner is first again beyond its limit on one of some rays. */
-function returnsAnywhere(site: Sector, others: readonly Sector[], run: number): boolean {
-  const width = site.to - site.from;
-  const count = Math.min(MOST_RAYS, Math.max(3, Math.ceil((width * run) / BETWEEN_RAYS)));
-  for (let k = 0; k < count; k++) {
-    const s = site.from + ((k + 0.5) / count) * width;
-    const limit = limitOn(site, s);
-    if (limit >= run - LEAST_RETURN) continue;
-    const spans: Span[] = [];
-    for (const other of others) {
-      const span = coveredAlong(site, other, s, limit, run);
-      if (span) spans.push(span);
-    }
-    spans.push(...insideAlong(site, others, s, run));
-    spans.sort((one, other) => one.from - other.from);
-    let covered = limit;
-    for (const { from, to } of spans) {
-      if (from > covered + LEAST_RETURN) break;
-      covered = Math.max(covered, to);
-    }
-    if (covered < run - LEAST_RETURN) return true;
-  }
-  return false;
-}
-
-/** Growths along a ray. */
-interface Span {
-  readonly from: number;
-  readonly to: number;
-}
-
-/** The growth at which something else first comes to the ray of a parameter. */
-function limitOn(site: Sector, s: number): number {
-  const piece = site.pieces.find(({ to }) => s <= to) ?? site.pieces[site.pieces.length - 1];
-  return site.growthAt(piece, s);
-}
-
-/** Growths of a corner's ray at which another site is ahead, if it is at any beyond a limit. */
-function coveredAlong(site: Sector, other: Sector, s: number, limit: number, run: number): Span | undefined {
-  const { x, y } = site;
-  // The ray of s, as rayAt has it.
-  const [rx, ry] = [site.nx + s * site.ny, site.ny - s * site.nx];
-  const ahead = (other.x - x) * other.nx + (other.y - y) * other.ny;
-  let low = 0;
-  let high = run;
-  // p + q·h at least 0.
-  let p = ahead + HAIR;
-  let q = 1 - (rx * other.nx + ry * other.ny);
-  for (let k = 0; ; k++) {
-    if (q > 1e-15) low = Math.max(low, -p / q);
-    else if (q < -1e-15) high = Math.min(high, -p / q);
-    else if (p < 0) return undefined;
-    if (low >= high || high <= limit) return undefined;
-    if (k === other.bounds.length) return { from: low, to: high };
-    const [a, b, c] = other.bounds[k];
-    p = a + b * x + c * y + HAIR;
-    q = b * rx + c * ry;
-  }
-}
-
-/** Growths between which a corner's ray runs inside of the outline. */
-function insideAlong(site: Sector, others: readonly Sector[], s: number, run: number): Span[] {
-  const [rx, ry] = site.rayAt(s);
-  const passed: { h: number; isIn: boolean }[] = [];
-  for (const { isCorner, x, y, nx, ny, bounds } of others) {
-    const speed = rx * nx + ry * ny;
-    if (isCorner || Math.abs(speed) < 1e-12) continue;
-    const h = ((x - site.x) * nx + (y - site.y) * ny) / speed;
-    if (h <= LEAST_RETURN / 2 || h >= run) continue;
-    const isOnEdge = bounds.every(([a, b, c]) => a + b * (site.x + h * rx) + c * (site.y + h * ry) >= -HAIR);
-    if (isOnEdge) passed.push({ h, isIn: speed < 0 });
-  }
-  passed.sort((one, other) => one.h - other.h);
-  return passed.flatMap(({ h, isIn }, i): Span[] => (isIn ? [{ from: h, to: passed[i + 1]?.h ?? run }] : []));
-}
-
-/** a + b·x + c·y is at least 0 where another site's growth is not above a corner's. */
-const aheadOf = (site: Sector, { x, y, nx, ny }: Sector): Weights => [
-  nx * x + ny * y - (site.nx * site.x + site.ny * site.y),
-  site.nx - nx,
-  site.ny - ny,
-];
-
-/** What of a corner's cone another site is ahead in, as a ring or none. */
-function coveredOf(site: Sector, other: Sector, cone: Contour): Contour[] {
-  let ring = clipped(cone, aheadOf(site, other), HAIR);
-  for (const bound of other.bounds) {
-    if (ring.length < 6) return [];
-    ring = clipped(ring, bound, OVERLAP);
-  }
-  if (ring.length < 6) return [];
-  return Math.abs(contourArea(ring)) > 0 ? [ring] : [];
-}
-
-/** What of a convex ring lies where a + b·x + c·y is at least 0, to within a distance (Sutherland and Hodgman 1974). */
-function clipped(ring: Contour, [a, b, c]: Weights, within: number): Contour {
-  const out: number[] = [];
-  const n = ring.length;
-  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
-    const [before, after] = [a + b * ring[j] + c * ring[j + 1] + within, a + b * ring[i] + c * ring[i + 1] + within];
-    if (before >= 0 !== after >= 0) {
-      const t = before / (before - after);
-      out.push(ring[j] + t * (ring[i] - ring[j]), ring[j + 1] + t * (ring[i + 1] - ring[j + 1]));
-    }
-    if (after >= 0) out.push(ring[i], ring[i + 1]);
-  }
-  return Float64Array.from(out);
 }
 
 /** The box of all rays of a site when they have grown so far. */
@@ -392,121 +175,6 @@ function inGroups<T>(sorted: readonly T[], valueOf: (item: T) => number, gap: nu
     else groups.push([item]);
   });
   return groups;
-}
-
-function sectorsOf(contour: Float64Array): Sector[] {
-  const edges: Edge[] = [];
-  const n = contour.length / 2;
-  for (let i = 0; i < n; i++) {
-    const j = (i + 1) % n;
-    const [dx, dy] = [contour[2 * j] - contour[2 * i], contour[2 * j + 1] - contour[2 * i + 1]];
-    const length = Math.hypot(dx, dy);
-    if (length > 0) edges.push({ x: contour[2 * i], y: contour[2 * i + 1], tx: dx / length, ty: dy / length, length });
-  }
-  if (edges.length < 3) return [];
-  // Against the run of the ring, with the outside on the left as the line of equal growth is run.
-  edges.reverse();
-  const sides = edges.map(edgeSector);
-  return sides.flatMap((side, i) => {
-    const next = (i + 1) % edges.length;
-    const turned = turnOf(edges[next], edges[i]);
-    if (turned < 0) {
-      side.across.push(sides[next]);
-      sides[next].across.push(side);
-    }
-    return [side, ...(turned > STRAIGHT ? cornerSectors(edges[next], edges[i], turned) : [])];
-  });
-}
-
-/** An edge of an outline: where it begins, its direction, and its length. */
-interface Edge {
-  readonly x: number;
-  readonly y: number;
-  readonly tx: number;
-  readonly ty: number;
-  readonly length: number;
-}
-
-function edgeSector(edge: Edge): Sector {
-  const { x, y, tx, ty, length } = edge;
-  const [nx, ny] = [ty, -tx];
-  const [endX, endY] = [x + length * tx, y + length * ty];
-  return {
-    isCorner: false,
-    pieces: [],
-    x: endX,
-    y: endY,
-    nx,
-    ny,
-    bounds: [
-      [-(x * tx + y * ty), tx, ty],
-      [endX * tx + endY * ty, -tx, -ty],
-    ],
-    from: 0,
-    to: length,
-    box: [Math.min(x, endX), Math.min(y, endY), Math.max(x, endX), Math.max(y, endY)],
-    mitre: 1,
-    line: edge,
-    across: [],
-    bias: 0,
-    foot: [endX, endY],
-    footStep: [-tx, -ty],
-    ray: [nx, ny],
-    rayStep: [0, 0],
-    footAt: (t) => [endX - t * tx, endY - t * ty],
-    rayAt: () => [nx, ny],
-    growthAt: ({ weights }, t) => Math.max(0, POWERS.value(weights, t)),
-  };
-}
-
-/** Radians by which the outline turns from an edge to the next, to the left above 0. */
-const turnOf = (before: Edge, after: Edge): number =>
-  Math.atan2(before.tx * after.ty - before.ty * after.tx, before.tx * after.tx + before.ty * after.ty);
-
-/** The sectors about the corner between two edges, from the normal of the later one to that of the earlier one. */
-function cornerSectors(before: Edge, after: Edge, turned: number): Sector[] {
-  const [x, y] = [after.x, after.y];
-  const first = Math.atan2(after.ty, after.tx) - Math.PI / 2;
-  const normals = [0, turned];
-  if (Math.cos(turned / 2) * MITRE_LIMIT < 1) normals.splice(1, 0, turned / 2);
-  return normals.map((aside, k) => {
-    // Clockwise from the normal of the edge after the corner; each sector ends half-way to the next normal.
-    const from = k === 0 ? 0 : (normals[k - 1] + aside) / 2;
-    const to = k === normals.length - 1 ? turned : (aside + normals[k + 1]) / 2;
-    const angle = first - aside;
-    const [nx, ny] = [Math.cos(angle), Math.sin(angle)];
-    // Along the line, the way the sector is run.
-    const [tx, ty] = [ny, -nx];
-    const [low, high] = [Math.tan(from - aside), Math.tan(to - aside)];
-    // p = corner + growth · (n + s·t): s at least low and at most high.
-    const bound = (s: number, sign: number): Weights => {
-      const [b, c] = [sign * (tx - s * nx), sign * (ty - s * ny)];
-      return [-(b * x + c * y), b, c];
-    };
-    return {
-      isCorner: true,
-      pieces: [],
-      x,
-      y,
-      nx,
-      ny,
-      bounds: [bound(low, 1), bound(high, -1), [-(nx * x + ny * y), nx, ny]],
-      from: low,
-      to: high,
-      box: [x, y, x, y],
-      mitre: Math.hypot(1, Math.max(-low, high)),
-      line: k === 0 ? after : k === normals.length - 1 ? before : {},
-      across: [],
-      bias: 0,
-      foot: [x, y],
-      footStep: [0, 0],
-      ray: [nx, ny],
-      rayStep: [tx, ty],
-      footAt: () => [x, y],
-      rayAt: (s) => [nx + s * tx, ny + s * ty],
-      growthAt: ({ weights }, s) => -1 / POWERS.value(weights, s),
-    };
-  });
 }
 
 /** Coefficients of a linear function of the plane on the rays of a site: at the foot and, times the growth, along the ray, each linear in t. */

@@ -77,7 +77,7 @@ function pathOf(pointer: string, property?: string): string {
 
 function described(value: unknown): string {
   if (value === undefined) return 'nothing';
-  // Never written out whole: it may be all of a large document.
+  // Never written out whole: it may be all of a large sign.
   if (Array.isArray(value)) return value.length === 0 ? 'an empty list' : `a list of ${value.length}`;
   if (typeof value === 'object' && value !== null) return 'an object';
   const text = JSON.stringify(typeof value === 'string' ? value.slice(0, 80) : value) ?? String(value);
