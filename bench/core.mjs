@@ -54,7 +54,7 @@ const general = median(
   3,
   () => {
     const plate = new m.CrossSection([pointsOf(evaluation.blank)]).extrude(12).translate(0, 0, -12);
-    const letters = new m.CrossSection(evaluation.parts[0].contours.map(pointsOf), 'NonZero')
+    const letters = new m.CrossSection(evaluation.parts[0].area.contours.map(pointsOf), 'NonZero')
       .decompose()
       .map((letter) => letter.extrude(14).translate(0, 0, -12));
     const solid = m.Manifold.union([plate, ...letters]);

@@ -49,7 +49,7 @@ export class Definition {
     private readonly evaluation: Evaluation,
     private readonly rise = (layer: Layer, d: number): number => (layer.profile ? layer.profile.at(d) : layer.z),
   ) {
-    this.outlines = evaluation.layers.map(({ contours }) => union(contours));
+    this.outlines = evaluation.layers.map((layer) => union(layer.area));
   }
 
   /** Undefined outside of the blank and where it is cut through; also nearer to any layer's edge than `aside`. */

@@ -74,7 +74,7 @@ for (const [turn, [name, form]] of Object.entries(FORMS).entries()) {
     if (!isWatertight(mesh)) result.open++;
     const definition = new Definition(evaluation, (_, d) => (sinks ? -1 : 1) * exactRise(edge, AMOUNT, d));
     const tops = new Tops(mesh);
-    const { contours } = evaluation.parts[0];
+    const { contours } = evaluation.parts[0].area;
     for (let i = 1; i <= PLACES_A_FONT; i++) {
       // Beside points of the letters' own outlines, where something is to be seen.
       const ring = contours[(i * 31) % contours.length];

@@ -343,7 +343,7 @@ export class Oracle {
   /** A part's outline in the plan of its own side. */
   private placed(part: Part, blank: Ring): CrossSection {
     // How words are set is not the relief's: their rings are taken as they are.
-    if (part.kind === 'text') return crossSection(this.m, this.planOf(part.id)?.contours ?? []);
+    if (part.kind === 'text') return crossSection(this.m, this.planOf(part.id)?.area.contours ?? []);
     const own = part.side === 'back' ? blank.map(([x, y]) => [-x, y] as const).reverse() : blank;
     const { x, y, turn, mirror } = part.place;
     const around = thickEnough(this.m, this.followed(part.shape, own) ?? shapeOutline(this.m, part.shape, false));

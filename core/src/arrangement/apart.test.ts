@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { area, circle, type Contour, movedBy, rectangle, ShapeCache } from '../geometry/index.js';
 import { connectedComponents, touchingGroups, widestGap } from './apart.js';
 import { union } from './combine.js';
-import { markGlyph, neighbourhoods, separateGlyphs } from './isolated-glyphs.js';
+import { ContourSet } from './contour-set.js';
+import { neighbourhoods } from './isolated-glyphs.js';
 
 const square = (x: number, y: number, side = 10): Contour => Float64Array.of(x, y, x + side, y, x + side, y + side, x, y + side);
 
@@ -28,19 +29,12 @@ describe('outlines apart', () => {
     expect(touchingGroups([])).toEqual([]);
   });
 
-  it('keep the letters that were marked, join those that touch, and take the rest as one', () => {
+  it('keep glyphs as they are, join those that touch, and take the rest as one', () => {
     const [a, b, c] = [[square(0, 0)], [square(5, 5)], [circle(60, 0, 8)]];
-    for (const letter of [a, b, c]) markGlyph(letter);
-    const loose = square(100, 0);
-    expect(separateGlyphs([...a, ...c, loose])).toEqual({ letters: [a, c], others: [loose] });
-    const found = connectedComponents([...a, ...b, ...c, loose]);
+    const found = connectedComponents(ContourSet.of([a, b, c], [square(100, 0)]));
     expect(found).toHaveLength(3);
     expect(found.map((outline) => Math.round(area(outline)))).toEqual([175, Math.round(area(c)), 100]);
-    expect(found[1]).toBe(separateGlyphs(c).letters[0]);
-    // A letter with a ring missing is no letter.
-    const ring = union([square(0, 0, 20)]).concat([Float64Array.of(5, 5, 5, 15, 15, 15, 15, 5)]);
-    markGlyph(ring);
-    expect(separateGlyphs([ring[0]])).toEqual({ letters: [], others: [ring[0]] });
+    expect(found[1]).toBe(c);
   });
 
   it('come to the same area as all joined, whatever they are', () => {
@@ -48,8 +42,7 @@ describe('outlines apart', () => {
     fc.assert(
       fc.property(fc.array(piece, { maxLength: 9 }), (pieces) => {
         const letters = pieces.map(([x, y, side]) => [square(x * 1.003, y * 0.997, side)]);
-        letters.forEach(markGlyph);
-        const sum = connectedComponents(letters.flat()).reduce((all, outline) => all + area(outline), 0);
+        const sum = connectedComponents(ContourSet.of(letters)).reduce((all, outline) => all + area(outline), 0);
         expect(Math.abs(sum - area(union(letters.flat())))).toBeLessThan(0.05);
       }),
     );

@@ -1,7 +1,8 @@
 import FlatQueue from 'flatqueue';
 import { union } from './combine.js';
-import { bounds, type Box, type Contour, DisjointSets, gapBetween, type Outline } from '../geometry/index.js';
-import { neighbourhoods, separateGlyphs } from './isolated-glyphs.js';
+import { bounds, type Box, DisjointSets, gapBetween, type Outline } from '../geometry/index.js';
+import { ContourSet } from './contour-set.js';
+import { neighbourhoods } from './isolated-glyphs.js';
 
 /** Nearer than this, in mm, two outlines are one. */
 const TOUCHING = 0.001;
@@ -54,18 +55,19 @@ function boxGap(a: Box, b: Box): number {
   return Math.hypot(across, up);
 }
 
-/** What lists of contours are apart: tiers of a part ask for the same again and again. */
-const known = new WeakMap<readonly Contour[], readonly Outline[]>();
+/** What sets are made up of: tiers of a part ask for the same again and again. */
+const known = new WeakMap<ContourSet, readonly Outline[]>();
 
-/** Contours as outlines that do not touch each other: letter by letter, those that do joined into one. Worked out once for each list. */
-export function connectedComponents(contours: readonly Contour[]): readonly Outline[] {
+/** A set as outlines that do not touch each other: glyph by glyph, those that do joined into one. Worked out once for each set. */
+export function connectedComponents(contours: ContourSet): readonly Outline[] {
   let outlines = known.get(contours);
   if (!outlines) known.set(contours, (outlines = outlinesApart(contours)));
   return outlines;
 }
 
-function outlinesApart(contours: readonly Contour[]): Outline[] {
-  const { letters, others } = separateGlyphs(contours);
-  const all = [...letters, ...(others.length > 0 ? [union(others)] : [])].filter((each) => each.length > 0);
-  return touchingGroups(all).map((group) => (group.length === 1 ? all[group[0]] : union(group.flatMap((i) => all[i]))));
+function outlinesApart({ glyphs, loose }: ContourSet): Outline[] {
+  const all = [...glyphs, ...(loose.length > 0 ? [union(loose)] : [])].filter((each) => each.length > 0);
+  return touchingGroups(all).map((group) =>
+    group.length === 1 ? all[group[0]] : union(ContourSet.of(group.map((i) => all[i]))),
+  );
 }

@@ -1,4 +1,5 @@
 import { type Box, type Contour, contourArea, STEPS_PER_MM, toStep, PointSet } from '../geometry/index.js';
+import { type Contours, contourSet } from './contour-set.js';
 import { type IsolatedGlyph, isolatedGlyphs } from './isolated-glyphs.js';
 import { node, type Segments } from './noding.js';
 import { type NodingMemory } from './noding-memory.js';
@@ -36,7 +37,7 @@ export interface LabelledEdges extends UpwardEdges {
   readonly right: Int32Array;
 }
 
-/** A letter that lies apart from everything else: its own rings are its border. */
+/** A glyph that lies apart from everything else: its own rings are its border. */
 export interface Inset {
   /** Rings as they were given. */
   readonly contours: readonly Contour[];
@@ -54,7 +55,7 @@ export interface Inset {
 export interface Arrangement {
   /** The label of the unbounded outside. */
   readonly outside: number;
-  /** What the insets leave over: edges of everything that meets or overlaps, or was not marked as a letter. */
+  /** What the insets leave over: edges of everything that meets or overlaps, and of what is no glyph. */
   readonly base: LabelledEdges;
   readonly insets: readonly Inset[];
   /** All edges, those of the insets among them; put together when first asked for. */
@@ -68,15 +69,16 @@ export interface Arrangement {
  * Each face is labelled by the windings carried across its edges, so that islands, overlaps, doubled outlines and either
  * direction of drawing are right by construction.
  */
-export function arrange(layers: readonly (readonly Contour[])[], label: Labelling, constrained = NO_CONSTRAINTS): Arrangement {
+export function arrange(areas: readonly Contours[], label: Labelling, constrained = NO_CONSTRAINTS): Arrangement {
+  const layers = areas.map(contourSet);
   const { segments: constraints, borders = [], memory } = constrained;
   let count = constraints.length / 2;
-  for (const contours of layers) for (const contour of contours) count += contour.length / 2;
+  for (const { contours } of layers) for (const contour of contours) count += contour.length / 2;
   const points = new PointSet(count);
   const isolated = isolatedGlyphs(layers, constraints);
   const apart = new Set(isolated.flatMap(({ contours }) => contours));
   const segments: Segments = { from: [], to: [], tag: [] };
-  layers.forEach((contours, layer) => {
+  layers.forEach(({ contours }, layer) => {
     for (const contour of contours) {
       if (contour.length < 6 || apart.has(contour)) continue;
       const ring = ringPoints(contour, points);
@@ -96,28 +98,28 @@ export function arrange(layers: readonly (readonly Contour[])[], label: Labellin
     }
   }
   const noded = memory ? memory.node(points, segments) : node(points, segments);
-  const probes = isolated.map((letter) => probeOf(letter, points));
+  const probes = isolated.map((glyph) => probeOf(glyph, points));
   return labelled(points, noded, probes, label, constrained);
 }
 
 const ringPoints = (contour: Contour, points: PointSet): number[] =>
   Array.from({ length: contour.length / 2 }, (_, i) => points.add(toStep(contour[2 * i]), toStep(contour[2 * i + 1])));
 
-/** An edge inside the box of a letter, by which the sweep learns what is around the letter. */
+/** An edge inside the box of a glyph, by which the sweep learns what is around the glyph. */
 interface Probe {
-  readonly letter: IsolatedGlyph;
+  readonly glyph: IsolatedGlyph;
   readonly isLeft: boolean;
   readonly lo: number;
   readonly hi: number;
 }
 
-function probeOf(letter: IsolatedGlyph, points: PointSet): Probe {
-  const [first] = letter.contours;
+function probeOf(glyph: IsolatedGlyph, points: PointSet): Probe {
+  const [first] = glyph.contours;
   let lowest = 0;
   for (let i = 2; i < first.length; i += 2) if (first[i + 1] < first[lowest + 1]) lowest = i;
   const [x, y] = [toStep(first[lowest]), toStep(first[lowest + 1])];
-  const isLeft = letter.contours.reduce((sum, contour) => sum + contourArea(contour), 0) > 0;
-  return { letter, isLeft, lo: points.add(x, y), hi: points.add(x, y + 1) };
+  const isLeft = glyph.contours.reduce((sum, contour) => sum + contourArea(contour), 0) > 0;
+  return { glyph, isLeft, lo: points.add(x, y), hi: points.add(x, y + 1) };
 }
 
 /**
@@ -228,12 +230,12 @@ function labelled(
     right: picked(right, kept),
   };
   const insets: Inset[] = [];
-  probes.forEach(({ letter, isLeft }, i) => {
+  probes.forEach(({ glyph, isLeft }, i) => {
     const state = rightState[n + i];
-    // What changes from outside the letter to its inside.
-    const step = letter.layers.flatMap((layer) => [layer, isLeft ? 1 : -1]);
+    // What changes from outside the glyph to its inside.
+    const step = glyph.layers.flatMap((layer) => [layer, isLeft ? 1 : -1]);
     const [around, inside] = [states.labelOf(state), states.labelWith(state, step)];
-    if (inside !== around) insets.push({ ...letter, isLeft, around, inside });
+    if (inside !== around) insets.push({ ...glyph, isLeft, around, inside });
   });
   let edges: LabelledEdges | undefined;
   return {

@@ -1,6 +1,7 @@
 import { arrange, type Windings } from './arrangement.js';
 import { ringsOf } from './rings.js';
-import { type Contour, type Outline } from '../geometry/index.js';
+import { type Contours } from './contour-set.js';
+import { type Outline } from '../geometry/index.js';
 
 /** Winding number of a layer, 0 where it does not reach. */
 export function windingOf(windings: Windings, layer: number): number {
@@ -11,7 +12,7 @@ export function windingOf(windings: Windings, layer: number): number {
 const isInside = (label: number): boolean => label === 1;
 
 /** Everything that any of the outlines covers (non-zero rule inside each), as rings that do not cross. */
-export function union(...outlines: readonly (readonly Contour[])[]): Outline {
+export function union(...outlines: readonly Contours[]): Outline {
   return ringsOf(
     arrange(outlines, (windings) => (windings.length > 0 ? 1 : 0)),
     isInside,
@@ -19,7 +20,7 @@ export function union(...outlines: readonly (readonly Contour[])[]): Outline {
 }
 
 /** What `outline` covers and `taken` does not. */
-export function difference(outline: readonly Contour[], taken: readonly Contour[]): Outline {
+export function difference(outline: Contours, taken: Contours): Outline {
   return ringsOf(
     arrange([outline, taken], (w) => (windingOf(w, 0) !== 0 && windingOf(w, 1) === 0 ? 1 : 0)),
     isInside,
@@ -27,7 +28,7 @@ export function difference(outline: readonly Contour[], taken: readonly Contour[
 }
 
 /** What both outlines cover. */
-export function intersection(a: readonly Contour[], b: readonly Contour[]): Outline {
+export function intersection(a: Contours, b: Contours): Outline {
   return ringsOf(
     arrange([a, b], (w) => (windingOf(w, 0) !== 0 && windingOf(w, 1) !== 0 ? 1 : 0)),
     isInside,

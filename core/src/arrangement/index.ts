@@ -11,7 +11,8 @@ export {
   type Windings,
 } from './arrangement.js';
 export { difference, intersection, union, windingOf } from './combine.js';
-export { isolatedGlyphs, markGlyph, separateGlyphs } from './isolated-glyphs.js';
+export { type Contours, ContourSet } from './contour-set.js';
+export { isolatedGlyphs } from './isolated-glyphs.js';
 export { NodingMemory } from './noding-memory.js';
 export { NodingError } from './noding.js';
 export { type CornerForm, joinedByPairs, offset, strokeArea, withoutRepeats } from './offset.js';

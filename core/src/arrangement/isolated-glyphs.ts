@@ -6,51 +6,13 @@ import {
   type Contour,
   DisjointSets,
   orient2d,
+  type Outline,
   squareToSegment,
   STEPS_PER_MM,
 } from '../geometry/index.js';
+import { type ContourSet } from './contour-set.js';
 
-/** A marked letter: its rings, and the box around them. */
-interface Letter {
-  readonly contours: readonly Contour[];
-  readonly box: Box;
-}
-
-/** The letter that a contour belongs to, for those that were marked. */
-const letters = new WeakMap<Contour, Letter>();
-
-/**
- * Marks the rings of one letter as settled: they neither cross nor touch but in shared corners, outer rings one way and holes the
- * other, as the results of join, cut and keepCommon are, moved on the grid, mirrored, or turned by quarters. Where nothing else
- * comes near a letter, {@link arrange} asks once what lies around it instead of working through its edges, which for lettering
- * are nearly all there are.
- */
-export function markGlyph(contours: readonly Contour[]): void {
-  const rings = contours.filter((contour) => contour.length >= 6);
-  if (rings.length === 0) return;
-  const letter = { contours: rings, box: bounds(rings)! };
-  for (const contour of rings) letters.set(contour, letter);
-}
-
-/**
- * Contours as what was marked as letters, in order, and what was not. A letter of which not every ring is there counts as not
- * marked.
- */
-export function separateGlyphs(contours: readonly Contour[]): { letters: (readonly Contour[])[]; others: Contour[] } {
-  const rings = new Map<Letter, number>();
-  for (const contour of contours) {
-    const letter = letters.get(contour);
-    if (letter) rings.set(letter, (rings.get(letter) ?? 0) + 1);
-  }
-  const whole = new Set([...rings].filter(([letter, count]) => count === letter.contours.length).map(([letter]) => letter));
-  const isWhole = (contour: Contour): boolean => {
-    const letter = letters.get(contour);
-    return letter !== undefined && whole.has(letter);
-  };
-  return { letters: [...whole].map((letter) => letter.contours), others: contours.filter((contour) => !isWhole(contour)) };
-}
-
-/** Letters in groups of those that come nearer to each other than a distance in mm, as far as their boxes tell. */
+/** Glyphs in groups of those that come nearer to each other than a distance in mm, as far as their boxes tell. */
 export function neighbourhoods(outlines: readonly (readonly Contour[])[], distance: number): number[][] {
   const boxes = outlines.map((outline) => bounds(outline)!);
   const order = boxes.map((_, i) => i).sort((a, b) => boxes[a].minX - boxes[b].minX);
@@ -72,32 +34,36 @@ const MOST_COMPARISONS = 4_000_000;
 
 const meet = (a: Box, b: Box): boolean => a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
-/** A marked letter that nothing comes near. */
-export interface IsolatedGlyph extends Letter {
+/** A settled outline, and the box around it. */
+interface Glyph {
+  readonly contours: Outline;
+  readonly box: Box;
+}
+
+/** A glyph that nothing comes near. */
+export interface IsolatedGlyph extends Glyph {
   /** Every layer that it is part of, ascending. */
   readonly layers: readonly number[];
 }
 
-interface Found extends Letter {
+interface Found extends Glyph {
   readonly layers: number[];
-  /** Contours counted over all layers. */
-  count: number;
 }
 
 /** Two outlines nearer than this, in mm, count as touching: four steps of the grid. */
 const NEAR = 4 / STEPS_PER_MM;
 
-/** What was found of pairs of letters before. */
-const pairs = new WeakMap<Contour, WeakMap<Contour, boolean>>();
+/** What was found of pairs of glyphs before: the same ones are asked about several times while a relief is laid out. */
+const pairs = new WeakMap<Outline, WeakMap<Outline, boolean>>();
 
-/** Whether two letters neither meet nor lie in each other, though their boxes do: A and V, or two italics. */
-function areApart(a: Letter, b: Letter): boolean {
-  let ofA = pairs.get(a.contours[0]);
-  if (!ofA) pairs.set(a.contours[0], (ofA = new WeakMap()));
-  let known = ofA.get(b.contours[0]);
+/** Whether two glyphs neither meet nor lie in each other, though their boxes do: A and V, or two italics. */
+function areApart(a: Glyph, b: Glyph): boolean {
+  let ofA = pairs.get(a.contours);
+  if (!ofA) pairs.set(a.contours, (ofA = new WeakMap()));
+  let known = ofA.get(b.contours);
   if (known === undefined) {
     known = areFurther(a.contours, b.contours, a.box, b.box, NEAR);
-    ofA.set(b.contours[0], known);
+    ofA.set(b.contours, known);
   }
   return known;
 }
@@ -164,51 +130,50 @@ function areNear(p: Segment, q: Segment, distance: number): boolean {
 const reach = ([ax, ay, bx, by]: Segment, x: number, y: number): number => Math.sqrt(squareToSegment(ax, ay, bx, by, x, y));
 
 /**
- * The letters that nothing meets: no other letter, and within their box no segment of any other contour and no constraint.
+ * The glyphs that nothing meets: no other glyph, and within their box no segment of any other contour and no constraint.
  * @param constraints segments in grid steps, x and y of both ends in turn
  */
-export function isolatedGlyphs(layers: readonly (readonly Contour[])[], constraints: ArrayLike<number> = []): IsolatedGlyph[] {
-  const found = new Map<Letter, Found>();
+export function isolatedGlyphs(layers: readonly ContourSet[], constraints: ArrayLike<number> = []): IsolatedGlyph[] {
+  const found = new Map<Outline, Found>();
+  const repeated = new Set<Outline>();
   const others: Contour[] = [];
   let segments = 0;
-  layers.forEach((contours, layer) => {
-    for (const contour of contours) {
-      const letter = letters.get(contour);
-      if (!letter) {
-        others.push(contour);
-        segments += contour.length / 2;
-        continue;
-      }
-      let known = found.get(letter);
-      if (!known) found.set(letter, (known = { ...letter, layers: [], count: 0 }));
-      known.count++;
-      if (known.layers[known.layers.length - 1] !== layer) known.layers.push(layer);
+  layers.forEach(({ glyphs, loose }, layer) => {
+    for (const contours of glyphs) {
+      let known = found.get(contours);
+      if (!known) found.set(contours, (known = { contours, box: bounds(contours)!, layers: [] }));
+      if (known.layers[known.layers.length - 1] === layer) repeated.add(contours);
+      else known.layers.push(layer);
+    }
+    for (const contour of loose) {
+      others.push(contour);
+      segments += contour.length / 2;
     }
   });
   segments += constraints.length / 4;
   if (segments * found.size > MOST_COMPARISONS) return [];
-  // Each of its layers must have the whole letter, once.
-  const isolated = new Set([...found.values()].filter((each) => each.count === each.contours.length * each.layers.length));
+  // What is there twice winds twice.
+  const isolated = new Set([...found.values()].filter(({ contours }) => !repeated.has(contours)));
 
-  // Letters against letters, from left to right, those that have ended taken off the list.
+  // Glyphs against glyphs, from left to right, those that have ended taken off the list.
   const sorted = [...found.values()].sort((a, b) => a.box.minX - b.box.minX);
   let open: Found[] = [];
-  for (const letter of sorted) {
-    open = open.filter((before) => before.box.maxX >= letter.box.minX);
+  for (const glyph of sorted) {
+    open = open.filter((before) => before.box.maxX >= glyph.box.minX);
     for (const before of open) {
-      if (!meet(letter.box, before.box) || areApart(letter, before)) continue;
-      isolated.delete(letter);
+      if (!meet(glyph.box, before.box) || areApart(glyph, before)) continue;
+      isolated.delete(glyph);
       isolated.delete(before);
     }
-    open.push(letter);
+    open.push(glyph);
   }
-  const left = sorted.filter((letter) => isolated.has(letter));
+  const left = sorted.filter((glyph) => isolated.has(glyph));
   const takeOff = (ax: number, ay: number, bx: number, by: number) => {
-    for (const letter of left) {
-      const { minX, minY, maxX, maxY } = letter.box;
+    for (const glyph of left) {
+      const { minX, minY, maxX, maxY } = glyph.box;
       if (minX > ax && minX > bx) break;
       if ((maxX < ax && maxX < bx) || (minY > ay && minY > by) || (maxY < ay && maxY < by)) continue;
-      isolated.delete(letter);
+      isolated.delete(glyph);
     }
   };
   for (const contour of others) {

@@ -56,18 +56,18 @@ function narrowest(ring: Contour): number {
 export function strokeArea(strokes: readonly Stroke[], width: number, tolerance = CHORD_TOLERANCE): Outline {
   const radius = width / 2;
   if (isWide(strokes, radius)) {
-    const pieces = strokes.flatMap(inShortRuns).map((run) => strokeRings([run], radius, tolerance));
+    const pieces = strokes.flatMap(inShortRuns).map((polyline) => strokeRings([polyline], radius, tolerance));
     return joinedByPairs(pieces.map(covered));
   }
   return covered(strokeRings(strokes, radius, tolerance));
 }
 
-/** Edges in a short run. */
+/** Edges in a short polyline. */
 const SHORT_RUN = 6;
 /** Strokes this many times as wide as their edges are long cover each of their places many times over. */
 const WIDE = 8;
 
-/** Whether strokes are so wide that each short run of them is better worked out first: drawn as one, nearly all edges would cross. */
+/** Whether strokes are so wide that each short polyline of them is better worked out first: drawn as one, nearly all edges would cross. */
 function isWide(strokes: readonly Stroke[], radius: number): boolean {
   let [count, length] = [0, 0];
   for (const { points } of strokes) {
@@ -79,14 +79,14 @@ function isWide(strokes: readonly Stroke[], radius: number): boolean {
   return count > 4 * SHORT_RUN && radius * count > WIDE * length;
 }
 
-/** A stroke as open runs of a few edges, each from the end of the one before. */
+/** A stroke as open polylines of a few edges, each from the end of the one before. */
 function inShortRuns({ points, closed }: Stroke): Stroke[] {
-  const run = withoutRepeats(points, closed);
-  const whole = closed ? [...run, run[0], run[1]] : [...run];
+  const polyline = withoutRepeats(points, closed);
+  const whole = closed ? [...polyline, polyline[0], polyline[1]] : [...polyline];
   const out: Stroke[] = [];
   for (let from = 0; from + 2 < whole.length; from += 2 * SHORT_RUN)
     out.push({ points: Float64Array.from(whole.slice(from, from + 2 * SHORT_RUN + 2)), closed: false });
-  return out.length > 0 ? out : [{ points: run, closed: false }];
+  return out.length > 0 ? out : [{ points: polyline, closed: false }];
 }
 
 /** Everything that any of the outlines covers, joined by pairs of neighbours, then those by pairs, and so on. */
@@ -103,23 +103,25 @@ export function joinedByPairs(outlines: readonly Outline[]): Outline {
 function strokeRings(strokes: readonly Stroke[], radius: number, tolerance: number): Contour[] {
   const rings: Contour[] = [];
   for (const { points, closed } of strokes) {
-    const run = withoutRepeats(points, closed);
-    const n = run.length;
+    const polyline = withoutRepeats(points, closed);
+    const n = polyline.length;
     if (n === 2) {
-      rings.push(snapRing(fan(run[0], run[1], 0, 2 * Math.PI, radius, tolerance)));
+      rings.push(snapRing(fan(polyline[0], polyline[1], 0, 2 * Math.PI, radius, tolerance)));
       continue;
     }
     if (n < 4) continue;
-    const right = sideOf(run, closed, radius, tolerance, 'round');
-    const left = [...reversed(Float64Array.from(sideOf(run, closed, -radius, tolerance, 'round')))];
+    const right = sideOf(polyline, closed, radius, tolerance, 'round');
+    const left = [...reversed(Float64Array.from(sideOf(polyline, closed, -radius, tolerance, 'round')))];
     if (closed) {
       rings.push(snapRing(right), snapRing(left));
       continue;
     }
-    const end = Math.atan2(run[n - 1] - run[n - 3], run[n - 2] - run[n - 4]) - Math.PI / 2;
-    const begin = Math.atan2(run[3] - run[1], run[2] - run[0]) + Math.PI / 2;
+    const end = Math.atan2(polyline[n - 1] - polyline[n - 3], polyline[n - 2] - polyline[n - 4]) - Math.PI / 2;
+    const begin = Math.atan2(polyline[3] - polyline[1], polyline[2] - polyline[0]) + Math.PI / 2;
     const cap = (x: number, y: number, from: number) => fan(x, y, from, Math.PI, radius, tolerance);
-    rings.push(snapRing([...right, ...cap(run[n - 2], run[n - 1], end), ...left, ...cap(run[0], run[1], begin)]));
+    rings.push(
+      snapRing([...right, ...cap(polyline[n - 2], polyline[n - 1], end), ...left, ...cap(polyline[0], polyline[1], begin)]),
+    );
   }
   return rings;
 }
@@ -131,29 +133,30 @@ const covered = (rings: readonly Contour[]): Outline =>
     (label) => label === 1,
   );
 
-/** A run without points that repeat the one before them. */
-export function withoutRepeats(run: Float64Array, closed: boolean): Float64Array {
+/** A polyline without points that repeat the one before them. */
+export function withoutRepeats(polyline: Float64Array, closed: boolean): Float64Array {
   const out: number[] = [];
-  for (let i = 0; i < run.length; i += 2)
-    if (out.length === 0 || out[out.length - 2] !== run[i] || out[out.length - 1] !== run[i + 1]) out.push(run[i], run[i + 1]);
+  for (let i = 0; i < polyline.length; i += 2)
+    if (out.length === 0 || out[out.length - 2] !== polyline[i] || out[out.length - 1] !== polyline[i + 1])
+      out.push(polyline[i], polyline[i + 1]);
   if (closed) while (out.length > 2 && out[0] === out[out.length - 2] && out[1] === out[out.length - 1]) out.length -= 2;
   return Float64Array.from(out);
 }
 
 /**
- * A run at a distance, to its right for `by` above 0 and to its left below: along every edge, around the corners that open to that side,
+ * A polyline at a distance, to its right for `by` above 0 and to its left below: along every edge, around the corners that open to that side,
  * and by way of the corner itself at the others.
  */
 function sideOf(points: Float64Array, closed: boolean, by: number, tolerance: number, corners: CornerForm): number[] {
-  const run = withoutRepeats(points, closed);
-  const n = run.length / 2;
+  const polyline = withoutRepeats(points, closed);
+  const n = polyline.length / 2;
   const edges = n < 2 ? 0 : closed ? n : n - 1;
   const out: number[] = [];
   /** Whether the next edge begins where the last one ended. */
   let isMet = false;
   for (let i = 0; i < edges; i++) {
     const j = (i + 1) % n;
-    const [ax, ay, bx, by_] = [run[2 * i], run[2 * i + 1], run[2 * j], run[2 * j + 1]];
+    const [ax, ay, bx, by_] = [polyline[2 * i], polyline[2 * i + 1], polyline[2 * j], polyline[2 * j + 1]];
     const length = Math.hypot(bx - ax, by_ - ay);
     // Unit normal to the right of the edge, times the offset.
     const nx = ((by_ - ay) / length) * by;
@@ -164,7 +167,7 @@ function sideOf(points: Float64Array, closed: boolean, by: number, tolerance: nu
 
     if (!closed && j === n - 1) continue;
     const k = (j + 1) % n;
-    const [cx, cy] = [run[2 * k] - bx, run[2 * k + 1] - by_];
+    const [cx, cy] = [polyline[2 * k] - bx, polyline[2 * k + 1] - by_];
     const cross = (bx - ax) * cy - (by_ - ay) * cx;
     const dot = (bx - ax) * cx + (by_ - ay) * cy;
     if (cross === 0 && dot > 0) continue;

@@ -15,7 +15,7 @@ import {
   LARGEST_MM,
   perimeter,
   placement,
-  placeRun,
+  placePolyline,
   polygonsOf,
   readPathData,
   rectangle,
@@ -25,7 +25,7 @@ import {
 } from '../geometry/index.js';
 import { areasByLabel, arrange, type Arrangement, visitEdges } from './arrangement.js';
 import { difference, union, intersection } from './combine.js';
-import { markGlyph } from './isolated-glyphs.js';
+import { ContourSet } from './contour-set.js';
 import { offset, strokeArea } from './offset.js';
 import { ringsOf } from './rings.js';
 
@@ -47,7 +47,7 @@ describe('measures', () => {
     expect(contourArea(regular(8, 10))).toBeCloseTo(2 * (1 + Math.SQRT2) * 100, 1);
     expect(perimeter([regular(8, 10)])).toBeCloseTo(80, 2);
     // Across flats (1+√2)a, with flats level: turned by an eighth of the angle between corners.
-    const turned = placeRun(regular(8, 10), placement({ turn: 22.5 }));
+    const turned = placePolyline(regular(8, 10), placement({ turn: 22.5 }));
     const box = bounds([turned])!;
     expect(box.maxX - box.minX).toBeCloseTo((1 + Math.SQRT2) * 10, 2);
   });
@@ -149,7 +149,7 @@ describe('join, cut, keep common', () => {
         fc.integer({ min: 1, max: 40 }),
         fc.integer({ min: 1, max: 40 }),
       )
-      .map(([x, y, w, h]) => placeRun(rectangle(w, h), placement({ x: x / 2, y: y / 2 })));
+      .map(([x, y, w, h]) => placePolyline(rectangle(w, h), placement({ x: x / 2, y: y / 2 })));
     fc.assert(
       fc.property(box, box, (a, b) => {
         expect(area(union([a], [b])) + area(intersection([a], [b]))).toBeCloseTo(area([a]) + area([b]), 9);
@@ -167,7 +167,7 @@ describe('join, cut, keep common', () => {
   });
 
   it('give simple rings where corners touch', () => {
-    const rings = union([rectangle(10, 10)], [placeRun(rectangle(10, 10), placement({ x: 10, y: 10 }))]);
+    const rings = union([rectangle(10, 10)], [placePolyline(rectangle(10, 10), placement({ x: 10, y: 10 }))]);
     expect(rings).toHaveLength(2);
     for (const ring of rings) expect(contourArea(ring)).toBeCloseTo(100, 9);
   });
@@ -269,24 +269,26 @@ describe('arrange', () => {
     return all;
   };
 
-  it('gives the same plan whether letters are marked or not', () => {
+  it('gives the same plan whether glyphs are known as such or not', () => {
     const ring = (x: number): Contour[] => [circle(x, 0, 6), reversed(circle(x, 0, 3))];
     fc.assert(
       fc.property(fc.array(fc.integer({ min: -40, max: 40 }), { maxLength: 6 }), fc.boolean(), (places, hasBand) => {
         const label = (w: readonly number[]) => (w.length === 0 ? 0 : w.length / 2 + 10 * w[0]);
-        const build = (isMarked: boolean) => {
+        const build = (isKnown: boolean) => {
           const rings = places.map((x) => ring(x));
-          if (isMarked) rings.forEach((letter) => markGlyph(letter));
-          return arrange([[rectangle(90, 40)], rings.flat(), hasBand ? [rectangle(20, 3)] : []], label);
+          return arrange(
+            [[rectangle(90, 40)], isKnown ? ContourSet.of(rings) : rings.flat(), hasBand ? [rectangle(20, 3)] : []],
+            label,
+          );
         };
-        const [marked, plain] = [build(true), build(false)];
+        const [known, plain] = [build(true), build(false)];
         const labels = areasByLabel(plain);
-        expect([...areasByLabel(marked).keys()].sort()).toEqual([...labels.keys()].sort());
+        expect([...areasByLabel(known).keys()].sort()).toEqual([...labels.keys()].sort());
         for (const [label, size] of labels) {
-          expect(areasByLabel(marked).get(label)).toBeCloseTo(size, 9);
-          expect(area(ringsOf(marked, (other) => other === label))).toBeCloseTo(size, 9);
+          expect(areasByLabel(known).get(label)).toBeCloseTo(size, 9);
+          expect(area(ringsOf(known, (other) => other === label))).toBeCloseTo(size, 9);
         }
-        expect(edgesOf(marked)).toEqual(edgesOf(plain));
+        expect(edgesOf(known)).toEqual(edgesOf(plain));
       }),
     );
   });

@@ -142,7 +142,7 @@ function withoutDoubles(layers: readonly Layer[], findings: Findings): Layer[] {
 }
 
 const keyOf = ({ colour, name, contours, rule }: Layer): string =>
-  `${colour} ${name ?? ''} ${rule} ${contours.map((run) => run.join()).join(';')}`;
+  `${colour} ${name ?? ''} ${rule} ${contours.map((polyline) => polyline.join()).join(';')}`;
 
 /** Most crossings that are counted and shown. */
 const MOST_MARKED = 200;
@@ -160,10 +160,10 @@ function markCrossings(layers: readonly Layer[], findings: Findings): void {
 /** Path data with y up, in mm, for the outline of a sign's shape: areas are closed, lines are not. */
 export function outlinePath(outline: Outline, strokes: readonly Contour[] = []): string {
   const figure = (mm: number) => String(Number(mm.toFixed(4)));
-  const run = (points: Contour) => {
+  const polyline = (points: Contour) => {
     let path = `M${figure(points[0])} ${figure(points[1])}`;
     for (let i = 2; i < points.length; i += 2) path += `L${figure(points[i])} ${figure(points[i + 1])}`;
     return path;
   };
-  return [...outline.map((ring) => `${run(ring)}Z`), ...strokes.map(run)].join('');
+  return [...outline.map((ring) => `${polyline(ring)}Z`), ...strokes.map(polyline)].join('');
 }

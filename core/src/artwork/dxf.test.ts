@@ -173,7 +173,7 @@ describe('drawings', () => {
     const arc = (normal: number) => [0, 'ARC', 8, '0', 10, 10, 20, 0, 40, 5, 50, 90, 51, 270, 230, normal];
     const west = read([...arc(1), ...line(0, 0, 1, 0)]).colours[0].strokes;
     const east = read([...arc(-1), ...line(0, 0, 1, 0)]).colours[0].strokes;
-    expect(Math.max(...west.map((run) => run.length))).toBe(Math.max(...east.map((run) => run.length)));
+    expect(Math.max(...west.map((polyline) => polyline.length))).toBe(Math.max(...east.map((polyline) => polyline.length)));
     expect(read([...arc(1), ...line(0, 0, 1, 0)]).width).toBeCloseTo(10, 6);
     expect(read([...arc(-1), ...line(0, 0, 1, 0)]).width).toBeCloseTo(11, 6);
     const { findings } = read([...square(0, 0, 9), 0, 'MTEXT', 8, '0', 10, 3, 20, 3, 1, '{\\fArial;Herb}\\Parium']);

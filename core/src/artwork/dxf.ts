@@ -7,9 +7,9 @@ import {
   HERE,
   placement,
   type Placement,
-  placeRun,
+  placePolyline,
   radians,
-  snapRun,
+  snapPolyline,
 } from '../geometry/index.js';
 import { type Drawn, type DrawnLine } from './drawn.js';
 import { paletteColour, trueColour } from './dxf-colours.js';
@@ -101,8 +101,8 @@ class Reader {
   read(put: Placement): Pick<Drawn, 'layers' | 'lines' | 'findings'> & { box: Box | undefined } {
     const scaled = compose(put, { ...HERE, a: this.unit, d: this.unit });
     this.draw(this.file.entities, { put: scaled, layer: '0', colour: '#000000', depth: 0 });
-    const runs = [...this.layers.flatMap(({ contours }) => contours), ...this.lines.map(({ points }) => points)];
-    return { layers: this.layers, lines: this.lines, findings: this.findings, box: bounds(runs) };
+    const polylines = [...this.layers.flatMap(({ contours }) => contours), ...this.lines.map(({ points }) => points)];
+    return { layers: this.layers, lines: this.lines, findings: this.findings, box: bounds(polylines) };
   }
 
   private draw(entities: readonly DxfRecord[], context: Context): void {
@@ -149,15 +149,21 @@ class Reader {
         return this.line(ellipticArc(at(10), at(11), entity.number(40, 1), from, sweep, tolerance), sweep === FULL, context);
       }
       case 'LWPOLYLINE':
-        return this.polyline(bulgedRun(lightVertices(entity.groups), entity.has(1), tolerance), entity.number(43), entity, context, tolerance); // prettier-ignore
+        return this.polyline(bulgedPolyline(lightVertices(entity.groups), entity.has(1), tolerance), entity.number(43), entity, context, tolerance); // prettier-ignore
       case 'POLYLINE': {
         if (entity.has(16) || entity.has(64)) return this.findings.add('unknown', 'meshes');
         // Control points of a fitted curve stand among its points.
-        const run = vertices
+        const polyline = vertices
           .filter((vertex) => !vertex.has(16))
           .map((vertex) => ({ x: vertex.number(10), y: vertex.number(20), bulge: vertex.number(42) }));
         const [from, to] = [entity.number(40), entity.number(41)];
-        return this.polyline(bulgedRun(run, entity.has(1), tolerance), from === to ? from : 0, entity, context, tolerance);
+        return this.polyline(
+          bulgedPolyline(polyline, entity.has(1), tolerance),
+          from === to ? from : 0,
+          entity,
+          context,
+          tolerance,
+        );
       }
       case 'SPLINE':
         return this.spline(entity, context, tolerance);
@@ -198,35 +204,37 @@ class Reader {
     return colourOf(entity) ?? (index === 256 ? (this.colourOfLayer.get(layer) ?? '#000000') : paletteColour(index));
   }
 
-  private run(points: readonly number[], put: Placement, closed: boolean): Contour {
+  private placed(points: readonly number[], put: Placement, closed: boolean): Contour {
     this.points += points.length / 2;
     if (this.points > MOST_POINTS) throw new ArtworkError('too-many-points', MOST_POINTS);
-    const run = placeRun(Float64Array.from(points), put);
-    return this.isOnGrid ? snapRun(run, closed) : run;
+    const polyline = placePolyline(Float64Array.from(points), put);
+    return this.isOnGrid ? snapPolyline(polyline, closed) : polyline;
   }
 
   private line(points: readonly number[], closed: boolean, { put, layer, colour }: Context): void {
-    const run = this.run(points, put, closed);
-    if (run.length >= (closed ? 6 : 4)) this.lines.push({ colour, name: layer, points: run, closed });
+    const polyline = this.placed(points, put, closed);
+    if (polyline.length >= (closed ? 6 : 4)) this.lines.push({ colour, name: layer, points: polyline, closed });
   }
 
-  /** A run with a width, which is an area, or without, which is a line (DXF reference, group 43: constant width). */
+  /** A polyline with a width, which is an area, or without, which is a line (DXF reference, group 43: constant width). */
   private polyline(points: number[], width: number, entity: DxfRecord, context: Context, tolerance: number): void {
     const closed = entity.has(1);
     if (!(width > 0) || points.length < 4) return this.line(points, closed, context);
     const style = { width, join: 'miter', cap: 'butt', miterLimit: 4 } as const;
-    if (this.isOnGrid) refuseTangles([this.run(points, context.put, closed)], MOST_LINE_CROSSINGS);
+    if (this.isOnGrid) refuseTangles([this.placed(points, context.put, closed)], MOST_LINE_CROSSINGS);
     const pieces = strokePieces({ points, closed }, style, tolerance, MOST_POINTS - this.points);
     const { put, layer, colour } = context;
     const isTurnedOver = put.a * put.d - put.b * put.c < 0;
-    const contours = pieces.map((piece) => this.run(orderedTo(piece, isTurnedOver), put, true)).filter((run) => run.length >= 6);
+    const contours = pieces
+      .map((piece) => this.placed(orderedTo(piece, isTurnedOver), put, true))
+      .filter((polyline) => polyline.length >= 6);
     // Not on the grid only its extent is asked for.
     const outline = this.isOnGrid ? withoutSpikes(strokeCover(contours), TOLERANCE) : contours;
     if (outline.length > 0) this.layers.push({ colour, name: layer, contours: outline, rule: 'nonzero' });
   }
 
-  private area(runs: readonly (readonly number[])[], { put, layer, colour }: Context): void {
-    const contours = runs.map((points) => this.run(points, put, true)).filter((run) => run.length >= 6);
+  private area(polylines: readonly (readonly number[])[], { put, layer, colour }: Context): void {
+    const contours = polylines.map((points) => this.placed(points, put, true)).filter((polyline) => polyline.length >= 6);
     if (contours.length > 0) this.layers.push({ colour, name: layer, contours, rule: 'evenodd' });
   }
 
@@ -243,15 +251,15 @@ class Reader {
       this.findings.add('fitted-spline', '', spotOf(entity, context.put));
       return this.line(pairs(11), isClosed, context);
     }
-    const points = splineRun(degree, numbers(40), control, numbers(41), tolerance);
+    const points = splinePolyline(degree, numbers(40), control, numbers(41), tolerance);
     if (!points) return this.findings.add('unknown', 'splines without knots');
     this.line(points, isClosed, context);
   }
 
   private hatch(entity: DxfRecord, context: Context, tolerance: number): void {
-    const runs = hatchRuns(entity.groups, tolerance);
-    if (runs.length === 0) this.findings.add('unknown', 'hatches without an edge');
-    this.area(runs, context);
+    const polylines = hatchPolylines(entity.groups, tolerance);
+    if (polylines.length === 0) this.findings.add('unknown', 'hatches without an edge');
+    this.area(polylines, context);
   }
 
   private insert(entity: DxfRecord, context: Context): void {
@@ -312,7 +320,7 @@ interface Vertex {
   readonly bulge: number;
 }
 
-function bulgedRun(vertices: readonly Vertex[], closed: boolean, tolerance: number): number[] {
+function bulgedPolyline(vertices: readonly Vertex[], closed: boolean, tolerance: number): number[] {
   if (vertices.length === 0) return [];
   const out = [vertices[0].x, vertices[0].y];
   const edges = closed ? vertices.length : vertices.length - 1;
@@ -335,7 +343,7 @@ function lightVertices(groups: readonly Group[]): Vertex[] {
   return out.filter(({ x, y, bulge }) => Number.isFinite(x + y + bulge));
 }
 
-function splineRun(
+function splinePolyline(
   degree: number,
   knots: readonly number[],
   control: readonly number[],
@@ -351,8 +359,8 @@ function splineRun(
   return splinePoints({ degree, knots, control, weights: whole }, tolerance);
 }
 
-/** The edges of a hatch as closed runs, read in the order in which their groups stand. */
-function hatchRuns(groups: readonly Group[], tolerance: number): number[][] {
+/** The edges of a hatch as closed polylines, read in the order in which their groups stand. */
+function hatchPolylines(groups: readonly Group[], tolerance: number): number[][] {
   let at = groups.findIndex(({ code }) => code === 91);
   if (at < 0) return [];
   /** The value of the next group of a code, not further than the next of `stop`. */
@@ -363,7 +371,7 @@ function hatchRuns(groups: readonly Group[], tolerance: number): number[][] {
   const has = (code: number): boolean => groups[at]?.code === code;
   const point = (): [number, number] => [next(10), next(20)];
   const paths = next(91);
-  const runs: number[][] = [];
+  const polylines: number[][] = [];
   for (let path = 0; path < paths && at < groups.length; path++) {
     const kind = next(92);
     if ((kind & 2) !== 0) {
@@ -375,15 +383,15 @@ function hatchRuns(groups: readonly Group[], tolerance: number): number[][] {
         const [x, y] = point();
         vertices.push({ x, y, bulge: hasBulge && has(42) ? next(42) : 0 });
       }
-      runs.push(bulgedRun(vertices, true, tolerance));
+      polylines.push(bulgedPolyline(vertices, true, tolerance));
       continue;
     }
     const edges = next(93);
-    const run: number[] = [];
-    for (let i = 0; i < edges && at < groups.length; i++) run.push(...hatchEdge(next(72), next, point, has, tolerance));
-    runs.push(run);
+    const polyline: number[] = [];
+    for (let i = 0; i < edges && at < groups.length; i++) polyline.push(...hatchEdge(next(72), next, point, has, tolerance));
+    polylines.push(polyline);
   }
-  return runs.filter((run) => run.length >= 6 && run.every(Number.isFinite));
+  return polylines.filter((polyline) => polyline.length >= 6 && polyline.every(Number.isFinite));
 }
 
 function hatchEdge(
@@ -421,7 +429,7 @@ function hatchEdge(
         control.push(...point());
         if (isRational && has(42)) weights.push(next(42));
       }
-      return splineRun(degree, knots, control, weights, tolerance) ?? [];
+      return splinePolyline(degree, knots, control, weights, tolerance) ?? [];
     }
     default:
       return [];

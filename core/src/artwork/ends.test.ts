@@ -8,14 +8,14 @@ import { Findings } from './findings.js';
 
 const line = (...points: number[]): Contour => Float64Array.from(points);
 
-/** A regular polygon cut into runs at its corners, some turned round, in any order, each end moved by up to `gap`. */
+/** A regular polygon cut into polylines at its corners, some turned round, in any order, each end moved by up to `gap`. */
 function pieces(sides: number, seed: number, gap: number): Contour[] {
   const ring = regularPolygon(sides, 100, 'flat');
   const random = (i: number) => Math.abs(Math.sin(seed * 99.7 + i * 12.9898) * 43_758.5453) % 1;
   return Array.from({ length: sides }, (_, i) => {
     const [a, b] = [2 * i, 2 * ((i + 1) % sides)];
-    const run = [ring[a], ring[a + 1], ring[b] + gap * random(i) * 0.7, ring[b + 1] + gap * random(i + 50) * 0.7];
-    return snapStroke(random(i + 9) < 0.5 ? run : [run[2], run[3], run[0], run[1]]);
+    const polyline = [ring[a], ring[a + 1], ring[b] + gap * random(i) * 0.7, ring[b + 1] + gap * random(i + 50) * 0.7];
+    return snapStroke(random(i + 9) < 0.5 ? polyline : [polyline[2], polyline[3], polyline[0], polyline[1]]);
   }).sort((p, q) => random(p[0]) - random(q[0]));
 }
 

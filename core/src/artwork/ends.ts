@@ -39,10 +39,10 @@ export function joinEnds(lines: readonly Contour[], within: number): JoinedLines
       const ring = snapRing(chainFrom(distinct, partner, 2 * line, done));
       if (ring.length >= 6) rings.push(ring);
     }
-  const kept = open.filter((run) => run.length >= 4);
-  const ends = kept.flatMap((run) => [
-    { x: run[0], y: run[1] },
-    { x: run[run.length - 2], y: run[run.length - 1] },
+  const kept = open.filter((polyline) => polyline.length >= 4);
+  const ends = kept.flatMap((polyline) => [
+    { x: polyline[0], y: polyline[1] },
+    { x: polyline[polyline.length - 2], y: polyline[polyline.length - 1] },
   ]);
   return { rings, open: kept, joints, ends, doubles };
 }

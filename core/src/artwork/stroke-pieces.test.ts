@@ -31,7 +31,7 @@ const spikesOf = (outline: Outline): Point[] =>
     return spikes;
   });
 
-/** The area of a stroked run of straight edges as SVG 2, chapter 13.5, has it, put together by manifold-3d's cross-sections. */
+/** The area of a stroked polyline of straight edges as SVG 2, chapter 13.5, has it, put together by manifold-3d's cross-sections. */
 function referenceArea(m: ManifoldToplevel, points: readonly Point[], width: number, join: string, cap: string): number {
   const r = width / 2;
   const hull = (corners: Point[]): CrossSection => m.CrossSection.hull([[corners.map(([x, y]): [number, number] => [x, y])]]);

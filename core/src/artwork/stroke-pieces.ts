@@ -1,4 +1,4 @@
-import { type FlatRun, TooManyPointsError } from '../geometry/index.js';
+import { type FlatPath, TooManyPointsError } from '../geometry/index.js';
 
 /** How a line is drawn (SVG 2, chapter 13.5). Lengths in the line's own unit. */
 export interface StrokeStyle {
@@ -15,20 +15,20 @@ export interface StrokeStyle {
  * @param tolerance how far the chords of round corners may stray
  * @param most points of all pieces; with more it throws a TooManyPointsError
  */
-export function strokePieces({ points, closed }: FlatRun, style: StrokeStyle, tolerance: number, most = Infinity): number[][] {
+export function strokePieces({ points, closed }: FlatPath, style: StrokeStyle, tolerance: number, most = Infinity): number[][] {
   const r = style.width / 2;
-  const run = distinct(points, closed);
-  const n = run.length / 2;
+  const polyline = distinct(points, closed);
+  const n = polyline.length / 2;
   const out: number[][] = [];
-  if (n === 1) return dot(run[0], run[1], r, style.cap, tolerance);
+  if (n === 1) return dot(polyline[0], polyline[1], r, style.cap, tolerance);
   const edges = closed ? n : n - 1;
   // A quarter of a circle at every corner, more or less.
   const atCorner = style.join === 'round' ? stepsOfArc(Math.PI / 2, r, tolerance) : 4;
   let count = 0;
   for (let i = 0; i < edges; i++) {
-    const [ax, ay] = [run[2 * i], run[2 * i + 1]];
+    const [ax, ay] = [polyline[2 * i], polyline[2 * i + 1]];
     const j = (i + 1) % n;
-    const [bx, by] = [run[2 * j], run[2 * j + 1]];
+    const [bx, by] = [polyline[2 * j], polyline[2 * j + 1]];
     const [nx, ny] = normal(ax, ay, bx, by, r);
     // By way of its ends: what a corner or a cap adds meets it along the very same edges.
     out.push([ax + nx, ay + ny, ax, ay, ax - nx, ay - ny, bx - nx, by - ny, bx, by, bx + nx, by + ny]);
@@ -36,11 +36,11 @@ export function strokePieces({ points, closed }: FlatRun, style: StrokeStyle, to
     const k = (j + 1) % n;
     if ((count += 6) + atCorner > most) throw new TooManyPointsError();
     count += out[out.length - 2]?.length ?? 0;
-    out.push(corner(bx, by, [nx, ny], normal(bx, by, run[2 * k], run[2 * k + 1], r), r, style, tolerance));
+    out.push(corner(bx, by, [nx, ny], normal(bx, by, polyline[2 * k], polyline[2 * k + 1], r), r, style, tolerance));
   }
   if (!closed && style.cap !== 'butt') {
-    const [ax, ay, bx, by] = run;
-    const [cx, cy, dx, dy] = run.slice(-4);
+    const [ax, ay, bx, by] = polyline;
+    const [cx, cy, dx, dy] = polyline.slice(-4);
     out.push(cap(ax, ay, normal(bx, by, ax, ay, r), style.cap, r, tolerance));
     out.push(cap(dx, dy, normal(cx, cy, dx, dy, r), style.cap, r, tolerance));
   }

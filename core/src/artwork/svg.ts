@@ -2,13 +2,13 @@ import { intersection, withoutSpikes } from '../arrangement/index.js';
 import {
   compose,
   type Contour,
-  type FlatRun,
+  type FlatPath,
   flatten,
   HERE,
   type Outline,
   type PathCommand,
   type Placement,
-  snapRun,
+  snapPolyline,
   TooManyPointsError,
 } from '../geometry/index.js';
 import { fitted, inMm, inUser, readLength, readNumbers, readTransform } from './coordinates.js';
@@ -245,19 +245,19 @@ class Reader {
     return TOLERANCE / scale;
   }
 
-  /** Runs under a placement, in mm on the grid. */
-  private placed(runs: readonly FlatRun[], put: Placement): Contour[] {
-    return runs.map(({ points }) => this.run(points, put)).filter((run) => run.length >= 6);
+  /** Polylines under a placement, in mm on the grid. */
+  private placed(polylines: readonly FlatPath[], put: Placement): Contour[] {
+    return polylines.map(({ points }) => this.snapped(points, put)).filter((polyline) => polyline.length >= 6);
   }
 
-  private run(points: readonly number[], put: Placement, closed = true): Contour {
+  private snapped(points: readonly number[], put: Placement, closed = true): Contour {
     this.points += points.length / 2;
     if (this.points > MOST_POINTS) throw new ArtworkError('too-many-points', MOST_POINTS);
     return onGrid(points, put, closed);
   }
 
   /** Chords of a path, as many as the whole drawing may have. @throws ArtworkError where it reaches too far or has more */
-  private flattened(path: readonly PathCommand[], put: Placement): FlatRun[] {
+  private flattened(path: readonly PathCommand[], put: Placement): FlatPath[] {
     const scale = TOLERANCE / this.toleranceAt(put);
     for (const command of path)
       if (command.kind !== 'close' && Math.max(Math.abs(command.x), Math.abs(command.y)) * scale > FARTHEST)
@@ -271,10 +271,10 @@ class Reader {
   }
 
   /** The pieces of a drawn line. @throws ArtworkError where it is too wide, or has too many points */
-  private strokePieces(run: FlatRun, line: StrokeStyle, tolerance: number): number[][] {
+  private strokePieces(polyline: FlatPath, line: StrokeStyle, tolerance: number): number[][] {
     if ((line.width * TOLERANCE) / tolerance > FARTHEST) throw new ArtworkError('too-far');
     try {
-      return strokePieces(run, line, tolerance, MOST_POINTS - this.points);
+      return strokePieces(polyline, line, tolerance, MOST_POINTS - this.points);
     } catch (error) {
       if (error instanceof TooManyPointsError) throw new ArtworkError('too-many-points', MOST_POINTS);
       throw error;
@@ -289,10 +289,10 @@ class Reader {
     if (tolerance === Infinity) return;
     const finite = path.filter(isFinitePoint);
     if (finite.length < path.length) this.found('broken', element.name);
-    const runs = this.flattened(finite, put);
+    const polylines = this.flattened(finite, put);
     const fill = this.colourOf(style.fill ?? 'black', style, style['fill-opacity']);
     if (fill !== undefined && !(this.isOutlined && style.fill === undefined))
-      this.add(fill, this.placed(runs, put), ruleOf(style['fill-rule']), clip);
+      this.add(fill, this.placed(polylines, put), ruleOf(style['fill-rule']), clip);
     const stroke = this.colourOf(style.stroke, style, style['stroke-opacity']);
     if (stroke === undefined) return;
     const line = this.strokeOf(style, view, put);
@@ -301,17 +301,17 @@ class Reader {
       this.found('markers', '', spotIn(element, put, view));
     if ((style['stroke-dasharray'] ?? 'none') !== 'none') this.found('dashes', '');
     if (this.isOutlined) {
-      for (const { points, closed } of runs) {
-        const run = this.run(points, put, closed);
-        if (run.length >= (closed ? 6 : 4)) this.lines.push({ colour: stroke, points: run, closed });
+      for (const { points, closed } of polylines) {
+        const polyline = this.snapped(points, put, closed);
+        if (polyline.length >= (closed ? 6 : 4)) this.lines.push({ colour: stroke, points: polyline, closed });
       }
       return;
     }
     const isTurnedOver = put.a * put.d - put.b * put.c < 0;
-    const drawn = runs.map(({ points, closed }) => onGrid(points, put, closed));
+    const drawn = polylines.map(({ points, closed }) => onGrid(points, put, closed));
     refuseTangles(drawn, MOST_LINE_CROSSINGS);
-    const pieces = [...runs, ...dotsOf(path)].flatMap((run) =>
-      this.strokePieces(run, line, tolerance).map((piece) => this.run(orderedTo(piece, isTurnedOver), put)),
+    const pieces = [...polylines, ...dotsOf(path)].flatMap((polyline) =>
+      this.strokePieces(polyline, line, tolerance).map((piece) => this.snapped(orderedTo(piece, isTurnedOver), put)),
     );
     const area = strokeCover(pieces.filter((piece) => piece.length >= 6));
     this.add(stroke, withoutSpikes(area, TOLERANCE), 'nonzero', clip);
@@ -367,7 +367,7 @@ function onGrid(points: readonly number[], { a, b, c, d, e, f }: Placement, clos
     out[i] = a * points[i] + c * points[i + 1] + e;
     out[i + 1] = b * points[i] + d * points[i + 1] + f;
   }
-  return snapRun(out, closed);
+  return snapPolyline(out, closed);
 }
 
 /** What lies in both of two areas; the second alone where there is no first. */
@@ -406,8 +406,8 @@ function strokeOf(style: Style, view: Viewport): StrokeStyle {
 }
 
 /** Subpaths of no length, which flattening leaves out and round and square caps show. */
-function dotsOf(path: readonly PathCommand[]): FlatRun[] {
-  const out: FlatRun[] = [];
+function dotsOf(path: readonly PathCommand[]): FlatPath[] {
+  const out: FlatPath[] = [];
   path.forEach((command, i) => {
     const next = path[i + 1];
     const after = path[i + 2];

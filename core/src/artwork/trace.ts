@@ -56,7 +56,7 @@ export function tracePicture(picture: GreyPicture, choice: TraceChoice): Artwork
   const contours = levelLines(dark, width, height, level)
     .map((line) => simplified(line, STRAY))
     .map((line) => onSheet(line, width, height, scale))
-    .filter((run) => run.length >= 6);
+    .filter((polyline) => polyline.length >= 6);
   if (contours.reduce((sum, { length }) => sum + length / 2, 0) > MOST_POINTS) throw tooManyEdges();
   return settledArtwork(
     () => ({

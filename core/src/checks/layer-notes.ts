@@ -10,12 +10,12 @@ export function layerNotes({ sign, side, rungs, blank, layers, standing }: Evalu
   const blankBox = bounds([blank])!;
   const nameOf = (id: string): string | undefined => sign.parts.find((part) => part.id === id)?.name;
   layers.forEach((layer, index) => {
-    if (layer.contours.length === 0 || layer.part === '') return;
+    if (layer.area.isEmpty || layer.part === '') return;
     const at = { part: layer.part, tier: layer.tier };
     const name = nameOf(layer.part) ?? layer.part;
     if (!onBlank.has(index)) notes.push(note('off-blank', at, name));
     else if (overhanging.has(index)) {
-      const by = overhang(bounds(layer.contours)!, blankBox);
+      const by = overhang(bounds(layer.area.contours)!, blankBox);
       notes.push(note('over-edge', at, name, by, sign.unit));
     }
     if (onBlank.has(index) && !effective.has(index)) {
@@ -46,10 +46,10 @@ function buriedNotes(
   });
   return [...byPart].flatMap(([part, own]) => {
     if (own.some((index) => seen.has(index) || layers[index].operation === 'through')) return [];
-    const box = bounds(own.flatMap((index) => layers[index].contours))!;
+    const box = bounds(own.flatMap((index) => layers[index].area.contours))!;
     const over = layers.findIndex(
       (layer, index) =>
-        index > own[own.length - 1] && layer.part !== part && effective.has(index) && liesIn(box, bounds(layer.contours)),
+        index > own[own.length - 1] && layer.part !== part && effective.has(index) && liesIn(box, bounds(layer.area.contours)),
     );
     if (over < 0) return [];
     const after = layers[over].part;

@@ -24,7 +24,7 @@ export function materialNotes({ sign, arrangement, layers, places, thinnest: flo
     // Whose cut it is that has the piece in it.
     const layer = [...layers]
       .reverse()
-      .find(({ operation, contours }) => operation === 'through' && liesIn(box, bounds(contours)));
+      .find(({ operation, area }) => operation === 'through' && liesIn(box, bounds(area.contours)));
     const part = sign.parts.find(({ id }) => id === layer?.part);
     if (sign.blank.cutTo) return [...out, cutToNote(sign.blank.cutTo, pieces.length, place)];
     const mend = part && !part.bridges ? ({ part: part.id, remedy: 'bridges' } as const) : { part: part?.id };

@@ -21,7 +21,7 @@ export function partNotes(evaluation: Evaluation, plan: PartPlan): Note[] {
       return [
         ...plan.notes,
         ...(rungs.length === 0 ? [note('no-tiers', at, part.name)] : ofTiers),
-        ...edgeNotes(evaluation, part, plan.contours),
+        ...edgeNotes(evaluation, part, plan.area.contours),
       ];
     }
   }
@@ -39,7 +39,7 @@ function tierNotes({ sign, layers }: Evaluation, part: Part, { strokes }: PartPl
   if (strokes.length > 0 && tier.action.kind !== 'line') out.push(note('open-strokes', at, part.name));
   if (swallowed) {
     const { reach, count, largest, x, y } = swallowed;
-    const isAnythingLeft = layers.some((layer) => layer.part === part.id && layer.tier === tier.id && layer.contours.length > 0);
+    const isAnythingLeft = layers.some((layer) => layer.part === part.id && layer.tier === tier.id && !layer.area.isEmpty);
     if (isAnythingLeft) out.push(note('area-loses', { ...at, x, y }, part.name, reach, count, largest, sign.unit));
     else out.push(note('offset-swallowed', { ...at, x, y }, part.name, reach, largest, sign.unit));
   }

@@ -18,7 +18,7 @@ export function holesOf(evaluation: Evaluation): Hole[] {
     if (part.kind !== 'shape' || (part.shape.kind !== 'fixings' && part.shape.kind !== 'circle')) continue;
     if (!part.tiers.some(({ on, action }) => on && action.kind === 'cut-through')) continue;
     const { diameter } = part.shape;
-    for (const ring of seen.get(part.id)?.contours ?? []) {
+    for (const ring of seen.get(part.id)?.area.contours ?? []) {
       const { minX, minY, maxX, maxY } = bounds([ring])!;
       holes.push({ x: (minX + maxX) / 2, y: (minY + maxY) / 2, diameter, kind: 'fixing hole' });
     }

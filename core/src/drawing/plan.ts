@@ -205,9 +205,9 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   // Slopes by the outlines of the tiers that make them.
   const sloped = new Set(slopeBands(evaluation).map(({ layer }) => layer));
   for (const index of sloped) {
-    const { z, contours, profile } = evaluation.layers[index];
+    const { z, area: own, profile } = evaluation.layers[index];
     const to = Number.isFinite(z) && Math.abs(z) < 4000 ? ` to ${levelName(z)}` : '';
-    if (profile) items.push(area(`slopes${to}`, contours));
+    if (profile) items.push(area(`slopes${to}`, own.contours));
   }
   // An insert lies in an opening of its own.
   const holes = regionOf(evaluation, HOLE, ...ofInserts);

@@ -3,7 +3,7 @@ import { snap } from './grid.js';
 /** A closed ring of points, x and y in turn, in mm; the last point joins the first. Anticlockwise rings enclose area. */
 export type Contour = Float64Array;
 
-/** An open or closed run of points, x and y in turn, in mm, without area of its own. */
+/** An open or closed polyline, x and y in turn, in mm, without area of its own. */
 export interface Stroke {
   readonly points: Float64Array;
   readonly closed: boolean;
@@ -49,18 +49,18 @@ export function perimeter(outline: Outline): number {
   return sum;
 }
 
-/** Bounds of point runs, or undefined where there are no points. */
-export function bounds(runs: Iterable<Float64Array>): Box | undefined {
+/** Bounds of polylines, or undefined where there are no points. */
+export function bounds(polylines: Iterable<Float64Array>): Box | undefined {
   let minX = Infinity;
   let minY = Infinity;
   let maxX = -Infinity;
   let maxY = -Infinity;
-  for (const run of runs) {
-    for (let i = 0; i < run.length; i += 2) {
-      if (run[i] < minX) minX = run[i];
-      if (run[i] > maxX) maxX = run[i];
-      if (run[i + 1] < minY) minY = run[i + 1];
-      if (run[i + 1] > maxY) maxY = run[i + 1];
+  for (const polyline of polylines) {
+    for (let i = 0; i < polyline.length; i += 2) {
+      if (polyline[i] < minX) minX = polyline[i];
+      if (polyline[i] > maxX) maxX = polyline[i];
+      if (polyline[i + 1] < minY) minY = polyline[i + 1];
+      if (polyline[i + 1] > maxY) maxY = polyline[i + 1];
     }
   }
   return minX <= maxX ? { minX, minY, maxX, maxY } : undefined;
@@ -110,7 +110,7 @@ export function snapRing(points: ArrayLike<number>): Contour {
 }
 
 /** The same of a ring or of an open stroke. */
-export const snapRun = (points: ArrayLike<number>, closed: boolean): Float64Array =>
+export const snapPolyline = (points: ArrayLike<number>, closed: boolean): Float64Array =>
   closed ? snapRing(points) : snapStroke(points);
 
 /** The same of an open stroke. */

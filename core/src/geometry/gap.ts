@@ -6,10 +6,11 @@ type Segments = Float64Array;
 
 function segmentsOf(outline: Outline, closed: boolean): Segments {
   const out: number[] = [];
-  for (const run of outline) {
-    const n = run.length;
-    if (n === 2) out.push(run[0], run[1], run[0], run[1]);
-    for (let i = closed ? 0 : 2, j = closed ? n - 2 : 0; i < n; j = i, i += 2) out.push(run[j], run[j + 1], run[i], run[i + 1]);
+  for (const polyline of outline) {
+    const n = polyline.length;
+    if (n === 2) out.push(polyline[0], polyline[1], polyline[0], polyline[1]);
+    for (let i = closed ? 0 : 2, j = closed ? n - 2 : 0; i < n; j = i, i += 2)
+      out.push(polyline[j], polyline[j + 1], polyline[i], polyline[i + 1]);
   }
   return Float64Array.from(out);
 }
@@ -17,14 +18,14 @@ function segmentsOf(outline: Outline, closed: boolean): Segments {
 /** Square of the distance of a point from a segment. */
 const reach = (s: Segments, i: number, x: number, y: number): number => squareToSegment(s[i], s[i + 1], s[i + 2], s[i + 3], x, y);
 
-/** What runs of points are: areas with an inside, nothing but their closed edges, or open strokes. */
-export type Runs = 'areas' | 'edges' | 'strokes';
+/** What polylines are: areas with an inside, nothing but their closed edges, or open strokes. */
+export type Kind = 'areas' | 'edges' | 'strokes';
 
 /** The least distance between two outlines in mm, 0 where they meet or one area lies in the other. Exact for the segments given. */
-export function gapBetween(a: Outline, b: Outline, runs: Runs = 'areas'): number {
+export function gapBetween(a: Outline, b: Outline, kind: Kind = 'areas'): number {
   if (a.length === 0 || b.length === 0) return Infinity;
-  const closed = runs !== 'strokes';
-  if (runs === 'areas' && (a.some(([x, y]) => contains(b, x, y)) || b.some(([x, y]) => contains(a, x, y)))) return 0;
+  const closed = kind !== 'strokes';
+  if (kind === 'areas' && (a.some(([x, y]) => contains(b, x, y)) || b.some(([x, y]) => contains(a, x, y)))) return 0;
   const [p, q] = [segmentsOf(a, closed), segmentsOf(b, closed)];
   let best = Infinity;
   for (let i = 0; i < p.length; i += 4) {

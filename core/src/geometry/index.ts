@@ -14,7 +14,7 @@ export {
   perimeter,
   reversed,
   snapRing,
-  snapRun,
+  snapPolyline,
   snapStroke,
   type Stroke,
 } from './contour.js';
@@ -35,7 +35,7 @@ export {
 } from './grid.js';
 export { IntList } from './int-list.js';
 export { IntListMap } from './int-lists.js';
-export { nearestOn, type OnRun } from './nearest.js';
+export { nearestOn, type OnPolyline } from './nearest.js';
 export {
   addPoint,
   isSmooth,
@@ -51,12 +51,12 @@ export {
   type PointAt,
   removePoint,
 } from './path-points.js';
-export { type FlatRun, flatten, type PathCommand, readPathData, TooManyPointsError } from './path.js';
-export { compose, direction, HERE, placement, type Placement, placePoint, placeRings, placeRun } from './placement.js';
+export { type FlatPath, flatten, type PathCommand, readPathData, TooManyPointsError } from './path.js';
+export { compose, direction, HERE, placement, type Placement, placePoint, placeRings, placePolyline } from './placement.js';
 export { PointSet } from './points.js';
 export { type Polygon, polygonsOf } from './polygons.js';
 export { closestShare, squareToSegment } from './segment.js';
 export { movedBy, ShapeCache } from './shape-cache.js';
 export { arch, chordsInCircle, circle, ellipse, rectangle, regularPolygon } from './shapes.js';
-export { arcTrack, reversedTrack, runTrack, straightTrack, type Track } from './track.js';
+export { arcTrack, reversedTrack, polylineTrack, straightTrack, type Track } from './track.js';
 export { Weld } from './weld.js';

@@ -1,20 +1,20 @@
 import { closestShare } from './segment.js';
 import { radians } from './angle.js';
-/** A place on a run of points. */
-export interface OnRun {
-  /** Index of the run among those that were asked. */
-  readonly run: number;
+/** A place on a polyline. */
+export interface OnPolyline {
+  /** Index of the polyline among those that were asked. */
+  readonly polyline: number;
   readonly x: number;
   readonly y: number;
   readonly distance: number;
-  /** From the first point along the run, in mm, and the whole length of it. */
+  /** From the first point along the polyline, in mm, and the whole length of it. */
   readonly along: number;
   readonly length: number;
-  /** The run turns sharply here. */
+  /** The polyline turns sharply here. */
   readonly isCorner: boolean;
 }
 
-interface Run {
+interface Polyline {
   readonly points: ArrayLike<number>;
   readonly closed: boolean;
 }
@@ -22,11 +22,11 @@ interface Run {
 /** The cosine of the turn from which a vertex is a corner and no chord of a curve: 20°. */
 const SHARP = Math.cos(radians(20));
 
-/** The place on several runs that is nearest to (x, y); a corner within reach goes before the edges beside it. */
-export function nearestOn(runs: readonly Run[], x: number, y: number, reach: number): OnRun | undefined {
-  let best: { run: number; x: number; y: number; distance: number; along: number; isCorner: boolean } | undefined;
+/** The place on several polylines that is nearest to (x, y); a corner within reach goes before the edges beside it. */
+export function nearestOn(polylines: readonly Polyline[], x: number, y: number, reach: number): OnPolyline | undefined {
+  let best: { polyline: number; x: number; y: number; distance: number; along: number; isCorner: boolean } | undefined;
   const lengths: number[] = [];
-  runs.forEach(({ points, closed }, run) => {
+  polylines.forEach(({ points, closed }, polyline) => {
     const n = points.length / 2;
     const edges = closed ? n : n - 1;
     let along = 0;
@@ -38,21 +38,21 @@ export function nearestOn(runs: readonly Run[], x: number, y: number, reach: num
       const [px, py] = [points[a] + t * dx, points[a + 1] + t * dy];
       const distance = Math.hypot(px - x, py - y);
       if (distance <= reach && !best?.isCorner && distance < (best?.distance ?? Infinity))
-        best = { run, x: px, y: py, distance, along: along + t * length, isCorner: false };
+        best = { polyline, x: px, y: py, distance, along: along + t * length, isCorner: false };
       const toCorner = Math.hypot(points[a] - x, points[a + 1] - y);
       if (toCorner <= reach && (!best?.isCorner || toCorner < best.distance) && isCorner(points, i, n, closed))
-        best = { run, x: points[a], y: points[a + 1], distance: toCorner, along, isCorner: true };
+        best = { polyline, x: points[a], y: points[a + 1], distance: toCorner, along, isCorner: true };
       along += length;
     }
-    // The end of an open run is a corner, too.
+    // The end of an open polyline is a corner, too.
     if (!closed && n > 0) {
       const toEnd = Math.hypot(points[2 * n - 2] - x, points[2 * n - 1] - y);
       if (toEnd <= reach && (!best?.isCorner || toEnd < best.distance))
-        best = { run, x: points[2 * n - 2], y: points[2 * n - 1], distance: toEnd, along, isCorner: true };
+        best = { polyline, x: points[2 * n - 2], y: points[2 * n - 1], distance: toEnd, along, isCorner: true };
     }
     lengths.push(along);
   });
-  return best && { ...best, length: lengths[best.run] };
+  return best && { ...best, length: lengths[best.polyline] };
 }
 
 function isCorner(points: ArrayLike<number>, i: number, n: number, closed: boolean): boolean {

@@ -24,15 +24,15 @@ const areaOf = (path: readonly PathCommand[]) => area(flatten(path, 1e-4).map(({
 /** A circle of four cubic curves, as drawing programs make it. */
 const k = 55.22847498;
 const disc = `M100 0C100 ${k} ${k} 100 0 100C${-k} 100 -100 ${k} -100 0C-100 ${-k} ${-k} -100 0 -100C${k} -100 100 ${-k} 100 0Z`;
-const runs: PathPoints = pathPoints(readPathData(disc));
+const subpaths: PathPoints = pathPoints(readPathData(disc));
 
 describe('points of a path', () => {
   it('go there and back', () => {
-    expect(runs).toHaveLength(1);
-    expect(runs[0].points).toHaveLength(4);
-    expect(runs[0].closed).toBe(true);
+    expect(subpaths).toHaveLength(1);
+    expect(subpaths[0].points).toHaveLength(4);
+    expect(subpaths[0].closed).toBe(true);
     expect(
-      svgpath(pathData(pathOfPoints(runs)))
+      svgpath(pathData(pathOfPoints(subpaths)))
         .abs()
         .round(2)
         .toString(),
@@ -51,9 +51,9 @@ describe('points of a path', () => {
   it('a point more changes nothing of the shape, wherever it is added', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 3 }), fc.double({ min: 0.02, max: 0.98, noNaN: true }), (point, t) => {
-        const more = addPoint(runs, { run: 0, point }, t);
+        const more = addPoint(subpaths, { subpath: 0, point }, t);
         expect(more[0].points).toHaveLength(5);
-        expect(areaOf(pathOfPoints(more))).toBeCloseTo(areaOf(pathOfPoints(runs)), 0);
+        expect(areaOf(pathOfPoints(more))).toBeCloseTo(areaOf(pathOfPoints(subpaths)), 0);
         expect(isSmooth(more[0].points[point + 1])).toBe(true);
         // Every point of the new curves lies on the circle of the old ones, to what four curves can do (0.03 %).
         for (const { points } of flatten(pathOfPoints(more), 1e-3))
@@ -62,7 +62,7 @@ describe('points of a path', () => {
       }),
       { numRuns: 40 },
     );
-    expect(pathOfPoints(addPoint(pathPoints(readPathData('M0 0L10 0L10 10Z')), { run: 0, point: 2 }))).toContainEqual({
+    expect(pathOfPoints(addPoint(pathPoints(readPathData('M0 0L10 0L10 10Z')), { subpath: 0, point: 2 }))).toContainEqual({
       kind: 'line',
       x: 5,
       y: 5,
@@ -70,16 +70,16 @@ describe('points of a path', () => {
   });
 
   it('moves with its handles; a smooth one keeps them in line', () => {
-    const moved = movePoint(runs, { run: 0, point: 0 }, 120, 10);
+    const moved = movePoint(subpaths, { subpath: 0, point: 0 }, 120, 10);
     expect(moved[0].points[0]).toMatchObject({ x: 120, y: 10, leaving: { x: 120, y: expect.closeTo(k + 10) } });
-    const turned = moveHandle(runs, { run: 0, point: 0 }, 'leaving', 100 + 30, 40);
+    const turned = moveHandle(subpaths, { subpath: 0, point: 0 }, 'leaving', 100 + 30, 40);
     expect(turned[0].points[0].arriving).toEqual({ x: expect.closeTo(100 - 0.6 * k), y: expect.closeTo(-0.8 * k) });
     expect(isSmooth(turned[0].points[0])).toBe(true);
   });
 
   it('go on having the handles that they had, and no others, through path data and back', () => {
     const square = pathPoints(readPathData('M0 0L10 0L10 10L0 10Z'));
-    const smooth = makeSmooth(square, { run: 0, point: 0 });
+    const smooth = makeSmooth(square, { subpath: 0, point: 0 });
     const again = pathPoints(readPathData(pathData(pathOfPoints(smooth))));
     expect(again[0].points.map(({ arriving, leaving }) => [arriving !== undefined, leaving !== undefined])).toEqual([
       [true, true],
@@ -91,14 +91,14 @@ describe('points of a path', () => {
   });
 
   it('becomes a corner, becomes smooth, and goes', () => {
-    const corner = makeCorner(runs, { run: 0, point: 0 });
+    const corner = makeCorner(subpaths, { subpath: 0, point: 0 });
     expect(corner[0].points[0]).toEqual({ x: 100, y: 0 });
-    const smooth = makeSmooth(corner, { run: 0, point: 0 });
+    const smooth = makeSmooth(corner, { subpath: 0, point: 0 });
     expect(isSmooth(smooth[0].points[0])).toBe(true);
     const square = pathPoints(readPathData('M0 0L10 0L10 10L0 10Z'));
-    const fewer = removePoint(square, { run: 0, point: 1 });
+    const fewer = removePoint(square, { subpath: 0, point: 1 });
     expect(areaOf(pathOfPoints(fewer))).toBe(50);
-    expect(removePoint(fewer, { run: 0, point: 0 })).toEqual([]);
+    expect(removePoint(fewer, { subpath: 0, point: 0 })).toEqual([]);
   });
 });
 
@@ -112,7 +112,7 @@ describe('the nearest place on outlines', () => {
 
   it('is found on edges, with the length along them', () => {
     const at = nearestOn(both, 10, 29, 3)!;
-    expect([at.run, at.x, at.y, at.length]).toEqual([0, 10, 30, 320]);
+    expect([at.polyline, at.x, at.y, at.length]).toEqual([0, 10, 30, 320]);
     const arc = [0, 90].map((degrees) => {
       const [x, y] = [19 * Math.cos((degrees * Math.PI) / 180), 19 * Math.sin((degrees * Math.PI) / 180)];
       return nearestOn(both, x, y, 3)!;

@@ -13,7 +13,7 @@ export interface Handle {
   readonly y: number;
 }
 
-/** One run of points, from which an area is closed or a line is not. */
+/** One subpath of points, from which an area is closed or a line is not. */
 export interface PointRun {
   readonly points: readonly PathPoint[];
   readonly closed: boolean;
@@ -26,9 +26,9 @@ const isAt = (a: Handle, b: Handle): boolean => Math.abs(a.x - b.x) < SAME && Ma
 
 /** A path as points with handles; quadratic curves become the cubic ones that are the same. */
 export function pathPoints(path: readonly PathCommand[]): PathPoints {
-  const runs: { points: PathPoint[]; closed: boolean }[] = [];
+  const subpaths: { points: PathPoint[]; closed: boolean }[] = [];
   let current: { points: PathPoint[]; closed: boolean } | undefined;
-  const begin = (x: number, y: number) => runs.push((current = { points: [{ x, y }], closed: false }));
+  const begin = (x: number, y: number) => subpaths.push((current = { points: [{ x, y }], closed: false }));
   for (const command of path) {
     if (command.kind === 'move') begin(command.x, command.y);
     else if (command.kind === 'close') {
@@ -65,12 +65,12 @@ export function pathPoints(path: readonly PathCommand[]): PathPoints {
       }
     }
   }
-  return runs.filter(({ points }) => points.length > 1);
+  return subpaths.filter(({ points }) => points.length > 1);
 }
 
 /** The counterpart of {@link pathPoints}. */
-export function pathOfPoints(runs: PathPoints): PathCommand[] {
-  return runs.flatMap(({ points, closed }): PathCommand[] => {
+export function pathOfPoints(subpaths: PathPoints): PathCommand[] {
+  return subpaths.flatMap(({ points, closed }): PathCommand[] => {
     const [first] = points;
     const out: PathCommand[] = [{ kind: 'move', x: first.x, y: first.y }];
     const edges = closed ? points.length : points.length - 1;
@@ -120,19 +120,19 @@ export function mappedPath(path: readonly PathCommand[], to: (x: number, y: numb
   });
 }
 
-/** Which point of a path: its run, and its place in it. */
+/** Which point of a path: its subpath, and its place in it. */
 export interface PointAt {
-  readonly run: number;
+  readonly subpath: number;
   readonly point: number;
 }
 
 const withPoints = (
-  runs: PathPoints,
+  subpaths: PathPoints,
   at: PointAt,
   change: (points: readonly PathPoint[], closed: boolean) => readonly PathPoint[],
 ): PathPoints =>
   // prettier-ignore
-  runs.map((run, i) => (i === at.run ? { ...run, points: change(run.points, run.closed) } : run));
+  subpaths.map((subpath, i) => (i === at.subpath ? { ...subpath, points: change(subpath.points, subpath.closed) } : subpath));
 
 const replaced = (points: readonly PathPoint[], at: number, point: PathPoint): PathPoint[] =>
   points.map((other, i) => (i === at ? point : other));
@@ -141,8 +141,8 @@ const moved = (handle: Handle | undefined, dx: number, dy: number): Handle | und
   handle && { x: handle.x + dx, y: handle.y + dy };
 
 /** A point brought to a place, its handles with it. */
-export const movePoint = (runs: PathPoints, at: PointAt, x: number, y: number): PathPoints =>
-  withPoints(runs, at, (points) => {
+export const movePoint = (subpaths: PathPoints, at: PointAt, x: number, y: number): PathPoints =>
+  withPoints(subpaths, at, (points) => {
     const old = points[at.point];
     const [dx, dy] = [x - old.x, y - old.y];
     return replaced(
@@ -153,8 +153,8 @@ export const movePoint = (runs: PathPoints, at: PointAt, x: number, y: number): 
   });
 
 /** A handle brought to a place; where the curve runs smoothly through the point the other one turns with it. */
-export const moveHandle = (runs: PathPoints, at: PointAt, which: 'arriving' | 'leaving', x: number, y: number): PathPoints =>
-  withPoints(runs, at, (points) => {
+export const moveHandle = (subpaths: PathPoints, at: PointAt, which: 'arriving' | 'leaving', x: number, y: number): PathPoints =>
+  withPoints(subpaths, at, (points) => {
     const old = points[at.point];
     const other = which === 'arriving' ? 'leaving' : 'arriving';
     const opposite = old[other];
@@ -183,8 +183,8 @@ export function isSmooth({ x, y, arriving, leaving }: PathPoint): boolean {
  * A point more on the edge after the given one, at a parameter of it from 0 to 1; the shape stays what it was (de Casteljau's
  * subdivision).
  */
-export const addPoint = (runs: PathPoints, at: PointAt, t = 0.5): PathPoints =>
-  withPoints(runs, at, (points) => {
+export const addPoint = (subpaths: PathPoints, at: PointAt, t = 0.5): PathPoints =>
+  withPoints(subpaths, at, (points) => {
     const next = (at.point + 1) % points.length;
     const [a, d] = [points[at.point], points[next]];
     const between = (p: Handle, q: Handle): Handle => ({ x: p.x + t * (q.x - p.x), y: p.y + t * (q.y - p.y) });
@@ -204,20 +204,20 @@ export const addPoint = (runs: PathPoints, at: PointAt, t = 0.5): PathPoints =>
     return out;
   });
 
-/** Without a point; a run that has too few left goes with it. */
-export const removePoint = (runs: PathPoints, at: PointAt): PathPoints =>
-  withPoints(runs, at, (points) => points.filter((_, i) => i !== at.point)).filter(
+/** Without a point; a subpath that has too few left goes with it. */
+export const removePoint = (subpaths: PathPoints, at: PointAt): PathPoints =>
+  withPoints(subpaths, at, (points) => points.filter((_, i) => i !== at.point)).filter(
     ({ points, closed }) =>
       points.length > (closed ? 2 : 1) || (closed && points.some(({ leaving }) => leaving) && points.length > 1),
   );
 
 /** A point without handles: the outline turns there. */
-export const makeCorner = (runs: PathPoints, at: PointAt): PathPoints =>
-  withPoints(runs, at, (points) => replaced(points, at.point, { x: points[at.point].x, y: points[at.point].y }));
+export const makeCorner = (subpaths: PathPoints, at: PointAt): PathPoints =>
+  withPoints(subpaths, at, (points) => replaced(points, at.point, { x: points[at.point].x, y: points[at.point].y }));
 
 /** A point whose handles lie in line, a third of the way to its neighbours, along the line between them. */
-export const makeSmooth = (runs: PathPoints, at: PointAt): PathPoints =>
-  withPoints(runs, at, (points, closed) => {
+export const makeSmooth = (subpaths: PathPoints, at: PointAt): PathPoints =>
+  withPoints(subpaths, at, (points, closed) => {
     const n = points.length;
     const { x, y } = points[at.point];
     const before = closed || at.point > 0 ? points[(at.point - 1 + n) % n] : undefined;

@@ -74,7 +74,7 @@ export class TooManyPointsError extends Error {
 }
 
 /** A flattened piece of a path, in the path's own unit. */
-export interface FlatRun {
+export interface FlatPath {
   readonly points: number[];
   readonly closed: boolean;
 }
@@ -88,9 +88,9 @@ export interface FlatRun {
  * what is measured on the chords is as wide and high as the curve.
  * @param most points; with more it throws a {@link TooManyPointsError} before they are made
  */
-export function flatten(path: readonly PathCommand[], tolerance: number, most = Infinity): FlatRun[] {
+export function flatten(path: readonly PathCommand[], tolerance: number, most = Infinity): FlatPath[] {
   if (!(tolerance > 0)) throw new RangeError(`A chord tolerance of ${tolerance} is not above 0.`);
-  const runs: FlatRun[] = [];
+  const subpaths: FlatPath[] = [];
   let points: number[] = [];
   let x0 = 0;
   let y0 = 0;
@@ -100,7 +100,7 @@ export function flatten(path: readonly PathCommand[], tolerance: number, most = 
     if ((count += chords) > most) throw new TooManyPointsError();
   };
   const finish = (closed: boolean) => {
-    if (points.length >= 4) runs.push({ points, closed });
+    if (points.length >= 4) subpaths.push({ points, closed });
     points = [];
   };
   for (const command of path) {
@@ -146,7 +146,7 @@ export function flatten(path: readonly PathCommand[], tolerance: number, most = 
     y0 = y;
   }
   finish(false);
-  return runs;
+  return subpaths;
 }
 
 /** Where the chords of a curve end, the curve's own ends left out: n equal steps, and where it turns back. */

@@ -52,12 +52,12 @@ export function compose(outer: Placement, inner: Placement): Placement {
   };
 }
 
-/** A run of points under a placement, in floating point (not brought to the grid). */
-export function placeRun(run: Float64Array, p: Placement): Float64Array {
-  const out = new Float64Array(run.length);
-  for (let i = 0; i < run.length; i += 2) {
-    out[i] = p.a * run[i] + p.c * run[i + 1] + p.e;
-    out[i + 1] = p.b * run[i] + p.d * run[i + 1] + p.f;
+/** A polyline under a placement, in floating point (not brought to the grid). */
+export function placePolyline(polyline: Float64Array, p: Placement): Float64Array {
+  const out = new Float64Array(polyline.length);
+  for (let i = 0; i < polyline.length; i += 2) {
+    out[i] = p.a * polyline[i] + p.c * polyline[i + 1] + p.e;
+    out[i + 1] = p.b * polyline[i] + p.d * polyline[i + 1] + p.f;
   }
   return out;
 }
@@ -69,7 +69,7 @@ export function placeRun(run: Float64Array, p: Placement): Float64Array {
 export function placeRings(rings: readonly Contour[], p: Placement): Contour[] {
   const isMirrored = p.a * p.d - p.b * p.c < 0;
   return rings.map((ring) => {
-    const placed = snapRing(placeRun(ring, p));
+    const placed = snapRing(placePolyline(ring, p));
     return isMirrored ? reversed(placed) : placed;
   });
 }

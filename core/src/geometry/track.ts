@@ -49,7 +49,7 @@ export function arcTrack(radius: number, span: number, reads: 'top' | 'bottom'):
 }
 
 /** A run of points as a track. Its middle is where it is half run, closed ones begin at their first point. */
-export function runTrack(points: Contour, closed: boolean): Track {
+export function polylineTrack(points: Contour, closed: boolean): Track {
   const n = points.length / 2;
   const sums = [0];
   for (let i = 1; i < n + (closed ? 1 : 0); i++) {

@@ -34,8 +34,8 @@ function bruteForce(outline: Outline, x: number, y: number): number {
 }
 
 /** The field as triangles with the distance at their corners: area, volume under the distance, worst error at random places. */
-function measured(outline: Outline, run: number, levels: readonly number[], tolerance = 0.001) {
-  const drawn = new DistanceField(outline, run, tolerance).drawn(levels);
+function measured(outline: Outline, maxDistance: number, levels: readonly number[], tolerance = 0.001) {
+  const drawn = new DistanceField(outline, maxDistance, tolerance).drawn(levels);
   const inside = (label: number) => label === 1;
   const { edges } = arrange([outline.map((ring) => ring.slice())], (w) => (w.length > 0 ? 1 : 0), {
     segments: drawn.constraints,
@@ -56,7 +56,7 @@ function measured(outline: Outline, run: number, levels: readonly number[], tole
     const w = 1 - u - v;
     const at = (values: ArrayLike<number>) => (u * values[i] + v * values[j] + w * values[k]) / STEPS_PER_MM;
     const linear = u * distances[i] + v * distances[j] + w * distances[k];
-    worst = Math.max(worst, Math.abs(Math.min(run, bruteForce(outline, at(x), at(y))) - linear));
+    worst = Math.max(worst, Math.abs(Math.min(maxDistance, bruteForce(outline, at(x), at(y))) - linear));
   }
   return { covered, volume, worst, drawn };
 }

@@ -24,7 +24,7 @@ interface AxisPoint {
   readonly y: number;
   /** Its distance from the edge. */
   readonly d: number;
-  /** The disc has grown to the run without touching anything else. */
+  /** The disc has grown to `maxDistance` without touching anything else. */
   readonly isFree: boolean;
   /** The point of the edge that it was grown from, with the direction in which it grew. */
   readonly footX: number;
@@ -39,12 +39,12 @@ interface Flank {
   readonly points: readonly AxisPoint[];
 }
 
-/** The distance of every place inside an outline from its edge, up to a greatest one, the run. */
+/** The distance of every place inside an outline from its edge, up to a greatest one, `maxDistance`. */
 export interface Field {
   readonly outline: Outline;
-  readonly run: number;
+  readonly maxDistance: number;
   readonly tolerance: number;
-  /** The greatest distance that is found inside, at most the run. */
+  /** The greatest distance that is found inside, at most `maxDistance`. */
   readonly deepest: number;
   distanceAt(x: number, y: number): number;
   /** What lies at least so far from the edge: slow, and right whatever the sites are like. */
@@ -58,7 +58,7 @@ export interface Field {
 }
 
 /**
- * How far every place inside an outline is from the outline's edge, up to a greatest distance, the run: as places over which the
+ * How far every place inside an outline is from the outline's edge, up to a greatest one, `maxDistance`: as places over which the
  * distance grows evenly. Their borders are the medial axis of the outline, rays in the fans of its inner corners, and lines of
  * equal distance. Surfaces that are a function of that distance (slopes, ridges, vees, rounded edges) are flat over each of them
  * to within the tolerance.
@@ -70,15 +70,15 @@ export class DistanceField implements Field {
 
   /**
    * @param outline rings with the inside on their left, that meet in corners at most
-   * @param run mm; the distance is not told apart beyond it
+   * @param maxDistance mm; the distance is not told apart beyond it
    * @param tolerance mm by which a distance may be off, in the middle of its chords
    */
   constructor(
     readonly outline: Outline,
-    readonly run: number,
+    readonly maxDistance: number,
     readonly tolerance: number,
   ) {
-    const sites = sitesOf(outline, run);
+    const sites = sitesOf(outline, maxDistance);
     this.flanks = sites.map((site) => flankOf(site, sites, tolerance));
     const edges: number[] = [];
     for (const contour of outline) {
@@ -98,21 +98,21 @@ export class DistanceField implements Field {
     this.index.finish();
   }
 
-  /** The greatest distance from the edge that is found inside, at most the run. */
+  /** The greatest distance from the edge that is found inside, at most `maxDistance`. */
   get deepest(): number {
     return this.flanks.reduce((most, { points }) => points.reduce((m, { d }) => Math.max(m, d), most), 0);
   }
 
-  /** Distance of a point inside from the edge, at most the run. */
+  /** Distance of a point inside from the edge, at most `maxDistance`. */
   distanceAt(x: number, y: number): number {
-    const { index, edges, run } = this;
+    const { index, edges, maxDistance } = this;
     if (!index) return 0;
-    for (let reach = Math.min(run, 0.5); ; reach = Math.min(run, reach * 4)) {
+    for (let reach = Math.min(maxDistance, 0.5); ; reach = Math.min(maxDistance, reach * 4)) {
       let best = reach * reach;
       for (const e of index.search(x - reach, y - reach, x + reach, y + reach)) {
         best = Math.min(best, squareToSegment(edges[4 * e], edges[4 * e + 1], edges[4 * e + 2], edges[4 * e + 3], x, y));
       }
-      if (best < reach * reach || reach >= run) return Math.sqrt(best);
+      if (best < reach * reach || reach >= maxDistance) return Math.sqrt(best);
     }
   }
 
@@ -136,28 +136,28 @@ export class GrowthField implements Field {
   /**
    * @param outline what was grown to, rings with the inside on their left
    * @param inner what was grown
-   * @param run mm by which it was grown, corners mitred
+   * @param maxDistance mm by which it was grown, corners mitred
    */
   constructor(
     readonly outline: Outline,
     readonly inner: Outline,
-    readonly run: number,
+    readonly maxDistance: number,
     readonly tolerance: number,
   ) {
-    this.growth = new MitredGrowth(inner, run);
+    this.growth = new MitredGrowth(inner, maxDistance);
   }
 
   get deepest(): number {
-    return this.run;
+    return this.maxDistance;
   }
 
   distanceAt(x: number, y: number): number {
-    if (contains(this.inner, x, y)) return this.run;
-    return Math.max(0, this.run - this.growth.at(x, y));
+    if (contains(this.inner, x, y)) return this.maxDistance;
+    return Math.max(0, this.maxDistance - this.growth.at(x, y));
   }
 
   beyond(distance: number): Outline {
-    return distance >= this.run ? this.inner : offset(this.inner, this.run - distance, undefined, 'mitred');
+    return distance >= this.maxDistance ? this.inner : offset(this.inner, this.maxDistance - distance, undefined, 'mitred');
   }
 
   drawn(levels: readonly number[]): DrawnField {
@@ -225,7 +225,7 @@ export class DrawnField {
     for (const contour of outline)
       for (let i = 0; i < contour.length; i += 2) this.known.set(this.weld.place(contour[i], contour[i + 1]), 0);
     for (const contour of inner ?? [])
-      for (let i = 0; i < contour.length; i += 2) this.placeOnLine(contour[i], contour[i + 1], field.run);
+      for (let i = 0; i < contour.length; i += 2) this.placeOnLine(contour[i], contour[i + 1], field.maxDistance);
     const constraints: number[] = [];
     for (const { isCorner, points } of flanks) {
       points.forEach((point, i) => {
@@ -270,7 +270,7 @@ export class DrawnField {
 
   /** A distance as flanks count it, and the other way round. */
   private onFlank(d: number): number {
-    return this.inner ? this.field.run - d : d;
+    return this.inner ? this.field.maxDistance - d : d;
   }
 
   private place({ x, y, d }: Pick<AxisPoint, 'x' | 'y' | 'd'>): number {

@@ -26,7 +26,7 @@ const MOST_RAYS = 40;
 /** A growth, and how far it is told apart. */
 interface Grown {
   readonly outline: Outline;
-  readonly run: number;
+  readonly maxDistance: number;
 }
 
 /**
@@ -35,18 +35,23 @@ interface Grown {
  */
 export function returnBorders(
   site: Sector,
-  { outline, run }: Grown,
+  { outline, maxDistance }: Grown,
   near: (visit: (other: Sector) => void) => void,
 ): ReturnBorder[] {
   // Only rays longer than the growth can be ahead again; by less than this nothing is seen of it.
-  if (!site.isCorner || (site.mitre - 1) * run < LEAST_RETURN) return [];
+  if (!site.isCorner || (site.mitre - 1) * maxDistance < LEAST_RETURN) return [];
   if (site.pieces.every(({ owner }) => owner === FREE)) return [];
-  const cone: Contour = Float64Array.from([site.x, site.y, ...rayEnd(site, site.from, run), ...rayEnd(site, site.to, run)]);
+  const cone: Contour = Float64Array.from([
+    site.x,
+    site.y,
+    ...rayEnd(site, site.from, maxDistance),
+    ...rayEnd(site, site.to, maxDistance),
+  ]);
   const others: Sector[] = [];
   near((other) => {
     if (meets(other, cone)) others.push(other);
   });
-  if (!returnsAnywhere(site, others, run)) return [];
+  if (!returnsAnywhere(site, others, maxDistance)) return [];
   const taken = others.flatMap((other) => coveredOf(site, other, cone));
   return difference(difference([cone], taken), outline).flatMap((ring) =>
     Array.from({ length: ring.length / 2 }, (_, i) => {
@@ -85,26 +90,26 @@ function isBeyondLimit(site: Sector, x: number, y: number): boolean {
 }
 
 /** Whether a corner is first again beyond its limit on one of some rays. */
-function returnsAnywhere(site: Sector, others: readonly Sector[], run: number): boolean {
+function returnsAnywhere(site: Sector, others: readonly Sector[], maxDistance: number): boolean {
   const width = site.to - site.from;
-  const count = Math.min(MOST_RAYS, Math.max(3, Math.ceil((width * run) / BETWEEN_RAYS)));
+  const count = Math.min(MOST_RAYS, Math.max(3, Math.ceil((width * maxDistance) / BETWEEN_RAYS)));
   for (let k = 0; k < count; k++) {
     const s = site.from + ((k + 0.5) / count) * width;
     const limit = limitOn(site, s);
-    if (limit >= run - LEAST_RETURN) continue;
+    if (limit >= maxDistance - LEAST_RETURN) continue;
     const spans: Span[] = [];
     for (const other of others) {
-      const span = coveredAlong(site, other, s, limit, run);
+      const span = coveredAlong(site, other, s, limit, maxDistance);
       if (span) spans.push(span);
     }
-    spans.push(...insideAlong(site, others, s, run));
+    spans.push(...insideAlong(site, others, s, maxDistance));
     spans.sort((one, other) => one.from - other.from);
     let covered = limit;
     for (const { from, to } of spans) {
       if (from > covered + LEAST_RETURN) break;
       covered = Math.max(covered, to);
     }
-    if (covered < run - LEAST_RETURN) return true;
+    if (covered < maxDistance - LEAST_RETURN) return true;
   }
   return false;
 }
@@ -122,13 +127,13 @@ function limitOn(site: Sector, s: number): number {
 }
 
 /** Growths of a corner's ray at which another site is ahead, if it is at any beyond a limit. */
-function coveredAlong(site: Sector, other: Sector, s: number, limit: number, run: number): Span | undefined {
+function coveredAlong(site: Sector, other: Sector, s: number, limit: number, maxDistance: number): Span | undefined {
   const { x, y } = site;
   // The ray of s, as rayAt has it.
   const [rx, ry] = [site.nx + s * site.ny, site.ny - s * site.nx];
   const ahead = (other.x - x) * other.nx + (other.y - y) * other.ny;
   let low = 0;
-  let high = run;
+  let high = maxDistance;
   // p + q·h at least 0.
   let p = ahead + HAIR;
   let q = 1 - (rx * other.nx + ry * other.ny);
@@ -145,19 +150,19 @@ function coveredAlong(site: Sector, other: Sector, s: number, limit: number, run
 }
 
 /** Growths between which a corner's ray runs inside of the outline. */
-function insideAlong(site: Sector, others: readonly Sector[], s: number, run: number): Span[] {
+function insideAlong(site: Sector, others: readonly Sector[], s: number, maxDistance: number): Span[] {
   const [rx, ry] = site.rayAt(s);
   const passed: { h: number; isIn: boolean }[] = [];
   for (const { isCorner, x, y, nx, ny, bounds } of others) {
     const speed = rx * nx + ry * ny;
     if (isCorner || Math.abs(speed) < 1e-12) continue;
     const h = ((x - site.x) * nx + (y - site.y) * ny) / speed;
-    if (h <= LEAST_RETURN / 2 || h >= run) continue;
+    if (h <= LEAST_RETURN / 2 || h >= maxDistance) continue;
     const isOnEdge = bounds.every(([a, b, c]) => a + b * (site.x + h * rx) + c * (site.y + h * ry) >= -HAIR);
     if (isOnEdge) passed.push({ h, isIn: speed < 0 });
   }
   passed.sort((one, other) => one.h - other.h);
-  return passed.flatMap(({ h, isIn }, i): Span[] => (isIn ? [{ from: h, to: passed[i + 1]?.h ?? run }] : []));
+  return passed.flatMap(({ h, isIn }, i): Span[] => (isIn ? [{ from: h, to: passed[i + 1]?.h ?? maxDistance }] : []));
 }
 
 /** a + b·x + c·y is at least 0 where another site's growth is not above a corner's. */

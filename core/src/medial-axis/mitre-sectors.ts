@@ -11,7 +11,7 @@ export interface MitredSite {
   footAt(t: number): readonly [number, number];
   /** How far the ray goes for each mm of growth. */
   rayAt(t: number): readonly [number, number];
-  /** The growth at which something else comes to the ray, at most the run. */
+  /** The growth at which something else comes to the ray, at most `maxDistance`. */
   growthAt(piece: EnvelopePiece, t: number): number;
 }
 

@@ -3,7 +3,7 @@ import { type FontBook, placeLetter, setBlock } from '../type/index.js';
 import { loadedBook } from '../../testing/fonts.js';
 import { Area } from '../../testing/brute-area.js';
 import { Random } from '../../testing/random.js';
-import { connectedComponents, difference, union, offset } from '../arrangement/index.js';
+import { connectedComponents, ContourSet, difference, union, offset } from '../arrangement/index.js';
 import { area, bounds, circle, contains, type Outline, placement, placeRings, rectangle, reversed } from '../geometry/index.js';
 import { GrowthField } from './distance-field.js';
 
@@ -16,13 +16,13 @@ const areaOf = (outline: Outline): Area =>
   new Area(outline.map((ring) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i], ring[2 * i + 1]] as const)));
 
 /** Places within a growth, with the distance from where it ended by brute force. */
-function places(inner: Outline, outer: Outline, run: number, count: number): { x: number; y: number; d: number }[] {
+function places(inner: Outline, outer: Outline, maxDistance: number, count: number): { x: number; y: number; d: number }[] {
   const random = new Random(7);
   const { minX, minY, maxX, maxY } = bounds(outer)!;
   const whole = areaOf(inner);
   return Array.from({ length: count }, () => [random.between(minX, maxX), random.between(minY, maxY)])
     .filter(([x, y]) => contains(outer, x, y))
-    .map(([x, y]) => ({ x, y, d: whole.contains(x, y) ? run : run - whole.mitredGrowth(x, y) }));
+    .map(([x, y]) => ({ x, y, d: whole.contains(x, y) ? maxDistance : maxDistance - whole.mitredGrowth(x, y) }));
 }
 
 describe('GrowthField', () => {
@@ -37,7 +37,7 @@ describe('GrowthField', () => {
   it.each([
     ['script letters with counters that fill', 'A&B', 'great-vibes-regular', 4.6],
     ['bold letters', 'R8g', 'barlow-bold', 1.5],
-  ])('agrees with brute force beside %s, and so do its lines', (_, words, font, run) => {
+  ])('agrees with brute force beside %s, and so do its lines', (_, words, font, maxDistance) => {
     const block = setBlock(book, {
       words,
       font: book.font(font),
@@ -46,12 +46,12 @@ describe('GrowthField', () => {
       leading: { kind: 'percent', of: 150 },
       align: 'centre',
     });
-    const inner = connectedComponents(block.letters.flatMap((letter) => placeLetter(letter).outline)).flat();
-    const outer = union(offset(inner, run, undefined, 'mitred'));
-    const field = new GrowthField(outer, inner, run, 0.002);
-    const found = places(inner, outer, run, 1200);
+    const inner = connectedComponents(ContourSet.of(block.letters.map((letter) => placeLetter(letter).outline))).flat();
+    const outer = union(offset(inner, maxDistance, undefined, 'mitred'));
+    const field = new GrowthField(outer, inner, maxDistance, 0.002);
+    const found = places(inner, outer, maxDistance, 1200);
     for (const { x, y, d } of found) expect(Math.abs(field.distanceAt(x, y) - d)).toBeLessThan(1e-6);
-    const levels = [0.1, 0.4, 0.8, 0.97].map((share) => share * run);
+    const levels = [0.1, 0.4, 0.8, 0.97].map((share) => share * maxDistance);
     field.drawn(levels).rings.forEach((rings, k) => {
       // The farther places lie within the line.
       for (const { x, y, d } of found) if (Math.abs(d - levels[k]) > 0.02) expect(contains(rings, x, y)).toBe(d > levels[k]);
@@ -81,11 +81,11 @@ describe('GrowthField', () => {
     const letters = placeRings(upright, placement({ turn }));
     // Strokes along the inside of the letters, whose own inner sides grow as well.
     const inner = difference(letters, offset(letters, -1));
-    const run = 9.25;
-    const field = new GrowthField(union(offset(inner, run, undefined, 'mitred')), inner, run, 0.004);
+    const maxDistance = 9.25;
+    const field = new GrowthField(union(offset(inner, maxDistance, undefined, 'mitred')), inner, maxDistance, 0.004);
     const levels = [0.3, 2, 4, 6, 8];
     field.drawn(levels).rings.forEach((rings, k) => {
-      const exact = area(offset(inner, run - levels[k], undefined, 'mitred'));
+      const exact = area(offset(inner, maxDistance - levels[k], undefined, 'mitred'));
       expect(Math.abs(area(rings) - exact) / exact).toBeLessThan(2e-3);
     });
   });

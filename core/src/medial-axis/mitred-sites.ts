@@ -44,11 +44,11 @@ export class MitredGrowth {
 
   /**
    * @param outline rings with the inside on their left
-   * @param run mm; growth beyond it is not told apart
+   * @param maxDistance mm; growth beyond it is not told apart
    */
   constructor(
     private readonly outline: Outline,
-    private readonly run: number,
+    private readonly maxDistance: number,
   ) {
     this.sites = this.sectors = outline.flatMap(sectorsOf);
     this.index = [MILD, MITRE_LIMIT].flatMap((mitre, k) => {
@@ -64,17 +64,17 @@ export class MitredGrowth {
     this.returns = this.sectors.flatMap((sector, self) => this.returnsOf(sector, self));
   }
 
-  /** The least growth by which any site covers a place outside of the outline; Infinity where none does, or only beyond the run. */
+  /** The least growth by which any site covers a place outside of the outline; Infinity where none does, or only beyond `maxDistance`. */
   at(x: number, y: number): number {
-    const { sectors, run } = this;
-    for (let growth = Math.min(run, 1); ; growth = Math.min(run, growth * 3)) {
+    const { sectors, maxDistance } = this;
+    for (let growth = Math.min(maxDistance, 1); ; growth = Math.min(maxDistance, growth * 3)) {
       let best = Infinity;
       this.within([x, y, x, y], growth, (i) => {
         const each = sectors[i];
         const own = (x - each.x) * each.nx + (y - each.y) * each.ny;
         if (own < best && own >= 0 && each.bounds.every(([a, b, c]) => a + b * x + c * y >= -HAIR)) best = own;
       });
-      if (best <= growth || growth >= run) return best;
+      if (best <= growth || growth >= maxDistance) return best;
     }
   }
 
@@ -87,22 +87,28 @@ export class MitredGrowth {
   }
 
   private returnsOf(site: Sector, self: number): ReturnBorder[] {
-    const { sectors, run, outline } = this;
-    return returnBorders(site, { outline, run }, (visit) =>
-      this.within(raysOf(site, run), run, (i) => {
+    const { sectors, maxDistance, outline } = this;
+    return returnBorders(site, { outline, maxDistance }, (visit) =>
+      this.within(raysOf(site, maxDistance), maxDistance, (i) => {
         if (i !== self) visit(sectors[i]);
       }),
     );
   }
 
   private limitAll(wedges: ReadonlyMap<string, readonly Wedge[]>): void {
-    const { sectors, run } = this;
+    const { sectors, maxDistance } = this;
     const asked = new Int32Array(sectors.length).fill(-1);
     let near = 0;
     let touched: readonly EnvelopePiece[] = [];
     sectors.forEach((site, self) => {
-      const envelope = new Envelope(POWERS, site.from, site.to, site.isCorner ? [-1 / run, 0, 0] : [run, 0, 0], FREE);
-      let most = run;
+      const envelope = new Envelope(
+        POWERS,
+        site.from,
+        site.to,
+        site.isCorner ? [-1 / maxDistance, 0, 0] : [maxDistance, 0, 0],
+        FREE,
+      );
+      let most = maxDistance;
       const limitBy = (other: number): void => {
         if (other === self || asked[other] === self) return;
         asked[other] = self;

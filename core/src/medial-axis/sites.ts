@@ -53,9 +53,9 @@ const STRAIGHT = 1e-7;
 /**
  * The sites of an outline in the order of its contours, each with the pieces of its largest discs.
  * @param outline rings with the inside on their left, that meet in corners at most
- * @param run mm; discs need not grow beyond this radius
+ * @param maxDistance mm; discs need not grow beyond this radius
  */
-export function sitesOf(outline: Outline, run: number): Site[] {
+export function sitesOf(outline: Outline, maxDistance: number): Site[] {
   const sites: Site[] = [];
   for (const contour of outline) addFronts(contour, sites);
   if (sites.length === 0) return sites;
@@ -69,8 +69,8 @@ export function sitesOf(outline: Outline, run: number): Site[] {
   let near = 0;
   let touched: readonly EnvelopePiece[] = [];
   sites.forEach((site, self) => {
-    const envelope = emptyEnvelope(site, run);
-    let most = run;
+    const envelope = emptyEnvelope(site, maxDistance);
+    let most = maxDistance;
     const limit = (owner: number): void => {
       if (asked[owner] === self || owner === self) return;
       asked[owner] = self;
@@ -158,10 +158,10 @@ function addFronts(contour: Float64Array, sites: Site[]): void {
   });
 }
 
-const emptyEnvelope = (site: Site, run: number): Envelope =>
+const emptyEnvelope = (site: Site, maxDistance: number): Envelope =>
   site.kind === 'edge'
-    ? new Envelope(POWERS, 0, site.length, [run, 0, 0], FREE)
-    : new Envelope(WAVES, site.from, site.to, [-1 / run, 0, 0], FREE);
+    ? new Envelope(POWERS, 0, site.length, [maxDistance, 0, 0], FREE)
+    : new Envelope(WAVES, site.from, site.to, [-1 / maxDistance, 0, 0], FREE);
 
 /** Radius of the disc that touches a site at t, under a piece's function. */
 export const maximalDiscAt = (site: Site, { weights }: Pick<EnvelopePiece, 'weights'>, t: number): number =>

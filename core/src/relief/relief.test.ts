@@ -65,7 +65,7 @@ describe('the relief function', () => {
     const rear = addText(sign, 'OO', 'montserrat-bold', 40, { kind: 'set', to: 2 });
     const front = addText(sign, 'O', 'montserrat-bold', 30, { kind: 'set', to: 3 });
     const evaluation = evaluate(sign);
-    const plan = (id: string) => evaluation.parts.find((part) => part.id === id)!.contours;
+    const plan = (id: string) => evaluation.parts.find((part) => part.id === id)!.area.contours;
     const at = (z: number) => evaluation.levels.find((level) => level.z === z)!.areaMm2;
     expect(at(3)).toBeCloseTo(area(plan(front.id)), 2);
     expect(at(2)).toBeCloseTo(area(plan(rear.id)) - area(intersection(plan(rear.id), plan(front.id))), 2);

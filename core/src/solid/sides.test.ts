@@ -54,7 +54,7 @@ describe('two sides', () => {
     text.place = { x: 30, y: 4, turn: 0, mirror: false };
     onBack(sign);
     const { mesh, evaluation } = solid(sign);
-    const letters = evaluation.parts[0].contours;
+    const letters = evaluation.parts[0].area.contours;
     // Built the long way round: the letters mirrored, as a block taken from the back.
     const { m } = workshop;
     const block = m.Manifold.extrude(crossSection(m, letters.map(mirroredRing)), 2).translate([0, 0, -10]);
@@ -138,7 +138,7 @@ describe('flat-cut letters', () => {
     const text = addText(sign, words, 'cinzel-bold', 25, { kind: 'raise', by: 2 });
     text.tiers = [];
     sign.blank.cutTo = { parts: [text.id] };
-    return { sign, text, outline: workshop.evaluate(sign).parts[0].contours };
+    return { sign, text, outline: workshop.evaluate(sign).parts[0].area.contours };
   }
 
   it('are what the sheet is cut to, each a piece, and are told to be loose', () => {
@@ -176,7 +176,7 @@ describe('flat-cut letters', () => {
       const { sign, outline } = letters('QUILL Street');
       sign.blank.cutTo!.studs = { diameter, depth: 5, edge, count: 3 };
       const { layers } = workshop.evaluate(sign);
-      const holes = layers.find(({ operation, isBehind }) => operation === 'carve' && isBehind)!.contours;
+      const holes = layers.find(({ operation, isBehind }) => operation === 'carve' && isBehind)!.area.contours;
       const { m } = workshop;
       // All of every hole, grown by what must be left, lies within the letters.
       const room = crossSection(m, offset(holes, edge - 0.02)).subtract(crossSection(m, outline));

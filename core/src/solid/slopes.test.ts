@@ -338,7 +338,7 @@ describe('slopes that lean outwards of places that meet in a point', () => {
     const run = height * Math.tan((angle * Math.PI) / 180);
     const steps = 400;
     let sum = 0;
-    for (let i = 0; i < steps; i++) sum += area(offset(level, ((i + 0.5) / steps) * run, undefined, 'mitred'));
+    for (let i = 0; i < steps; i++) sum += area(offset(level.contours, ((i + 0.5) / steps) * run, undefined, 'mitred'));
     expect(volume / ((sum * height) / steps) - 1).toBeCloseTo(0, 4);
   });
 });

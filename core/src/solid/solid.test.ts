@@ -27,7 +27,7 @@ function byBooleans(evaluation: Evaluation): Manifold {
   let solid = above([blank], -thickness, 0);
   let holes = workshop.m.Manifold.union([]);
   for (const part of sign.parts) {
-    const { contours } = parts.find(({ id }) => id === part.id)!;
+    const { contours } = parts.find(({ id }) => id === part.id)!.area;
     for (const tier of part.tiers) {
       const { z } = rungs.find((rung) => rung.part === part.id && rung.tier === tier.id)!;
       if (!Number.isFinite(z)) holes = holes.add(above(contours, -thickness - 1, ceiling));

@@ -43,7 +43,7 @@ describe('whole signs against closed forms and general libraries', () => {
     const inner = side - 16 * Math.tan(Math.PI / 8);
     expect(Math.abs(soundVolume(sign) - (octagon(side) * 6.35 + (octagon(side) - octagon(inner)) * 3.175))).toBeLessThan(2);
     addText(sign, 'HALT', 'barlow-bold', 45, { kind: 'raise', by: 3.175 });
-    const letters = crossSection(workshop.m, workshop.evaluate(sign).parts[1].contours).area();
+    const letters = crossSection(workshop.m, workshop.evaluate(sign).parts[1].area.contours).area();
     const whole = octagon(side) * 6.35 + (octagon(side) - octagon(inner) + letters) * 3.175;
     expect(Math.abs(soundVolume(sign) - whole)).toBeLessThan(2);
     // Rim and letters are one level, and nothing else stands.
@@ -59,7 +59,7 @@ describe('whole signs against closed forms and general libraries', () => {
       const sign = bareSign(320, 120, 19);
       addText(sign, 'ATLAS', 'cinzel-bold', 70, { kind: 'carve', by: first });
       addText(sign, 'Fern', 'dancing-script-semibold', 40, { kind: 'carve', by: second });
-      const [a, b] = workshop.evaluate(sign).parts.map(({ contours }) => crossSection(m, contours));
+      const [a, b] = workshop.evaluate(sign).parts.map((part) => crossSection(m, part.area.contours));
       const shared = a.intersect(b).area();
       expect(shared).toBeGreaterThan(100);
       const taken = a.area() * first + b.area() * second - shared * Math.min(first, second);
@@ -76,7 +76,7 @@ describe('whole signs against closed forms and general libraries', () => {
     addShape(sign, [80, 80], { kind: 'raise', by: 3 }, { x: -60 });
     addText(sign, 'FERN', 'barlow-bold', 40, { kind: 'raise', by: 5 });
     const { m } = workshop;
-    const letters = crossSection(m, workshop.evaluate(sign).parts[1].contours);
+    const letters = crossSection(m, workshop.evaluate(sign).parts[1].area.contours);
     const panel = m.CrossSection.square([80, 80]).translate([-100, -40]);
     const stands = panel.area() * 3 + letters.area() * 5 - letters.intersect(panel).area() * 3;
     expect(Math.abs(soundVolume(sign) - 200 * 80 * 12 - stands)).toBeLessThan(0.1);

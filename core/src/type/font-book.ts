@@ -1,5 +1,5 @@
 import { union } from '../arrangement/index.js';
-import { bounds, type Box, type Contour, flatten, type Outline, snapRing, snapRun, type Stroke } from '../geometry/index.js';
+import { bounds, type Box, type Contour, flatten, type Outline, snapRing, snapPolyline, type Stroke } from '../geometry/index.js';
 import { covers, type FontEntry } from './catalogue.js';
 import { FontError, type LetterFont } from './letter-font.js';
 import { openOutlineFont } from './outline-font.js';
@@ -113,7 +113,7 @@ function shapeOf(font: LetterFont, glyph: number, scaleX: number, scaleY: number
     points: points.map((value, i) => value * (i % 2 === 0 ? scaleX : scaleY)),
   }));
   if (font.kind === 'single-line') {
-    const strokes = runs.map(({ points, closed }) => ({ points: snapRun(points, closed), closed }));
+    const strokes = runs.map(({ points, closed }) => ({ points: snapPolyline(points, closed), closed }));
     return { outline: [], strokes };
   }
   const contours: Contour[] = runs.map(({ points }) => snapRing(points));

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import * as fontkit from 'fontkit';
-import { arcTrack, bounds, circle, gapBetween, reversedTrack, runTrack, straightTrack } from '../geometry/index.js';
+import { arcTrack, bounds, circle, gapBetween, reversedTrack, polylineTrack, straightTrack } from '../geometry/index.js';
 import { catalogue, fontBytes, loadedBook } from '../../testing/fonts.js';
 import { crossSection, referee } from '../../testing/referee.js';
 import { type FontBook } from './font-book.js';
@@ -345,7 +345,7 @@ describe('words along a line', () => {
   it('follow a run of points as they follow the circle it is taken from', () => {
     const ring = circle(0, 0, 80);
     const exact = arcTrack(80, 360, 'bottom');
-    const track = runTrack(ring, true);
+    const track = polylineTrack(ring, true);
     expect(track.length).toBeCloseTo(exact.length, 0);
     for (const s of [0, 50, 200, 499]) {
       const { x, y, cos, sin } = track.at(s, 6);

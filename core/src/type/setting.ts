@@ -1,4 +1,4 @@
-import { union, markGlyph } from '../arrangement/index.js';
+import { union } from '../arrangement/index.js';
 import {
   bounds,
   type Box,
@@ -9,9 +9,9 @@ import {
   type Outline,
   placement,
   placeRings,
-  placeRun,
+  placePolyline,
   snap,
-  snapRun,
+  snapPolyline,
   type Stroke,
   type Track,
 } from '../geometry/index.js';
@@ -293,7 +293,7 @@ export interface BlockPlace {
 
 const MIDDLE: BlockPlace = { x: 0, y: 0, turn: 0, mirror: false };
 
-/** A letter's outline and strokes in the plan, on the grid; in the block itself where no place is given. */
+/** A letter's outline, settled, and strokes in the plan, on the grid; in the block itself where no place is given. */
 export function placeLetter(letter: SetLetter, place = MIDDLE): { outline: Outline; strokes: Stroke[] } {
   const put = compose(placement(place), placement(letter));
   const here = { ...put, e: snap(put.e), f: snap(put.f) };
@@ -301,11 +301,10 @@ export function placeLetter(letter: SetLetter, place = MIDDLE): { outline: Outli
   // Moved on the grid or turned by quarters a letter stays free of crossings; any other turn rounds its corners anew.
   const isExact = place.turn % 90 === 0 && letter.turn % 90 === 0;
   const outline = isExact ? moved : union(moved);
-  markGlyph(outline);
   return {
     outline,
     strokes: letter.shape.strokes.map(({ points, closed }) => ({
-      points: snapRun(placeRun(points, here), closed),
+      points: snapPolyline(placePolyline(points, here), closed),
       closed,
     })),
   };

@@ -1,4 +1,5 @@
-import { type Contour, type Outline } from '../../geometry/index.js';
+import { ContourSet } from '../../arrangement/index.js';
+import { type Outline } from '../../geometry/index.js';
 import { mirrored } from './mirrored.js';
 import {
   amountOf,
@@ -38,9 +39,9 @@ export interface Layer {
   readonly isBehind?: boolean;
   /** Heights by the distance from the area's edge; undefined where the edge is upright. */
   readonly profile?: HeightProfile;
-  readonly contours: readonly Contour[];
+  readonly area: ContourSet;
   /** Where slopes lean outwards, what is level of the area: distances count from where it has grown to. */
-  readonly level?: readonly Contour[];
+  readonly level?: ContourSet;
   /** Ids of the finishes of its level places and of its sides. */
   readonly top?: string;
   readonly sides?: string;
@@ -76,7 +77,7 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
     .filter(({ on }) => on)
     .flatMap((of) =>
       groups
-        .filter(({ placed: letters }, i) => i === 0 || letters.contours.length + letters.strokes.length > 0)
+        .filter(({ placed: letters }, i) => i === 0 || !letters.area.isEmpty || letters.strokes.length > 0)
         .flatMap(({ placed: letters, ...way }, i): TierLayer[] => {
           const { more } = way;
           const tier = more === 0 ? of : { ...of, action: withMore(of.action, more) };
@@ -97,9 +98,9 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
             isRidged: tier.edge?.kind === 'ridged',
           };
           const { action } = tier;
-          const gap = action.kind === 'insert' ? areas.gap(letters, tier, action.clearance ?? 0) : [];
+          const gap = action.kind === 'insert' ? areas.gap(letters, tier, action.clearance ?? 0) : ContourSet.EMPTY;
           // Around an insert stays what it is smaller by.
-          const both = gap.length === 0 ? [layer] : [layer, { ...layer, operation: 'through' as const, z: THROUGH, under: undefined, contours: gap, isMore: true }]; // prettier-ignore
+          const both = gap.isEmpty ? [layer] : [layer, { ...layer, operation: 'through' as const, z: THROUGH, under: undefined, area: gap, isMore: true }]; // prettier-ignore
           return behind === undefined ? both : both.map((each) => turnedAway(each, behind));
         }),
     );
@@ -121,7 +122,7 @@ function turnedAway(layer: TierLayer, thickness: number): TierLayer {
   return {
     ...layer,
     isBehind: true,
-    contours: mirrored(layer.contours),
+    area: mirrored(layer.area),
     ...(level && { level: mirrored(level) }),
     z: under === undefined ? (z === THROUGH ? z : seen(z)) : seen(under),
     ...(under !== undefined && { under: seen(z) }),
@@ -163,7 +164,7 @@ export function edgeLayer(side: BlankSide, outline: Outline, thickness: number, 
     z: isBehind ? -thickness : 0,
     ...(isBehind && { isBehind }),
     profile,
-    contours: outline.map((ring) => ring.slice()),
+    area: ContourSet.loose(outline),
     top: side.face,
     sides: side.sides,
   };

@@ -1,17 +1,12 @@
-import { markGlyph, separateGlyphs } from '../../arrangement/index.js';
+import { type ContourSet } from '../../arrangement/index.js';
 import { type Contour, reversed } from '../../geometry/index.js';
 
-const known = new WeakMap<readonly Contour[], readonly Contour[]>();
+const known = new WeakMap<ContourSet, ContourSet>();
 
 /** Contours as they are seen from the other side, x counted the other way; the same ones for the same ones. */
-export function mirrored(contours: readonly Contour[]): readonly Contour[] {
+export function mirrored(contours: ContourSet): ContourSet {
   let turned = known.get(contours);
-  if (!turned) {
-    const { letters, others } = separateGlyphs(contours);
-    const whole = letters.map((letter) => letter.map(mirroredRing));
-    whole.forEach(markGlyph);
-    known.set(contours, (turned = [...whole.flat(), ...others.map(mirroredRing)]));
-  }
+  if (!turned) known.set(contours, (turned = contours.map(mirroredRing)));
   return turned;
 }
 

@@ -1,4 +1,4 @@
-import { difference, union, intersection, markGlyph, offset, withoutRepeats } from '../../arrangement/index.js';
+import { ContourSet, difference, intersection, offset, union, withoutRepeats } from '../../arrangement/index.js';
 import {
   arch,
   arcTrack,
@@ -15,15 +15,15 @@ import {
   type Placement,
   placement,
   placeRings,
-  placeRun,
+  placePolyline,
   readPathData,
   rectangle,
   regularPolygon,
   reversed,
-  runTrack,
+  polylineTrack,
   snapRing,
   snapStroke,
-  snapRun,
+  snapPolyline,
   straightTrack,
   type Stroke,
 } from '../../geometry/index.js';
@@ -44,7 +44,7 @@ import { type Note, note } from '../../notes/index.js';
 /** A part in its place in the plan, before its tiers act. */
 export interface PlacedPart {
   /** Closed rings; of text, the rings of all letters, which may overlap where letters do. */
-  readonly contours: readonly Contour[];
+  readonly area: ContourSet;
   /** Open strokes of single-line fonts and of lines. */
   readonly strokes: readonly Stroke[];
   /** What is seen. */
@@ -59,7 +59,7 @@ export interface PlacedPart {
   /** Of a text, the box from the cap line of its first to the baseline of its last line, about as it is turned. */
   readonly caps?: Box;
   /** Areas of tiers, filled as they are asked for. */
-  readonly areas: Map<string, Outline>;
+  readonly areas: Map<string, ContourSet>;
   /** Where single letters are made otherwise than the others: those that are not, then the others by how they are. */
   readonly groups?: readonly LetterGroup[];
 }
@@ -117,8 +117,8 @@ export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
 
 type PathShape = Extract<Shape, { kind: 'outline' }>;
 
-/** Runs of path data brought to the shape's width and height about the origin. */
-function runsOfPath({ path, width, height }: PathShape): Stroke[] {
+/** Polylines of path data brought to the shape's width and height about the origin. */
+function polylinesOfPath({ path, width, height }: PathShape): Stroke[] {
   const rough = flatten(readPathData(path), 1e-3).map(({ points }) => Float64Array.from(points));
   const box = bounds(rough);
   if (!box) return [];
@@ -126,29 +126,29 @@ function runsOfPath({ path, width, height }: PathShape): Stroke[] {
   const [sx, sy] = [w > 0 ? width / w : 1, h > 0 ? height / h : 1];
   const put: Placement = { a: sx, b: 0, c: 0, d: sy, e: (-(box.minX + box.maxX) / 2) * sx, f: (-(box.minY + box.maxY) / 2) * sy };
   return flatten(readPathData(path), 0.02 / Math.max(sx, sy)).map(({ points, closed }) => ({
-    points: snapRun(placeRun(Float64Array.from(points), put), closed),
+    points: snapPolyline(placePolyline(Float64Array.from(points), put), closed),
     closed,
   }));
 }
 
 /** The area within closed paths; of a shape that has only lines, within them as if they were closed. */
 function filled(shape: PathShape): Outline {
-  const runs = runsOfPath(shape);
-  const closed = runs.filter((run) => run.closed);
-  return union((closed.length > 0 ? closed : runs).map(({ points }) => points));
+  const polylines = polylinesOfPath(shape);
+  const closed = polylines.filter((polyline) => polyline.closed);
+  return union((closed.length > 0 ? closed : polylines).map(({ points }) => points));
 }
 
 /** Whether a closed path has an inside on the grid: turned, the rounding of its points would make one of a path that goes there and back. */
 const enclosesAny = (points: Contour): boolean => area([points]) !== 0 || union([points]).length > 0;
 
 /** An outline as placed: closed paths are areas, open ones lines. */
-function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'contours' | 'strokes'> {
-  const runs = runsOfPath(shape)
+function placePath(shape: PathShape, put: Placement): Pick<PlacedPart, 'area' | 'strokes'> {
+  const polylines = polylinesOfPath(shape)
     .filter(({ points, closed }) => !closed || enclosesAny(points))
-    .map(({ points, closed }) => ({ points: placeRun(points, put), closed }));
+    .map(({ points, closed }) => ({ points: placePolyline(points, put), closed }));
   return {
-    contours: union(runs.filter(({ closed }) => closed).map(({ points }) => snapRing(points))),
-    strokes: runs
+    area: ContourSet.loose(union(polylines.filter(({ closed }) => closed).map(({ points }) => snapRing(points)))),
+    strokes: polylines
       .filter(({ closed }) => !closed)
       .map(({ points }) => ({ points: snapStroke(points), closed: false }))
       .filter(({ points }) => points.length >= 4),
@@ -189,9 +189,9 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
   const nothing = { strokes: [], letters: 0, notes: radiusNote(shape, part.name, sign, part.id), areas: new Map() };
   if (shape.kind === 'line') {
     const half = shape.length / 2;
-    const points = snapStroke(placeRun(Float64Array.of(-half, 0, half, 0), put));
-    const frame = placeRun(Float64Array.of(-half, 0, half, 0, half, 0, -half, 0), put);
-    return { ...nothing, contours: [], strokes: [{ points, closed: false }], ink: bounds([points]), frame };
+    const points = snapStroke(placePolyline(Float64Array.of(-half, 0, half, 0), put));
+    const frame = placePolyline(Float64Array.of(-half, 0, half, 0, half, 0, -half, 0), put);
+    return { ...nothing, area: ContourSet.EMPTY, strokes: [{ points, closed: false }], ink: bounds([points]), frame };
   }
   if (shape.kind === 'border' || shape.kind === 'combined' || shape.kind === 'fixings') {
     // Their place is a shift from what they follow.
@@ -200,26 +200,32 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     const contours = isMoved ? union(placeRings(made, put)) : made;
     const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
     const ink = bounds(contours);
-    return { ...nothing, contours, ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
+    return { ...nothing, area: ContourSet.loose(contours), ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
   }
   if (shape.kind === 'outline') {
-    const { contours, strokes } = placePath(shape, put);
-    const ink = bounds([...contours, ...strokes.map(({ points }) => points)]);
+    const { area: own, strokes } = placePath(shape, put);
+    const ink = bounds([...own.contours, ...strokes.map(({ points }) => points)]);
     const notes = ink ? [] : [note('nothing-left', { part: part.id }, part.name)];
     const [x, y] = [shape.width / 2, shape.height / 2];
     return {
       ...nothing,
       notes,
-      contours,
+      area: own,
       strokes,
       ink,
-      frame: placeRun(cornersOf({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
+      frame: placePolyline(cornersOf({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
     };
   }
   const own = outlineOfShape(shape).filter(enclosesAny);
   const contours = placeRings(own, put);
   const notes = contours.length === 0 ? [...nothing.notes, note('nothing-left', { part: part.id }, part.name)] : nothing.notes;
-  return { ...nothing, notes, contours, ink: bounds(contours), frame: placeRun(cornersOf(bounds(own) ?? NO_BOX), put) };
+  return {
+    ...nothing,
+    notes,
+    area: ContourSet.loose(contours),
+    ink: bounds(contours),
+    frame: placePolyline(cornersOf(bounds(own) ?? NO_BOX), put),
+  };
 }
 
 const NO_BOX: Box = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
@@ -229,7 +235,7 @@ const cornersOf = ({ minX, minY, maxX, maxY }: Box): Float64Array =>
 
 function followed(shape: Extract<Shape, { kind: 'border' | 'combined' | 'fixings' }>, { blank, placed }: Surroundings): Outline {
   if (shape.kind === 'fixings') return fixingHoles(shape, blank);
-  const outlineOf = (id: string): Outline => placed.get(id)?.contours ?? [];
+  const outlineOf = (id: string): Outline => placed.get(id)?.area.contours ?? [];
   if (shape.kind === 'combined') {
     const [first, ...rest] = shape.of.map(outlineOf);
     switch (shape.how) {
@@ -265,7 +271,7 @@ function fixingHoles({ diameter, inset, places, count }: Extract<Shape, { kind: 
 function placesAround(blank: Contour, inset: number, count: number): [number, number][] {
   const [line] = [...(inset === 0 ? [blank] : offset([blank], -inset))].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])));
   if (!line) return [];
-  const track = runTrack(clockwiseFromBottom(line), true);
+  const track = polylineTrack(clockwiseFromBottom(line), true);
   return Array.from({ length: count }, (_, i) => {
     const { x, y } = track.at(track.length * (0.5 + i / count));
     return [x, y];
@@ -276,20 +282,20 @@ function placesAround(blank: Contour, inset: number, count: number): [number, nu
 export function copied(one: PlacedPart, copies: Copies | undefined, place: Place): PlacedPart {
   if (!copies || (copies.count === 1 && copies.kind === 'row')) return one;
   const puts = placesOfCopies(copies, place);
-  const contours = puts.flatMap((put) => {
-    const rings = placeRings(one.contours, put);
-    // Turned copies are rounded anew and settled like letters.
-    const settled = put.b === 0 ? rings : union(rings);
-    if (put.b === 0 && one.contours.length > 0 && isSettled(one)) markGlyph(settled);
-    return settled;
+  const sets = puts.map((put) => {
+    const rings = placeRings(one.area.contours, put);
+    // Turned copies are rounded anew.
+    if (put.b !== 0) return ContourSet.loose(union(rings));
+    return isSettled(one) ? ContourSet.of([rings]) : ContourSet.loose(rings);
   });
+  const all = ContourSet.joined(sets);
   const strokes = puts.flatMap((put) =>
-    one.strokes.map(({ points, closed }) => ({ points: snapRun(placeRun(points, put), closed), closed })),
+    one.strokes.map(({ points, closed }) => ({ points: snapPolyline(placePolyline(points, put), closed), closed })),
   );
-  const ink = bounds([...contours, ...strokes.map(({ points }) => points)]);
+  const ink = bounds([...all.contours, ...strokes.map(({ points }) => points)]);
   return {
     ...one,
-    contours,
+    area: all,
     strokes,
     ink,
     frame: ink ? cornersOf(ink) : one.frame,
@@ -302,8 +308,8 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
 /** That neighbours among a part's copies run into each other. @param one the part without its copies */
 export function copiesNote({ id, name, copies, place }: Part, one: PlacedPart, unit: Sign['unit']): Note[] {
   const { ink } = one;
-  if (!copies || copies.count < 2 || !ink || one.contours.length === 0) return [];
-  const [first, second] = placesOfCopies(copies, place).map((put) => placeRings(one.contours, put));
+  if (!copies || copies.count < 2 || !ink || one.area.isEmpty) return [];
+  const [first, second] = placesOfCopies(copies, place).map((put) => placeRings(one.area.contours, put));
   const [a, b] = [bounds(first)!, bounds(second)!];
   if (a.maxX <= b.minX || b.maxX <= a.minX || a.maxY <= b.minY || b.maxY <= a.minY) return [];
   if (area(difference(union(second), union(first))) > area(union(second)) - LEAST_OVERLAP) return [];
@@ -337,7 +343,7 @@ export const textChoice = (part: TextPart, book: FontBook): TextChoice => ({ ...
 /** The line that a text part is set along, in the coordinates of its block. */
 export function trackOf(
   path: TextPath | undefined,
-  placed: ReadonlyMap<string, Pick<PlacedPart, 'contours' | 'strokes'>>,
+  placed: ReadonlyMap<string, Pick<PlacedPart, 'area' | 'strokes'>>,
 ): TextTrack | undefined {
   switch (path?.kind) {
     case undefined:
@@ -353,13 +359,13 @@ export function trackOf(
       };
     case 'part': {
       const host = placed.get(path.part);
-      const ring = [...(host?.contours ?? [])].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])))[0];
+      const ring = [...(host?.area.contours ?? [])].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])))[0];
       const stroke = host?.strokes[0];
       if (stroke && !ring) {
-        return { track: runTrack(stroke.points, stroke.closed), hangs: path.side === 'inside', shift: path.shift };
+        return { track: polylineTrack(stroke.points, stroke.closed), hangs: path.side === 'inside', shift: path.shift };
       }
       if (!ring) return undefined;
-      return { track: runTrack(clockwiseFromBottom(ring), true), hangs: path.side === 'inside', shift: path.shift };
+      return { track: polylineTrack(clockwiseFromBottom(ring), true), hangs: path.side === 'inside', shift: path.shift };
     }
   }
 }
@@ -387,7 +393,13 @@ function clockwiseFromBottom(ring: Contour): Contour {
 export function placeText(part: TextPart, book: FontBook, around: Surroundings): PlacedPart {
   const put = placement(part.place);
   const entry = book.entry(part.font);
-  const nothing = { contours: [], strokes: [], letters: 0, frame: placeRun(new Float64Array(8), put), areas: new Map() };
+  const nothing = {
+    area: ContourSet.EMPTY,
+    strokes: [],
+    letters: 0,
+    frame: placePolyline(new Float64Array(8), put),
+    areas: new Map(),
+  };
   if (!entry) return { ...nothing, notes: [note('unknown-font', { part: part.id }, part.name, part.font)] };
   const choice = textChoice(part, book);
   const block = setBlock(book, choice, trackOf(part.path, around.placed));
@@ -400,16 +412,16 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
   notes.push(...block.fitted.map((fitted) => fittedNote(fitted, part, around.sign)));
   if (block.past > 0) notes.push(note('past-end', { part: part.id }, part.name, block.past, around.sign.unit));
   const placed = block.letters.map((letter) => placeLetter(letter, part.place));
-  const contours = placed.flatMap(({ outline }) => outline);
+  const letters = ContourSet.of(placed.map(({ outline }) => outline));
   const strokes = placed.flatMap((letter) => letter.strokes);
   const { ink, capHeight, stretch } = block;
   const { font } = choice;
   const whole: PlacedPart = {
-    contours,
+    area: letters,
     strokes,
-    ink: bounds([...contours, ...strokes.map(({ points }) => points)]),
-    frame: placeRun(cornersOf(part.frame ? boxOf(part.frame) : block.capBox), put),
-    caps: bounds([placeRun(cornersOf(block.capBox), put)]),
+    ink: bounds([...letters.contours, ...strokes.map(({ points }) => points)]),
+    frame: placePolyline(cornersOf(part.frame ? boxOf(part.frame) : block.capBox), put),
+    caps: bounds([placePolyline(cornersOf(block.capBox), put)]),
     letters: block.letters.length,
     notes,
     text: {
@@ -443,7 +455,7 @@ function letterGroups(
   if (distinct.size === 1) return undefined;
   return [...distinct].map(([key, way]): LetterGroup => {
     const own = placed.filter((_, i) => keys[i] === key);
-    const group = { contours: own.flatMap(({ outline }) => outline), strokes: own.flatMap((letter) => letter.strokes) };
+    const group = { area: ContourSet.of(own.map(({ outline }) => outline)), strokes: own.flatMap((letter) => letter.strokes) };
     return { ...way, placed: { ...whole, ...group, areas: new Map() } };
   });
 }

@@ -101,11 +101,13 @@ describe('text as outlines', () => {
       expect(letters.map(({ name }) => name.at(-2)).join('')).toBe('BOARe8äß');
       expect(new Set(letters.map(({ group }) => group)).size).toBe(1);
       expectSame(sign, after);
-      for (const { contours } of evaluated(after).evaluation.parts)
+      for (const {
+        area: { contours },
+      } of evaluated(after).evaluation.parts)
         for (const ring of contours) expect(Math.abs(area([ring]))).toBeGreaterThan(0.5);
       // Every island is there.
       const islands = (of: Sign) =>
-        evaluated(of).evaluation.parts.flatMap(({ contours }) => contours.filter((ring) => area([ring]) < 0)).length;
+        evaluated(of).evaluation.parts.flatMap((part) => part.area.contours.filter((ring) => area([ring]) < 0)).length;
       expect(islands(after)).toBe(islands(sign));
       expect(islands(after)).toBeGreaterThan(4);
     },
@@ -120,9 +122,7 @@ describe('text as outlines', () => {
     const letters = evaluator.outlined(evaluation, part.id);
     const after = replaced(sign, part.id, letters);
     expect(letters).toHaveLength(7);
-    expect(evaluated(after).evaluation.parts.every(({ contours, strokes }) => contours.length === 0 && strokes.length > 0)).toBe(
-      true,
-    );
+    expect(evaluated(after).evaluation.parts.every((part) => part.area.isEmpty && part.strokes.length > 0)).toBe(true);
     const [a, b] = [inkOf(sign), inkOf(after)];
     for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(b[side]).toBeCloseTo(a[side], 1);
   });
@@ -146,8 +146,8 @@ describe('text as outlines', () => {
           i === 0 ? { ...r, points: r.points.map((p, k) => (k === index % run.length ? { x: p.x + 200, y: p.y + 90 } : p)) } : r,
         );
         const after = withPoints(turned, pulled)!;
-        const before = evaluated({ ...sign, parts: [turned] }).evaluation.parts[0].contours;
-        const now = evaluated({ ...sign, parts: [after] }).evaluation.parts[0].contours;
+        const before = evaluated({ ...sign, parts: [turned] }).evaluation.parts[0].area.contours;
+        const now = evaluated({ ...sign, parts: [after] }).evaluation.parts[0].area.contours;
         // The island did not move.
         const island = (rings: typeof before) =>
           rings.filter((ring) => area([ring]) < 0).map((ring) => [ring[0], ring[1], area([ring])]);

@@ -123,7 +123,7 @@ export function outlinedText(
   sign: Sign,
   part: TextPart,
   book: FontBook,
-  placed: ReadonlyMap<string, Pick<PlacedPart, 'contours' | 'strokes'>>,
+  placed: ReadonlyMap<string, Pick<PlacedPart, 'area' | 'strokes'>>,
 ): ShapePart[] {
   const choice = textChoice(part, book);
   const { letters } = setBlock(book, choice, trackOf(part.path, placed));

@@ -1,10 +1,10 @@
-import { insideLeft, area, type Contour, contourArea, movedBy, type Outline, ShapeCache } from '../../geometry/index.js';
+import { insideLeft, area, contourArea, movedBy, type Outline, ShapeCache } from '../../geometry/index.js';
 import {
   connectedComponents,
+  ContourSet,
   type CornerForm,
   difference,
   union,
-  markGlyph,
   offset,
   strokeArea,
   touchingGroups,
@@ -50,9 +50,9 @@ export interface Swallowed {
 
 /** The area that a tier acts on. */
 export interface TierArea {
-  readonly contours: readonly Contour[];
+  readonly area: ContourSet;
   /** Where its slopes lean outwards, what of it is level. */
-  readonly level?: readonly Contour[];
+  readonly level?: ContourSet;
 }
 
 /** Makes the areas that tiers act on, letter by letter: every different letter once. */
@@ -69,43 +69,49 @@ export class TierAreas {
     const { action, edge } = tier;
     if (action.kind === 'cut-through' && bridges) {
       const key = JSON.stringify(bridges);
-      const contours = remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
-        connectedComponents(this.chosen(placed, tier.area)).flatMap((letter) => {
-          const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, (rings) => withBridges(insideLeft(rings), bridges));
-          return marked(movedBy(value, dx, dy));
-        }),
+      const bridged = remembered(placed, `bridged ${JSON.stringify(tier.area)} ${key}`, () =>
+        ContourSet.of(
+          connectedComponents(this.chosen(placed, tier.area)).map((letter) => {
+            const make = (rings: Outline) => withBridges(insideLeft(rings), bridges);
+            const { value, dx, dy } = this.shapes.get(letter, `bridged ${key}`, make);
+            return movedBy(value, dx, dy);
+          }),
+        ),
       );
-      return { contours };
+      return { area: bridged };
     }
-    if (isUpright(action)) return { contours: this.chosen(placed, tier.area) };
+    if (isUpright(action)) return { area: this.chosen(placed, tier.area) };
     const out = growthOf(edge, amount, sinks(action));
-    const area = action.kind === 'line' ? this.lines(placed, action.width) : this.chosen(placed, tier.area);
-    if (out === 0) return { contours: area };
+    const plain = action.kind === 'line' ? this.lines(placed, action.width) : this.chosen(placed, tier.area);
+    if (out === 0) return { area: plain };
     const key = JSON.stringify([tier.area, action.kind === 'line' ? action.width : 0, out]);
     // Free of intersections, with the inside on the left.
-    const level = remembered(placed, `level ${key}`, () => connectedComponents(area).flatMap((outline) => insideLeft(outline)));
-    return { contours: remembered(placed, key, () => this.grown(level, out, 'mitred')), level };
+    const level = remembered(placed, `level ${key}`, () =>
+      ContourSet.of(connectedComponents(plain).map((outline) => insideLeft(outline))),
+    );
+    return { area: remembered(placed, key, () => this.grown(level, out, 'mitred')), level };
   }
 
   /** What stays open around the insert of a window: all within the clearance of the window's edge. */
-  gap(placed: PlacedPart, tier: Tier, clearance: number): readonly Contour[] {
-    if (clearance === 0) return [];
+  gap(placed: PlacedPart, tier: Tier, clearance: number): ContourSet {
+    if (clearance === 0) return ContourSet.EMPTY;
     return remembered(placed, `gap ${JSON.stringify(tier.area)} ${clearance}`, () => {
-      const window = connectedComponents(this.chosen(placed, tier.area)).flatMap((letter) => union(insideLeft(letter)));
+      const settled = ContourSet.of(connectedComponents(this.chosen(placed, tier.area)).map((letter) => insideLeft(letter)));
+      const window = ContourSet.of(settled.glyphs.map((letter) => union(ContourSet.of([letter]))));
       return this.less(window, this.grown(window, -clearance));
     });
   }
 
   /** Where an area loses strokes or counters of its outline; undefined where it keeps all. */
   swallowed(placed: PlacedPart, { area: chosen, action }: Tier): Swallowed | undefined {
-    if (action.kind === 'line' || chosen.kind === 'outline' || placed.contours.length === 0) return undefined;
+    if (action.kind === 'line' || chosen.kind === 'outline' || placed.area.isEmpty) return undefined;
     const corners = chosen.corners ?? 'round';
     const reaches =
       chosen.kind === 'stroke' && chosen.side === 'on'
         ? [reachOf(chosen, placed), -reachOf(chosen, placed)]
         : [reachOf(chosen, placed)];
     let worst: Swallowed | undefined;
-    for (const letter of connectedComponents(placed.contours)) {
+    for (const letter of connectedComponents(placed.area)) {
       for (const by of reaches) {
         if (by === 0) continue;
         const search = this.kept.get(letter, `${by} ${corners}`, (contours) => {
@@ -123,67 +129,64 @@ export class TierAreas {
       }
     }
     if (!worst) return undefined;
-    return { ...worst, isGone: area(this.chosen(placed, chosen)) <= 0 };
+    return { ...worst, isGone: area(this.chosen(placed, chosen).contours) <= 0 };
   }
 
-  private chosen(placed: PlacedPart, chosen: Area): readonly Contour[] {
-    const { contours } = placed;
+  private chosen(placed: PlacedPart, chosen: Area): ContourSet {
+    const whole = placed.area;
     const by = reachOf(chosen, placed);
-    if (by === 0) return contours;
+    if (by === 0) return whole;
     return remembered(placed, `area ${JSON.stringify(chosen)}`, () => {
-      if (chosen.kind === 'offset') return this.grown(contours, by, chosen.corners);
-      if (chosen.kind !== 'stroke') return contours as Outline;
+      if (chosen.kind === 'offset') return this.grown(whole, by, chosen.corners);
+      if (chosen.kind !== 'stroke') return whole;
       switch (chosen.side) {
         case 'outside':
-          return this.less(this.grown(contours, by, chosen.corners), contours);
+          return this.less(this.grown(whole, by, chosen.corners), whole);
         case 'inside':
-          return this.less(contours, this.grown(contours, by, chosen.corners));
+          return this.less(whole, this.grown(whole, by, chosen.corners));
         case 'on':
-          return this.less(this.grown(contours, by, chosen.corners), this.grown(contours, -by, chosen.corners));
+          return this.less(this.grown(whole, by, chosen.corners), this.grown(whole, -by, chosen.corners));
       }
     });
   }
 
-  private lines(placed: PlacedPart, width: number): Outline {
+  private lines(placed: PlacedPart, width: number): ContourSet {
     return remembered(placed, `line ${width}`, () =>
       // Along the outline of what letters that overlap are together.
-      strokeArea(
-        [
-          ...placed.strokes,
-          ...connectedComponents(placed.contours).flatMap((rings) => rings.map((points) => ({ points, closed: true }))),
-        ],
-        width,
+      ContourSet.loose(
+        strokeArea(
+          [
+            ...placed.strokes,
+            ...connectedComponents(placed.area).flatMap((rings) => rings.map((points) => ({ points, closed: true }))),
+          ],
+          width,
+        ),
       ),
     );
   }
 
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
-  private grown(contours: readonly Contour[], by: number, corners: CornerForm = 'round'): Outline {
+  private grown(contours: ContourSet, by: number, corners: CornerForm = 'round'): ContourSet {
     const one = connectedComponents(contours).flatMap((letter) => {
       const { value, dx, dy } = this.shapes.get(letter, `${by} ${corners}`, (rings) => offset(rings, by, undefined, corners));
       return value.length > 0 ? [movedBy(value, dx, dy)] : [];
     });
     const groups = by > 0 ? touchingGroups(one) : one.map((_, i) => [i]);
-    return groups.flatMap((group) => marked(group.length === 1 ? one[group[0]] : union(group.flatMap((i) => one[i]))));
+    return ContourSet.of(groups.map((group) => (group.length === 1 ? one[group[0]] : union(group.flatMap((i) => one[i])))));
   }
 
   /** What the first area covers and the second does not, letter by letter where they lie apart. */
-  private less(whole: readonly Contour[], taken: readonly Contour[]): Outline {
+  private less(whole: ContourSet, taken: ContourSet): ContourSet {
     const first = connectedComponents(whole);
     const second = connectedComponents(taken);
     const groups = touchingGroups([...first, ...second]);
-    return groups.flatMap((group) => {
-      const outer = group.filter((i) => i < first.length).flatMap((i) => first[i]);
-      if (outer.length === 0) return [];
-      const inner = group.filter((i) => i >= first.length).flatMap((i) => second[i - first.length]);
-      return marked(inner.length === 0 ? outer : difference(outer, inner));
+    const left = groups.flatMap((group): Outline[] => {
+      const outer = group.filter((i) => i < first.length).map((i) => first[i]);
+      const inner = group.filter((i) => i >= first.length).map((i) => second[i - first.length]);
+      return inner.length === 0 ? outer : [difference(ContourSet.of(outer), ContourSet.of(inner))];
     });
+    return ContourSet.of(left);
   }
-}
-
-function marked(outline: Outline): Outline {
-  if (outline.length > 0) markGlyph(outline);
-  return outline;
 }
 
 const middleOf = (outline: Outline): readonly [number, number] => {
@@ -216,12 +219,12 @@ class KeptSearch {
 
   /** @param grown what the letter is when grown by all of `by` */
   constructor(
-    letter: readonly Contour[],
+    letter: Outline,
     private readonly by: number,
     private readonly corners: CornerForm,
     grown: Outline,
   ) {
-    this.whole = union(letter);
+    this.whole = union(ContourSet.of([letter]));
     this.wanted = countsOf(this.whole);
     this.keepsAll = countsOf(grown) === this.wanted;
     if (this.keepsAll) this.low = 1;
@@ -249,11 +252,11 @@ class KeptSearch {
   }
 }
 
-function remembered(placed: PlacedPart, key: string, make: () => Outline): Outline {
-  let outline = placed.areas.get(key);
-  if (!outline) {
-    outline = make();
-    placed.areas.set(key, outline);
+function remembered(placed: PlacedPart, key: string, make: () => ContourSet): ContourSet {
+  let made = placed.areas.get(key);
+  if (!made) {
+    made = make();
+    placed.areas.set(key, made);
   }
-  return outline;
+  return made;
 }

@@ -13,7 +13,7 @@ import {
   ShapeCache,
   snapRing,
 } from '../../geometry/index.js';
-import { connectedComponents, difference, union, markGlyph, offset, widestGap } from '../../arrangement/index.js';
+import { connectedComponents, ContourSet, difference, offset, union, widestGap } from '../../arrangement/index.js';
 import { type Backer, type CutTo, type Side, sideOf, type Sign, THROUGH } from '../../sign/index.js';
 import { type Layer } from '../placing/layers.js';
 import { mirrored } from '../placing/mirrored.js';
@@ -25,14 +25,14 @@ import { type StudPlace, studPlaces } from '../placing/studs.js';
 export interface CutToPlan {
   readonly layers: readonly Layer[];
   /** What is left of the blank, as the reader sees it. */
-  readonly kept?: Outline;
+  readonly kept?: ContourSet;
   readonly studs?: readonly StudPlace[];
   readonly notes: readonly Note[];
 }
 
 /** The same, seen from the front. */
 interface Made extends CutToPlan {
-  readonly kept: Outline;
+  readonly kept: ContourSet;
 }
 
 /** Lays out flat-cut letters and what is done to them from behind; every different letter once. */
@@ -50,7 +50,7 @@ export class CutToPlans {
     const key = JSON.stringify([cutTo, thickness, sign.unit, parts.map(sideOf)]);
     // Seen from the other side it is the same, with the studs in the same places.
     if (this.last?.key !== key || this.last.of.some((one, i) => one !== of[i]) || this.last.of.length !== of.length) {
-      const kept = parts.flatMap((part, i) => (sideOf(part) === 'front' ? of[i].contours : mirrored(of[i].contours)));
+      const kept = ContourSet.joined(parts.map((part, i) => (sideOf(part) === 'front' ? of[i].area : mirrored(of[i].area))));
       this.last = { key, of, made: this.made(cutTo, kept, sign) };
     }
     const { made } = this.last;
@@ -63,11 +63,11 @@ export class CutToPlans {
     };
   }
 
-  private made(cutTo: CutTo, kept: Outline, sign: Sign): Made {
+  private made(cutTo: CutTo, kept: ContourSet, sign: Sign): Made {
     const { thickness } = sign.blank;
     const notes: Note[] = [];
     const layers: Layer[] = [layer('keep', kept, 0)];
-    if (kept.length === 0) return { kept, layers, notes: [note('nothing-kept', {})] };
+    if (kept.isEmpty) return { kept, layers, notes: [note('nothing-kept', {})] };
     const pieces = connectedComponents(kept)
       .flatMap((outline) => polygonsOf(outline))
       .map(({ outer, holes }) => insideLeft([outer, ...holes]));
@@ -79,17 +79,17 @@ export class CutToPlans {
       const hollows = pieces.map((piece, i) => this.hollowOf(piece, wall, cutTo, studs[i]));
       const full = hollows.filter((outline) => outline.length === 0).length;
       if (full > 0) notes.push(note('hollow-narrow', {}, full, wall, sign.unit));
-      if (face < thickness) layers.push({ ...layer('carve', hollows.flat(), -face), isBehind: true });
+      if (face < thickness) layers.push({ ...layer('carve', ContourSet.of(hollows), -face), isBehind: true });
     }
     if (cutTo.studs) {
       const { diameter, depth } = cutTo.studs;
       if (depth >= thickness) notes.push(note('stud-depth', {}, depth, thickness, sign.unit));
       const holes = studs.flat().map(({ x, y }) => snapRing(circle(x, y, diameter / 2)));
-      layers.push({ ...layer('carve', holes, depth - thickness), isBehind: true });
+      layers.push({ ...layer('carve', ContourSet.loose(holes), depth - thickness), isBehind: true });
     }
     if (cutTo.backer) {
       try {
-        const behind = this.behind(cutTo.backer, kept, pieces, sign);
+        const behind = this.behind(cutTo.backer, kept.contours, pieces, sign);
         layers.push(...behind.layers);
         notes.push(...behind.notes);
       } catch (error) {
@@ -105,7 +105,7 @@ export class CutToPlans {
     const plate: Layer = { ...this.plateBehind(backer, kept, pieces, sign.blank.thickness), isBehind: true };
     if (backer.kind === 'bar') {
       const hole = holeOfBar(backer, kept);
-      const layers = hole ? [plate, layer('through', [hole], THROUGH)] : [plate];
+      const layers = hole ? [plate, layer('through', ContourSet.loose([hole]), THROUGH)] : [plate];
       return { layers, notes: barNotes(backer, kept, sign) };
     }
     // Both sides grow by the margin.
@@ -122,14 +122,14 @@ export class CutToPlans {
       });
       // Filled: without the counters of the letters, and without what they leave between them.
       const outer = union(grown).filter((ring) => contourArea(ring) > 0);
-      return { ...layer('back up', union(outer), -thickness), under };
+      return { ...layer('back up', ContourSet.loose(union(outer)), -thickness), under };
     }
     const { from, to } = reachOfBar(backer, kept);
     const radius = backer.ends === 'round' ? Math.min(to - from, backer.height) / 2 : 0;
     const bar = rectangle(to - from, backer.height, radius).map((v, i) => v + (i % 2 === 0 ? (from + to) / 2 : backer.y));
     const hole = holeOfBar(backer, kept);
     const whole = snapRing(bar);
-    return { ...layer('back up', hole ? difference([whole], [hole]) : [whole], -thickness), under };
+    return { ...layer('back up', ContourSet.loose(hole ? difference([whole], [hole]) : [whole]), -thickness), under };
   }
 
   private studsOf(piece: Outline, { studs }: CutTo): readonly StudPlace[] {
@@ -143,12 +143,10 @@ export class CutToPlans {
     const { value, dx, dy } = this.walls.get(piece, `${wall}`, (rings) => offset(rings, -wall));
     const inside = movedBy(value, dx, dy);
     if (inside.length === 0 || !studs || places.length === 0) return inside;
-    const hollow = difference(
+    return difference(
       inside,
       places.map(({ x, y }) => snapRing(circle(x, y, studs.diameter / 2 + wall))),
     );
-    if (hollow.length > 0) markGlyph(hollow);
-    return hollow;
   }
 }
 
@@ -178,23 +176,23 @@ function barNotes(bar: Bar, kept: Outline, { unit }: Sign): Note[] {
   return area(difference([hole], kept)) < area([hole]) - 1e-3 ? [note('hole-in-letters', {}, diameter, unit)] : [];
 }
 
-const layer = (operation: Layer['operation'], contours: Outline, z: number): Layer => ({
+const layer = (operation: Layer['operation'], area: ContourSet, z: number): Layer => ({
   part: '',
   tier: '',
   operation,
   z,
-  contours,
+  area,
 });
 
 function turned(one: Layer, thickness: number): Layer {
-  const contours = mirrored(one.contours);
+  const area = mirrored(one.area);
   switch (one.operation) {
     case 'back up':
-      return { ...one, contours, z: -thickness - one.under!, under: -thickness - one.z, isBehind: false };
+      return { ...one, area, z: -thickness - one.under!, under: -thickness - one.z, isBehind: false };
     case 'carve':
-      return { ...one, contours, z: -thickness - one.z, isBehind: false };
+      return { ...one, area, z: -thickness - one.z, isBehind: false };
     default:
-      return { ...one, contours };
+      return { ...one, area };
   }
 }
 

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
-import { connectedComponents, NodingMemory } from '../../arrangement/index.js';
+import { connectedComponents, ContourSet, NodingMemory } from '../../arrangement/index.js';
 import {
   baseLevels,
   fontsOf,
@@ -92,13 +92,14 @@ export class Evaluator implements Known {
         parts.push({ id: part.id, ...placed, role, ...(role === 'hidden' && { ink: undefined }) });
       } catch (error) {
         if (!(error instanceof CoordinateError)) throw error;
-        const nothing = { frame: new Float64Array(), letters: 0, contours: [], strokes: [], notes: [] };
+        const nothing = { frame: new Float64Array(), letters: 0, area: ContourSet.EMPTY, strokes: [], notes: [] };
         parts.push({ id: part.id, ...nothing, role: 'too far' });
       }
     }
     const cut = this.cutTo.plan(sign, side, placedParts);
-    const all = [...edgeLayers(sign, side, cut.kept ?? [blank]), ...cut.layers, ...layers];
-    const found = { rungs, parts, side, kept: cut.kept, cutNotes: cut.notes, ...(cut.studs && { studs: cut.studs }) };
+    const kept = cut.kept?.contours;
+    const all = [...edgeLayers(sign, side, kept ?? [blank]), ...cut.layers, ...layers];
+    const found = { rungs, parts, side, kept, cutNotes: cut.notes, ...(cut.studs && { studs: cut.studs }) };
     return evaluated(sign, blank, all, found, layOut(laidBlank(sign, side, blank), all, this));
   }
 
@@ -148,10 +149,10 @@ export class Evaluator implements Known {
   }
 
   /** Where strokes are too narrow for a slope to come to its height: the heights above the base that it comes to. */
-  private shortOf({ profile, contours, level }: Layer, base: number): Short | undefined {
+  private shortOf({ profile, area, level }: Layer, base: number): Short | undefined {
     // What leans outwards comes to its level by growing.
-    if (!profile || contours.length === 0 || level) return undefined;
-    const heights = connectedComponents(contours).map((outline) =>
+    if (!profile || area.isEmpty || level) return undefined;
+    const heights = connectedComponents(area).map((outline) =>
       Math.abs(profile.at(this.fields.field({ outline: insideLeft(outline) }, profile).field.deepest) - base),
     );
     const sign = profile.end < base ? -1 : 1;

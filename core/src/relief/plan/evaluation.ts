@@ -1,4 +1,4 @@
-import { type Arrangement, type Inset, ringsOf } from '../../arrangement/index.js';
+import { type Arrangement, type ContourSet, type Inset, ringsOf } from '../../arrangement/index.js';
 import { type Box, type Contour, type Outline, type Stroke } from '../../geometry/index.js';
 import { type Side, sideOf, type Sign } from '../../sign/index.js';
 import { type Surface } from './relief-function.js';
@@ -67,7 +67,7 @@ export interface PartPlan {
   readonly ink?: Box;
   readonly frame: Float64Array;
   readonly letters: number;
-  readonly contours: readonly Contour[];
+  readonly area: ContourSet;
   readonly strokes: readonly Stroke[];
   /** Sizes of a text as it was set. */
   readonly text?: TextMeasures;

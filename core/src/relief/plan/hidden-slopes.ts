@@ -101,7 +101,7 @@ class HeightBounds {
       if (!profile) return { low: z, high: z };
       const each = byLayer.get(i);
       // Letters of the layer that nothing comes near keep their slopes to themselves, and may be deeper.
-      const isAll = each && each.pieces.reduce((sum, { outline }) => sum + outline.length, 0) === contours[i].length;
+      const isAll = each && each.pieces.reduce((sum, { outline }) => sum + outline.length, 0) === contours[i].contours.length;
       return isAll ? heightsOf(each) : profile.upTo(Infinity);
     });
     this.keeps = layers.some(({ operation }) => operation === 'keep');

@@ -59,7 +59,7 @@ export interface Known {
 /** The relief function on the places of the plan. */
 export function layOut(blank: LaidBlank, layers: readonly Layer[], known: Known): Laid {
   // Slopes of the side that is turned away are always embedded: letters keep slopes to themselves on the other.
-  const must = new Set<Contour>(layers.flatMap(({ isBehind, profile, contours }) => (isBehind && profile ? contours : [])));
+  const must = new Set<Contour>(layers.flatMap(({ isBehind, profile, area }) => (isBehind && profile ? area.contours : [])));
   for (;;) {
     const laid = lay(blank, layers, must, known);
     const fresh = laid.notEmbedded.filter((contour) => !must.has(contour));
@@ -158,14 +158,14 @@ class LayerRecord {
       const own = layers[layer].isBehind ? -thickness - z : z;
       grounds.set(layer, Math.max(grounds.get(layer) ?? -Infinity, own));
     }
-    for (const layer of notEmbedded) this.notEmbedded.push(...layers[layer].contours);
+    for (const layer of notEmbedded) this.notEmbedded.push(...layers[layer].area.contours);
     if (met) this.met.set(met.join(), met);
   }
 
   /** Contours of letters that keep their slopes to themselves, and along which an edge of the plan runs: something does come near. */
   slopesBeside(base: LabelledEdges): Contour[] {
     return [...labelsOnEdges(base)].flatMap((label) =>
-      (this.slopes.get(label) ?? []).flatMap((layer) => this.layers[layer].contours),
+      (this.slopes.get(label) ?? []).flatMap((layer) => this.layers[layer].area.contours),
     );
   }
 
@@ -184,7 +184,7 @@ function labelsOnEdges({ left, right }: LabelledEdges): Set<number> {
 
 /** By layer, the levels of face, back and other layers that a slope of it may come to, as far as boxes tell. */
 function levelsBeside(layers: readonly Layer[], thickness: number): (layer: number) => number[] {
-  const boxes = layers.map(({ contours }) => bounds(contours));
+  const boxes = layers.map(({ area }) => bounds(area.contours));
   return (layer) => {
     const own = boxes[layer];
     const near = layers.flatMap(({ z, under, profile, operation }, other) => {

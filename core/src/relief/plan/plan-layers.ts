@@ -1,4 +1,4 @@
-import { type Windings } from '../../arrangement/index.js';
+import { type Contours, type ContourSet, type Windings } from '../../arrangement/index.js';
 import { type Contour } from '../../geometry/index.js';
 import { type EmbeddedSlope } from '../slopes/embedded-slopes.js';
 import { type SlopeIntersection } from '../slopes/slope-intersections.js';
@@ -28,18 +28,18 @@ export function reliefLayersIn(windings: Windings, count: number): number[] {
  */
 export class PlanLayers {
   /** Rings of every layer but those of intersections, whose borders are constraints. */
-  readonly rings: readonly (readonly Contour[])[];
+  readonly rings: readonly Contours[];
   private readonly outlines = new Map<EmbeddedSlope, number>();
   private readonly above = new Map<SlopeIntersection, number>();
 
   /** @param contours of the relief's layers */
   constructor(
     blank: Contour,
-    contours: readonly (readonly Contour[])[],
+    contours: readonly ContourSet[],
     embedded: readonly EmbeddedSlope[],
     readonly intersections: readonly SlopeIntersection[],
   ) {
-    const rings = [[blank], ...contours];
+    const rings: Contours[] = [[blank], ...contours];
     for (const each of embedded) {
       this.outlines.set(each, rings.length);
       rings.push(

@@ -138,11 +138,11 @@ describe('areas of tiers', () => {
     for (const by of [0.4, 2.5, -0.5]) {
       sign.parts[0].tiers[0].area = { kind: 'offset', by };
       const { parts, layers } = evaluate(sign);
-      const rings = parts[0].contours.map((ring) =>
+      const rings = parts[0].area.contours.map((ring) =>
         Array.from({ length: ring.length / 2 }, (_, i): [number, number] => [ring[2 * i], ring[2 * i + 1]]),
       );
       const theirs = new workshop.m.CrossSection(rings, 'NonZero').offset(by, 'Round', 2, 400).area();
-      expect(Math.abs(area(layers[0].contours) / theirs - 1)).toBeLessThan(0.001);
+      expect(Math.abs(area(layers[0].area.contours) / theirs - 1)).toBeLessThan(0.001);
     }
   });
 

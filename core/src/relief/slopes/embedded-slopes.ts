@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import { LRUCache } from 'lru-cache';
-import { connectedComponents, union, isolatedGlyphs } from '../../arrangement/index.js';
+import { connectedComponents, ContourSet, isolatedGlyphs, union } from '../../arrangement/index.js';
 import {
   bounds,
   contains,
@@ -55,7 +55,7 @@ export function groundOf(contours: readonly Contour[], { level }: Pick<Layer, 'l
   const box = bounds(outline)!;
   const isWithin = ([x, y]: Contour): boolean =>
     x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY && contains(outline, x, y);
-  return { outline, level: level.filter(isWithin) };
+  return { outline, level: level.contours.filter(isWithin) };
 }
 
 /** Lines nearer to each other than this, in mm, are one. */
@@ -74,7 +74,7 @@ export function toleranceFor(profile: HeightProfile): number {
  * A run that a field is made for: half a millimetre or so many times four, so that it serves while a height is dragged, and always a
  * little more than what is asked, so that the line of the run lies inside of it.
  */
-const runFor = (run: number): number => Math.min(4300, 0.5 * 4 ** Math.ceil(Math.log2(Math.max(run * 2.04, 1)) / 2));
+const maxDistanceFor = (run: number): number => Math.min(4300, 0.5 * 4 ** Math.ceil(Math.log2(Math.max(run * 2.04, 1)) / 2));
 
 /** Distance fields by shape, and what was drawn from them. Both lie where the shape was first met. */
 export class Fields {
@@ -93,7 +93,7 @@ export class Fields {
       );
       return { field: value, dx, dy };
     }
-    const run = runFor(most);
+    const run = maxDistanceFor(most);
     const { value, dx, dy } = this.fields.get(
       outline,
       `${run} ${tolerance}`,
@@ -149,7 +149,7 @@ export function linesOf(profile: HeightProfile, levels: Iterable<number>, deepes
 
 export interface Embedding {
   /** Contours of every layer, those that are embedded without intersections. */
-  readonly contours: (readonly Contour[])[];
+  readonly contours: ContourSet[];
   readonly embedded: readonly EmbeddedSlope[];
   /** By number of the area, the constraints of its slopes but for their lines, as segments in grid steps. */
   readonly constraints: readonly Int32Array[];
@@ -171,12 +171,13 @@ export function embedSlopes(
   levels: (layer: number) => readonly number[],
   must: ReadonlySet<Contour>,
 ): Embedding {
-  const contours = layers.map((layer) => layer.contours);
+  const contours = layers.map((layer) => layer.area);
   const sloped = layers.flatMap(({ profile }, i) => (profile ? [i] : []));
   if (sloped.length === 0) return { contours, embedded: [], constraints: [] };
   let embedded: EmbeddedSlope[] = [];
   let constraints: Int32Array[] = [];
   let before = -1;
+  const edge = ContourSet.loose([blank]);
   // What lies outside is not made.
   const blankBox = bounds([blank])!;
   const reaches = (outline: Outline): boolean => {
@@ -191,32 +192,35 @@ export function embedSlopes(
   };
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const isLast = round === MOST_ROUNDS - 1;
-    const isolated = new Set(
-      isLast ? [] : isolatedGlyphs([[blank], ...contours], joined(constraints)).flatMap((letter) => letter.contours),
+    const isolated: ReadonlySet<Outline> = new Set(
+      isLast ? [] : isolatedGlyphs([edge, ...contours], joined(constraints)).map((glyph) => glyph.contours),
     );
-    const now = sloped.map((i) => layers[i].contours.filter((contour) => must.has(contour) || !isolated.has(contour)));
-    const count = now.reduce((sum, list) => sum + list.length, 0);
+    const staysApart = (glyph: Outline): boolean => isolated.has(glyph) && !glyph.some((contour) => must.has(contour));
+    const now = sloped.map((i) => {
+      const { glyphs, loose } = layers[i].area;
+      return ContourSet.of(glyphs.filter((glyph) => !staysApart(glyph)), loose); // prettier-ignore
+    });
+    const count = now.reduce((sum, { contours: list }) => sum + list.length, 0);
     if (count === before) break;
     before = count;
     embedded = [];
     constraints = [];
     const areas: Area[] = [];
     sloped.forEach((i, at) => {
-      const { profile, contours: all } = layers[i];
+      const { profile, area } = layers[i];
       const meet = now[at];
-      if (!profile || meet.length === 0) return;
-      const meeting = new Set(meet);
+      if (!profile || meet.isEmpty) return;
       // Free of intersections and with the inside on their left.
+      const glyphs = new Set(meet.glyphs);
       const letters = connectedComponents(meet);
       const grounds = letters
         .filter(reaches)
-        .map((outline) => groundOf(union(outline), layers[i]))
+        .map((outline) => groundOf(union(glyphs.has(outline) ? ContourSet.of([outline]) : outline), layers[i]))
         .filter(({ outline }) => outline.length > 0);
-      contours[i] = [
-        ...all.filter((contour) => !meeting.has(contour)),
-        ...grounds.flatMap(({ outline }) => outline),
-        ...letters.filter((outline) => !reaches(outline)).flat(),
-      ];
+      contours[i] = ContourSet.of(
+        [...area.glyphs.filter(staysApart), ...letters.filter((outline) => !reaches(outline))],
+        grounds.flatMap(({ outline }) => outline),
+      );
       if (grounds.length === 0) return;
       const known = areas.find((other) => areSame(other.grounds, grounds));
       if (known) known.slopes.push({ layer: i, profile });

@@ -56,7 +56,7 @@ export class GradedLetter {
   private get graded(): Triangulated {
     const { deepest, field } = this;
     // Where distances end to be told apart a line stands, too.
-    return (this.plain ??= this.triangulated(field.drawn(deepest >= field.run ? [field.run] : [])));
+    return (this.plain ??= this.triangulated(field.drawn(deepest >= field.maxDistance ? [field.maxDistance] : [])));
   }
 
   private cut(levels: readonly number[]): EdgedMesh {

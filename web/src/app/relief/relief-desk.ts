@@ -1,7 +1,7 @@
 import { notesOf } from '@plain-relief/core/checks';
 import { bodies, edgeOf, heightColour, heightReach, lineSeenFrom, profileOf, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
-import { bounds, nearestOn, type OnRun } from '@plain-relief/core/geometry';
+import { bounds, nearestOn, type OnPolyline } from '@plain-relief/core/geometry';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
@@ -133,10 +133,10 @@ export class ReliefDesk {
   }
 
   /** The place on the outlines of the last sign nearest to (x, y), within reach of it in mm. */
-  nearest(x: number, y: number, reach: number): OnRun | undefined {
+  nearest(x: number, y: number, reach: number): OnPolyline | undefined {
     if (!this.last) return undefined;
     const parts = partsSeen(this.last).filter(({ ink }) => ink);
-    const closed = [...edgeOf(this.last), ...parts.flatMap(({ contours }) => contours)];
+    const closed = [...edgeOf(this.last), ...parts.flatMap((part) => part.area.contours)];
     const strokes = parts.flatMap((part) => part.strokes);
     return nearestOn([...closed.map((points) => ({ points, closed: true })), ...strokes], x, y, reach);
   }

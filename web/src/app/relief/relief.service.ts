@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { type OnRun } from '@plain-relief/core/geometry';
+import { type OnPolyline } from '@plain-relief/core/geometry';
 import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
 import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
@@ -75,7 +75,7 @@ export class ReliefService {
   }
 
   /** The place on the outlines of the last sign nearest to a point of the plan. */
-  nearest(x: number, y: number, reach: number): Promise<OnRun | undefined> {
+  nearest(x: number, y: number, reach: number): Promise<OnPolyline | undefined> {
     return this.ask((desk) => desk.nearest(x, y, reach));
   }
 

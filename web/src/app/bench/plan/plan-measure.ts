@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { type OnRun } from '@plain-relief/core/geometry';
+import { type OnPolyline } from '@plain-relief/core/geometry';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { ReliefService } from '../../relief/relief.service';
 import { toPlan, type Viewport } from './plan-geometry';
@@ -8,7 +8,7 @@ import { toPlan, type Viewport } from './plan-geometry';
 interface Mark {
   readonly x: number;
   readonly y: number;
-  readonly on: OnRun | undefined;
+  readonly on: OnPolyline | undefined;
 }
 
 /** How near the pointer takes hold of outlines, in pixels. */
@@ -65,7 +65,7 @@ export class PlanMeasure {
     const show = (mm: number) => formatLength(mm, this.unit());
     const [dx, dy] = [Math.abs(b.x - a.x), Math.abs(b.y - a.y)];
     const straight = `${show(Math.hypot(dx, dy))} straight, ${show(dx)} across, ${show(dy)} up`;
-    if (!a.on || !b.on || a.on.run !== b.on.run || a.on.length !== b.on.length) return straight;
+    if (!a.on || !b.on || a.on.polyline !== b.on.polyline || a.on.length !== b.on.length) return straight;
     const along = Math.abs(a.on.along - b.on.along);
     const other = a.on.length - along;
     return `${straight}; along the outline ${show(Math.min(along, other))} or ${show(Math.max(along, other))}`;

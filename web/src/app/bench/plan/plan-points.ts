@@ -56,7 +56,7 @@ interface Knob {
             [attr.rx]="knob.isSmooth ? 5 : 0"
             tabindex="0"
             role="button"
-            [attr.aria-label]="'Point ' + (knob.at.point + 1) + ' of outline ' + (knob.at.run + 1)"
+            [attr.aria-label]="'Point ' + (knob.at.point + 1) + ' of outline ' + (knob.at.subpath + 1)"
             (focus)="chosen.set(knob.at)"
             (pointerdown)="grab($event, knob)"
             (keydown)="key($event, knob.at)"
@@ -129,15 +129,15 @@ export class PlanPoints {
       const [px, py] = placePoint(this.put(), x, y);
       return [left + px * scale, top - py * scale];
     };
-    return this.points().flatMap(({ points, closed }, run) =>
+    return this.points().flatMap(({ points, closed }, subpath) =>
       points.flatMap((point, index): Knob[] => {
-        const at = { run, point: index };
+        const at = { subpath, point: index };
         const [x, y] = pixel(point.x, point.y);
-        const isChosen = chosen?.run === run && chosen.point === index;
+        const isChosen = chosen?.subpath === subpath && chosen.point === index;
         const apart = Math.abs((chosen?.point ?? NaN) - index);
-        const isNear = chosen?.run === run && (apart <= 1 || (closed && apart === points.length - 1));
+        const isNear = chosen?.subpath === subpath && (apart <= 1 || (closed && apart === points.length - 1));
         const knob: Knob = {
-          key: `${run} ${index}`,
+          key: `${subpath} ${index}`,
           at,
           which: 'point',
           x,
@@ -152,7 +152,7 @@ export class PlanPoints {
           const handle = point[which];
           if (!handle) return [];
           const [hx, hy] = pixel(handle.x, handle.y);
-          return [{ ...knob, key: `${run} ${index} ${which}`, which, x: hx, y: hy }];
+          return [{ ...knob, key: `${subpath} ${index} ${which}`, which, x: hx, y: hy }];
         });
         return [...handles, knob];
       }),
@@ -162,7 +162,7 @@ export class PlanPoints {
   /** Where the chosen point lies in the plan. */
   protected readonly place = computed(() => {
     const at = this.chosen();
-    const point = at && this.points()[at.run]?.points[at.point];
+    const point = at && this.points()[at.subpath]?.points[at.point];
     if (!point) return undefined;
     const [x, y] = placePoint(this.put(), point.x, point.y);
     return { x, y };
