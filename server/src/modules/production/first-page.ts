@@ -52,14 +52,19 @@ const DETAIL_SCALES = [1, 2, 5, 10, 20, 50] as const;
 const DETAIL_RADIUS = 12;
 const RING_RADIUS = 2.6;
 
+/** What is shown besides drawings. */
+interface Shown {
+  readonly hasPicture: boolean;
+  readonly hasWords: boolean;
+}
+
 /** Beside each other: drawings on the left, words on the right. */
-function beside({ body }: Pick<Sheet, 'body'>, isUpright: boolean, hasPicture: boolean, hasWords: boolean): Arrangement {
+function beside(body: Room, { hasPicture, hasWords }: Shown): Omit<Arrangement, 'isUpright'> {
   const column = hasPicture || hasWords ? body.width * 0.296 : 0;
   const width = body.width - column - (column > 0 ? GAP : 0);
   const x = body.x + width + GAP;
   const pictureHeight = hasPicture ? column * PICTURE_SHARE : 0;
   return {
-    isUpright,
     drawings: { ...body, width },
     picture: { x, y: body.y, width: column, height: pictureHeight },
     words: [{ x, y: body.y + pictureHeight + 1, width: column, height: body.height - pictureHeight + 2 }],
@@ -67,7 +72,7 @@ function beside({ body }: Pick<Sheet, 'body'>, isUpright: boolean, hasPicture: b
 }
 
 /** Over each other: drawings above picture and words. */
-function stacked({ body }: Pick<Sheet, 'body'>, isUpright: boolean, hasPicture: boolean, hasWords: boolean): Arrangement {
+function stacked(body: Room, { hasPicture, hasWords }: Shown): Omit<Arrangement, 'isUpright'> {
   const height = hasPicture || hasWords ? Math.min(((body.width - GAP) / 2) * PICTURE_SHARE, body.height * 0.3) : 0;
   const y = body.y + body.height - height;
   const picture = hasPicture ? height / PICTURE_SHARE : 0;
@@ -76,7 +81,6 @@ function stacked({ body }: Pick<Sheet, 'body'>, isUpright: boolean, hasPicture: 
   const count = Math.max(1, Math.round(width / COLUMN));
   const column = (width - (count - 1) * GAP) / count;
   return {
-    isUpright,
     drawings: { ...body, height: body.height - height - (height > 0 ? GAP : 0) },
     picture: { x: body.x, y, width: picture, height },
     words: Array.from({ length: count }, (_, i) => ({
@@ -101,14 +105,14 @@ export function firstPageOf(
   const { layout } = sheet;
   const { isInBothUnits, isInFinishes } = layout;
   const { sign } = evaluation;
-  const shows = [
-    sheet.shows('picture'),
-    (['ticket', 'notes', 'fixing', 'finishes'] as const).some((block) => sheet.shows(block)),
-  ] as const;
-  const [across, upright] = [false, true].map((isUpright) => ({ body: sheet.bodyOf(isUpright) }));
+  const shown = {
+    hasPicture: sheet.shows('picture'),
+    hasWords: (['ticket', 'notes', 'fixing', 'finishes'] as const).some((block) => sheet.shows(block)),
+  };
+  const across = sheet.bodyOf(false);
   const choices = {
-    across: [beside(across, false, ...shows), stacked(across, false, ...shows)],
-    upright: [stacked(upright, true, ...shows)],
+    across: [beside(across, shown), stacked(across, shown)].map((each) => ({ ...each, isUpright: false })),
+    upright: [{ ...stacked(sheet.bodyOf(true), shown), isUpright: true }],
   };
   const { minX, minY, maxX, maxY } = bounds([evaluation.blank])!;
   const isTall = maxY - minY > maxX - minX;
@@ -135,7 +139,7 @@ export function firstPageOf(
       : undefined;
     const hasDetail = step !== undefined && section !== undefined && step.rise * section.scale < SEEN;
     if (!section || !hasDetail) return { ...arrangement, ...withRooms(drawings, plainPlan, section) };
-    const detail = enlarged(evaluation, step, section.scale, isInBothUnits);
+    const detail = enlarged(evaluation, step, section.scale, layout);
     const ringed = (drawing: Drawing, scale: number, place: { x: number; y: number }): Drawing =>
       withRing(drawing, place, letter, FIGURES_MM / scale, RING_RADIUS / scale);
     const planAt = (scale: number): Drawing => ringed(plainPlan(scale), scale, step.place);
@@ -186,7 +190,7 @@ function withRooms(
 }
 
 /** A step of the section at the first scale of details that shows it well. */
-function enlarged(evaluation: Evaluation, step: Step, than: number, isInBothUnits: boolean): Scaled {
+function enlarged(evaluation: Evaluation, step: Step, than: number, { isInBothUnits }: Sheet['layout']): Scaled {
   const larger = DETAIL_SCALES.filter((scale) => scale > than);
   const scale = larger.find((each) => step.rise * each >= ENLARGED) ?? larger[larger.length - 1] ?? than;
   const choice = { radius: DETAIL_RADIUS / scale, textHeight: FIGURES_MM / scale, isInBothUnits };

@@ -117,11 +117,11 @@ export class ModelScene {
     });
   }
 
-  show({ positions, normals, colours, finishes, glosses }: ModelView, isInFinishes: boolean): void {
+  show({ positions, normals, colours, finishes, glosses }: ModelView, worn: 'heights' | 'finishes'): void {
     const { geometry } = this;
     geometry.setAttribute('position', new BufferAttribute(positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(normals, 3));
-    geometry.setAttribute('color', new BufferAttribute(isInFinishes ? finishes : colours, 3));
+    geometry.setAttribute('color', new BufferAttribute(worn === 'finishes' ? finishes : colours, 3));
     geometry.setDrawRange(0, positions.length / 3);
     geometry.clearGroups();
     let start = 0;
@@ -129,8 +129,8 @@ export class ModelScene {
       if (count > 0) geometry.addGroup(start, count, Object.keys(SURFACES).indexOf(gloss));
       start += count;
     }
-    this.isInFinishes = isInFinishes;
-    if (isInFinishes) this.reflect();
+    this.isInFinishes = worn === 'finishes';
+    if (this.isInFinishes) this.reflect();
     this.wear();
     geometry.computeBoundingBox();
     geometry.computeBoundingSphere();
@@ -192,10 +192,10 @@ export class ModelScene {
   }
 
   /** Without perspective, or with it; what is looked at stays. */
-  project(isStraight: boolean): void {
-    const [from, to] = isStraight ? [this.perspective, this.straight] : [this.straight, this.perspective];
+  project(how: 'straight' | 'perspective'): void {
+    this.isStraight = how === 'straight';
+    const [from, to] = this.isStraight ? [this.perspective, this.straight] : [this.straight, this.perspective];
     to.position.copy(from.position);
-    this.isStraight = isStraight;
     this.controls.object = to;
     this.fitCameras(this.size.width / Math.max(1, this.size.height));
     this.controls.update();
@@ -242,17 +242,18 @@ export class ModelScene {
   /** Something moves: where frames take long, what is seen is drawn roughly until it rests. */
   private stir(): void {
     if (!this.isSlow) return;
-    this.rough(true);
+    this.drawAs('draft');
     this.rest();
   }
 
   /** Draws finely when nothing has moved for a while and nothing is held by the pointer. */
   private rest(): void {
     clearTimeout(this.resting);
-    this.resting = setTimeout(() => (this.isHeld ? this.rest() : this.rough(false)), REST_MS);
+    this.resting = setTimeout(() => (this.isHeld ? this.rest() : this.drawAs('final')), REST_MS);
   }
 
-  private rough(isDraft: boolean): void {
+  private drawAs(quality: 'draft' | 'final'): void {
+    const isDraft = quality === 'draft';
     if (isDraft === this.isDraft) return;
     this.isDraft = isDraft;
     this.light.castShadow = this.wall.visible = !isDraft;
@@ -272,7 +273,7 @@ export class ModelScene {
     const height = Math.round((width * this.size.height) / this.size.width);
     const most = this.renderer.capabilities.maxTextureSize;
     if (Math.max(width, height) > most) throw new Error(`A picture may be ${most} pixels wide or high here.`);
-    this.rough(false);
+    this.drawAs('final');
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(width, height, false);
     this.render();

@@ -77,7 +77,7 @@ export class ModelViewer implements OnDestroy {
   constructor() {
     effect(() => {
       const [scene, model] = [this.scene(), this.model()];
-      if (scene && model) scene.show(model, this.isInFinishes());
+      if (scene && model) scene.show(model, this.isInFinishes() ? 'finishes' : 'heights');
     });
     effect(() => this.scene()?.cutOpen(this.isOpen() ? this.section() : undefined));
     effect((onCleanup) => {
@@ -110,7 +110,7 @@ export class ModelViewer implements OnDestroy {
 
   protected project(): void {
     this.isStraight.set(!this.isStraight());
-    this.scene()?.project(this.isStraight());
+    this.scene()?.project(this.isStraight() ? 'straight' : 'perspective');
   }
 
   /** Hands what is seen to the browser as a file. */

@@ -1,8 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { type Alignment, canBeBlank, type MeasuredBy, type Part } from '@plain-relief/core/sign';
+import { oneOf } from '../../platform/one-of';
 
 /** What parts are aligned to: the blank, themselves, or the one chosen last. */
-export type AlignedTo = 'blank' | 'chosen' | 'last';
+export type AlignedTo = (typeof ALIGNED_TO)[number];
+const ALIGNED_TO = ['blank', 'chosen', 'last'] as const;
+const MEASURED_BY = ['capitals', 'box'] as const satisfies readonly MeasuredBy[];
 
 export type Arranging =
   | { readonly kind: 'align'; readonly at: Alignment; readonly to: AlignedTo; readonly by: MeasuredBy }
@@ -57,10 +60,10 @@ export class ArrangeStrip {
   }
 
   protected setTo(to: string): void {
-    this.wantedTo.set(to as AlignedTo);
+    this.wantedTo.set(oneOf(ALIGNED_TO, to));
   }
 
   protected setBy(by: string): void {
-    this.by.set(by as MeasuredBy);
+    this.by.set(oneOf(MEASURED_BY, by));
   }
 }
