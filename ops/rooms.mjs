@@ -1,6 +1,7 @@
-// Whether rooms keep to their graph (.dependency-cruiser.mjs), none is a hall, and templates are typed: node ops/rooms.mjs
+// Whether rooms keep to their graph (.dependency-cruiser.mjs), none is a hall, templates are typed, and what docs/architecture.md
+// names is there: node ops/rooms.mjs
 import { spawnSync } from 'node:child_process';
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './build.mjs';
 
@@ -21,7 +22,14 @@ const untyped = readdirSync(join(ROOT, 'web/src'), { recursive: true })
   .filter((name) => /\.(?:html|ts)$/u.test(name) && readFileSync(join(ROOT, 'web/src', name), 'utf8').includes('$any('))
   .map((name) => join('web/src', name));
 for (const name of untyped) console.error(`${name} has $any in a template: name the element (#field) and take its value.`);
-process.exit(status === 0 && halls.length === 0 && untyped.length === 0 ? 0 : 1);
+/** Files are named from the checkout, or from one of these. */
+const ROOTS = ['.', 'core/src', 'server/src'];
+const named = readFileSync(join(ROOT, 'docs/architecture.md'), 'utf8').matchAll(/`((?:[\w-]+\/)+[\w-]+(?:\.[\w-]+)*\.ts)`/gu);
+const gone = [...new Set([...named].map(([, file]) => file))].filter(
+  (file) => !ROOTS.some((root) => existsSync(join(ROOT, root, file))),
+);
+for (const file of gone) console.error(`docs/architecture.md names ${file}, which is not there.`);
+process.exit(status === 0 && [halls, untyped, gone].every((found) => found.length === 0) ? 0 : 1);
 
 function foldersIn(place) {
   const entries = readdirSync(join(ROOT, place), { recursive: true, withFileTypes: true });
