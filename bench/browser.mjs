@@ -64,6 +64,7 @@ async function typing(id, showing) {
   await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
   await page.getByRole('button', { name: showing, exact: true }).click();
   await page.waitForTimeout(2500);
+  await page.locator('.order[data-part="line-1"] .line').click();
   await page.getByRole('textbox', { name: 'Words of Line 1' }).press('End');
   // From the key to the end of the frame in which the new plan, or the new model, is drawn.
   await page.evaluate(() => {

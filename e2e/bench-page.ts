@@ -1,3 +1,4 @@
+import { fieldOf } from './hands.js';
 import type { Download, Locator, Page } from 'playwright-core';
 
 /** What a person does on the bench, by the words that stand there. */
@@ -14,16 +15,21 @@ export class BenchPage {
     return this.page.locator(`.order[aria-label^="${name}"]`);
   }
 
+  /** A field of an order, brought to where it can be typed into. */
+  field(order: Locator, label: string): Promise<Locator> {
+    return fieldOf(this.page, order, label);
+  }
+
   /** Types a value into a field of an order and leaves it. */
   async set(order: Locator, label: string, text: string): Promise<void> {
-    const field = order.getByLabel(label, { exact: true });
+    const field = await this.field(order, label);
     await field.fill(text);
     await field.press('Enter');
   }
 
   /** Waits until a field of an order shows a value. */
   async shows(order: Locator, label: string, text: string): Promise<void> {
-    const field = await order.getByLabel(label, { exact: true }).elementHandle();
+    const field = await (await this.field(order, label)).elementHandle();
     await this.page.waitForFunction(([input, value]) => (input as HTMLInputElement).value === value, [field, text] as const);
   }
 

@@ -43,7 +43,7 @@ describe('options', () => {
     ]);
     // It began as the one that was shown.
     expect(options?.[3].finish).toEqual(options?.[1].finish);
-    await visit.page.getByLabel('finish of the edge').selectOption('slate');
+    await (await visit.bench.field(visit.bench.order('Blank'), 'finish of the edge')).selectOption('slate');
     await visit.bench.saved();
     const edited = await visit.stored(id);
     expect([edited.blank.finish?.sides, edited.options?.[3].finish?.sides]).toEqual(['graphite', 'slate']);
@@ -70,7 +70,7 @@ describe('the other side', () => {
     await visit.bench.saved();
     expect((await visit.stored(id)).parts.at(-1)).toMatchObject({ words: 'PIER 4', side: 'back', place: { x: 40 } });
     // Turned over in the ticket it is on the front, and the plan goes with it when it is chosen.
-    await order.getByLabel('side of the blank').selectOption('front');
+    await (await visit.bench.field(order, 'side of the blank')).selectOption('front');
     await visit.bench.saved();
     expect((await visit.stored(id)).parts.at(-1)?.side).toBeUndefined();
     for (let undone = 0; undone < 4; undone++) await undo();
@@ -85,7 +85,7 @@ describe('the other side', () => {
     await visit.page.getByRole('button', { name: 'Drop B–B' }).click();
     await visit.page.getByRole('button', { name: 'Keep for the proof' }).click();
     await visit.page.getByRole('button', { name: 'Drop B–B' }).waitFor();
-    const limit = visit.page.getByLabel('height limit', { exact: true }).first();
+    const limit = await visit.bench.field(visit.bench.order('Blank'), 'height limit');
     await limit.fill('1.5 mm');
     await limit.press('Enter');
     await note('more than its height limit of 1.5 mm').waitFor();
@@ -128,7 +128,7 @@ describe('what leaves the shop', () => {
     sign.parts.push({ ...newText(sign, 'barlow-bold'), words: 'FERN', tiers: [] });
     const id = await newSignOf(sign);
     await visit.bench.open(application.url, id);
-    await visit.page.getByLabel('what is left of the blank').selectOption('letters');
+    await (await visit.bench.field(visit.bench.order('Blank'), 'what is left of the blank')).selectOption('letters');
     await note('4 loose pieces that nothing holds').waitFor();
     await visit.page.getByRole('button', { name: /^Make/u }).first().click();
     const apart = await solidsOf(await (await visit.bench.make(/^Make Solid with finishes/u, '3mf')).path());

@@ -1,4 +1,4 @@
-import type { Page } from 'playwright-core';
+import type { Locator, Page } from 'playwright-core';
 
 /** What a designer does, with the mouse or without. Parts are named as ladder and ticket name them; “Blank” is the blank. */
 export interface Hand {
@@ -26,6 +26,22 @@ const orderOf = (part: string): string =>
 /** Waits until a change has reached the plan: the next frame after the page has nothing to do. */
 const settle = (page: Page): Promise<void> => page.waitForTimeout(120);
 
+/** A field of an order, whatever has to be opened for it: its part, its step, what goes without saying. */
+export async function fieldOf(page: Page, order: Locator, label: string): Promise<Locator> {
+  const line = order.locator('.line');
+  if (await line.isVisible()) await line.click();
+  const field = order.getByLabel(label, { exact: true }).first();
+  const more = order.getByRole('button', { name: 'more …' });
+  for (const step of ['', 'Layout', 'Heights']) {
+    if (step !== '') await page.getByRole('button', { name: new RegExp(`^${step} `, 'u') }).click();
+    await order.locator('h3').waitFor();
+    if (await field.isVisible()) return field;
+    if (await more.isVisible()) await more.click();
+    if (await field.isVisible()) return field;
+  }
+  throw new Error(`“${label}” is nowhere in the ticket.`);
+}
+
 export class MouseHand implements Hand {
   constructor(private readonly page: Page) {}
 
@@ -41,10 +57,7 @@ export class MouseHand implements Hand {
   }
 
   async set(part: string, label: string, text: string): Promise<void> {
-    const order = this.page.locator(orderOf(part));
-    // What goes without saying is shown while a part is selected.
-    if (part !== 'Blank') await order.locator('h3').click({ position: { x: 4, y: 4 } });
-    await order.getByLabel(label, { exact: true }).click();
+    await (await fieldOf(this.page, this.page.locator(orderOf(part)), label)).click();
     await this.page.keyboard.press('Control+A');
     await this.page.keyboard.type(text);
     await this.page.keyboard.press('Enter');
@@ -52,17 +65,12 @@ export class MouseHand implements Hand {
   }
 
   async choose(part: string, label: string, value: string): Promise<void> {
-    const order = this.page.locator(orderOf(part));
-    if (part !== 'Blank') await order.locator('h3').click({ position: { x: 4, y: 4 } });
-    await order.getByLabel(label, { exact: true }).selectOption(value);
+    await (await fieldOf(this.page, this.page.locator(orderOf(part)), label)).selectOption(value);
     await settle(this.page);
   }
 
   async words(part: string, text: string): Promise<void> {
-    await this.page
-      .locator(orderOf(part))
-      .getByRole('textbox', { name: /^Words of/u })
-      .fill(text);
+    await (await fieldOf(this.page, this.page.locator(orderOf(part)), `Words of ${part}`)).fill(text);
     await settle(this.page);
   }
 
@@ -130,6 +138,16 @@ export class KeyboardHand implements Hand {
     throw new Error(`“${what}” is not on the menu.`);
   }
 
+  /** Goes to a value of the ticket by its name. */
+  private async find(question: string, name: string): Promise<void> {
+    await this.page.keyboard.press('Control+k');
+    await this.page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Find a value');
+    await this.page.keyboard.type(question);
+    await this.page.locator('ngb-typeahead-window').waitFor();
+    await this.page.keyboard.press('Enter');
+    await this.page.waitForFunction((label) => document.activeElement?.getAttribute('aria-label') === label, name);
+  }
+
   private async type(text: string): Promise<void> {
     await this.page.keyboard.press('Control+A');
     await this.page.keyboard.type(text);
@@ -138,12 +156,12 @@ export class KeyboardHand implements Hand {
   }
 
   async set(part: string, label: string, text: string): Promise<void> {
-    await this.reach('input', orderOf(part), label);
+    await this.find(`${part} ${label}`, label);
     await this.type(text);
   }
 
   async choose(part: string, label: string, value: string): Promise<void> {
-    await this.reach('select', orderOf(part), label);
+    await this.find(`${part} ${label}`, label);
     await this.page.keyboard.press('Home');
     for (let i = 0; i < 40; i++) {
       const now = await this.page.evaluate(() => (document.activeElement as HTMLSelectElement).value);
@@ -155,8 +173,7 @@ export class KeyboardHand implements Hand {
   }
 
   async words(part: string, text: string): Promise<void> {
-    const name = `Words of ${part}`;
-    await this.reach('textarea', orderOf(part), name);
+    await this.find(`${part} words`, `Words of ${part}`);
     await this.page.keyboard.press('Control+A');
     const [first, ...lines] = text.split('\n');
     await this.page.keyboard.type(first);

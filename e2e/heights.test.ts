@@ -34,8 +34,7 @@ describe('heights', () => {
   it('gives a ridge to letters in the ticket, says how high it comes, and takes it back', async () => {
     const id = await visit.openSign('Keyring plate');
     const order = visit.bench.order('Name');
-    const [edge] = await order.getByLabel('edge', { exact: true }).all();
-    await edge.selectOption('ridged');
+    await (await visit.bench.field(order, 'edge')).selectOption('ridged');
     await visit.page.locator('pr-notes-list', { hasText: 'runs to the middle of its strokes and comes to' }).waitFor();
     await order.getByLabel('included angle').waitFor();
     await visit.bench.saved();
@@ -49,8 +48,7 @@ describe('heights', () => {
   it('offers bridges for letters that are cut through, and makes them', async () => {
     const id = await visit.openSign('Hollow letters');
     const order = visit.bench.order('Word');
-    const [action] = await order.getByLabel('action', { exact: true }).all();
-    await action.selectOption('cut-through');
+    await (await visit.bench.field(order, 'action')).selectOption('cut-through');
     await visit.page.getByRole('button', { name: 'Hold them by bridges' }).click();
     await order.getByLabel('bridge width').waitFor();
     await visit.page.locator('pr-notes-list', { hasText: 'cut loose' }).waitFor({ state: 'detached' });

@@ -84,7 +84,7 @@ async function archGate(hand: Hand): Promise<void> {
   await hand.words('Line 2', 'WEST\nGATE');
   await hand.set('Line 2', 'cap height', '34');
   await hand.set('Line 2', 'place up', '0');
-  await hand.choose('Line 2', 'host', 'floor:hole-1');
+  await hand.choose('Line 2', 'sits on', 'floor:hole-1');
   await hand.add('A border that follows the blank');
   await hand.set('Border 1', 'inset', '10');
 }

@@ -106,8 +106,7 @@ describe('a proof goes out and comes back', () => {
 
   it('is answered with revision B, told apart from A', async () => {
     const id = await visit.openSign('Welcome in five tongues');
-    await visit.page.getByLabel('thickness', { exact: true }).fill('9');
-    await visit.page.getByLabel('thickness', { exact: true }).press('Enter');
+    await visit.bench.set(visit.bench.order('Blank'), 'thickness', '9');
     await visit.bench.saved();
     expect((await visit.stored(id)).blank.thickness).toBe(9);
     await visit.page.goto(`${application.url}/jobs/${await jobId()}/proofs`);

@@ -67,7 +67,7 @@ describe('saving', () => {
     async (name) => {
       const bench = new BenchPage(await application.openPage(browser));
       await bench.open(application.url, signId);
-      const words = bench.order('Room').getByRole('textbox', { name: /^Words/u });
+      const words = await bench.field(bench.order('Room'), 'Words of Room');
       const text = `QUIET ROOM ${name.length}`;
       await words.fill('');
       application.kill(name);

@@ -70,11 +70,11 @@ describe('from the words to the files', () => {
     const second = await visit.bench.addLine('please keep the gate shut');
     await visit.bench.set(second, 'cap height', '8');
     await visit.bench.set(second, 'place up', '5');
-    await second.getByLabel('action').selectOption('carve');
+    await (await visit.bench.field(second, 'action')).selectOption('carve');
     await visit.bench.set(second, 'depth', '1.5 mm');
     const third = await visit.bench.addLine('IO');
     await visit.bench.set(third, 'place up', '-40');
-    await third.getByLabel('action').selectOption('cut-through');
+    await (await visit.bench.field(third, 'action')).selectOption('cut-through');
 
     const rungs = visit.page.locator('pr-ladder li');
     await visit.page.locator('pr-ladder li', { hasText: 'cut through' }).waitFor();
@@ -152,13 +152,9 @@ describe('from the words to the files', () => {
     expect(revision).toBeGreaterThan(1);
     await visit.page.reload();
     await visit.page.locator('pr-ladder li', { hasText: 'cut through' }).waitFor();
-    expect(
-      await visit.bench
-        .order('Line 1')
-        .getByRole('textbox', { name: /^Words/u })
-        .inputValue(),
-    ).toBe('HERON POND');
-    expect(await visit.bench.order('Line 2').getByLabel('depth').inputValue()).toBe('1.5 mm');
+    const valueOf = async (part: string, label: string) => (await visit.bench.field(visit.bench.order(part), label)).inputValue();
+    expect(await valueOf('Line 1', 'Words of Line 1')).toBe('HERON POND');
+    expect(await valueOf('Line 2', 'depth')).toBe('1.5 mm');
   }, 120_000);
 
   it('makes the proof: A4, the sign’s words, to scale', async () => {

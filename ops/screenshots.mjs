@@ -85,6 +85,7 @@ main(async () => {
   await send('PUT', `/signs/${bare.id}`, { base: 1, document: bare.document });
   await open(bare.id);
   await page.locator('pr-notes-list li.warning').first().waitFor();
+  await page.getByRole('button', { name: /^Heights /u }).click();
   await page.getByLabel('thickness').fill('half an inch');
   await page.getByLabel('thickness').press('Enter');
   await take('warning');
@@ -129,7 +130,7 @@ main(async () => {
   await page.locator('pr-letter-strip').scrollIntoViewIfNeeded();
   await take('letters');
   await page.keyboard.press('Escape');
-  await page.locator('.order').first().click();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Add something else' }).click();
   await page.getByText('A logo or other artwork').click();

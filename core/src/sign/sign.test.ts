@@ -274,7 +274,7 @@ describe('the ticket', () => {
 
   it('says what will be made', () => {
     expect(ticketParagraphs(ticket(sign(), catalogue))).toEqual([
-      'The blank is a rectangle 300 mm wide and 200 mm high, 12 mm thick, in oak.',
+      'The blank is a rectangle 300 mm wide and 200 mm high, in oak. It is 12 mm thick.',
       'Part-1: a rectangle 280 mm wide and 180 mm high, middle at 0 mm across and 0 mm up from the middle. Carved by 2 mm from the face.',
       '“HERBARIUM” set in Barlow Semibold, capitals 18 mm tall, centred at 0 mm across and 0 mm up from the middle. ' +
         'Raised by 3 mm from the floor of part-1.',
@@ -302,15 +302,15 @@ describe('the ticket', () => {
     text.bridges = { width: 2, count: 3, turn: 0 };
     expect(faultsOf(made)).toEqual([]);
     expect(ticketParagraphs(ticket(made, catalogue))).toEqual([
-      'The blank is a rectangle 300 mm wide and 200 mm high, 12 mm thick, in oak, its edge chamfered by 3 mm across and 2 mm in height, face gold leaf.',
+      'The blank is a rectangle 300 mm wide and 200 mm high, in oak. It is 12 mm thick, its edge chamfered by 3 mm across and 2 mm in height, face gold leaf.',
       'Part-1: a rectangle 280 mm wide and 180 mm high, middle at 0 mm across and 0 mm up from the middle. ' +
         'Carved by 2 mm from the face, sides hollowed by a cove of 2 mm.',
       '“HERBARIUM” set in Barlow Semibold, capitals 18 mm tall, centred at 0 mm across and 0 mm up from the middle. ' +
         'Its islands are held by bridges, 3 from each, 2 mm wide, the first at 0°. ' +
         'Raised by 3 mm from the floor of part-1, over a stroke of 5 % of its height outside the line, corners mitred, ' +
-        'sides sloped by 10° from upright, the outline being their top, top gold leaf, sides gold leaf. ' +
+        'sides sloped by 10° from upright, sized at the top, top gold leaf, sides gold leaf. ' +
         'Raised by 3 mm from the floor of part-1, over its outline shrunk by 0.5 mm, ' +
-        'sides sloped to the middle at an included angle of 90°, and no further than that. Coloured in gold leaf. Cut through.',
+        'sides sloped to a ridge at an included angle of 90°, cut off at that height. Coloured in gold leaf. Cut through.',
     ]);
     const sentences = ticket(made, catalogue);
     for (const { words } of sentences) {

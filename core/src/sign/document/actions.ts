@@ -53,7 +53,7 @@ const MEANINGS: { readonly [K in Kind]: Meaning<Of<K>> } = {
     more: (action, more) => ({ ...action, by: byMore(action.by, more) }),
   },
   set: {
-    word: 'set to a level',
+    word: 'set at a level',
     operation: 'set',
     rise: ({ to }) => to,
     sinks: ({ to }) => to < 0,

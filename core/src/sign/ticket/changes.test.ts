@@ -52,7 +52,7 @@ describe('changesBetween', () => {
       `${line.name}: raised 2 mm → 3 mm`,
     ]);
     expect(told((sign) => setField(sign, ['parts', 0, 'tiers', 0, 'edge', 'kind'], 'sloped'), plate)).toEqual([
-      expect.stringMatching(new RegExp(`^${line.name}: edge upright → sloped \\(slope \\d+°, sized at \\w+\\)$`, 'u')),
+      expect.stringMatching(new RegExp(`^${line.name}: edge upright → sloped \\(slope \\d+°, sized at the \\w+\\)$`, 'u')),
     ]);
     expect(told((sign) => void (sign.blank.thickness = 9), plate)).toEqual([
       `Blank: thickness ${plate.blank.thickness} mm → 9 mm`,

@@ -3,20 +3,20 @@ import { type Sign } from '../document/schema.js';
 import { type FieldPath, plain, quiet, type Sentence, type TicketWord, type Writer } from './sentence.js';
 
 const KEPT = [
-  ['whole', 'kept whole'],
+  ['whole', 'a whole plate'],
   ['letters', 'cut to its letters'],
 ] as const;
 const BACKS = [
-  ['full', 'full'],
+  ['full', 'solid'],
   ['hollow', 'hollow from behind'],
 ] as const;
 const MOUNTS = [
-  ['none', 'no studs'],
-  ['studs', 'studs'],
+  ['none', 'without studs'],
+  ['studs', 'on studs'],
 ] as const;
 const PLATES = [
-  ['none', 'nothing'],
-  ['grown', 'a plate of their outline grown'],
+  ['none', 'no backing'],
+  ['grown', 'a backing plate that follows their outline'],
   ['bar', 'a bar'],
 ] as const;
 
@@ -24,21 +24,21 @@ const PLATES = [
 export function cutToSentences({ blank: { cutTo } }: Sign, write: Writer): Sentence[] {
   const path = ['blank', 'cutTo'] as const;
   const kept = write.choice('what is left of the blank', cutTo ? 'letters' : 'whole', KEPT, ...path, 'kind');
-  if (!cutTo) return [{ words: quiet(plain('It is '), kept, plain('.')) }];
+  if (!cutTo) return [{ topic: 'heights', words: quiet(plain('It is '), kept, plain('.')) }];
   return [
-    { words: [plain('It is '), kept, plain('.')] },
-    { words: hollowWords(cutTo, path, write) },
-    { words: studWords(cutTo, path, write) },
-    { words: backerWords(cutTo, path, write) },
+    { topic: 'heights', words: [plain('It is '), kept, plain('.')] },
+    { topic: 'heights', words: hollowWords(cutTo, path, write) },
+    { topic: 'heights', words: studWords(cutTo, path, write) },
+    { topic: 'heights', words: backerWords(cutTo, path, write) },
   ];
 }
 
 function hollowWords({ hollow }: CutTo, path: FieldPath, write: Writer): TicketWord[] {
   const at = [...path, 'hollow'];
   const kind = write.choice('backs of the letters', hollow ? 'hollow' : 'full', BACKS, ...at, 'kind');
-  if (!hollow) return quiet(plain('They are '), kind, plain('.'));
+  if (!hollow) return quiet(plain('The letters are '), kind, plain('.'));
   return [
-    plain('They are '),
+    plain('The letters are '),
     kind,
     plain(', walls '),
     write.length('walls', hollow.wall, ...at, 'wall'),
@@ -51,9 +51,9 @@ function hollowWords({ hollow }: CutTo, path: FieldPath, write: Writer): TicketW
 function studWords({ studs }: CutTo, path: FieldPath, write: Writer): TicketWord[] {
   const at = [...path, 'studs'];
   const kind = write.choice('mounting', studs ? 'studs' : 'none', MOUNTS, ...at, 'kind');
-  if (!studs) return quiet(plain('They are mounted by '), kind, plain('.'));
+  if (!studs) return quiet(plain('They are mounted '), kind, plain('.'));
   return [
-    plain('They are mounted by '),
+    plain('They are mounted '),
     kind,
     plain(', '),
     write.number('studs a piece', studs.count, '', ...at, 'count'),
@@ -73,7 +73,7 @@ function backerWords({ backer }: CutTo, path: FieldPath, write: Writer): TicketW
   if (!backer) return quiet(plain('Behind them is '), kind, plain('.'));
   const thickness = write.length('thickness of what is behind', backer.thickness, ...at, 'thickness');
   if (backer.kind === 'grown')
-    return [plain('Behind them is '), kind, plain(' by '), write.length('margin', backer.margin, ...at, 'margin'), plain(', '), thickness, plain(' thick.')]; // prettier-ignore
+    return [plain('Behind them is '), kind, plain(', larger by '), write.length('margin', backer.margin, ...at, 'margin'), plain(' all round, '), thickness, plain(' thick.')]; // prettier-ignore
   return [
     plain('Behind them is '),
     kind,

@@ -14,14 +14,14 @@ const KINDS = NUMBERS.map((text, count) => [String(count), text] as const);
 export function hardwareSentence({ hardware = [] }: Sign, write: Writer): Sentence {
   const kinds = write.choice('kinds of hardware', String(hardware.length), KINDS, 'hardware', 'kind');
   const begin = [plain('It comes with '), kinds, plain(' hardware')];
-  if (hardware.length === 0) return { words: quiet(...begin, plain('.')) };
+  if (hardware.length === 0) return { topic: 'heights', words: quiet(...begin, plain('.')) };
   const items = hardware.flatMap(({ quantity, what }, i) => [
     plain(i === 0 ? ': ' : '; '),
     write.number('how many', quantity, '', 'hardware', i, 'quantity'),
     plain(' × '),
     write.name('hardware', what, 'hardware', i, 'what'),
   ]);
-  return { words: [...begin, ...items, plain('.')] };
+  return { topic: 'heights', words: [...begin, ...items, plain('.')] };
 }
 
 /** Takes as many kinds of hardware as asked for: further ones are screws until it is said what they are, the last ones go. */

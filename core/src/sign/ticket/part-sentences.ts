@@ -2,25 +2,22 @@ import { sideOf } from '../document/levels.js';
 import { isAtHome, placeWords } from './place-words.js';
 import { type PartExtent, rowSpacing } from '../document/copies.js';
 import { type Copies, type Part, type ShapePart, type Sign } from '../document/schema.js';
-import { plain, quiet, quietIf, type Sentence, type TicketWord, type Writer } from './sentence.js';
+import { plain, quiet, quietIf, type Sentence, type TicketWord, type Topic, type Writer } from './sentence.js';
 import { shapeWords } from './shape-words.js';
 import { textSentences } from './text-sentences.js';
 
 /** The sentences about where a part is and what it looks like, before its tiers. */
 export function partSentences(sign: Sign, part: Part, index: number, write: Writer): Sentence[] {
   const sentences = part.kind === 'text' ? textSentences(sign, part, index, write) : [shapeSentence(sign, part, index, write)];
-  const bench = part.hidden ? [[plain(`${part.name} is hidden and is not made.`)]] : [];
-  const side = sideSentence(part, index, write);
-  const cut = cutSentence(sign, part, index, write);
+  const about = (topic: Topic, ...all: TicketWord[][]): Sentence[] => all.map((words) => ({ topic, part: part.id, words }));
   return [
-    ...sentences,
-    side,
-    ...cut,
-    copiesSentence(part, index, write),
-    ...bridgeSentence(part, index, write),
-    dimensionSentence(part, index, write),
-    ...bench,
-  ].map((words) => ({ part: part.id, words }));
+    ...about('layout', ...sentences),
+    ...about('heights', sideSentence(part, index, write), ...cutSentence(sign, part, index, write)),
+    ...about('layout', copiesSentence(part, index, write)),
+    ...about('heights', ...bridgeSentence(part, index, write)),
+    ...about('layout', dimensionSentence(part, index, write)),
+    ...(part.hidden ? about('layout', [plain(`${part.name} is hidden and is not made.`)]) : []),
+  ];
 }
 
 const PART_SIDES = [
@@ -33,20 +30,20 @@ const sideSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
     sideOf(part) === 'front',
     plain('It is on the '),
     write.choice('side of the blank', sideOf(part), PART_SIDES, 'parts', index, 'side'),
-    plain('.'),
+    plain(' of the blank.'),
   );
 
 const DIMENSIONED = [
-  ['no', 'do not stand'],
-  ['yes', 'stand'],
+  ['no', 'left off the proof'],
+  ['yes', 'shown on the proof'],
 ] as const;
 
 const dimensionSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
   quietIf(
     !part.dimensioned,
-    plain('Its size and place '),
+    plain('Its dimensions are '),
     write.choice('dimensions on the proof', part.dimensioned ? 'yes' : 'no', DIMENSIONED, 'parts', index, 'dimensioned'),
-    plain(' on the proof.'),
+    plain('.'),
   );
 
 const CUTS = [
@@ -59,7 +56,7 @@ function cutSentence({ blank: { cutTo } }: Sign, part: Part, index: number, writ
   if (!cutTo) return [];
   const isOut = cutTo.parts.includes(part.id);
   const choice = write.choice('cutting', isOut ? 'out' : 'left', CUTS, 'parts', index, 'cutOut');
-  return [[plain('It is '), choice, plain(isOut ? ', and kept.' : '; of it only what lies on the letters is made.')]];
+  return [[plain('It is '), choice, plain(isOut ? ' as a letter.' : '; only what lies on the letters is made of it.')]];
 }
 
 function shapeSentence(sign: Sign, part: ShapePart, index: number, write: Writer): TicketWord[] {
@@ -73,7 +70,7 @@ function shapeSentence(sign: Sign, part: ShapePart, index: number, write: Writer
         write.choice('followed outline', shape.of, outlineChoices(sign, index), ...path, 'of'),
         plain(' at an inset of '),
         write.length('inset', shape.inset, ...path, 'inset'),
-        ...(shape.width === 0 ? [plain(' and takes in all within, band ')] : [plain(', a band ')]),
+        ...(shape.width === 0 ? [plain(' and fills all inside it, band ')] : [plain(', a band ')]),
         write.length('band width', shape.width, ...path, 'width'),
         plain(' wide'),
         ...quietIf(isAtHome(part), plain(', moved '), ...placeWords(part, index, write)),
@@ -147,9 +144,9 @@ const outlineChoices = (sign: Sign, before: number): (readonly [string, string])
 ];
 
 const COPIES = [
-  ['once', 'once'],
-  ['row', 'in a row'],
-  ['ring', 'in a ring'],
+  ['once', 'made once'],
+  ['row', 'repeated in a row'],
+  ['ring', 'repeated in a ring'],
 ] as const;
 
 const HELD = [
@@ -181,11 +178,11 @@ function bridgeSentence({ bridges, tiers }: Part, index: number, write: Writer):
 function copiesSentence({ id, copies }: Part, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'copies'] as const;
   const kind = write.choice('copies', copies?.kind ?? 'once', COPIES, ...path, 'kind');
-  if (!copies) return quiet(plain('It is there '), kind, plain('.'));
+  if (!copies) return quiet(plain('It is '), kind, plain('.'));
   const count = write.number('number of copies', copies.count, '', ...path, 'count');
   if (copies.kind === 'row') {
     return [
-      plain('It is there '),
+      plain('It is '),
       kind,
       plain(' of '),
       count,
@@ -199,7 +196,7 @@ function copiesSentence({ id, copies }: Part, index: number, write: Writer): Tic
     ];
   }
   return [
-    plain('It is there '),
+    plain('It is '),
     kind,
     plain(' of '),
     count,

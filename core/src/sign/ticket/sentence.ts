@@ -35,8 +35,12 @@ export interface TicketWord {
   readonly isQuiet?: boolean;
 }
 
+/** What a sentence is about: how a sign is laid out, or how high and deep it is and what its surfaces are. */
+export type Topic = 'layout' | 'heights';
+
 /** One sentence of the ticket, about the blank, a part, or a tier of it. */
 export interface Sentence {
+  readonly topic: Topic;
   readonly part?: string;
   readonly tier?: string;
   /** About the picture under the plan. */

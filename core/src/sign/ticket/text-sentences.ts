@@ -81,8 +81,8 @@ export function textSentences(sign: Sign, part: TextPart, index: number, write: 
 }
 
 const FRAMES = [
-  ['none', 'no frame'],
-  ['frame', 'a frame'],
+  ['none', 'not fitted into a frame'],
+  ['frame', 'fitted into a frame'],
 ] as const;
 const UPRIGHT = [
   ['top', 'at its top'],
@@ -100,9 +100,9 @@ const NO_FIT = ['none', 'nothing more'] as const;
 function frameSentence(frame: TextFrame | undefined, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'frame'] as const;
   const choice = write.choice('frame', frame ? 'frame' : 'none', FRAMES, ...path, 'kind');
-  if (!frame) return quiet(plain('It keeps to '), choice, plain('.'));
+  if (!frame) return quiet(plain('It is '), choice, plain('.'));
   return [
-    plain('It keeps to '),
+    plain('It is '),
     choice,
     plain(' '),
     write.length('frame width', frame.width, ...path, 'width'),
@@ -159,8 +159,8 @@ const SIDES = [
 /** How a text runs, as values of a choice: straight across, along a line of its own, or along an earlier part. */
 export const pathChoices = (sign: Sign, before: number): (readonly [string, string])[] => [
   ['none', 'straight across'],
-  ['arc', 'along an arc'],
-  ['straight', 'along a straight line'],
+  ['arc', 'on an arc'],
+  ['straight', 'on a straight line'],
   ...sign.parts
     .slice(0, before)
     .filter((part) => part.kind === 'shape')
@@ -171,7 +171,7 @@ function pathSentence(sign: Sign, line: TextPath | undefined, index: number, wri
   const path = ['parts', index, 'path'] as const;
   const value = line === undefined ? 'none' : line.kind === 'part' ? `part:${line.part}` : line.kind;
   const choice = write.choice('way it runs', value, pathChoices(sign, index), ...path, 'kind');
-  const begin = [plain('It runs '), choice];
+  const begin = [plain('It is set '), choice];
   if (!line) return quiet(...begin, plain('.'));
   const shift = quietIf(
     line.shift === 0,
@@ -201,23 +201,31 @@ function pathSentence(sign: Sign, line: TextPath | undefined, index: number, wri
   }
 }
 
-const withOr = (word: string) =>
-  [
-    ['true', `with ${word}`],
-    ['false', `without ${word}`],
-  ] as const;
+/** What a font may have besides its plain letters, as choices between two. */
+const SMALL_CAPITALS = [
+  ['true', 'small capitals'],
+  ['false', 'no small capitals'],
+] as const;
+const FIGURES = [
+  ['true', 'old-style figures'],
+  ['false', 'lining figures'],
+] as const;
+const LIGATURES = [
+  ['true', 'ligatures'],
+  ['false', 'no ligatures'],
+] as const;
 
 function featureSentence({ features }: TextPart, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'features'] as const;
   const { ligatures, smallCapitals, oldStyleFigures } = features ?? NO_FEATURES;
   return quietIf(
     !smallCapitals && ligatures && !oldStyleFigures,
-    plain('It is set '),
-    write.choice('small capitals', String(smallCapitals), withOr('small capitals'), ...path, 'smallCapitals'),
+    plain('It has '),
+    write.choice('small capitals', String(smallCapitals), SMALL_CAPITALS, ...path, 'smallCapitals'),
     plain(', '),
-    write.choice('old-style figures', String(oldStyleFigures), withOr('old-style figures'), ...path, 'oldStyleFigures'),
-    plain(', '),
-    write.choice('ligatures', String(ligatures), withOr('ligatures'), ...path, 'ligatures'),
+    write.choice('old-style figures', String(oldStyleFigures), FIGURES, ...path, 'oldStyleFigures'),
+    plain(' and '),
+    write.choice('ligatures', String(ligatures), LIGATURES, ...path, 'ligatures'),
     plain('.'),
   );
 }

@@ -55,7 +55,7 @@ export function ticket(
 ): Sentence[] {
   const write = new Writer(sign.unit, catalogue, finishes, extents);
   return [
-    blankSentence(sign, write),
+    ...blankSentences(sign, write),
     ...cutToSentences(sign, write),
     ...limitSentence(sign, write),
     hardwareSentence(sign, write),
@@ -67,28 +67,32 @@ export function ticket(
   ];
 }
 
-/** What the blank is. */
-function blankSentence(sign: Sign, write: Writer): Sentence {
-  const { blank } = sign;
-  const { outline, thickness, material, laminate } = blank;
-  return {
-    words: [
-      plain('The blank is '),
-      ...shapeWords(outline, write, 'blank', 'outline'),
-      plain(', '),
-      write.length('thickness', thickness, 'blank', 'thickness'),
-      plain(' thick'),
-      ...(material ? [plain(`, in ${material}`)] : []),
-      ...laminateWords(laminate, write),
-      ...blankEdgeWords(sign, write),
-      ...blankFinishWords(sign, write),
-      plain('.'),
-    ],
-  };
+/** What the blank is, as it is cut, and how thick it is with its edges and surfaces. */
+function blankSentences(sign: Sign, write: Writer): Sentence[] {
+  const { outline, thickness, material, laminate } = sign.blank;
+  const cut = [
+    plain('The blank is '),
+    ...shapeWords(outline, write, 'blank', 'outline'),
+    ...(material ? [plain(`, in ${material}`)] : []),
+    plain('.'),
+  ];
+  const thick = [
+    plain('It is '),
+    write.length('thickness', thickness, 'blank', 'thickness'),
+    plain(' thick'),
+    ...laminateWords(laminate, write),
+    ...blankEdgeWords(sign, write),
+    ...blankFinishWords(sign, write),
+    plain('.'),
+  ];
+  return [
+    { topic: 'layout', words: cut },
+    { topic: 'heights', words: thick },
+  ];
 }
 
 const PLIES = [
-  ['plain', 'of one piece'],
+  ['plain', 'of one material'],
   ['laminate', 'a two-ply laminate'],
 ] as const;
 
@@ -121,13 +125,15 @@ const CAPS = [
 /** How high the sign may stand. */
 function limitSentence({ heightLimit }: Sign, write: Writer): Sentence[] {
   const kind = write.choice('height limit', heightLimit === undefined ? 'free' : 'limited', LIMITS, 'heightLimit', 'kind');
-  if (heightLimit === undefined) return [{ words: quiet(plain('Its height above the face is '), kind, plain('.')) }];
+  if (heightLimit === undefined)
+    return [{ topic: 'heights', words: quiet(plain('Its height above the face is '), kind, plain('.')) }];
   return [
     {
+      topic: 'heights',
       words: [
         plain('Its height above the face is '),
         kind,
-        plain(': '),
+        plain(' '),
         write.length('highest', heightLimit, 'heightLimit'),
         plain('.'),
       ],
@@ -137,7 +143,7 @@ function limitSentence({ heightLimit }: Sign, write: Writer): Sentence[] {
 
 const LIMITS = [
   ['free', 'not limited'],
-  ['limited', 'limited'],
+  ['limited', 'limited to'],
 ] as const;
 
 /** What lies under the plan; nothing of it is made, and the proof says nothing of it. */
@@ -155,7 +161,7 @@ function groundSentence({ ground }: Sign, write: Writer): Sentence[] {
     write.number('showing', ground.shows, ' %', ...path, 'shows'),
     plain('. '),
   );
-  return [{ words, isGround: true }];
+  return [{ topic: 'layout', words, isGround: true }];
 }
 
 /** "The face", or the floor or top of every earlier part of the same side, as values of a choice. */
@@ -199,7 +205,7 @@ const CORNERS = [
   ['square', 'square'],
 ] as const;
 const SCALES = [
-  ['false', 'whatever its size'],
+  ['false', 'at any size'],
   ['true', 'of its height'],
 ] as const;
 
@@ -243,22 +249,28 @@ const EDGES = [
   ['rounded', 'rounded'],
   ['chamfered', 'chamfered'],
   ['cove', 'hollowed by a cove'],
-  ['ridged', 'sloped to the middle'],
+  ['ridged', 'sloped to a ridge'],
 ] as const;
+/** A ridge upside down. */
+const EDGES_BELOW = EDGES.map(([kind, text]) => [kind, kind === 'ridged' ? 'sloped to a vee' : text] as const);
 const SIZED = [
-  ['foot', 'foot'],
-  ['top', 'top'],
+  ['foot', 'at the foot'],
+  ['top', 'at the top'],
 ] as const;
 const CAPPED = [
-  ['false', 'however high that is'],
-  ['true', 'and no further than that'],
+  ['false', 'up to where they meet'],
+  ['true', 'cut off at that height'],
 ] as const;
-const CAPPED_BELOW = [['false', 'however deep that is'], CAPPED[1]] as const;
+const CAPPED_BELOW = [
+  ['false', 'down to where they meet'],
+  ['true', 'cut off at that depth'],
+] as const;
 
 function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): TicketWord[] {
   if (isUpright(action)) return [];
   const at = [...path, 'edge'];
-  const kind = write.choice('edge', edge?.kind ?? 'upright', EDGES, ...at, 'kind');
+  const forms = sinks(action) ? EDGES_BELOW : EDGES;
+  const kind = write.choice('edge', edge?.kind ?? 'upright', forms, ...at, 'kind');
   if (!edge) return quiet(plain(', sides '), kind);
   switch (edge.kind) {
     case 'sloped':
@@ -267,8 +279,8 @@ function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): Tick
         kind,
         plain(' by '),
         write.number('slope', edge.angle, '°', ...at, 'angle'),
-        plain(' from upright, the outline being their '),
-        write.choice('sized at', edge.sized, SIZED, ...at, 'sized'),
+        plain(' from upright, sized '),
+        write.choice('sized', edge.sized, SIZED, ...at, 'sized'),
       ];
     case 'ridged':
       return [
@@ -352,13 +364,13 @@ function blankEdgeWords({ blank }: Sign, write: Writer): TicketWord[] {
     const begin = [plain(`, its ${name} `), kind];
     return edge ? [...begin, ...edgeSizes(edge, at, write)] : quiet(...begin);
   };
-  return [...words('edge', 'edge'), ...words('backEdge', 'edge behind')];
+  return [...words('edge', 'edge'), ...words('backEdge', 'back edge')];
 }
 
 function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: number, write: Writer): Sentence {
   const path: FieldPath = ['parts', index, 'tiers', at];
   const { action } = tier;
-  const host = write.choice('host', hostValue(part), hostChoices(sign, index), 'parts', index, 'sitsOn');
+  const host = write.choice('sits on', hostValue(part), hostChoices(sign, index), 'parts', index, 'sitsOn');
   const kind = write.choice('action', action.kind, ACTION_WORDS, ...path, 'action', 'kind');
   const words: TicketWord[] = [kind];
   switch (action.kind) {
@@ -372,7 +384,7 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
       );
       break;
     case 'set':
-      words.push(plain(': '), write.length('level', action.to, ...path, 'action', 'to'), plain(' from '), host);
+      words.push(plain(' of '), write.length('level', action.to, ...path, 'action', 'to'), plain(' from '), host);
       break;
     case 'line':
       words.push(
@@ -409,5 +421,5 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
     ...finishWords(sign, tier, path, write),
     plain(tier.on ? '.' : ' (switched off).'),
   );
-  return { part: part.id, tier: tier.id, words };
+  return { topic: 'heights', part: part.id, tier: tier.id, words };
 }

@@ -5,8 +5,10 @@ import {
   effect,
   inject,
   input,
+  linkedSignal,
   type OnDestroy,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -20,7 +22,16 @@ import {
   NgbDropdownToggle,
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
-import { factorsToSize, hasInserts, hasSize, moveToDistance, sectionAt, type SectionLine, sideOf } from '@plain-relief/core/sign';
+import {
+  factorsToSize,
+  hasInserts,
+  hasSize,
+  moveToDistance,
+  sectionAt,
+  type SectionLine,
+  sideOf,
+  type Topic,
+} from '@plain-relief/core/sign';
 import { type FontEntry, type LetterGap } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
@@ -33,6 +44,7 @@ import type { Arranging } from './plan/arrange-strip';
 import { Arranger } from './plan/arranger';
 import { arrowOf, nudgeLength } from './plan/arrow-keys';
 import { BriefPanel } from './ticket/brief-panel';
+import { CheckPanel } from './ticket/check-panel';
 import { Clipboard } from './document/clipboard';
 import { facts } from './facts';
 import { KeysHelp } from './keys-help';
@@ -49,7 +61,7 @@ import { Remedies } from './ticket/remedies';
 import { SaveMark } from './document/save-mark';
 import { SectionViewer } from './section/section-view';
 import { type AddedShape, SignStore } from './document/sign-store';
-import { type StepName, stepsOf } from './steps';
+import { LastSteps, type StepName, stepsOf } from './steps';
 import { TasksService } from '../tasks/tasks.service';
 import { CustomerPins } from './plan/customer-pins';
 import { TicketPanel } from './ticket/ticket-panel';
@@ -59,10 +71,17 @@ import { oneOf } from '../platform/one-of';
 /** Quiet after which the solid is measured, in ms. */
 const QUIET_MS = 400;
 
-type Panel = 'ticket' | 'brief' | 'proof' | 'make' | 'artwork';
+type Panel = 'ticket' | 'brief' | 'notes' | 'proof' | 'make' | 'artwork';
 type Showing = 'plan' | 'model' | 'both';
 
-const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Proof: 'proof', Make: 'make' };
+const PANELS: Readonly<Record<StepName, Panel>> = {
+  Brief: 'brief',
+  Layout: 'ticket',
+  Heights: 'ticket',
+  Check: 'notes',
+  Proof: 'proof',
+  Make: 'make',
+};
 
 @Component({
   selector: 'pr-bench-page',
@@ -76,6 +95,7 @@ const PANELS: Readonly<Partial<Record<StepName, Panel>>> = { Brief: 'brief', Pro
     Masthead,
     ArtworkPanel,
     BriefPanel,
+    CheckPanel,
     KeysHelp,
     Ladder,
     ModelViewer,
@@ -108,6 +128,8 @@ export class BenchPage implements OnDestroy {
   private readonly customerPins = inject(CustomerPins);
   protected readonly pins = this.customerPins.pins;
   private readonly planViewer = viewChild(PlanViewer);
+  private readonly ticketPanel = viewChild(TicketPanel);
+  private readonly lastSteps = inject(LastSteps);
 
   protected readonly state = toSignal(this.store.state$);
   protected readonly view = toSignal(this.relief.view$);
@@ -129,7 +151,16 @@ export class BenchPage implements OnDestroy {
   protected readonly error = signal('');
   /** What the last command did, where that is not plain to see. */
   protected readonly said = signal('');
-  protected readonly panel = signal<Panel>('ticket');
+  /** The step of the job that the panel beside the plan is about. */
+  protected readonly step = signal<StepName>('Layout');
+  /** What the ticket speaks of, also when it is come back to. */
+  protected readonly topic = linkedSignal<StepName, Topic>({
+    source: this.step,
+    computation: (step, before) => (step === 'Heights' ? 'heights' : step === 'Layout' ? 'layout' : (before?.value ?? 'layout')),
+  });
+  /** Artwork is read in the ticket's place. */
+  protected readonly isReadingArtwork = signal(false);
+  protected readonly panel = computed((): Panel => (this.isReadingArtwork() ? 'artwork' : PANELS[this.step()]));
   /** Which of what leaves the shop the panel of it shows. */
   protected readonly leaving = computed(() => (this.panel() === 'make' ? 'make' : 'proof'));
   protected readonly showing = signal<Showing>('plan');
@@ -178,6 +209,7 @@ export class BenchPage implements OnDestroy {
 
   constructor() {
     effect(() => void this.open(this.id()));
+    effect(() => this.lastSteps.keep(untracked(this.id), this.step()));
     effect(() => this.relief.keepModel(this.showing() !== 'plan'));
     effect(() => {
       const state = this.state();
@@ -224,6 +256,7 @@ export class BenchPage implements OnDestroy {
 
   private async open(id: string): Promise<void> {
     this.error.set('');
+    this.step.set(this.lastSteps.of(id));
     try {
       await this.store.open(id);
       await this.tasks.open(id);
@@ -270,8 +303,9 @@ export class BenchPage implements OnDestroy {
   }
 
   /** A part whose order is entered; what is chosen with it stays so. */
-  protected pickFromTicket(part: string): void {
-    if (!this.state()?.chosen.includes(part)) this.pick(part);
+  protected pickFromTicket(part: string | undefined): void {
+    if (part === undefined) this.pick(undefined);
+    else if (!this.state()?.chosen.includes(part)) this.pick(part);
     else if (this.state()?.selected !== part)
       this.store.choose([...(this.state()?.chosen ?? []).filter((id) => id !== part), part]);
   }
@@ -315,12 +349,12 @@ export class BenchPage implements OnDestroy {
 
   protected lay({ file, width, height }: LaidPicture): void {
     this.store.setGround({ file, x: 0, y: 0, width, height, shows: 50 });
-    this.panel.set('ticket');
+    this.isReadingArtwork.set(false);
   }
 
   protected takeArtwork({ name, colours }: TakenArtwork): void {
     this.store.addArtwork(name, colours);
-    this.panel.set('ticket');
+    this.isReadingArtwork.set(false);
   }
 
   protected setPaint(paint: string): void {
@@ -337,11 +371,19 @@ export class BenchPage implements OnDestroy {
   }
 
   protected goTo(step: StepName): void {
-    this.panel.set(PANELS[step] ?? 'ticket');
+    this.isReadingArtwork.set(false);
+    this.step.set(step);
   }
 
-  protected isCurrent(step: StepName): boolean {
-    return PANELS[step] === this.panel();
+  /** Back to what the ticket spoke of. */
+  protected backToTicket(): void {
+    this.goTo(this.topic() === 'heights' ? 'Heights' : 'Layout');
+  }
+
+  /** A new line, with its words to be typed. */
+  protected addText(): void {
+    this.store.addText();
+    this.goTo('Layout');
   }
 
   protected pick(part: string | undefined, isAdding = false): void {
@@ -350,7 +392,7 @@ export class BenchPage implements OnDestroy {
     this.store.select(part, isAdding);
     if (part === undefined) this.mode.set('choose');
     if (part !== undefined) {
-      this.panel.set('ticket');
+      if (this.panel() !== 'notes') this.backToTicket();
       // Brings the part's order into view once it is drawn.
       requestAnimationFrame(() => document.querySelector(`.order[data-part="${part}"]`)?.scrollIntoView({ block: 'nearest' }));
     }
@@ -370,6 +412,10 @@ export class BenchPage implements OnDestroy {
       if (event.shiftKey) this.store.redo();
       else this.store.undo();
       return;
+    }
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k' && !this.isLooking) {
+      event.preventDefault();
+      return this.find();
     }
     const target = event.target as HTMLElement;
     // Keys in a field or on a menu are theirs.
@@ -402,14 +448,12 @@ export class BenchPage implements OnDestroy {
 
   /** What single keys do, with whether they need something to be chosen. */
   private readonly keys: Readonly<Record<string, () => unknown>> = {
-    n: () => {
-      this.store.addText();
-      this.panel.set('ticket');
-    },
+    n: () => this.addText(),
     p: () => this.showing.set('plan'),
     m: () => this.showing.set('model'),
     b: () => this.showing.set('both'),
-    f: () => this.planViewer()?.fitAll(),
+    '0': () => this.planViewer()?.fitAll(),
+    '/': () => this.find(),
     o: () => this.store.turnOver(this.state()?.side === 'back' ? 'front' : 'back'),
     r: () => this.mode.set(this.mode() === 'measure' ? 'choose' : 'measure'),
     '?': () => this.hasHelp.set(!this.hasHelp()),
@@ -438,6 +482,11 @@ export class BenchPage implements OnDestroy {
     const action = this.keys[event.key] ?? (hasChosen ? this.keysOfChosen[event.key] : undefined);
     action?.();
     return action !== undefined;
+  }
+
+  private find(): void {
+    if (this.panel() !== 'ticket') this.backToTicket();
+    requestAnimationFrame(() => this.ticketPanel()?.find());
   }
 
   private letGo(): void {

@@ -1,9 +1,39 @@
+import { Injectable } from '@angular/core';
 import type { SignProof, Task } from '@plain-relief/api';
 import { type Note } from '@plain-relief/core/notes';
 import { type Sign } from '@plain-relief/core/sign';
 import { proofWords } from '../jobs/sign-proof';
 
 export type StepName = 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Make';
+
+const STEPS: readonly StepName[] = ['Brief', 'Layout', 'Heights', 'Check', 'Proof', 'Make'];
+
+const PREFIX = 'plain-relief/step/';
+
+/** At which step each sign was left, as this browser knows it. */
+@Injectable({ providedIn: 'root' })
+export class LastSteps {
+  of(sign: string): StepName {
+    const kept = readKept(PREFIX + sign);
+    return STEPS.find((step) => step === kept) ?? 'Layout';
+  }
+
+  keep(sign: string, step: StepName): void {
+    try {
+      localStorage.setItem(PREFIX + sign, step);
+    } catch {
+      // A browser that keeps nothing begins at the layout.
+    }
+  }
+}
+
+function readKept(key: string): string | null {
+  try {
+    return localStorage.getItem(key);
+  } catch {
+    return null;
+  }
+}
 
 export interface StepView {
   readonly name: StepName;

@@ -2,4 +2,11 @@ import { type Blank, newSign, sentenceText, ticket } from '@plain-relief/core/si
 
 /** A blank in the words of the ticket. */
 export const blankWords = (blank: Blank): string =>
-  sentenceText(ticket({ ...newSign('Blank', 'mm'), blank }, [])[0]).replace(/^The blank is /u, '');
+  ticket({ ...newSign('Blank', 'mm'), blank }, [])
+    .slice(0, 2)
+    .map((sentence) =>
+      sentenceText(sentence)
+        .replace(/^(?:The blank|It) is /u, '')
+        .replace(/\.$/u, ''),
+    )
+    .join('; ');

@@ -145,7 +145,7 @@ describe('SignStore', () => {
     expect(names()).toEqual(['Hole', 'Ellipse', 'Panel', 'Stadium']);
     store.reorderTo('stadium-1', 'hole-1');
     expect(names()).toEqual(['Stadium', 'Hole', 'Ellipse', 'Panel']);
-    store.setField(['parts', 3, 'sitsOn'], 'floor:ellipse-1', 'host');
+    store.setField(['parts', 3, 'sitsOn'], 'floor:ellipse-1', 'sits on');
     store.reorderTo('panel-1', 'stadium-1');
     expect(names()).toEqual(['Stadium', 'Hole', 'Ellipse', 'Panel']);
   });
@@ -179,7 +179,7 @@ describe('SignStore', () => {
     store.addText();
     store.setField(['parts', 1, 'tiers', 0, 'action', 'kind'], 'carve', 'action');
     expect(sign().parts[1].tiers[0].action).toEqual({ kind: 'carve', by: 2 });
-    store.setField(['parts', 1, 'sitsOn'], 'floor:panel-1', 'host');
+    store.setField(['parts', 1, 'sitsOn'], 'floor:panel-1', 'sits on');
     expect(sign().parts[1].sitsOn).toEqual({ kind: 'part', part: 'panel-1', at: 'floor' });
     store.setLevel('line-1', 'tier-1', 1);
     // The panel's floor is at −2 mm: a level of 1 mm is 3 mm above it.
@@ -189,7 +189,7 @@ describe('SignStore', () => {
   it('takes a part out and sets on the face what sat on it', () => {
     store.addShape('rectangle');
     store.addText();
-    store.setField(['parts', 1, 'sitsOn'], 'floor:panel-1', 'host');
+    store.setField(['parts', 1, 'sitsOn'], 'floor:panel-1', 'sits on');
     store.select('panel-1');
     store.removeChosen();
     expect(sign().parts).toHaveLength(1);
@@ -203,7 +203,7 @@ describe('SignStore', () => {
     store.reorder('line-1', -1);
     expect(sign().parts.map(({ id }) => id)).toEqual(['line-1', 'panel-1']);
     store.reorder('line-1', 1);
-    store.setField(['parts', 1, 'sitsOn'], 'top:panel-1', 'host');
+    store.setField(['parts', 1, 'sitsOn'], 'top:panel-1', 'sits on');
     store.reorder('line-1', -1);
     store.reorder('panel-1', 1);
     expect(sign().parts.map(({ id }) => id)).toEqual(['panel-1', 'line-1']);

@@ -9,6 +9,13 @@ export interface Mending {
   readonly after?: string;
 }
 
+/** What is done where a remedy is taken. */
+export const REMEDIES: Readonly<Record<Remedy, string>> = {
+  bridges: 'Hold them by bridges',
+  backer: 'Put a plate behind them',
+  later: 'Build it after that',
+};
+
 const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, said: 2 };
 
 /** What the software decided and what will not work; a click goes to the part. */
@@ -46,10 +53,6 @@ export class NotesList {
   readonly notes = input.required<readonly Note[]>();
   readonly picked = output<string>();
   readonly mended = output<Mending>();
-  protected readonly remedies: Readonly<Record<Remedy, string>> = {
-    bridges: 'Hold them by bridges',
-    backer: 'Put a plate behind them',
-    later: 'Build it after that',
-  };
+  protected readonly remedies = REMEDIES;
   protected readonly sorted = computed(() => [...this.notes()].sort((a, b) => ORDER[a.weight] - ORDER[b.weight]));
 }

@@ -1,5 +1,19 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  Injector,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import {
   NgbDropdown,
   NgbDropdownButtonItem,
@@ -9,6 +23,7 @@ import {
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import {
   type Blank,
+  blankLine,
   type FieldPath,
   type Finish,
   type LetterByHand,
@@ -17,11 +32,15 @@ import {
   measureLimitsAt,
   type Part,
   type PartExtent,
+  partLine,
   type Sentence,
   type Sign,
+  type SoughtValue,
+  soughtValues,
   ticket,
   type TicketField,
   type TicketWord,
+  type Topic,
 } from '@plain-relief/core/sign';
 import { type FontEntry, type LetterGap } from '@plain-relief/core/type';
 import { ChoiceField } from '../../fields/choice-field';
@@ -35,6 +54,7 @@ import type { AddedShape } from '../document/sign-store';
 import { type Arranging, ArrangeStrip } from '../plan/arrange-strip';
 import { BlankShelf } from './blank-shelf';
 import { LetterStrip } from './letter-strip';
+import { ValueSearch } from './value-search';
 
 export interface FieldChange {
   readonly path: FieldPath;
@@ -49,10 +69,18 @@ export interface LetterSetting {
   readonly change: Partial<Omit<LetterByHand, 'at'>>;
 }
 
-interface Block {
-  readonly part: Part;
-  readonly words: Extract<TicketField, { kind: 'words' }> | undefined;
+/** What is said of the part in focus, or of the blank. */
+interface Told {
   readonly sentences: readonly Sentence[];
+  /** Whether something goes without saying, and is shown when more is asked for. */
+  readonly hasMore: boolean;
+}
+
+interface Block extends Told {
+  readonly part: Part;
+  /** All of it in one line. */
+  readonly line: string;
+  readonly words: Extract<TicketField, { kind: 'words' }> | undefined;
   readonly tiers: readonly Sentence[];
 }
 
@@ -69,10 +97,13 @@ const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = 
   { kind: 'outline', text: 'A free outline, point by point' },
 ];
 
-/** What goes without saying of a part is shown while it is selected. */
+/** A sentence without what goes without saying. */
 const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.words.filter((word) => !word.isQuiet) });
 
-/** The work order in sentences, every value edited where it stands. */
+/**
+ * The work order in sentences, every value edited where it stands. What is in focus unfolds, a part or the blank where none is
+ * selected, and says what the step is about; all else is a line each.
+ */
 @Component({
   selector: 'pr-ticket-panel',
   imports: [
@@ -86,6 +117,7 @@ const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.w
     BlankShelf,
     NameField,
     NumberField,
+    ValueSearch,
     WordsField,
     NgbDropdown,
     NgbDropdownToggle,
@@ -99,6 +131,9 @@ const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.w
 })
 export class TicketPanel {
   readonly sign = input.required<Sign>();
+  /** What the step is about. */
+  readonly topic = input.required<Topic>();
+  readonly topicAsked = output<Topic>();
   readonly fonts = input.required<readonly FontEntry[]>();
   readonly selected = input<string>();
   /** The chosen parts, the selected one last. */
@@ -108,7 +143,9 @@ export class TicketPanel {
   readonly blankTaken = output<Blank>();
   readonly designScaled = output<number>();
   readonly renamed = output<{ readonly index: number; readonly name: string }>();
-  readonly picked = output<string>();
+  /** A part, or the blank. */
+  readonly picked = output<string | undefined>();
+  readonly pickedToo = output<string>();
   readonly fieldChanged = output<FieldChange>();
   readonly textAdded = output();
   /** Gaps between the letters of the selected part. */
@@ -132,27 +169,88 @@ export class TicketPanel {
   readonly finishes = input<readonly Finish[]>([]);
   /** Written here from the document itself, so that a field never shows what it was before. */
   private readonly sentences = computed(() => ticket(this.sign(), this.fonts(), this.finishes(), this.extents()));
-  protected readonly blank = computed(() => this.sentences().filter(({ part, isGround }) => part === undefined && !isGround));
+  /** Whether what goes without saying is shown of what is in focus; not of the next one. */
+  protected readonly isMoreShown = linkedSignal({ source: this.selected, computation: () => false });
+  protected readonly isBlankOpen = computed(() => this.selected() === undefined);
+  protected readonly blankLine = computed(() => blankLine(this.sign().blank, this.sign().unit));
+  protected readonly blank = computed(() =>
+    this.told(this.sentences().filter(({ part, isGround }) => part === undefined && !isGround)),
+  );
   protected readonly ground = computed(() => this.sentences().find(({ isGround }) => isGround));
   protected readonly blocks = computed<readonly Block[]>(() => {
-    const sentences = this.sentences();
-    const selected = this.selected();
-    return this.sign().parts.map((part) => {
-      const own = sentences.filter((sentence) => sentence.part === part.id);
-      const said = own
-        .filter(({ tier }) => tier === undefined)
-        .map((sentence) => (part.id === selected ? sentence : loud(sentence)))
-        .filter(({ words }) => words.length > 0);
+    const sign = this.sign();
+    return sign.parts.map((part) => {
+      const line = partLine(sign, part, this.fonts());
+      if (part.id !== this.selected()) return { part, line, words: undefined, sentences: [], tiers: [], hasMore: false };
+      const { sentences, hasMore } = this.told(this.sentences().filter((sentence) => sentence.part === part.id));
+      const said = sentences.filter(({ tier }) => tier === undefined);
       const words = said[0]?.words[0]?.field;
       return {
         part,
+        line,
+        hasMore,
         words: words?.kind === 'words' ? words : undefined,
         sentences: said,
-        tiers: own.filter((sentence) => sentence.tier !== undefined),
+        tiers: sentences.filter(({ tier }) => tier !== undefined),
       };
     });
   });
   protected readonly shapes = SHAPES;
+  /** The values that answer a question. */
+  protected readonly valuesFor = (question: string): SoughtValue[] =>
+    soughtValues(this.sentences(), this.sign(), question, this.selected());
+  /** The value that is gone to, until it is there. */
+  private readonly sought = signal<SoughtValue | undefined>(undefined);
+  private readonly injector = inject(Injector);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  constructor() {
+    effect(() => {
+      const value = this.sought();
+      if (!value || value.topic !== this.topic() || value.part !== this.selected()) return;
+      this.sought.set(undefined);
+      if (value.isQuiet) this.isMoreShown.set(true);
+      afterNextRender(() => this.enter(value.field), { injector: this.injector });
+    });
+  }
+
+  private readonly search = viewChild(ValueSearch);
+
+  /** Asks for a value to be found. */
+  find(): void {
+    this.search()?.focus();
+  }
+
+  /** Goes to a value wherever it is: its part, its step, and what goes without saying there. */
+  protected seek(value: SoughtValue): void {
+    this.sought.set(value);
+    if (value.part !== this.selected()) this.picked.emit(value.part);
+    if (value.topic !== this.topic()) this.topicAsked.emit(value.topic);
+  }
+
+  private enter({ path }: TicketField): void {
+    const all = [...this.host.nativeElement.querySelectorAll<HTMLElement>('[data-field]')];
+    const place = all.find(({ dataset }) => dataset['field'] === path.join('.'));
+    const field = place?.querySelector<HTMLElement>('input, select, textarea, button');
+    field?.focus();
+    place?.scrollIntoView?.({ block: 'nearest' });
+    if (field instanceof HTMLInputElement) field.select();
+  }
+
+  /** Of what is said, what the step is about: all of it, or what does not go without saying. */
+  private told(sentences: readonly Sentence[]): Told {
+    const own = sentences.filter(({ topic }) => topic === this.topic());
+    const said = this.isMoreShown() ? own : own.map(loud);
+    return {
+      sentences: said.filter(({ words }) => words.length > 0),
+      hasMore: own.some(({ words }) => words.some(({ isQuiet }) => isQuiet)),
+    };
+  }
+
+  protected pickedAgain(part: string, isAdding: boolean): void {
+    if (isAdding) this.pickedToo.emit(part);
+    else this.picked.emit(part);
+  }
 
   protected limits(path: FieldPath) {
     return limitsAt(this.sign(), path);

@@ -1,0 +1,69 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { type Note } from '@plain-relief/core/notes';
+import { type Mending, REMEDIES } from './notes-list';
+
+interface Group {
+  readonly title: string;
+  readonly weight: Note['weight'];
+  readonly notes: readonly Note[];
+}
+
+const TITLES: readonly (readonly [Note['weight'], string])[] = [
+  ['error', 'Cannot be made as it stands'],
+  ['warning', 'To look at'],
+  ['said', 'Good to know'],
+];
+
+/** All notes of a sign by their weight, each with the way to its place and what mends it. */
+@Component({
+  selector: 'pr-check-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  styleUrls: ['./panel.scss', './check-panel.scss'],
+  template: `
+    <header>
+      <h2>Check</h2>
+      <button type="button" class="btn btn-sm btn-link" (click)="closed.emit()">Back to the ticket</button>
+    </header>
+    <div class="all">
+      @for (group of groups(); track group.weight) {
+        <section [class]="group.weight">
+          <h3>
+            {{ group.title }} <span class="figure">{{ group.notes.length }}</span>
+          </h3>
+          <ul>
+            @for (note of group.notes; track $index) {
+              <li [class.chosen]="note.part !== undefined && note.part === chosen()">
+                @if (note.part; as part) {
+                  <button type="button" (click)="picked.emit(part)" title="Show it in the plan">{{ note.text }}</button>
+                } @else {
+                  <span>{{ note.text }}</span>
+                }
+                @if (note.remedy; as remedy) {
+                  <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy, after: note.after })">
+                    {{ remedies[remedy] }}
+                  </button>
+                }
+              </li>
+            }
+          </ul>
+        </section>
+      } @empty {
+        <p class="clear">Nothing to note: what the ticket says can be made.</p>
+      }
+    </div>
+  `,
+})
+export class CheckPanel {
+  readonly notes = input.required<readonly Note[]>();
+  /** The selected part. */
+  readonly chosen = input<string>();
+  readonly picked = output<string>();
+  readonly mended = output<Mending>();
+  readonly closed = output();
+  protected readonly remedies = REMEDIES;
+  protected readonly groups = computed((): Group[] =>
+    TITLES.map(([weight, title]) => ({ weight, title, notes: this.notes().filter((note) => note.weight === weight) })).filter(
+      ({ notes }) => notes.length > 0,
+    ),
+  );
+}
