@@ -85,7 +85,7 @@ describe('the other side', () => {
     await visit.page.getByRole('button', { name: 'Drop B–B' }).click();
     await visit.page.getByRole('button', { name: 'Keep for the proof' }).click();
     await visit.page.getByRole('button', { name: 'Drop B–B' }).waitFor();
-    const limit = await visit.bench.field(visit.bench.order('Blank'), 'height limit');
+    const limit = visit.page.locator('pr-ladder').getByLabel('height limit', { exact: true });
     await limit.fill('1.5 mm');
     await limit.press('Enter');
     await note('more than its height limit of 1.5 mm').waitFor();

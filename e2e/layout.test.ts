@@ -224,4 +224,78 @@ describe('a designer lays out', () => {
     await visit.page.locator('.order[data-part="panel-1"]').waitFor();
     expect((await saved(other)).sign.parts).toEqual([after]);
   }, 60_000);
+
+  it('is sure in the hand: parts are dragged at once, handles keep the grab, several are sized as one', async () => {
+    const id = await newSign('In the hand');
+    const { page, bench } = visit;
+    await bench.open(application.url, id);
+    const hand = new MouseHand(page);
+    await hand.add('A panel');
+    await hand.set('Panel 1', 'width', '100');
+    await hand.set('Panel 1', 'height', '60');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    const grab = page.locator('rect.grab[data-part="panel-1"]');
+    const before = (await grab.boundingBox())!;
+    const perMm = before.width / 100;
+    // In its middle, where the cut line lies over it; not chosen before.
+    const [x, y] = [before.x + before.width / 2, before.y + before.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 2, y);
+    await page.keyboard.down('Alt');
+    await page.mouse.move(x + 30 * perMm, y - 20 * perMm, { steps: 6 });
+    await page.keyboard.up('Alt');
+    await page.mouse.up();
+    const moved = (await saved(id)).sign;
+    expect(moved.parts[0].place.x).toBeCloseTo(30, 0);
+    expect(moved.parts[0].place.y).toBeCloseTo(20, 0);
+    expect(moved.section).toMatchObject({ x: 0, y: 0 });
+
+    // A handle taken beside its middle, and moved by 2 px: the panel grows by what those are.
+    const side = (await page.locator('.handle.side').nth(1).boundingBox())!;
+    await page.mouse.move(side.x + 8, side.y + 4);
+    await page.mouse.down();
+    await page.mouse.move(side.x + 10, side.y + 4, { steps: 2 });
+    expect(await page.locator('.size-held').textContent()).toMatch(/^10[0-3](\.\d+)? mm × 60 mm$/u);
+    await page.mouse.up();
+    const stretched = (await saved(id)).sign.parts[0];
+    const width = stretched.kind === 'shape' && stretched.shape.kind === 'rectangle' ? stretched.shape.width : 0;
+    expect(Math.abs(width - 100 - 2 / perMm)).toBeLessThan(0.6);
+
+    // Tab from distance to distance changes but what was typed.
+    const top = page.getByLabel('distance to the top edge', { exact: true });
+    await top.click();
+    await page.keyboard.press('Control+A');
+    await page.keyboard.type('10');
+    for (let tab = 0; tab < 4; tab++) await page.keyboard.press('Tab');
+    expect((await saved(id)).sign.parts[0].place.y).toBeCloseTo(100 - 10 - 30, 1);
+    await page.keyboard.press('Escape');
+
+    // Two parts as one: by the width of both, and by a corner.
+    await hand.press('Add a line');
+    await hand.words('Line 1', 'OAK');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Control+A');
+    await page.locator('.handle').nth(3).waitFor();
+    expect(await page.locator('.handle.side').count()).toBe(0);
+    const whole = page.getByLabel('width of what is chosen', { exact: true });
+    const from = parseFloat(await whole.inputValue());
+    await hand.figure('width of what is chosen', String(from * 1.5));
+    await page.waitForTimeout(300);
+    const together = (await saved(id)).sign.parts;
+    expect(together[0]).toMatchObject({ shape: { height: 90 } });
+    expect(together[1]).toMatchObject({ size: { height: 30 } });
+    expect(parseFloat(await whole.inputValue())).toBeCloseTo(from * 1.5, 1);
+
+    // Keys are the bench's after a choice was made with the pointer.
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await hand.choose('Line 1', 'alignment', 'left');
+    await page.locator('h2', { hasText: 'Layout' }).click();
+    await page.keyboard.press('0');
+    await page.keyboard.press('n');
+    await page.locator('.order[data-part="line-2"]').waitFor();
+    expect(faults).toEqual([]);
+  }, 90_000);
 });

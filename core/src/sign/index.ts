@@ -75,6 +75,7 @@ export {
   hasSize,
   resized,
   scaledDesign,
+  scaledTogether,
   sizesApart,
 } from './edit/resizing.js';
 export { namedSection, sectionAt } from './edit/sections.js';

@@ -116,6 +116,46 @@ export function becomeBlank(sign: Sign, id: string): void {
 }
 
 /**
+ * A part with all its sizes across by a factor: its outline and words, corners, insets, frame, line and copies, but no heights.
+ * Its place stays.
+ * @param seen sizes of a text as it is set
+ */
+export function scaledPart(part: Part, factor: number, seen?: SeenText): Part {
+  const factors = { across: factor, up: factor };
+  const next = { ...resized(part, factors, seen) };
+  if (next.kind === 'shape') {
+    const { shape } = next;
+    if (shape.kind === 'rectangle') next.shape = { ...shape, cornerRadius: tidy(shape.cornerRadius * factor) };
+    if (shape.kind === 'border') next.shape = { ...shape, inset: tidy(shape.inset * factor), width: tidy(shape.width * factor) };
+    if (shape.kind === 'fixings') next.shape = { ...shape, inset: tidy(shape.inset * factor) };
+  } else {
+    // The words of a frame as well.
+    if (next.frame) next.size = (resizedText({ ...next, frame: undefined }, factors, seen) as TextPart).size;
+    if (next.path?.kind === 'arc')
+      next.path = { ...next.path, radius: most(0.5, next.path.radius * factor, 4000), shift: tidy(next.path.shift * factor) };
+    else if (next.path?.kind === 'straight') next.path = { ...next.path, length: extent(next.path.length * factor) };
+  }
+  if (next.copies?.kind === 'row')
+    next.copies = { ...next.copies, stepX: tidy(next.copies.stepX * factor), stepY: tidy(next.copies.stepY * factor) };
+  if (next.copies?.kind === 'ring') next.copies = { ...next.copies, radius: tidy(next.copies.radius * factor) };
+  return next;
+}
+
+/** Parts made larger or smaller together about a point that stays: their sizes, and the ways between them. */
+export function scaledTogether(
+  parts: readonly Part[],
+  factor: number,
+  about: { readonly x: number; readonly y: number },
+  seenOf: (id: string) => SeenText | undefined = () => undefined,
+): Part[] {
+  const from = (stays: number, mm: number) => tidy(stays + (mm - stays) * factor);
+  return parts.map((part) => ({
+    ...scaledPart(part, factor, seenOf(part.id)),
+    place: { ...part.place, x: from(about.x, part.place.x), y: from(about.y, part.place.y) },
+  }));
+}
+
+/**
  * The whole design brought to another size with its blank: places, sizes and outlines, but neither thickness nor heights. Only
  * on asking: a new size of the blank by itself moves nothing.
  */
@@ -123,21 +163,5 @@ export function scaledDesign(sign: Sign, factor: number): void {
   const factors = { across: factor, up: factor };
   sign.blank.outline = resizedShape(sign.blank.outline, factors);
   if (sign.blank.outline.kind === 'rectangle') sign.blank.outline.cornerRadius = tidy(sign.blank.outline.cornerRadius * factor);
-  sign.parts = sign.parts.map((part): Part => {
-    const place = { ...part.place, x: tidy(part.place.x * factor), y: tidy(part.place.y * factor) };
-    const next = { ...resized(part, factors), place };
-    if (next.kind === 'shape') {
-      const { shape } = next;
-      if (shape.kind === 'rectangle') next.shape = { ...shape, cornerRadius: tidy(shape.cornerRadius * factor) };
-      if (shape.kind === 'border')
-        next.shape = { ...shape, inset: tidy(shape.inset * factor), width: tidy(shape.width * factor) };
-      if (shape.kind === 'fixings') next.shape = { ...shape, inset: tidy(shape.inset * factor) };
-    } else if (next.path?.kind === 'arc')
-      next.path = { ...next.path, radius: most(0.5, next.path.radius * factor, 4000), shift: tidy(next.path.shift * factor) };
-    else if (next.path?.kind === 'straight') next.path = { ...next.path, length: extent(next.path.length * factor) };
-    if (next.copies?.kind === 'row')
-      next.copies = { ...next.copies, stepX: tidy(next.copies.stepX * factor), stepY: tidy(next.copies.stepY * factor) };
-    if (next.copies?.kind === 'ring') next.copies = { ...next.copies, radius: tidy(next.copies.radius * factor) };
-    return next;
-  });
+  sign.parts = scaledTogether(sign.parts, factor, { x: 0, y: 0 });
 }

@@ -71,6 +71,11 @@ import { oneOf } from '../platform/one-of';
 /** Quiet after which the solid is measured, in ms. */
 const QUIET_MS = 400;
 
+/** Whether keys go into a field: ticks and the like take none. */
+const isTypedInto = (target: HTMLElement): boolean =>
+  /^(TEXTAREA|SELECT)$/u.test(target.tagName) ||
+  (target instanceof HTMLInputElement && !/^(checkbox|radio|range|button|color|file)$/u.test(target.type));
+
 type Panel = 'ticket' | 'brief' | 'notes' | 'proof' | 'make' | 'artwork';
 type Showing = 'plan' | 'model' | 'both';
 
@@ -330,8 +335,11 @@ export class BenchPage implements OnDestroy {
       return;
     }
     const [part] = parts;
-    if (parts.length > 1) this.said.set('Sizes are typed one part at a time.');
-    else if (!hasSize(part)) this.said.set(`${part.name} follows others and has no size of its own.`);
+    if (parts.length > 1) {
+      const factor = mm / (what === 'width' ? box.maxX - box.minX : box.maxY - box.minY);
+      const about = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+      this.store.resizeTogether(parts, factor, about);
+    } else if (!hasSize(part)) this.said.set(`${part.name} follows others and has no size of its own.`);
     else this.store.resize(part, factorsToSize(part, box, what, mm));
   }
 
@@ -418,9 +426,9 @@ export class BenchPage implements OnDestroy {
       return this.find();
     }
     const target = event.target as HTMLElement;
-    // Keys in a field or on a menu are theirs.
-    if (event.altKey || event.defaultPrevented || /^(INPUT|TEXTAREA|SELECT)$/u.test(target.tagName)) return;
-    if (target.closest('[ngbdropdown], .dropdown-menu')) return;
+    // Keys in a field or on an open menu are theirs.
+    if (event.altKey || event.defaultPrevented || isTypedInto(target)) return;
+    if (target.closest('.dropdown-menu.show, .show[ngbdropdowntoggle]')) return;
     if (event.ctrlKey || event.metaKey ? this.actWithControl(event.key.toLowerCase()) : this.act(event)) event.preventDefault();
   }
 

@@ -5,7 +5,14 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
   selector: 'pr-choice-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <select #ownField [attr.aria-label]="label()" [style.--letters]="letters()" (change)="changed.emit(ownField.value)">
+    <select
+      #ownField
+      [attr.aria-label]="label()"
+      [style.--letters]="letters()"
+      (pointerdown)="isByPointer = true"
+      (keydown)="isByPointer = false"
+      (change)="take(ownField)"
+    >
       @for (choice of choices(); track choice.value) {
         <option [value]="choice.value" [selected]="choice.value === value()">{{ choice.text }}</option>
       }
@@ -18,6 +25,13 @@ export class ChoiceField {
   readonly label = input.required<string>();
   readonly choices = input.required<readonly { readonly value: string; readonly text: string }[]>();
   readonly changed = output<string>();
+  protected isByPointer = false;
   /** How many letters the chosen text has. */
   protected readonly letters = computed(() => this.choices().find(({ value }) => value === this.value())?.text.length ?? 8);
+
+  /** Whoever chose with the pointer goes on there: keys are the bench's again. */
+  protected take(field: HTMLSelectElement): void {
+    this.changed.emit(field.value);
+    if (this.isByPointer) field.blur();
+  }
 }

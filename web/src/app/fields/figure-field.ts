@@ -8,7 +8,7 @@ export class FigureError extends Error {}
 export interface FigureFormat<T> {
   /** As it stands in a sentence. */
   readonly show: (value: T) => string;
-  /** As it is typed over: every digit of it. */
+  /** Every digit of it: two that are written alike are the same. */
   readonly write: (value: T) => string;
   /** @throws FigureError */
   readonly read: (text: string) => T;
@@ -27,8 +27,8 @@ export const moved = (value: number, by: number, { min, max }: Limits): number =
   Number(Math.min(max, Math.max(min, value + by)).toFixed(9));
 
 /**
- * A figure edited where it stands in a sentence: shown short, typed in full. What is not understood stays in the field
- * with a sentence under it until it is mended or left with Escape.
+ * A figure edited where it stands in a sentence. Only what was typed is taken; until then the field shows what is true now. What is
+ * not understood stays in it with a sentence under it until it is mended or left with Escape.
  */
 @Component({
   selector: 'pr-figure-field',
@@ -73,12 +73,6 @@ export class FigureField<T extends number | object> {
   protected readonly width = computed(() => Math.max(3, this.shown().length + 1.7));
 
   protected begin(input: HTMLInputElement): void {
-    if (this.typed() === undefined) {
-      const text = this.format().write(this.value());
-      // At once, so that drawing it later does not take the selection away.
-      input.value = text;
-      this.typed.set(text);
-    }
     input.select();
     queueMicrotask(() => input.select());
   }
@@ -101,11 +95,11 @@ export class FigureField<T extends number | object> {
 
   protected step(by: number, event: Event): void {
     event.preventDefault();
-    const value = this.read(this.typed() ?? '');
+    const typed = this.typed();
+    const value = typed === undefined ? this.value() : this.read(typed);
     if (value === undefined) return;
-    const next = this.format().stepped(value, by);
-    this.typed.set(this.format().write(next));
-    this.changed.emit(next);
+    this.typed.set(undefined);
+    this.changed.emit(this.format().stepped(value, by));
   }
 
   private read(text: string): T | undefined {

@@ -30,15 +30,29 @@ describe('LengthField', () => {
     expect(input().getAttribute('aria-label')).toBe('cap height');
   });
 
-  it('has all digits selected when it is entered, and keeps them so', async () => {
+  it('is selected when it is entered, rounded as elsewhere, and stays so', async () => {
     fixture.componentRef.setInput('value', 66.6666);
     fixture.componentRef.setInput('unit', 'mm');
     await fixture.whenStable();
     expect(input().value).toBe('66.67 mm');
     input().dispatchEvent(new Event('focus'));
     await fixture.whenStable();
-    expect(input().value).toBe('66.6666 mm');
-    expect([input().selectionStart, input().selectionEnd]).toEqual([0, 10]);
+    expect(input().value).toBe('66.67 mm');
+    expect([input().selectionStart, input().selectionEnd]).toEqual([0, 8]);
+  });
+
+  it('takes only what was typed in it, and shows what is true now', async () => {
+    input().dispatchEvent(new Event('focus'));
+    // Something else changes it while it is entered, as the distance to one edge does that to the other.
+    fixture.componentRef.setInput('value', 50.8);
+    await fixture.whenStable();
+    expect(input().value).toBe('2 in');
+    input().dispatchEvent(new Event('blur'));
+    await fixture.whenStable();
+    expect(changes).toEqual([]);
+    input().dispatchEvent(new Event('focus'));
+    input().dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp' }));
+    expect(changes).toEqual([52.3875]);
   });
 
   it('takes any unit', async () => {

@@ -295,6 +295,22 @@ describe('SignStore', () => {
     expect(sign().parts[0]).toEqual(from);
   });
 
+  it('makes several parts larger together about a point, as one step; what follows others or is held stays', () => {
+    store.addShape('rectangle');
+    store.addText();
+    store.addShape('border');
+    store.place([{ id: 'panel-1', x: 10, y: 0 }]);
+    const from = sign().parts;
+    store.resizeTogether(from, 1.25, { x: -10, y: 0 });
+    store.resizeTogether(from, 1.5, { x: -10, y: 0 });
+    const [panel, line, border] = sign().parts;
+    expect(panel).toMatchObject({ shape: { width: 360, height: 180 }, place: { x: 20, y: 0 } });
+    expect(line).toMatchObject({ size: { height: 30 } });
+    expect(border).toEqual(from[2]);
+    store.undo();
+    expect(sign().parts).toEqual(from);
+  });
+
   const COMMANDS: readonly ((n: number) => void)[] = [
     () => store.addText(),
     (n) =>
@@ -315,6 +331,7 @@ describe('SignStore', () => {
     (n) => store.arrange('mirror', (draft, ids) => mirroredParts(draft, ids, n)),
     (n) => store.place(store.chosenParts().map(({ id }) => ({ id, x: n / 7, y: -n }))),
     (n) => sign().parts[0] && store.resize(sign().parts[n % sign().parts.length], { across: 1 + (n % 5) / 9, up: 1 }),
+    (n) => store.resizeTogether(store.chosenParts(), 1 + (n % 5) / 9, { x: n, y: -n }),
     (n) => sign().parts[0] && store.reorder(sign().parts[n % sign().parts.length].id, n % 2 ? 1 : -1),
     (n) => sign().parts[0] && store.addTier(sign().parts[n % sign().parts.length].id),
     (n) => onPart(n, ({ id, tiers }) => tiers[0] && store.switchTier(id, tiers[0].id)),

@@ -20,8 +20,10 @@ import {
   type Part,
   pastedParts,
   removeParts,
+  hasSize,
   resized,
   scaledDesign,
+  scaledTogether,
   type SeenText,
   setField,
   setLetter,
@@ -68,6 +70,7 @@ export class SignStore implements OnDestroy {
   private history: History<Sign> | undefined;
   private autosave: Autosave | undefined;
   private saving: Subscription | undefined;
+  private resizingMany: { readonly from: readonly Part[]; readonly seen: ReadonlyMap<string, SeenText | undefined> } | undefined;
   private resizing: { readonly from: Part; readonly seen: SeenText | undefined } | undefined;
 
   /** The sign with all its options, as it is saved. */
@@ -293,6 +296,23 @@ export class SignStore implements OnDestroy {
     const next = resized(from, factors, this.resizing.seen);
     const at = place ? { x: tidy(place.x), y: tidy(place.y) } : {};
     this.setPart({ ...next, place: { ...next.place, ...at } }, 'size');
+  }
+
+  /**
+   * Makes parts larger or smaller together about a point that stays.
+   * @param from the parts as they were when their size began to be changed
+   */
+  resizeTogether(from: readonly Part[], factor: number, about: { readonly x: number; readonly y: number }): void {
+    const free = from.filter((part) => !part.locked && hasSize(part));
+    if (this.resizingMany?.from !== from) {
+      const views = this.relief.latest?.plan.parts ?? [];
+      this.resizingMany = { from, seen: new Map(views.map(({ id, text }) => [id, text])) };
+    }
+    const { seen } = this.resizingMany;
+    const next = new Map(scaledTogether(free, factor, about, (id) => seen.get(id)).map((part) => [part.id, part]));
+    this.edit(`size of ${free.length} parts`, `size ${free.map(({ id }) => id).join(' ')}`, (sign) => {
+      sign.parts = sign.parts.map((part) => next.get(part.id) ?? part);
+    });
   }
 
   /** Sets a part as it was made elsewhere, such as one with other points. */

@@ -110,13 +110,15 @@ export class Ladder {
     if (part !== undefined && other !== undefined) this.ordered.emit({ part, other });
   }
 
+  /** With Alt anywhere on a rung: earlier or later in the build order; on its grip, higher or lower. */
   protected key(event: KeyboardEvent, rung: RungView): void {
     const by = { ArrowUp: 1, ArrowDown: -1 }[event.key] as 1 | -1 | undefined;
-    if (by === undefined || (rung.isThrough && !event.altKey)) return;
+    const isOnGrip = event.target instanceof HTMLElement && event.target.classList.contains('grip');
+    if (by === undefined || (!event.altKey && (rung.isThrough || !isOnGrip))) return;
     event.preventDefault();
     event.stopPropagation();
     if (event.altKey) return this.nudged.emit({ part: rung.part, by });
-    const step = this.unit() === 'mm' ? 0.5 : 25.4 / 64;
+    const step = (this.unit() === 'mm' ? 0.5 : 25.4 / 64) * (event.shiftKey ? 10 : 1);
     this.moved.emit({ part: rung.part, tier: rung.tier, level: onSteps(rung.z + by * step, this.unit()) });
   }
 }

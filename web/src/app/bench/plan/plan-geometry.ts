@@ -10,16 +10,17 @@ export interface Viewport {
 
 /** Room that rulers and the frame take, in pixels. */
 export const RULER = 22;
-const AIR = 34;
+/** Around the blank: above it and left of it, and where dimensions stand, below it and right of it. */
+const AIR = { left: 32, top: 34, right: 92, bottom: 36 };
 
 /** The largest viewport that shows the whole box. */
 export function fit(box: Box, width: number, height: number): Viewport {
-  const [w, h] = [Math.max(1, width - RULER - 2 * AIR), Math.max(1, height - RULER - 2 * AIR)];
+  const [w, h] = [Math.max(1, width - RULER - AIR.left - AIR.right), Math.max(1, height - RULER - AIR.top - AIR.bottom)];
   const scale = Math.min(w / (box.maxX - box.minX), h / (box.maxY - box.minY));
   return {
     scale,
-    x: RULER + (width - RULER) / 2 - (scale * (box.minX + box.maxX)) / 2,
-    y: RULER + (height - RULER) / 2 + (scale * (box.minY + box.maxY)) / 2,
+    x: RULER + AIR.left + w / 2 - (scale * (box.minX + box.maxX)) / 2,
+    y: RULER + AIR.top + h / 2 + (scale * (box.minY + box.maxY)) / 2,
   };
 }
 

@@ -24,12 +24,16 @@ export const HANDLES: readonly Handle[] = [
 
 /** Where handles of a box are, in pixels, a little outside it. */
 export function handlePlaces(box: Box, view: Viewport, handles: readonly Handle[]) {
+  return handles.map((handle) => {
+    const [x, y] = sideOfHandle(handle, box);
+    return { handle, x: view.x + x * view.scale + 6 * handle.x, y: view.y - y * view.scale - 6 * handle.y };
+  });
+}
+
+/** The place of a box that one of its handles moves, in mm. */
+export function sideOfHandle({ x, y }: Handle, { minX, minY, maxX, maxY }: Box): readonly [number, number] {
   const at = (low: number, high: number, side: number) => (low + high) / 2 + ((high - low) / 2) * side;
-  return handles.map((handle) => ({
-    handle,
-    x: view.x + at(box.minX, box.maxX, handle.x) * view.scale + 6 * handle.x,
-    y: view.y - at(box.minY, box.maxY, handle.y) * view.scale - 6 * handle.y,
-  }));
+  return [at(minX, maxX, x), at(minY, maxY, y)];
 }
 
 const LEAST = 0.02;

@@ -23,13 +23,15 @@ import {
   type Side,
   type Sign,
   sizesApart,
+  withGroup,
 } from '@plain-relief/core/sign';
+import { formatLength } from '@plain-relief/core/units';
 import type { PlanView } from '../../relief/views';
 import { arrowOf, nudgeLength } from './arrow-keys';
 import type { CustomerPin } from './customer-pins';
 import { PlanDimensions, type TypedDimension } from './plan-dimensions';
 import { cutLineEnds, fit, onSteps, RULER, ticks, toPlan, turnTowards, type Viewport, zoomed } from './plan-geometry';
-import { HANDLES, type Handle, handlePlaces, stretchedBy } from './plan-handles';
+import { HANDLES, type Handle, handlePlaces, sideOfHandle, stretchedBy } from './plan-handles';
 import { PlanMeasure } from './plan-measure';
 import { PlanPoints } from './plan-points';
 import { type Snappable, snapped, type SnapReason } from './snapping';
@@ -49,18 +51,29 @@ export interface PartStretch {
   readonly y: number;
 }
 
+/** Parts made larger or smaller together about a point that stays. */
+export interface StretchTogether {
+  readonly from: readonly Part[];
+  readonly factor: number;
+  readonly about: { readonly x: number; readonly y: number };
+}
+
 /** What the plan's places are painted with. */
 export type PlanPaint = 'heights' | 'finishes' | 'relief' | 'outlines';
 export type PlanMode = 'choose' | 'points' | 'measure';
 
 type Drag =
-  | { readonly kind: 'parts'; readonly from: readonly [number, number]; readonly places: readonly PartPlace[]; readonly moving: Snappable; readonly others: readonly Snappable[] } // prettier-ignore
-  | { readonly kind: 'handle'; readonly handle: Handle; readonly box: Box; readonly part: Part }
+  | { readonly kind: 'parts'; readonly isMoving: boolean; readonly from: readonly [number, number]; readonly places: readonly PartPlace[]; readonly moving: Snappable; readonly others: readonly Snappable[] } // prettier-ignore
+  /** `off`: from the place that is moved to the pointer. */
+  | { readonly kind: 'handle'; readonly handle: Handle; readonly box: Box; readonly parts: readonly Part[]; readonly off: readonly [number, number] } // prettier-ignore
   | { readonly kind: 'pan'; readonly px: number; readonly py: number; readonly view: Viewport }
   | { readonly kind: 'around'; readonly from: readonly [number, number]; readonly to: readonly [number, number] }
   | { readonly kind: 'guide'; readonly index: number; readonly guide: Guide }
   | { readonly kind: 'line' }
   | { readonly kind: 'turn'; readonly isFarEnd: boolean };
+
+/** A pointer that moves less than this, in pixels, clicks. */
+const CLICK = 3;
 
 /** How near in pixels a dragged part is held to what lies near. */
 const HOLD = 7;
@@ -86,12 +99,15 @@ export class PlanViewer {
   readonly mode = input<PlanMode>('choose');
   /** Whoever looks changes nothing: sizes are text, and nothing is to be dragged. */
   readonly isLooking = input(false);
+  /** Whether every dimension of what is chosen is told. */
+  readonly isMeasured = input(true);
   /** What was said in a proof about places of the front. */
   readonly pins = input<readonly CustomerPin[]>([]);
   readonly picked = output<{ readonly id: string | undefined; readonly isAdding: boolean }>();
   readonly pickedAll = output<readonly string[]>();
   readonly placed = output<readonly PartPlace[]>();
   readonly stretched = output<PartStretch>();
+  readonly stretchedTogether = output<StretchTogether>();
   readonly typed = output<TypedDimension>();
   readonly guidesSet = output<readonly Guide[]>();
   readonly pointsSet = output<ShapePart>();
@@ -108,6 +124,10 @@ export class PlanViewer {
   protected readonly view = computed(() => this.ownView() ?? fit(this.plan().blank, this.size().width, this.size().height));
   protected readonly isFitted = computed(() => this.ownView() === undefined);
   protected readonly drag = signal<Drag | undefined>(undefined);
+  protected readonly isDragging = computed(() => {
+    const drag = this.drag();
+    return drag !== undefined && (drag.kind !== 'parts' || drag.isMoving);
+  });
   protected readonly reasons = signal<readonly SnapReason[]>([]);
   private readonly liveLine = signal<SectionLine | undefined>(undefined);
 
@@ -154,6 +174,8 @@ export class PlanViewer {
   /** What the handles of the only chosen part stretch: its frame, or what is seen of it. */
   private readonly stretchBox = computed((): Box | undefined => {
     const part = this.onePart();
+    if (this.chosen().length > 1)
+      return this.mode() === 'choose' && this.freeParts().some(hasSize) ? this.chosenBox() : undefined;
     if (!part || part.locked || !hasSize(part) || this.mode() !== 'choose') return undefined;
     if (part.kind === 'text' && part.frame && part.place.turn === 0) {
       const { x, y } = part.place;
@@ -164,10 +186,19 @@ export class PlanViewer {
   });
   protected readonly handles = computed(() => {
     const [box, part] = [this.stretchBox(), this.onePart()];
-    if (!box || !part) return [];
-    const isApart = sizesApart(part) && part.place.turn % 90 === 0;
+    if (!box) return [];
+    // Several are stretched as one.
+    const isApart = part !== undefined && sizesApart(part) && part.place.turn % 90 === 0;
     return handlePlaces(box, this.view(), HANDLES.filter(({ linked }) => linked || isApart)); // prettier-ignore
   });
+  /** Those of the chosen parts that are not held. */
+  private readonly freeParts = computed(() =>
+    this.sign().parts.filter(({ id, locked }) => this.chosen().includes(id) && !locked),
+  );
+  /** Whether what is chosen has a size that can be set. */
+  protected readonly hasSize = computed(() => this.freeParts().some(hasSize));
+  /** What is being stretched measures this, told at the pointer. */
+  protected readonly sizeHeld = signal<{ readonly x: number; readonly y: number; readonly text: string } | undefined>(undefined);
   protected readonly outlinePart = computed(() => {
     const part = this.onePart();
     return this.mode() === 'points' && part?.kind === 'shape' && part.shape.kind === 'outline' ? part : undefined;
@@ -230,30 +261,49 @@ export class PlanViewer {
     this.ownView.set(zoomed(this.view(), Math.exp(-event.deltaY * 0.0015), px, py));
   }
 
+  /** Chooses a part, or what it is chosen with, and takes hold of it. */
   protected grabPart(event: PointerEvent, id: string): void {
     event.stopPropagation();
     const isAdding = event.shiftKey;
-    if (isAdding || !this.chosen().includes(id)) return this.picked.emit({ id, isAdding });
+    const isNew = !this.chosen().includes(id);
+    if (isAdding || isNew) this.picked.emit({ id, isAdding });
+    if (isAdding) return;
     const { parts } = this.sign();
-    const free = parts.filter((part) => this.chosen().includes(part.id) && !part.locked);
+    const chosen = isNew ? withGroup(this.sign(), id) : this.chosen();
+    const free = parts.filter((part) => chosen.includes(part.id) && !part.locked);
     const views = this.plan().parts;
     const moving = views.filter((view) => free.some((part) => part.id === view.id));
     const ink = moving.map((view) => view.ink).reduce<Box | undefined>(joinBoxes, undefined);
     if (!ink) return;
     this.drag.set({
       kind: 'parts',
+      isMoving: false,
       from: this.planPoint(event),
       places: free.map((part) => ({ id: part.id, x: part.place.x, y: part.place.y })),
       moving: { name: '', ink, caps: moving.length === 1 ? moving[0].caps : undefined },
       others: views.flatMap((view) =>
-        view.ink && !this.chosen().includes(view.id) ? [{ name: view.name, ink: view.ink, caps: view.caps }] : [],
+        view.ink && !chosen.includes(view.id) ? [{ name: view.name, ink: view.ink, caps: view.caps }] : [],
       ),
     });
   }
 
+  /** The hold keeps its distance from the side that is stretched. */
   protected grabHandle(event: PointerEvent, handle: Handle): void {
-    const [box, part] = [this.stretchBox(), this.onePart()];
-    if (box && part) this.grab(event, { kind: 'handle', handle, box, part });
+    const box = this.stretchBox();
+    if (!box) return;
+    const [x, y] = this.planPoint(event);
+    const [sideX, sideY] = sideOfHandle(handle, box);
+    this.grab(event, { kind: 'handle', handle, box, parts: this.freeParts(), off: [x - sideX, y - sideY] });
+  }
+
+  /** The cut line, but for parts under it, which are what is meant. */
+  protected grabLine(event: PointerEvent): void {
+    const part = document
+      .elementsFromPoint(event.clientX, event.clientY)
+      .find((element) => element.matches('rect.grab[data-part]'));
+    const id = part?.getAttribute('data-part');
+    if (id) this.grabPart(event, id);
+    else this.grab(event, { kind: 'line' });
   }
 
   protected grab(event: PointerEvent, drag: Drag): void {
@@ -287,10 +337,8 @@ export class PlanViewer {
     switch (drag.kind) {
       case 'parts':
         return this.moveParts(drag, x, y, event.altKey);
-      case 'handle': {
-        const stretch = stretchedBy(drag.handle, drag.box, drag.part.place, onSteps(x, this.unit()), onSteps(y, this.unit()));
-        return this.stretched.emit({ from: drag.part, ...stretch });
-      }
+      case 'handle':
+        return this.stretch(drag, x - drag.off[0], y - drag.off[1], this.pixel(event));
       case 'pan': {
         const [px, py] = this.pixel(event);
         if (Math.hypot(px - drag.px, py - drag.py) > 3)
@@ -308,7 +356,29 @@ export class PlanViewer {
     }
   }
 
+  private stretch(
+    { handle, box, parts }: Extract<Drag, { kind: 'handle' }>,
+    x: number,
+    y: number,
+    [px, py]: readonly [number, number],
+  ): void {
+    const to = [onSteps(x, this.unit()), onSteps(y, this.unit())] as const;
+    const about = { x: box.minX, y: box.minY };
+    const { factors } = stretchedBy(handle, box, about, ...to);
+    const size = [(box.maxX - box.minX) * factors.across, (box.maxY - box.minY) * factors.up];
+    this.sizeHeld.set({ x: px + 14, y: py - 12, text: size.map((mm) => formatLength(mm, this.unit())).join(' × ') });
+    if (parts.length === 1) {
+      const [from] = parts;
+      return this.stretched.emit({ from, ...stretchedBy(handle, box, from.place, ...to) });
+    }
+    const stays = { x: handle.x > 0 ? box.minX : box.maxX, y: handle.y > 0 ? box.minY : box.maxY };
+    this.stretchedTogether.emit({ from: parts, factor: factors.across, about: stays });
+  }
+
   private moveParts(drag: Extract<Drag, { kind: 'parts' }>, x: number, y: number, isFree: boolean): void {
+    // A click is no move.
+    if (!drag.isMoving && Math.hypot(x - drag.from[0], y - drag.from[1]) * this.view().scale < CLICK) return;
+    if (!drag.isMoving) this.drag.set({ ...drag, isMoving: true });
     const [dx, dy] = [onSteps(x - drag.from[0], this.unit()), onSteps(y - drag.from[1], this.unit())];
     const around = { blank: this.plan().blank, others: drag.others, guides: this.sign().guides ?? [] };
     const held = isFree ? { dx, dy, reasons: [] } : snapped(drag.moving, dx, dy, around, HOLD / this.view().scale);
@@ -320,6 +390,7 @@ export class PlanViewer {
     const drag = this.drag();
     const line = this.liveLine();
     this.drag.set(undefined);
+    this.sizeHeld.set(undefined);
     this.reasons.set([]);
     if (drag?.kind === 'guide') this.dropGuide(drag);
     if (drag?.kind === 'around') this.pickAround(drag);
