@@ -9,8 +9,8 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
       #ownField
       [attr.aria-label]="label()"
       [style.--letters]="letters()"
-      (pointerdown)="isByPointer = true"
-      (keydown)="isByPointer = false"
+      (pointerdown)="heldByPointer()"
+      (keydown)="heldByKeys()"
       (change)="take(ownField)"
     >
       @for (choice of choices(); track choice.value) {
@@ -25,9 +25,17 @@ export class ChoiceField {
   readonly label = input.required<string>();
   readonly choices = input.required<readonly { readonly value: string; readonly text: string }[]>();
   readonly changed = output<string>();
-  protected isByPointer = false;
+  private isByPointer = false;
   /** How many letters the chosen text has. */
   protected readonly letters = computed(() => this.choices().find(({ value }) => value === this.value())?.text.length ?? 8);
+
+  protected heldByPointer(): void {
+    this.isByPointer = true;
+  }
+
+  protected heldByKeys(): void {
+    this.isByPointer = false;
+  }
 
   /** Whoever chose with the pointer goes on there: keys are the bench's again. */
   protected take(field: HTMLSelectElement): void {
