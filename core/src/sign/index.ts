@@ -48,6 +48,7 @@ export { prepareReading, readSign } from './document/validate.js';
 export { SIGN_VERSION } from './document/version.js';
 export {
   aligned,
+  broughtTo,
   type Alignment,
   type Distance,
   distributed,

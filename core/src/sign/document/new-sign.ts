@@ -42,17 +42,14 @@ export function sizeAbout({ size, words }: TextPart): number {
   }
 }
 
-/** A line of text below those there are, raised 2 mm (1/16 in). */
+/** A line of text on the blank, below those there are as far as there is room, raised 2 mm (1/16 in). */
 export function newText(sign: Sign, font: string): TextPart {
   const id = freeId(
     'line',
     sign.parts.map((part) => part.id),
   );
   const isMetric = sign.unit === 'mm';
-  const texts = sign.parts.filter((part) => part.kind === 'text');
-  const lowest = Math.min(...texts.map((part) => part.place.y - sizeAbout(part) / 2));
-  const capHeight = isMetric ? 20 : 19.05;
-  const y = texts.length === 0 ? 0 : Math.round(lowest - capHeight * 1.05);
+  const { capHeight, y } = roomForLine(sign);
   return {
     kind: 'text',
     id,
@@ -67,6 +64,36 @@ export function newText(sign: Sign, font: string): TextPart {
     sitsOn: { kind: 'face' },
     tiers: [newTier('tier-1', { kind: 'raise', by: isMetric ? 2 : 1.5875 })],
   };
+}
+
+/** Of the blank's height a first line takes at most this share; between lines stays this share of their capitals. */
+const LINE_SHARE = 0.25;
+const LINE_GAP = 0.55;
+
+/** Where a further line goes, and how high its capitals are, in mm: below the lowest line, above the highest, or in the middle. */
+function roomForLine(sign: Sign): { readonly capHeight: number; readonly y: number } {
+  const { height } = extentOfShape(sign.blank.outline);
+  const wanted = Math.min(sign.unit === 'mm' ? 20 : 19.05, Math.max(1, tidy(height * LINE_SHARE)));
+  const texts = sign.parts.filter((part) => part.kind === 'text');
+  if (texts.length === 0) return { capHeight: wanted, y: 0 };
+  const lowest = Math.min(...texts.map(lowestOf));
+  const highest = Math.max(...texts.map((part) => part.place.y + sizeAbout(part) / 2));
+  const [below, above] = [lowest + height / 2, height / 2 - highest];
+  // As high as the wider of the two leaves it, with a gap on either side; no lower than is worth it.
+  const fits = (room: number) => room / (1 + 2 * LINE_GAP) >= wanted * 0.3;
+  if (!fits(below) && !fits(above)) return { capHeight: wanted, y: 0 };
+  const isBelow = fits(below);
+  const capHeight = Math.min(wanted, tidy((isBelow ? below : above) / (1 + 2 * LINE_GAP)));
+  const aside = capHeight * (LINE_GAP + 0.5);
+  return { capHeight, y: Math.round(isBelow ? lowest - aside : highest + aside) };
+}
+
+/** About where the capitals of a text's last line stand, in mm. */
+function lowestOf(part: TextPart): number {
+  const size = sizeAbout(part);
+  const lines = part.words.split('\n').length;
+  const leading = part.leading.kind === 'percent' ? (size * part.leading.of) / 100 : part.leading.length;
+  return part.place.y - size / 2 - (lines - 1) * (leading / 2);
 }
 
 export type ShapeKind = ShapePart['shape']['kind'];

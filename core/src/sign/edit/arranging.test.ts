@@ -6,6 +6,7 @@ import { type ShapePart } from '../document/schema.js';
 import { readSign } from '../document/validate.js';
 import {
   aligned,
+  broughtTo,
   type Distance,
   distributed,
   grouped,
@@ -45,6 +46,17 @@ describe('aligning', () => {
     expect(aligned(single(boxes), boxes, 'left', 'box').map(({ dx }) => dx)).toEqual([0, -20, -50]);
     expect(aligned([['a', 'b'], ['c']], boxes, 'left', 'box').map(({ dx }) => dx)).toEqual([0, 0, -50]);
     expect(aligned([['a', 'b'], ['c']], boxes, 'top', 'box').map(({ dy }) => dy)).toEqual([0, 0, 25]);
+  });
+
+  it('brings several to the blank each by itself, but as one where they would come to lie on each other', () => {
+    const blank = { minX: -100, minY: -50, maxX: 100, maxY: 50 };
+    // Three lines of a block, of different widths.
+    const lines = [box('a', -30, 30, 60, 10), box('b', -10, 15, 40, 10), box('c', 0, 0, 20, 10)];
+    expect(broughtTo(single(lines), lines, 'centre', 'box', blank).map(({ dx }) => dx)).toEqual([0, -10, -10]);
+    expect(broughtTo(single(lines), lines, 'middle', 'box', blank).map(({ dy }) => dy)).toEqual([-20, -20, -20]);
+    // What lay on each other before, as a word on its panel, goes each by itself.
+    const over = [box('panel', 0, 0, 80, 40), box('word', 10, 10, 20, 10)];
+    expect(broughtTo(single(over), over, 'middle', 'box', blank).map(({ dy }) => dy)).toEqual([-20, -15]);
   });
 
   it('brings a box to any distance from the edges or the middle of the blank', () => {

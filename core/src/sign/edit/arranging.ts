@@ -84,6 +84,36 @@ export function aligned(
   });
 }
 
+/**
+ * What brings units to a box: each by itself, or all as one where they would come to lie on each other, as the lines of a block do
+ * that is brought to the middle.
+ */
+export function broughtTo(
+  units: readonly (readonly string[])[],
+  boxes: readonly PartBoxes[],
+  at: Alignment,
+  by: MeasuredBy,
+  to: Box,
+): Move[] {
+  const each = aligned(units, boxes, at, by, to);
+  const before = boxedUnits(units, boxes, by).map(({ box }) => box);
+  const moves = new Map(each.map((move) => [move.id, move]));
+  const after = boxedUnits(units, boxes, by).map(({ ids, box }) => movedBox(box, moves.get(ids[0])!));
+  const isStacked = after.some((box, i) =>
+    after.some((other, j) => j > i && areOver(box, other) && !areOver(before[i], before[j])),
+  );
+  return isStacked ? aligned([units.flat()], boxes, at, by, to) : each;
+}
+
+const movedBox = ({ minX, minY, maxX, maxY }: Box, { dx, dy }: Move): Box => ({
+  minX: minX + dx,
+  minY: minY + dy,
+  maxX: maxX + dx,
+  maxY: maxY + dy,
+});
+
+const areOver = (a: Box, b: Box): boolean => a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY;
+
 /** What makes the gaps between three or more units equal, across or up; the outermost stay where they are. */
 export function distributed(
   units: readonly (readonly string[])[],

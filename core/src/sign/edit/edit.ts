@@ -1,4 +1,4 @@
-import { isUpright } from '../document/actions.js';
+import { isUpright, withMore } from '../document/actions.js';
 import { freeId, newTier, sizeAbout } from '../document/new-sign.js';
 import { dropStale } from '../document/references.js';
 import { type Part, type Sign, type Tier } from '../document/schema.js';
@@ -14,16 +14,27 @@ export function copyOf(part: Part, sign: Sign): Part {
   return { ...part, id, name: `${part.name} copy`, place: { ...part.place, y: part.place.y - step } };
 }
 
-/** One more tier for a part, raised or carved as the last one is. */
+/** One more tier for a part, a step on the last one: raised higher or carved deeper over its outline shrunk a little. */
 export function nextTier(part: Part): Tier {
   const last = part.tiers[part.tiers.length - 1]?.action ?? { kind: 'raise', by: 2 };
-  return newTier(
+  const tier = newTier(
     freeId(
       'tier',
       part.tiers.map(({ id }) => id),
     ),
-    isUpright(last) ? { kind: 'carve', by: 2 } : last,
+    isUpright(last) ? { kind: 'carve', by: 2 } : withMore(last, STEP),
   );
+  // Of what is cut through or coloured only around it something is left to be made.
+  return { ...tier, area: { kind: 'offset', by: isUpright(last) ? STEP : -shrunkBy(part) } };
+}
+
+/** mm that a further tier rises, sinks or reaches beyond the last one. */
+const STEP = 1;
+
+/** mm by which a further tier is smaller than the outline: less than half a stroke of most letters. */
+function shrunkBy(part: Part): number {
+  if (part.kind === 'text') return Math.max(0.1, Number((sizeAbout(part) / 30).toFixed(1)));
+  return 'width' in part.shape && part.shape.width > 0 ? Math.max(0.1, Number((part.shape.width / 30).toFixed(1))) : 0.5;
 }
 
 /**

@@ -227,7 +227,7 @@ function setTextField(sign: Sign, part: TextPart, path: FieldPath, value: unknow
     return true;
   }
   if (field === 'frame' && last === 'kind' && path.length === 4) {
-    if (value === 'frame') part.frame ??= newFrame(seen, part);
+    if (value === 'frame') part.frame ??= newFrame(sign, seen, part);
     else delete part.frame;
     return true;
   }
@@ -236,7 +236,7 @@ function setTextField(sign: Sign, part: TextPart, path: FieldPath, value: unknow
     return true;
   }
   if (field === 'path' && last === 'kind') {
-    const line = pathOf(value as string, part, seen);
+    const line = pathOf(value as string, sign, part, seen);
     if (line?.kind === 'arc' && part.path?.kind !== 'arc') return aroundTheSame(sign, part, line);
     if (line) part.path = line;
     else delete part.path;
@@ -264,13 +264,15 @@ function sizeOf(kind: TextPart['size']['kind'], { size }: TextPart, seen: SeenTe
 
 const tidy = (value: number): number => Number(value.toFixed(3));
 
-/** A frame a little larger than the words, with the ways of fitting in the order of their harm. */
-function newFrame(seen: SeenText | undefined, part: TextPart): TextFrame {
-  const [width, height] = seen && seen.width > 0 ? [seen.width * 1.1, seen.height * 1.2] : [100, 40];
+/** A frame as wide as the blank allows and a little higher than the words, with the ways of fitting in the order of their harm. */
+function newFrame(sign: Sign, seen: SeenText | undefined, part: TextPart): TextFrame {
+  const room = roomAbout(sign, part);
+  const width = 2 * room.across * BLANK_SHARE;
+  const height = Math.min(2 * room.up * BLANK_SHARE, seen && seen.width > 0 ? seen.height * 1.2 : 40);
   const none = { kind: 'length', length: 0 } as const;
   return {
-    width: tidy(width),
-    height: tidy(height),
+    width: Math.max(1, tidy(width)),
+    height: Math.max(1, tidy(height)),
     marginAcross: none,
     marginUp: none,
     upright: 'middle',
@@ -362,14 +364,27 @@ function fitWith(fit: TextFrame['fit'], at: number, kind: string): TextFrame['fi
   return out;
 }
 
-function pathOf(value: string, part: TextPart, seen: SeenText | undefined): TextPath | undefined {
+function pathOf(value: string, sign: Sign, part: TextPart, seen: SeenText | undefined): TextPath | undefined {
   if (part.path && value === (part.path.kind === 'part' ? `part:${part.path.part}` : part.path.kind)) return part.path;
   const width = seen && seen.width > 0 ? seen.width : 200;
   const shift = 0;
-  if (value === 'arc') return { kind: 'arc', radius: Math.ceil(width / 2), span: 360, reads: 'top', side: 'outside', shift };
+  const room = roomAbout(sign, part);
+  // Letters stand outside of it, and on the blank.
+  const largest = Math.floor(Math.min(room.across, room.up) * BLANK_SHARE - sizeAbout(part) * 1.1);
+  const radius = Math.max(1, Math.min(Math.ceil(width / 2), Math.max(largest, Math.ceil(sizeAbout(part)))));
+  if (value === 'arc') return { kind: 'arc', radius, span: 360, reads: 'top', side: 'outside', shift };
   if (value === 'straight') return { kind: 'straight', length: Math.ceil(width * 1.1), shift };
   if (value.startsWith('part:')) return { kind: 'part', part: value.slice(5), side: 'outside', shift };
   return undefined;
+}
+
+/** Of the room that the blank leaves about a part, new frames and arcs take this share. */
+const BLANK_SHARE = 0.9;
+
+/** From a part's place to the nearest edges of the blank, in mm, across and up; at least a little. */
+function roomAbout({ blank }: Sign, { place }: TextPart): { readonly across: number; readonly up: number } {
+  const { width, height } = extentOfShape(blank.outline);
+  return { across: Math.max(1, width / 2 - Math.abs(place.x)), up: Math.max(1, height / 2 - Math.abs(place.y)) };
 }
 
 /** A text on an arc: where another one is it completes its ring, about the same middle and read from the other side. */

@@ -55,6 +55,9 @@ export function stepsOf(
   // Letters that are cut out of their sheet need none.
   const isCutOut = (id: string): boolean => sign.blank.cutTo?.parts.includes(id) ?? false;
   const withoutTier = sign.parts.filter((part) => !isCutOut(part.id) && !part.tiers.some((tier) => tier.on));
+  // Letters that were made outlines, and logos, are parts without words.
+  const isBare = sign.parts.length === 0;
+  const isWordless = texts.length > 0 && worded.length === 0;
   const errors = notes.filter(({ weight }) => weight === 'error').length;
   const warnings = notes.filter(({ weight }) => weight === 'warning').length;
   const made = (kinds: readonly string[]): StepView['mark'] => {
@@ -70,14 +73,14 @@ export function stepsOf(
     },
     {
       name: 'Layout',
-      mark: worded.length === 0 ? 'open' : worded.length < texts.length ? 'begun' : 'done',
-      lacks: worded.length === 0 ? 'no words yet' : worded.length < texts.length ? 'a line has no words' : 'complete',
+      mark: isBare || isWordless ? 'open' : worded.length < texts.length ? 'begun' : 'done',
+      lacks: isBare || isWordless ? 'no words yet' : worded.length < texts.length ? 'a line has no words' : 'complete',
     },
     {
       name: 'Heights',
-      mark: sign.parts.length === 0 ? 'open' : withoutTier.length > 0 ? 'begun' : 'done',
+      mark: isBare || isWordless ? 'open' : withoutTier.length > 0 ? 'begun' : 'done',
       lacks:
-        sign.parts.length === 0
+        isBare || isWordless
           ? 'nothing is raised or carved'
           : withoutTier.length > 0
             ? `${withoutTier[0].name} has no tier`

@@ -83,7 +83,7 @@ describe('SignStore', () => {
     expect(outside.saved.at(-1)).toEqual(sign());
     expect(store.now!.save).toEqual({ kind: 'saved', revision: 5 });
     expect(() => readSign(sign())).not.toThrow();
-    expect(sign().parts.map(({ name }) => name)).toEqual(['Line 1', 'Panel 1', 'Hole 1']);
+    expect(sign().parts.map(({ name }) => name)).toEqual(['Panel 1', 'Line 1', 'Hole 1']);
   });
 
   it('edits an option apart from the sign, undoes it by its name, and saves both in one document', async () => {
@@ -93,7 +93,7 @@ describe('SignStore', () => {
     expect(store.now!.option).toBe('option-1');
     store.setLevel('line-1', 'tier-1', 5);
     expect(store.now!.undoLabel).toBe('height of Line 1 (Option A)');
-    store.addShape('rectangle');
+    store.addShape('circle');
     expect(sign().parts[0].tiers[0].action).toEqual({ kind: 'raise', by: 5 });
     store.showOption(undefined);
     expect(sign().parts[0].tiers[0].action).toEqual({ kind: 'raise', by: 2 });

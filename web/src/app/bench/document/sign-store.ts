@@ -58,6 +58,9 @@ export type AddedShape =
   'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line' | 'fixings' | 'outline';
 
 /** The sign on the bench: its document, what is selected, undo, and saving. Every change goes through here. */
+/** Shapes that are carved as wide as the blank when they are new: words stand on their floor, not in their way. */
+const SUNK: ReadonlySet<AddedShape> = new Set(['rectangle', 'ellipse', 'stadium', 'polygon', 'arch']);
+
 @Injectable()
 export class SignStore implements OnDestroy {
   private readonly api = inject(Api);
@@ -208,7 +211,7 @@ export class SignStore implements OnDestroy {
 
   addShape(kind: AddedShape): void {
     const sign = this.history?.value;
-    if (sign) this.add(newShape(sign, kind));
+    if (sign) this.add(newShape(sign, kind), SUNK.has(kind) ? 'under words' : 'last');
   }
 
   /** Adds a part for every colour of a customer's drawing, each in its place in it and all as a group, as one step. */
@@ -347,10 +350,12 @@ export class SignStore implements OnDestroy {
   }
 
   /** Adds a part to the side that is seen. */
-  private add(made: Part): void {
+  private add(made: Part, order: 'last' | 'under words' = 'last'): void {
     const part: Part = this.now?.side === 'back' ? { ...made, side: 'back' } : made;
     this.edit(`add ${part.name}`, `add ${part.id}`, (sign) => {
-      sign.parts.push(part);
+      const words = sign.parts.findIndex(({ kind }) => kind === 'text');
+      if (order === 'under words' && words >= 0) sign.parts.splice(words, 0, part);
+      else sign.parts.push(part);
       if (sign.blank.cutTo && part.kind === 'text' && sideOf(part) === 'front') cutOut(sign, part.id, true);
     });
     this.select(part.id);

@@ -63,9 +63,10 @@ describe('Arranger', () => {
   it('aligns to the blank, to each other and to the part chosen last, as one step that can be undone', async () => {
     store.choose(['panel-1', 'panel-2']);
     const before = places();
+    // They would lie on each other: both go as one.
     await arranger.do({ kind: 'align', at: 'right', to: 'blank', by: 'capitals' });
     expect(places().slice(0, 2)).toEqual([
-      [140, -5],
+      [50, -5],
       [140, 4],
     ]);
     expect(store.now!.undoLabel).toBe('align right');

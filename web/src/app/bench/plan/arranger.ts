@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
 import {
   aligned,
+  broughtTo,
   becomeBlank,
   distributed,
   grouped,
@@ -45,7 +46,7 @@ export class Arranger {
     const boxes = this.boxes();
     switch (asked.kind) {
       case 'align':
-        return this.move(LABELS[asked.at], (units) => aligned(units, boxes, asked.at, asked.by, this.target(asked.to)));
+        return this.align(asked, boxes);
       case 'spread':
         return this.move('equal gaps', (units) => distributed(units, boxes, asked.along, asked.by));
       case 'combine':
@@ -71,6 +72,13 @@ export class Arranger {
       case 'points':
         return;
     }
+  }
+
+  private align({ at, to, by }: Extract<Arranging, { kind: 'align' }>, boxes: readonly PartBoxes[]): void {
+    const target = this.target(to);
+    this.move(LABELS[at], (units) =>
+      to === 'blank' && target ? broughtTo(units, boxes, at, by, target) : aligned(units, boxes, at, by, target),
+    );
   }
 
   /** Turns the chosen parts as one, anticlockwise about their middle. */
