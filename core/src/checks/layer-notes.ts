@@ -53,7 +53,7 @@ function buriedNotes(
     );
     if (over < 0) return [];
     const after = layers[over].part;
-    return [note('buried', { part, remedy: 'later', after }, nameOf(part) ?? part, nameOf(after) ?? after)];
+    return [note('buried', { part, remedy: { kind: 'later', after } }, nameOf(part) ?? part, nameOf(after) ?? after)];
   });
 }
 

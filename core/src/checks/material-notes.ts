@@ -27,7 +27,7 @@ export function materialNotes({ sign, arrangement, layers, places, thinnest: flo
       .find(({ operation, area }) => operation === 'through' && liesIn(box, bounds(area.contours)));
     const part = sign.parts.find(({ id }) => id === layer?.part);
     if (sign.blank.cutTo) return [...out, cutToNote(sign.blank.cutTo, pieces.length, place)];
-    const mend = part && !part.bridges ? ({ part: part.id, remedy: 'bridges' } as const) : { part: part?.id };
+    const mend = part && !part.bridges ? ({ part: part.id, remedy: { kind: 'bridges' } } as const) : { part: part?.id };
     out.push(note('loose-pieces', { ...place, ...mend }, loose.length, loose[0].size, sign.unit));
   }
   return out;
@@ -37,5 +37,5 @@ export function materialNotes({ sign, arrangement, layers, places, thinnest: flo
 function cutToNote({ studs, backer }: CutTo, count: number, at: { x: number; y: number }): Note {
   if (backer) return note('not-backed', at, count);
   if (studs) return note('letters-apart', {}, count);
-  return note('loose-letters', { ...at, remedy: 'backer' }, count);
+  return note('loose-letters', { ...at, remedy: { kind: 'backer' } }, count);
 }

@@ -10,15 +10,21 @@ export interface Note {
   readonly tier?: string;
   /** What would mend it, and can be done with one click. */
   readonly remedy?: Remedy;
-  /** The part after which another is to be built. */
-  readonly after?: string;
   /** The place in the plan, in mm. */
   readonly x?: number;
   readonly y?: number;
 }
 
-/** Bridges that hold the islands of a part that is cut through; a plate behind letters that nothing holds; a later place in the build order. */
-export type Remedy = 'bridges' | 'backer' | 'later';
+/** What mends what a note tells. */
+export type Remedy =
+  /** Bridges that hold the islands of a part that is cut through. */
+  | { readonly kind: 'bridges' }
+  /** A plate behind letters that nothing holds. */
+  | { readonly kind: 'backer' }
+  /** A later place in the build order: after another part. */
+  | { readonly kind: 'later'; readonly after: string }
+  /** Another font, by its id and name. */
+  | { readonly kind: 'font'; readonly font: string; readonly name: string };
 
 export type NoteCode = keyof typeof NOTES;
 
@@ -40,13 +46,19 @@ const grownBy = (by: number, unit: LengthUnit): string =>
 
 /** The catalogue of notes. */
 export const NOTES = {
-  'missing-character': (name: string, character: string, font: string, others: readonly string[]) =>
-    ({
+  'missing-characters': (name: string, characters: readonly string[], font: string, others: readonly string[]) => {
+    const isOne = characters.length === 1;
+    const shown = characters.map((character) => `“${character}” (${codeOf(character)})`);
+    const have = others.length === 1 ? 'has' : 'have';
+    return {
       weight: 'error',
       text:
-        `${name}: ${font} has no “${character}” (${codeOf(character)}); a space stands in its place. ` +
-        (others.length > 0 ? `${list(others, 4)} ${others.length === 1 ? 'has' : 'have'} it.` : 'No font at hand has it.'),
-    }) as const,
+        `${name}: ${font} has no ${list(shown, 4)}; ${isOne ? 'a space stands in its place' : 'spaces stand in their places'}. ` +
+        (others.length > 0
+          ? `${list(others, 4)} ${have} ${isOne ? 'it' : 'them all'}.`
+          : `No font at hand has ${isOne ? 'it' : 'them all'}.`),
+    } as const;
+  },
   'unknown-font': (name: string, font: string) =>
     ({ weight: 'error', text: `${name} is set in “${font}”, which is not a font at hand: choose another.` }) as const,
   'no-words': (name: string) => ({ weight: 'said', text: `${name} has no words yet.` }) as const,
@@ -245,7 +257,7 @@ export const NOTES = {
 /** Builds a note of the catalogue. */
 export function note<C extends NoteCode>(
   code: C,
-  at: Pick<Note, 'part' | 'tier' | 'x' | 'y' | 'remedy' | 'after'>,
+  at: Pick<Note, 'part' | 'tier' | 'x' | 'y' | 'remedy'>,
   ...args: Parameters<(typeof NOTES)[C]>
 ): Note {
   const make = NOTES[code] as (...values: unknown[]) => { weight: Note['weight']; text: string };

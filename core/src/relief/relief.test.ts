@@ -119,11 +119,21 @@ describe('the relief function', () => {
 });
 
 describe('notes', () => {
-  it('name the missing character and the fonts that have it', () => {
+  it('name what characters a font lacks in one, and offer one that has all of the words', () => {
     const sign = bareSign(200, 80, 10);
     addText(sign, 'Oak אב', 'cinzel-bold', 12, { kind: 'raise', by: 2 }).name = 'Line 1';
-    expect(notes(sign)).toContain(
-      'Line 1: Cinzel Bold has no “א” (U+05D0); a space stands in its place. Heebo and Frank Ruhl Libre have it.',
+    const [lacking] = evaluate(sign).parts[0].notes;
+    expect(lacking.text).toBe(
+      'Line 1: Cinzel Bold has no “א” (U+05D0) and “ב” (U+05D1); spaces stand in their places. Heebo and Frank Ruhl Libre have them all.',
+    );
+    const { remedy } = lacking;
+    expect(remedy).toMatchObject({ kind: 'font', name: expect.stringMatching(/^(Heebo|Frank Ruhl Libre) /u) });
+    // Taken, nothing is lacking.
+    sign.parts[0] = { ...sign.parts[0], ...(remedy?.kind === 'font' && { font: remedy.font }) };
+    expect(evaluate(sign).parts[0].notes).toEqual([]);
+    addText(sign, 'א', 'cinzel-bold', 12, { kind: 'raise', by: 2 }).name = 'Line 2';
+    expect(evaluate(sign).parts[1].notes[0].text).toBe(
+      'Line 2: Cinzel Bold has no “א” (U+05D0); a space stands in its place. Heebo and Frank Ruhl Libre have it.',
     );
   });
 
@@ -158,7 +168,7 @@ describe('notes', () => {
     const line = addText(sign, 'OAK', 'montserrat-bold', 20, { kind: 'raise', by: 3 });
     const panel = addShape(sign, [160, 60], { kind: 'carve', by: 2 });
     const [buried] = notesOf(evaluate(sign));
-    expect(buried).toMatchObject({ code: 'buried', part: line.id, remedy: 'later', after: panel });
+    expect(buried).toMatchObject({ code: 'buried', part: line.id, remedy: { kind: 'later', after: panel } });
     expect(buried.text).toContain(`Build ${line.name} after ${panel}`);
     // So also where its sides are sloped; and not where some of it is left, or where it was built later.
     line.tiers[0].edge = { kind: 'sloped', angle: 10, sized: 'foot' };

@@ -147,7 +147,7 @@ describe('flat-cut letters', () => {
     expect(mm3).toBeCloseTo(crossSection(workshop.m, outline).area() * 10, 2);
     expect(piecesOf(mesh)).toHaveLength(5);
     const loose = notesOf(evaluation).find(({ code }) => code === 'loose-letters');
-    expect(loose).toMatchObject({ remedy: 'backer' });
+    expect(loose).toMatchObject({ remedy: { kind: 'backer' } });
     expect(figuresOf(evaluation, mesh).removedMm3).toBeCloseTo(0, 2);
   });
 

@@ -40,7 +40,7 @@ describe('bridges', () => {
   it('hold every island of letters that are cut through, and the sign stays in one piece', () => {
     const free = evaluate(cutWord('BOA 8&'));
     const note = notesOf(free).find(({ code }) => code === 'loose-pieces')!;
-    expect([note.part, note.remedy]).toEqual(['line-1', 'bridges']);
+    expect([note.part, note.remedy]).toEqual(['line-1', { kind: 'bridges' }]);
     expect(piecesOf(solidOf(free)).length).toBeGreaterThan(7);
     for (const turn of [90, 0, 37]) {
       const held = evaluate(cutWord('BOA 8&', { width: 2, count: 2, turn }));

@@ -38,7 +38,16 @@ import {
   type TextPart,
   type TextPath,
 } from '../../sign/index.js';
-import { type Fitted, type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../../type/index.js';
+import {
+  covers,
+  type Fitted,
+  type FontBook,
+  type FontEntry,
+  placeLetter,
+  setBlock,
+  type TextChoice,
+  type TextTrack,
+} from '../../type/index.js';
 import { type Note, note } from '../../notes/index.js';
 
 /** A part in its place in the plan, before its tiers act. */
@@ -403,11 +412,7 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
   if (!entry) return { ...nothing, notes: [note('unknown-font', { part: part.id }, part.name, part.font)] };
   const choice = textChoice(part, book);
   const block = setBlock(book, choice, trackOf(part.path, around.placed));
-  const notes = block.missing.map((character) =>
-    note('missing-character', { part: part.id }, part.name, character, `${entry.family} ${entry.style}`, [
-      ...new Set(book.covering(character.codePointAt(0)!).map(({ family }) => family)),
-    ]),
-  );
+  const notes = block.missing.length > 0 ? [missingNote(part, block.missing, entry, book)] : [];
   if (part.words.trim() === '') notes.push(note('no-words', { part: part.id }, part.name));
   notes.push(...block.fitted.map((fitted) => fittedNote(fitted, part, around.sign)));
   if (block.past > 0) notes.push(note('past-end', { part: part.id }, part.name, block.past, around.sign.unit));
@@ -436,6 +441,24 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
   };
   const groups = letterGroups(part, block.letters, placed, whole);
   return groups ? { ...whole, groups } : whole;
+}
+
+/** That a font lacks characters, with the fonts that have them all; one that has every character of the words is offered. */
+function missingNote(part: TextPart, missing: readonly string[], { family, style }: FontEntry, book: FontBook): Note {
+  const [first, ...rest] = missing.map((character) => book.covering(character.codePointAt(0)!));
+  const others = first.filter(({ id }) => rest.every((entries) => entries.some((entry) => entry.id === id)));
+  const codes = [...part.words].map((character) => character.codePointAt(0)!).filter((code) => code > 0x20);
+  const whole = others.find((entry) => codes.every((code) => covers(entry, code)));
+  const remedy = whole && ({ kind: 'font', font: whole.id, name: `${whole.family} ${whole.style}` } as const);
+  const names = [...new Set(others.map((entry) => entry.family))];
+  return note(
+    'missing-characters',
+    { part: part.id, ...(remedy && { remedy }) },
+    part.name,
+    missing,
+    `${family} ${style}`,
+    names,
+  );
 }
 
 /** The letters of a text by how they are made, the plain ones first; undefined where all are plain. */

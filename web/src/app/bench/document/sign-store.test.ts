@@ -153,7 +153,7 @@ describe('SignStore', () => {
   it('puts a plate behind letters that nothing holds, and takes it away again', () => {
     store.addText();
     store.setField(['blank', 'cutTo', 'kind'], 'letters', 'what is left of the blank');
-    TestBed.inject(Remedies).apply({ remedy: 'backer' });
+    TestBed.inject(Remedies).apply({ remedy: { kind: 'backer' } });
     expect(sign().blank.cutTo?.backer).toMatchObject({ kind: 'grown', margin: 4 });
     store.undo();
     expect(sign().blank.cutTo).toEqual({ parts: ['line-1'] });
@@ -224,7 +224,7 @@ describe('SignStore', () => {
     expect([tier.edge?.kind, tier.area.kind, tier.finish?.top]).toEqual(['ridged', 'stroke', 'gold-leaf']);
     expect(sign().finishes?.map(({ name }) => name)).toEqual(['gold leaf']);
     expect(sign().blank.edge).toEqual({ kind: 'rounded', radius: 3 });
-    TestBed.inject(Remedies).apply({ part: id, remedy: 'bridges' });
+    TestBed.inject(Remedies).apply({ part: id, remedy: { kind: 'bridges' } });
     expect(sign().parts[0].bridges?.count).toBe(2);
     for (let i = 0; i < 5; i++) store.undo();
     expect(sign()).toEqual(before);
@@ -236,7 +236,7 @@ describe('SignStore', () => {
     store.addShape('circle');
     const order = () => sign().parts.map(({ id }) => id);
     const [line, panel, hole] = order();
-    TestBed.inject(Remedies).apply({ part: line, remedy: 'later', after: panel });
+    TestBed.inject(Remedies).apply({ part: line, remedy: { kind: 'later', after: panel } });
     expect(order()).toEqual([panel, line, hole]);
     store.undo();
     expect(order()).toEqual([line, panel, hole]);

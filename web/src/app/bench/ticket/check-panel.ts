@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { type Note } from '@plain-relief/core/notes';
-import { type Mending, REMEDIES } from './notes-list';
+import { type Mending, remedyWords } from './notes-list';
 
 interface Group {
   readonly title: string;
@@ -39,8 +39,8 @@ const TITLES: readonly (readonly [Note['weight'], string])[] = [
                   <span>{{ note.text }}</span>
                 }
                 @if (note.remedy; as remedy) {
-                  <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy, after: note.after })">
-                    {{ remedies[remedy] }}
+                  <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy })">
+                    {{ remedyWords(remedy) }}
                   </button>
                 }
               </li>
@@ -60,7 +60,7 @@ export class CheckPanel {
   readonly picked = output<string>();
   readonly mended = output<Mending>();
   readonly closed = output();
-  protected readonly remedies = REMEDIES;
+  protected readonly remedyWords = remedyWords;
   protected readonly groups = computed((): Group[] =>
     TITLES.map(([weight, title]) => ({ weight, title, notes: this.notes().filter((note) => note.weight === weight) })).filter(
       ({ notes }) => notes.length > 0,

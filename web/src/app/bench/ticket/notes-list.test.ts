@@ -29,14 +29,14 @@ describe('NotesList', () => {
 
   it('offers the remedy that there is', async () => {
     const fixture = await show([
-      { code: 'loose-pieces', weight: 'warning', text: '2 pieces are cut loose.', part: 'line-1', remedy: 'bridges' },
+      { code: 'loose-pieces', weight: 'warning', text: '2 pieces are cut loose.', part: 'line-1', remedy: { kind: 'bridges' } },
     ]);
     const mended: unknown[] = [];
     fixture.componentInstance.mended.subscribe((mending) => mended.push(mending));
     const remedy = (fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('.remedy')!;
     expect(remedy.textContent.trim()).toBe('Hold them by bridges');
     remedy.click();
-    expect(mended).toEqual([{ part: 'line-1', remedy: 'bridges', after: undefined }]);
+    expect(mended).toEqual([{ part: 'line-1', remedy: { kind: 'bridges' } }]);
   });
 
   it('says when there is nothing to note', async () => {

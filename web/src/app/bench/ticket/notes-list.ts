@@ -5,16 +5,21 @@ import { type Note, type Remedy } from '@plain-relief/core/notes';
 export interface Mending {
   readonly part?: string;
   readonly remedy: Remedy;
-  /** The part after which it is to be built. */
-  readonly after?: string;
 }
 
 /** What is done where a remedy is taken. */
-export const REMEDIES: Readonly<Record<Remedy, string>> = {
-  bridges: 'Hold them by bridges',
-  backer: 'Put a plate behind them',
-  later: 'Build it after that',
-};
+export function remedyWords(remedy: Remedy): string {
+  switch (remedy.kind) {
+    case 'bridges':
+      return 'Hold them by bridges';
+    case 'backer':
+      return 'Put a plate behind them';
+    case 'later':
+      return 'Build it after that';
+    case 'font':
+      return `Set it in ${remedy.name}`;
+  }
+}
 
 const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, said: 2 };
 
@@ -32,13 +37,9 @@ const ORDER: Readonly<Record<Note['weight'], number>> = { error: 0, warning: 1, 
           } @else {
             <span>{{ note.text }}</span>
           }
-          @if (note.remedy) {
-            <button
-              type="button"
-              class="remedy"
-              (click)="mended.emit({ part: note.part, remedy: note.remedy, after: note.after })"
-            >
-              {{ remedies[note.remedy] }}
+          @if (note.remedy; as remedy) {
+            <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy })">
+              {{ remedyWords(remedy) }}
             </button>
           }
         </li>
@@ -53,6 +54,6 @@ export class NotesList {
   readonly notes = input.required<readonly Note[]>();
   readonly picked = output<string>();
   readonly mended = output<Mending>();
-  protected readonly remedies = REMEDIES;
+  protected readonly remedyWords = remedyWords;
   protected readonly sorted = computed(() => [...this.notes()].sort((a, b) => ORDER[a.weight] - ORDER[b.weight]));
 }

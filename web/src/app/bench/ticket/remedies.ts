@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { bridgesFor } from '@plain-relief/core/sign';
+import { bridgesFor, type Part } from '@plain-relief/core/sign';
 import type { Mending } from './notes-list';
 import { SignStore } from '../document/sign-store';
 
@@ -8,16 +8,28 @@ import { SignStore } from '../document/sign-store';
 export class Remedies {
   private readonly store = inject(SignStore);
 
-  apply({ part: id, remedy, after }: Mending): void {
-    if (remedy === 'backer') {
-      this.store.setField(['blank', 'cutTo', 'backer', 'kind'], 'grown', 'plate behind the letters');
-    } else if (remedy === 'later') {
-      if (id !== undefined && after !== undefined) this.store.reorderTo(id, after);
-    } else if (id !== undefined) {
-      this.store.edit(`bridges of ${this.store.nameOf(id)}`, `bridges ${id}`, (sign) => {
-        const part = sign.parts.find((other) => other.id === id);
-        if (part) part.bridges ??= bridgesFor(part);
-      });
+  apply({ part: id, remedy }: Mending): void {
+    if (remedy.kind === 'backer')
+      return this.store.setField(['blank', 'cutTo', 'backer', 'kind'], 'grown', 'plate behind the letters');
+    if (id === undefined) return;
+    switch (remedy.kind) {
+      case 'later':
+        return this.store.reorderTo(id, remedy.after);
+      case 'font':
+        return this.change(id, 'font', (part) => {
+          if (part.kind === 'text') part.font = remedy.font;
+        });
+      case 'bridges':
+        return this.change(id, 'bridges', (part) => {
+          part.bridges ??= bridgesFor(part);
+        });
     }
+  }
+
+  private change(id: string, what: string, recipe: (part: Part) => void): void {
+    this.store.edit(`${what} of ${this.store.nameOf(id)}`, `${what} ${id}`, (sign) => {
+      const part = sign.parts.find((other) => other.id === id);
+      if (part) recipe(part);
+    });
   }
 }
