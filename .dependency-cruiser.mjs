@@ -14,6 +14,7 @@ const CORE = {
   'sign/document': ['units', 'type', 'geometry'],
   'sign/ticket': ['units', 'type', 'sign/document'],
   'sign/edit': ['units', 'type', 'geometry', 'sign/document', 'sign/ticket'],
+  'sign/kinds': ['units', 'sign/document'],
   'relief/profile': ['geometry', 'sign'],
   'relief/placing': ['units', 'notes', 'geometry', 'arrangement', 'medial-axis', 'type', 'sign', 'relief/profile'],
   'relief/slopes': ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief/profile', 'relief/placing'],
