@@ -1,4 +1,4 @@
-import type { Blank, Finish } from '@plain-relief/core/sign';
+import type { Blank, Finish, Sign } from '@plain-relief/core/sign';
 import type { FontEntry } from '@plain-relief/core/type';
 import { type Static, Type } from '@sinclair/typebox';
 import type { EndpointTable } from './endpoint.js';
@@ -27,6 +27,10 @@ export const ShopBlank = Type.Object({
 });
 export type ShopBlank = Static<typeof ShopBlank>;
 
+/** A sign that the shop begins others from, by its name. */
+export const ShopKind = Type.Object({ id: Type.String(), name: Type.String() });
+export type ShopKind = Static<typeof ShopKind>;
+
 /** A layout that the shop keeps. */
 export const KeptLayout = Type.Object({ id: Type.String(), name: Type.String(), layout: SheetLayout });
 export type KeptLayout = Static<typeof KeptLayout>;
@@ -53,6 +57,13 @@ export const shopEndpoints = {
     answer: ShopBlank,
   },
   'DELETE /shop/blanks/:id': { params: IdParams },
+  'GET /shop/kinds': { answer: Type.Array(ShopKind) },
+  'POST /shop/kinds': { body: Type.Object({ name: Words(80), document: Type.Unknown() }, closed), status: 201, answer: ShopKind },
+  'GET /shop/kinds/:id': {
+    params: IdParams,
+    answer: Type.Object({ id: Type.String(), name: Type.String(), document: Type.Unsafe<Sign>(Type.Unknown()) }),
+  },
+  'DELETE /shop/kinds/:id': { params: IdParams },
   'GET /shop/finishes': { answer: Type.Array(ShopFinish) },
   'POST /shop/finishes': {
     body: Type.Object({ name: Words(80), colour: Type.String(), gloss: Type.String() }, closed),

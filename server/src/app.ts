@@ -20,6 +20,7 @@ import { FileService } from './modules/files/service.js';
 import { JobService } from './modules/jobs/service.js';
 import type { Settings } from './platform/settings.js';
 import { FontDoor, ShopFonts } from './modules/fonts/fonts.js';
+import { kindRoutes } from './modules/shop/kinds.js';
 import { shopRoutes } from './modules/shop/routes.js';
 import { SignPictures } from './modules/signs/pictures.js';
 import { signRoutes } from './modules/signs/routes.js';
@@ -128,6 +129,7 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));
   shopRoutes(app, db, shopFonts, door, signs);
+  kindRoutes(app, db, signs, pictures);
   const tasks = new TaskService(db, signs, send);
   taskRoutes(app, tasks);
   const post = new PostOffice(db, settings);

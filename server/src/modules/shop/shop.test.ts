@@ -102,6 +102,34 @@ describe('usual blanks', () => {
   });
 });
 
+describe('kinds of signs', () => {
+  it('are kept by their names, drawn, and taken out again; a document that is none is refused', async () => {
+    const sign = newSign('West gate', 'mm');
+    sign.parts.push({ ...newText(sign, 'barlow-semibold'), words: 'OAK' });
+    const made = await server.call<{ id: string } & Refusal>('POST', '/api/shop/kinds', { name: ' Gate ', document: sign });
+    expect([made.status, made.body]).toEqual([201, { id: made.body.id, name: 'Gate' }]);
+    expect((await server.call('GET', '/api/shop/kinds')).body).toEqual([{ id: made.body.id, name: 'Gate' }]);
+    const kept = await server.call<{ document: { parts: unknown[] } }>('GET', `/api/shop/kinds/${made.body.id}`);
+    expect(kept.body.document.parts).toEqual(sign.parts);
+    const refused = await server.call<Refusal>('POST', '/api/shop/kinds', { name: 'Odd', document: { parts: [] } });
+    expect(refused.status).toBe(400);
+    // Pictures of what the shop keeps, and of what every shop has.
+    const seen: Buffer[] = [];
+    for (const id of [made.body.id, 'nameplate']) {
+      const { statusCode, headers, rawPayload } = await server.inject({ method: 'GET', url: `/api/kinds/${id}/picture.png` });
+      expect([statusCode, headers['content-type']]).toEqual([200, 'image/png']);
+      seen.push(rawPayload);
+      const { width, height } = PNG.sync.read(rawPayload);
+      expect([width, height]).toEqual([360, 240]);
+    }
+    expect(seen[0].equals(seen[1])).toBe(false);
+    expect((await server.inject({ method: 'GET', url: '/api/kinds/none/picture.png' })).statusCode).toBe(404);
+    expect((await server.call('DELETE', `/api/shop/kinds/${made.body.id}`)).status).toBe(204);
+    expect((await server.call('GET', `/api/shop/kinds/${made.body.id}`)).status).toBe(404);
+    expect((await server.call('DELETE', '/api/shop/kinds/panel')).status).toBe(404);
+  });
+});
+
 describe('finishes of the shop', () => {
   it('are kept, listed by name, worn by signs, and taken out again', async () => {
     const add = (finish: object) => server.call<{ id: string } & Refusal>('POST', '/api/shop/finishes', finish);

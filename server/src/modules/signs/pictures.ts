@@ -75,6 +75,11 @@ export class SignPictures {
     return this.named({ subject: `sign ${signId}`, revision, signId }, sign, { kind: 'aside', ...SMALL });
   }
 
+  /** A small picture of a sign that is none of a job's, and never changes, as a PNG file. */
+  sample(subject: string, sign: Sign): NamedPicture {
+    return this.named({ subject }, sign, { kind: 'aside', ...SMALL });
+  }
+
   /** A large picture from the front of what never changes, as a PNG file; its edges are those of the blank. */
   front(subject: string, sign: Sign): NamedPicture {
     return this.named({ subject: `front ${subject}` }, sign, { kind: 'front', longest: LARGE });

@@ -263,6 +263,14 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     });
     await query.addIndex('pictures', ['sign_id']);
   },
+  '0012-kinds': async (query) => {
+    await query.createTable('shop_kinds', {
+      id,
+      name: words(80),
+      document: { type: DataTypes.JSONB, allowNull: false },
+      created_at: moment,
+    });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -1,5 +1,5 @@
 import type { ShopCard } from '@plain-relief/api';
-import { type Blank, type Finish } from '@plain-relief/core/sign';
+import { type Blank, type Finish, type Sign } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import { type SheetLayout } from '@plain-relief/core/sheet';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
@@ -41,6 +41,14 @@ export class ShopLayout extends Model<InferAttributes<ShopLayout>, InferCreation
   declare id: string;
   declare name: string;
   declare layout: SheetLayout;
+  declare createdAt: Date;
+}
+
+/** A sign that the shop begins others from. */
+export class ShopKind extends Model<InferAttributes<ShopKind>, InferCreationAttributes<ShopKind>> {
+  declare id: string;
+  declare name: string;
+  declare document: Sign;
   declare createdAt: Date;
 }
 
@@ -87,5 +95,14 @@ export function defineShop(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'shop_layouts' },
   );
-  return { ShopCardRow, ShopLayout, ShopFont, ShopBlank, ShopFinish };
+  ShopKind.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      name: { type: DataTypes.STRING(80), allowNull: false },
+      document: { type: DataTypes.JSONB, allowNull: false },
+      createdAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'shop_kinds' },
+  );
+  return { ShopKind, ShopCardRow, ShopLayout, ShopFont, ShopBlank, ShopFinish };
 }
