@@ -46,10 +46,13 @@ describe('from the words to the files', () => {
     const card = visit.page.locator('.card-job', { hasText: 'Heron pond plaque' });
     await card.waitFor();
     expect(await card.textContent()).toContain('2 to make');
-    // It asks for its first sign at once.
-    await visit.page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Name of the sign');
-    await card.getByLabel('Name of the sign').fill('Heron pond');
-    await card.getByRole('button', { name: 'Add', exact: true }).click();
+    // It asks for its first sign at once, and offers kinds to begin from.
+    await visit.page.waitForFunction(() => document.activeElement?.getAttribute('formcontrolname') === 'title');
+    const dialog = visit.page.getByRole('dialog');
+    expect(await dialog.locator('.kind').count()).toBeGreaterThan(9);
+    await dialog.getByText('Bare blank').click();
+    await dialog.getByLabel('Name of the sign').fill('Heron pond');
+    await dialog.getByRole('button', { name: 'Make the sign' }).click();
     await visit.page.waitForURL(/\/signs\//u);
     await visit.page.getByText('The blank is bare').waitFor();
   }, 120_000);

@@ -58,7 +58,7 @@ export {
 } from './proofs.js';
 export { closed, IdParams, Words } from './schema.js';
 export { SheetLayout, ShopCard } from './sheet.js';
-export { KeptLayout, MOST_FONT_BYTES, ShopBlank, ShopFont } from './shop.js';
+export { KeptLayout, MOST_FONT_BYTES, ShopBlank, ShopKind, ShopFont } from './shop.js';
 export { SignJob } from './signs.js';
 export * from './states.js';
 export { Clearance, NewTask, Task } from './tasks.js';

@@ -69,13 +69,6 @@ const spanned = (height: (d: number) => number, d: number, aside: number): Span 
   return { least: Math.min(...heights), most: Math.max(...heights) };
 };
 
-/** What a text was set as, letters that rise more than the others apart. */
-interface Lettering {
-  readonly more: number;
-  readonly contours: readonly Float64Array[];
-  readonly strokes: readonly { readonly points: Float64Array; readonly closed: boolean }[];
-}
-
 export class Oracle {
   private readonly acting: Acting[] = [];
   private readonly outlines = new Map<string, CrossSection>();
@@ -237,14 +230,14 @@ export class Oracle {
   }
 
   /** The outlines of a part whose letters are made alike. */
-  private letterings(part: Part): { more: number; outline: CrossSection; strokes: Lettering['strokes'] }[] {
+  private letterings(part: Part): { more: number; outline: CrossSection; strokes: PartPlan['strokes'] }[] {
     const plan = this.planOf(part.id);
     if (part.kind !== 'text') return [{ more: 0, outline: this.outlineOf(part.id), strokes: plan.strokes }];
-    const groups = (plan as PartPlan & { groups?: readonly { more: number; placed: Lettering }[] }).groups;
+    const { groups } = plan;
     if (!groups) return [{ more: 0, outline: this.outlineOf(part.id), strokes: plan.strokes }];
     return groups.map(({ more, placed }) => ({
       more,
-      outline: crossSection(this.m, placed.contours),
+      outline: crossSection(this.m, placed.area.contours),
       strokes: placed.strokes,
     }));
   }
@@ -280,7 +273,7 @@ export class Oracle {
     return outline.offset(by, join, MITRE_LIMIT, chordsOf(Math.abs(by)));
   }
 
-  private stroked(outline: CrossSection, strokes: Lettering['strokes'], width: number): CrossSection {
+  private stroked(outline: CrossSection, strokes: PartPlan['strokes'], width: number): CrossSection {
     const r = width / 2;
     const pieces: CrossSection[] = [];
     for (const { points, closed } of [

@@ -7,7 +7,7 @@ import { type Standing } from './laying.js';
 import { FIRST_PLACE } from './plan-labels.js';
 import { type Layer } from '../placing/layers.js';
 import { type Note } from '../../notes/index.js';
-import { type TextMeasures } from '../placing/part-outline.js';
+import { type LetterGroup, type TextMeasures } from '../placing/part-outline.js';
 import { type PlacedSlopeMesh } from '../slopes/slope-mesh.js';
 import { type StudPlace } from '../placing/studs.js';
 import { type Swallowed } from '../placing/tier-area.js';
@@ -69,6 +69,8 @@ export interface PartPlan {
   readonly letters: number;
   readonly area: ContourSet;
   readonly strokes: readonly Stroke[];
+  /** Where single letters are made otherwise than the others: all of them by how they are. */
+  readonly groups?: readonly LetterGroup[];
   /** Sizes of a text as it was set. */
   readonly text?: TextMeasures;
   /** Of a text, the box from the cap line of its first to the baseline of its last line. */

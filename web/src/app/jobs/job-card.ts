@@ -1,14 +1,17 @@
 import { JOB_STATES, type JobState } from '@plain-relief/api/states';
 import type { Job, JobSign } from '@plain-relief/api';
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { NgbModal } from '@ng-bootstrap/ng-bootstrap/modal';
+import { take } from 'rxjs';
 import { JobsService } from './jobs.service';
 import { proofWords } from './sign-proof';
 import { SessionService } from '../session/session.service';
 import { FirstField } from '../fields/first-field';
 import { InTurn } from '../platform/in-turn';
 import { due } from './lanes';
+import { type NewSign, NewSignDialog } from './new-sign-dialog';
 
 /** What a maker may put a job to. */
 const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop', 'done']);
@@ -32,10 +35,16 @@ export class JobCard {
     this.isLooking ? JOB_STATES.filter((state) => MAKERS_STATES.has(state) || state === this.job().state) : JOB_STATES,
   );
   protected readonly due = computed(() => due(this.job().dueOn, new Date()));
-  protected readonly isAdding = linkedSignal(() => this.isNew());
+  private readonly modals = inject(NgbModal);
   /** What removal was asked for and waits for a second click. */
   protected readonly removing = signal<'job' | string | undefined>(undefined);
   protected readonly error = signal('');
+
+  constructor() {
+    afterNextRender(() => {
+      if (this.isNew() && !this.isLooking) this.addSign();
+    });
+  }
 
   protected pictureOf(id: string, revision: number): string {
     return `/api/signs/${id}/picture.png?revision=${revision}`;
@@ -82,12 +91,17 @@ export class JobCard {
     void this.attempt(() => this.jobs.change(this.job().id, { state: state as JobState }));
   }
 
-  protected addSign(title: string): void {
-    if (title.trim() === '') return this.error.set('Give the sign a name, such as “West gate plaque”.');
-    void this.attempt(async () => {
-      const id = await this.jobs.addSign(this.job().id, title.trim());
-      await this.router.navigate(['/signs', id]);
-    });
+  /** Asks what the sign begins with, makes it, and goes to its bench. */
+  protected addSign(): void {
+    const dialog = this.modals.open(NewSignDialog, { size: 'xl', ariaLabelledBy: 'new-sign' });
+    const { number, unit } = this.job();
+    (dialog.componentInstance as NewSignDialog).about.set({ number, unit });
+    dialog.closed.pipe(take(1)).subscribe(({ title, document }: NewSign) =>
+      this.attempt(async () => {
+        const id = await this.jobs.addSign(this.job().id, title, document);
+        await this.router.navigate(['/signs', id]);
+      }),
+    );
   }
 
   protected remove(): void {

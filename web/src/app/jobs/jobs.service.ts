@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { Job, JobChange, NewJob } from '@plain-relief/api';
+import { type Sign } from '@plain-relief/core/sign';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../platform/api';
 
@@ -47,9 +48,9 @@ export class JobsService {
     await this.load();
   }
 
-  /** Adds a sign with a bare blank; gives its id. */
-  async addSign(jobId: string, title: string): Promise<string> {
-    const { id } = await this.api.ask('POST /jobs/:id/signs', { params: { id: jobId }, body: { title } });
+  /** Adds a sign; gives its id. @param document what it begins with */
+  async addSign(jobId: string, title: string, document: Sign): Promise<string> {
+    const { id } = await this.api.ask('POST /jobs/:id/signs', { params: { id: jobId }, body: { title, document } });
     return id;
   }
 

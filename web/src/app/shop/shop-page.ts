@@ -94,6 +94,10 @@ export class ShopPage {
     await this.attempt(() => this.shop.removeFont(id));
   }
 
+  protected async removeKind(id: string): Promise<void> {
+    await this.attempt(() => this.shop.removeKind(id));
+  }
+
   protected async removeBlank(id: string): Promise<void> {
     await this.attempt(() => this.shop.removeBlank(id));
   }

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
-import { type Blank, type Finish } from '@plain-relief/core/sign';
+import { type Blank, type Finish, type Sign } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
-import type { ShopBlank, ShopFont } from '@plain-relief/api';
+import type { ShopBlank, ShopFont, ShopKind } from '@plain-relief/api';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api } from '../platform/api';
 
@@ -10,6 +10,8 @@ export interface ShopState {
   readonly fonts: readonly ShopFont[];
   readonly blanks: readonly ShopBlank[];
   readonly finishes: readonly Finish[];
+  /** Signs that others are begun from. */
+  readonly kinds: readonly ShopKind[];
   readonly isLoading: boolean;
   readonly error: string;
 }
@@ -23,6 +25,7 @@ export class ShopService {
     fonts: [],
     blanks: [],
     finishes: [],
+    kinds: [],
     isLoading: true,
     error: '',
   });
@@ -35,13 +38,14 @@ export class ShopService {
 
   async load(): Promise<void> {
     try {
-      const [fonts, blanks, finishes, shipped] = await Promise.all([
+      const [fonts, blanks, finishes, kinds, shipped] = await Promise.all([
         this.api.ask('GET /shop/fonts'),
         this.api.ask('GET /shop/blanks'),
         this.api.ask('GET /shop/finishes'),
+        this.api.ask('GET /shop/kinds'),
         fetch('/fonts/catalogue.json').then((answer) => answer.json() as Promise<FontEntry[]>),
       ]);
-      this.state.next({ shipped, fonts, blanks, finishes, isLoading: false, error: '' });
+      this.state.next({ shipped, fonts, blanks, finishes, kinds, isLoading: false, error: '' });
     } catch (error) {
       this.state.next({ ...this.state.value, isLoading: false, error: (error as Error).message });
     }
@@ -74,6 +78,17 @@ export class ShopService {
 
   async removeFinish(id: string): Promise<void> {
     await this.api.ask('DELETE /shop/finishes/:id', { params: { id } });
+    await this.load();
+  }
+
+  /** Keeps a sign as one that others are begun from. @throws ApiError */
+  async addKind(name: string, document: Sign): Promise<void> {
+    await this.api.ask('POST /shop/kinds', { body: { name, document } });
+    await this.load();
+  }
+
+  async removeKind(id: string): Promise<void> {
+    await this.api.ask('DELETE /shop/kinds/:id', { params: { id } });
     await this.load();
   }
 

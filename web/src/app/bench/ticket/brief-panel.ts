@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, effect, inject, input, output, sign
 import { type Sign } from '@plain-relief/core/sign';
 import { ArtworkService } from '../../artwork/artwork.service';
 import { JobsService } from '../../jobs/jobs.service';
+import { ShopService } from '../../shop/shop.service';
 
 /** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
 @Component({
@@ -15,6 +16,14 @@ import { JobsService } from '../../jobs/jobs.service';
       display: block;
       margin-top: 0.7rem;
       font-weight: 700;
+    }
+    .kind {
+      margin: 0.9rem 0 0;
+      input {
+        display: inline-block;
+        width: 10rem;
+        margin: 0 0.4rem 0 0;
+      }
     }
     .files {
       margin: 0.3rem 0 0;
@@ -43,6 +52,8 @@ export class BriefPanel {
   protected readonly error = signal('');
   protected readonly files = signal<readonly KeptFile[]>([]);
   private readonly artwork = inject(ArtworkService);
+  private readonly shop = inject(ShopService);
+  protected readonly said = signal('');
 
   constructor() {
     effect(() => void this.load(this.jobId()));
@@ -52,6 +63,18 @@ export class BriefPanel {
     try {
       this.job.set(await this.jobs.find(id));
       this.files.set(await this.artwork.files(id));
+    } catch (error) {
+      this.error.set((error as Error).message);
+    }
+  }
+
+  /** Offers the sign as a beginning for others. */
+  protected async keepAsKind(name: string): Promise<void> {
+    this.error.set('');
+    if (name.trim() === '') return this.error.set('Give the kind a name, such as “Gate sign, oak”.');
+    try {
+      await this.shop.addKind(name.trim(), this.sign());
+      this.said.set(`New signs can be begun from “${name.trim()}” now.`);
     } catch (error) {
       this.error.set((error as Error).message);
     }
