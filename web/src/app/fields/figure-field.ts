@@ -45,7 +45,7 @@ export const moved = (value: number, by: number, { min, max }: Limits): number =
         (focus)="begin(ownField)"
         (input)="typed.set(ownField.value)"
         (blur)="commit()"
-        (keydown.enter)="commit()"
+        (keydown.enter)="commit(); $event.preventDefault()"
         (keydown.escape)="leave(ownField); $event.stopPropagation()"
         (keydown.arrowUp)="step(1, $event)"
         (keydown.arrowDown)="step(-1, $event)"
