@@ -15,7 +15,12 @@ export interface NewSign {
 }
 
 /** One of the kinds that are offered: one that every shop has, or one that this shop keeps. */
-interface Offered { readonly id: string; readonly name: string; readonly says: string; readonly kind?: SignKind }
+interface Offered {
+  readonly id: string;
+  readonly name: string;
+  readonly says: string;
+  readonly kind?: SignKind;
+}
 
 /** What a sign begins with: one of the shop's kinds, and three questions at most. */
 @Component({

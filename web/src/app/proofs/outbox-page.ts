@@ -11,7 +11,7 @@ import { timeOf } from '../platform/moments';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <pr-masthead><h1 class="place-name">Outbox</h1></pr-masthead>
-    <main>
+    <main tabindex="0">
       @if (isSimulated()) {
         <p class="told">
           This outbox stands in for a mail server: letters are written and kept here, and nobody outside gets them. Set

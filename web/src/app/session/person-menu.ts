@@ -18,7 +18,12 @@ import { SessionService } from './session.service';
   template: `
     @if (person(); as me) {
       <div ngbDropdown placement="bottom-end">
-        <button type="button" class="me" ngbDropdownToggle [attr.aria-label]="me.name + ', ' + me.role">
+        <button
+          type="button"
+          class="me"
+          ngbDropdownToggle
+          [attr.aria-label]="initials(me.name) + ': ' + me.name + ', ' + me.role"
+        >
           {{ initials(me.name) }}
         </button>
         <div ngbDropdownMenu>
