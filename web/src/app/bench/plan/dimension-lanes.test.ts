@@ -29,7 +29,8 @@ describe('dimension lanes', () => {
         };
         const view = fit(blank, pane.width, pane.height);
         const shown = isSmall ? nearestTwo(box, blank) : ALL_MEASURED;
-        const { figures } = dimensionLanes(box, blank, view, pane, shown);
+        const { figures, middle } = dimensionLanes(box, blank, view, pane, shown);
+        if (!isSmall) expect(middle.x + 95).toBeLessThanOrEqual(pane.width - 160);
         expect(figures).toHaveLength(shown.length);
         const drawn = {
           minX: view.x + blank.minX * view.scale,

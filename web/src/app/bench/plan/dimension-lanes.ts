@@ -35,6 +35,9 @@ export interface Lanes {
 
 /** Size of a figure, in pixels. */
 export const FIGURE = { width: 78, height: 25 };
+/** Width of the place of the middle as it is written, and of the buttons in the upper right corner. */
+const MIDDLE = 190;
+const ZOOM = 166;
 /** From the blank to a lane. */
 const ASIDE = 6;
 const MARGIN = 3;
@@ -116,7 +119,9 @@ export function dimensionLanes(
     ...(wantedUp.length > 0 ? [own.top, own.bottom].map((y) => ({ x1: own.right, y1: y, x2: lineX, y2: y })) : []),
   ];
   const above = Math.max(all.top - ASIDE - FIGURE.height / 2, RULER + FIGURE.height / 2);
-  return { figures, extensions, middle: { x: (own.left + own.right) / 2, y: above } };
+  // Beside what the plan is drawn larger and smaller by.
+  const middle = Math.max(RULER + MIDDLE / 2, Math.min((own.left + own.right) / 2, pane.width - ZOOM - MIDDLE / 2));
+  return { figures, extensions, middle: { x: middle, y: above } };
 }
 
 /** The sizes, and the distances to the edges that are nearest, one across and one up. */
