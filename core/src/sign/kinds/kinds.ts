@@ -247,10 +247,10 @@ function buttons(sign: Sign, answers: KindAnswers): void {
     y: height * 0.36,
     action: { kind: 'carve', by: 0.3 },
   });
-  const window = addShape(sign, 'circle', { diameter }, { kind: 'cut-through' });
-  window.place = { ...window.place, y: tidy(-height * 0.14) };
-  window.name = 'Windows';
-  if (count > 1) window.copies = { kind: 'row', count, stepX: step, stepY: 0 };
+  const opening = addShape(sign, 'circle', { diameter }, { kind: 'cut-through' });
+  opening.place = { ...opening.place, y: tidy(-height * 0.14) };
+  opening.name = 'Windows';
+  if (count > 1) opening.copies = { kind: 'row', count, stepX: step, stepY: 0 };
   labels.forEach((label, i) =>
     addLine(sign, {
       words: label,

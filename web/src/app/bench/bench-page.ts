@@ -33,7 +33,6 @@ import {
   type Topic,
 } from '@plain-relief/core/sign';
 import { type FontEntry, type LetterGap } from '@plain-relief/core/type';
-import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../relief/relief.service';
 import type { FiguresView, ReliefView, SectionView } from '../relief/views';
 import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
@@ -287,18 +286,7 @@ export class BenchPage implements OnDestroy {
 
   /** Spaces a text out until a tool fits between its letters, and says by how much it grew. */
   protected async openUp(part: string, diameter: number): Promise<void> {
-    const state = this.state();
-    if (!state) return;
-    const { unit } = state.sign;
-    const opened = await this.relief.openUp(part, diameter);
-    const tool = `a tool of ⌀ ${formatLength(diameter, unit)}`;
-    if (!opened) this.said.set(`No gap between these letters can be opened for ${tool}.`);
-    else if (opened.grownBy === 0)
-      this.said.set(`Every gap already lets ${tool} through: the narrowest is ${formatLength(opened.gap, unit)}.`);
-    else {
-      this.store.setTracking(part, opened.tracking);
-      this.said.set(`Opened up for ${tool}: ${formatLength(opened.grownBy, unit)} longer.`);
-    }
+    this.said.set(await this.arranger.openUp(part, diameter));
   }
 
   /** A shape; of a free outline the points are worked on at once. */
@@ -366,12 +354,8 @@ export class BenchPage implements OnDestroy {
   }
 
   protected setPaint(paint: string): void {
-    this.paint.set(
-      oneOf(
-        this.paints.map(({ value }) => value),
-        paint,
-      ),
-    );
+    const paints = this.paints.map(({ value }) => value);
+    this.paint.set(oneOf(paints, paint));
   }
 
   protected retry(): void {

@@ -14,6 +14,7 @@ import {
   unitsOf,
   turnedParts,
 } from '@plain-relief/core/sign';
+import { formatLength } from '@plain-relief/core/units';
 import { ReliefService } from '../../relief/relief.service';
 import type { Arranging } from './arrange-strip';
 import { SignStore } from '../document/sign-store';
@@ -40,6 +41,18 @@ export class Arranger {
     const { parts, refusal } = await (asked.kind === 'split' ? this.relief.split(id, asked.into) : this.relief.outlined(id));
     if (refusal === undefined) this.store.replace(id, asked.kind === 'split' ? 'part' : 'outlines of', parts);
     return refusal;
+  }
+
+  /** Spaces a text out until a tool fits between its letters; gives the sentence that says by how much it grew. */
+  async openUp(part: string, diameter: number): Promise<string> {
+    const unit = this.store.now?.sign.unit ?? 'mm';
+    const opened = await this.relief.openUp(part, diameter);
+    const tool = `a tool of ⌀ ${formatLength(diameter, unit)}`;
+    if (!opened) return `No gap between these letters can be opened for ${tool}.`;
+    if (opened.grownBy === 0)
+      return `Every gap already lets ${tool} through: the narrowest is ${formatLength(opened.gap, unit)}.`;
+    this.store.setTracking(part, opened.tracking);
+    return `Opened up for ${tool}: ${formatLength(opened.grownBy, unit)} longer.`;
   }
 
   private act(asked: Exclude<Arranging, { kind: 'split' | 'outline' }>): void {
