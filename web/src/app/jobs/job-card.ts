@@ -11,7 +11,7 @@ import { SessionService } from '../session/session.service';
 import { FirstField } from '../fields/first-field';
 import { InTurn } from '../platform/in-turn';
 import { due } from './lanes';
-import { type NewSign, NewSignDialog } from './new-sign-dialog';
+import type { NewSign, NewSignDialog } from './new-sign-dialog';
 
 /** What a maker may put a job to. */
 const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop', 'done']);
@@ -42,7 +42,7 @@ export class JobCard {
 
   constructor() {
     afterNextRender(() => {
-      if (this.isNew() && !this.isLooking) this.addSign();
+      if (this.isNew() && !this.isLooking) void this.addSign();
     });
   }
 
@@ -92,8 +92,12 @@ export class JobCard {
   }
 
   /** Asks what the sign begins with, makes it, and goes to its bench. */
-  protected addSign(): void {
-    const dialog = this.modals.open(NewSignDialog, { size: 'xl', ariaLabelledBy: 'new-sign' });
+  protected async addSign(): Promise<void> {
+    // Fetched when it is asked for: it knows signs, and the board does not.
+    const fetched = await import('./new-sign-dialog').catch(() => undefined);
+    if (!fetched)
+      return this.error.set('The kinds of signs could not be fetched: see whether the server is there, and try again.');
+    const dialog = this.modals.open(fetched.NewSignDialog, { size: 'xl', ariaLabelledBy: 'new-sign' });
     const { number, unit } = this.job();
     (dialog.componentInstance as NewSignDialog).about.set({ number, unit });
     dialog.closed.pipe(take(1)).subscribe(({ title, document }: NewSign) =>
