@@ -57,6 +57,18 @@ describe('Autosave', () => {
     expect(drafts.read('a')).toBeUndefined();
   });
 
+  it('is saved where a change is taken back before it was sent', async () => {
+    const first = sign(2);
+    autosave.changed(first);
+    await jest.advanceTimersByTimeAsync(600);
+    autosave.changed(sign(3));
+    autosave.changed(first);
+    await jest.advanceTimersByTimeAsync(600);
+    expect(server.sent).toHaveLength(1);
+    expect(state).toEqual({ kind: 'saved', revision: 2 });
+    expect(drafts.read('a')).toBeUndefined();
+  });
+
   it('says “waiting” while the server is away, keeps trying and loses nothing', async () => {
     server.answer = 'away';
     autosave.changed(sign(2));

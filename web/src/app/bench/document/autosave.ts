@@ -105,7 +105,14 @@ export class Autosave {
   }
 
   private async send(): Promise<void> {
-    if (this.sending || this.newest === this.sent || this.state.value.kind === 'conflict') return;
+    if (this.sending || this.state.value.kind === 'conflict') return;
+    if (this.newest === this.sent) {
+      // What was changed was taken back before it was sent.
+      if (this.state.value.kind !== 'saving') return;
+      this.drafts.drop(this.id);
+      this.state.next({ kind: 'saved', revision: this.revision });
+      return;
+    }
     this.sending = this.put();
     await this.sending;
   }
