@@ -1,4 +1,4 @@
-import { fieldOf } from './hands.js';
+import { fieldOf, settle } from './hands.js';
 import type { Download, Locator, Page } from 'playwright-core';
 
 /** What a person does on the bench, by the words that stand there. */
@@ -53,7 +53,8 @@ export class BenchPage {
     const mark = this.page.locator('pr-save-mark .mark.saved');
     await mark.waitFor();
     // The mark may still be that of the revision before.
-    await this.page.waitForTimeout(700);
+    await this.page.waitForTimeout(600);
+    await settle(this.page);
     await mark.waitFor();
     return Number(/revision (\d+)/u.exec((await mark.textContent()) ?? '')?.[1]);
   }

@@ -23,20 +23,30 @@ export interface Hand {
 const orderOf = (part: string): string =>
   part === 'Blank' ? '.order:not([data-part])' : `.order[data-part="${part.toLowerCase().replaceAll(' ', '-')}"]`;
 
-/** Waits until a change has reached the plan: the next frame after the page has nothing to do. */
-const settle = (page: Page): Promise<void> => page.waitForTimeout(120);
+/** Waits until a change has reached the plan, however slow the machine is: the page is drawn again, twice, and nothing follows. */
+export async function settle(page: Page): Promise<void> {
+  await page.waitForTimeout(100);
+  await page.evaluate(
+    () => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(drawn)))),
+  );
+}
 
 /** A field of an order, whatever has to be opened for it: its part, its step, what goes without saying. */
 export async function fieldOf(page: Page, order: Locator, label: string): Promise<Locator> {
   const line = order.locator('.line');
-  if (await line.isVisible()) await line.click();
   const field = order.getByLabel(label, { exact: true }).first();
   const more = order.getByRole('button', { name: 'more …' });
+  const press = async (button: Locator): Promise<void> => {
+    await button.click();
+    await settle(page);
+  };
+  await settle(page);
+  if (await line.isVisible()) await press(line);
   for (const step of ['', 'Layout', 'Heights']) {
-    if (step !== '') await page.getByRole('button', { name: new RegExp(`^${step} `, 'u') }).click();
+    if (step !== '') await press(page.getByRole('button', { name: new RegExp(`^${step} `, 'u') }));
     await order.locator('h3').waitFor();
     if (await field.isVisible()) return field;
-    if (await more.isVisible()) await more.click();
+    if (await more.isVisible()) await press(more);
     if (await field.isVisible()) return field;
   }
   throw new Error(`“${label}” is nowhere in the ticket.`);
@@ -128,8 +138,10 @@ export class KeyboardHand implements Hand {
   async add(what: string): Promise<void> {
     await this.reach('button', 'body', 'Add something else');
     await this.page.keyboard.press('Enter');
+    await this.page.locator('.dropdown-menu.show').waitFor();
     for (let i = 0; i < 20; i++) {
       await this.page.keyboard.press('ArrowDown');
+      await settle(this.page);
       const words = await this.page.evaluate(() => document.activeElement?.textContent?.trim() ?? '');
       if (words !== what) continue;
       await this.page.keyboard.press('Enter');

@@ -182,6 +182,7 @@ describe('a designer lays out', () => {
     await line.getByRole('button', { name: /^Font:/u }).click();
     const own = visit.page.locator('h6', { hasText: 'fonts of the shop' }).locator('~ button').first();
     await own.click();
+    await visit.page.locator('.fonts').waitFor({ state: 'hidden' });
     await visit.bench.saved();
     const { body } = await application.api<{ document: Sign }>(`/signs/${id}`);
     expect(body.document.parts[3]).toMatchObject({ font: 'shop-lora-bold', words: 'Seal cove' });
