@@ -26,9 +26,7 @@ const orderOf = (part: string): string =>
 /** Waits until a change has reached the plan, however slow the machine is: the page is drawn again, twice, and nothing follows. */
 export async function settle(page: Page): Promise<void> {
   await page.waitForTimeout(100);
-  await page.evaluate(
-    () => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(drawn)))),
-  );
+  await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(drawn)))));
 }
 
 /** A field of an order, whatever has to be opened for it: its part, its step, what goes without saying. */

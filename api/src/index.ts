@@ -35,7 +35,7 @@ export type Answer<K extends Endpoint> = Endpoints[K] extends { readonly answer:
 
 export type { EndpointSchema, Frozen };
 export { KeptFile } from './files.js';
-export { Job, JobChange, JobEvent, JobSign, NewJob, SignProof } from './jobs.js';
+export { Binned, Job, JobChange, JobEvent, JobSign, NewJob, SignProof } from './jobs.js';
 export { Mail } from './mail.js';
 export { AuditEntry, Door, FirstOwner, NewPerson, PasswordChange, Person, PersonChange, SignIn } from './people.js';
 export {
@@ -58,7 +58,7 @@ export {
 } from './proofs.js';
 export { closed, IdParams, Words } from './schema.js';
 export { SheetLayout, ShopCard } from './sheet.js';
-export { KeptLayout, MOST_FONT_BYTES, ShopBlank, ShopKind, ShopFont } from './shop.js';
+export { AddedFont, KeptLayout, MOST_FONT_BYTES, ShopBlank, ShopKind, ShopFont } from './shop.js';
 export { SignJob } from './signs.js';
 export * from './states.js';
 export { Clearance, NewTask, Task } from './tasks.js';

@@ -22,6 +22,8 @@ export const JobSign = Type.Object({
   title: Type.String(),
   revision: Type.Integer(),
   savedAt: Moment,
+  /** The words of its texts, to be searched. */
+  words: Type.String(),
   proof: Type.Optional(SignProof),
 });
 export type JobSign = Static<typeof JobSign>;
@@ -59,7 +61,24 @@ export type JobChange = Static<typeof JobChange>;
 export const JobEvent = Type.Object({ at: Moment, who: Type.String(), text: Type.String() });
 export type JobEvent = Static<typeof JobEvent>;
 
+/** What lies in the bin, and since when. */
+export const Binned = Type.Object({
+  id: Type.String(),
+  what: oneOf(['job', 'sign']),
+  title: Type.String(),
+  /** Number and title of the job that it is or belongs to. */
+  job: Type.String(),
+  customer: Type.String(),
+  /** How many signs lie there with it. */
+  signs: Type.Integer(),
+  removedAt: Moment,
+});
+export type Binned = Static<typeof Binned>;
+
 export const jobEndpoints = {
+  'GET /bin': { answer: Type.Object({ days: Type.Integer(), things: Type.Array(Binned) }) },
+  'POST /bin/jobs/:id/return': { params: IdParams, answer: Job },
+  'POST /bin/signs/:id/return': { params: IdParams },
   'GET /jobs': {
     answer: Type.Object({ jobs: Type.Array(Job), customers: Type.Array(Type.Object({ name: Type.String() })) }),
   },

@@ -19,6 +19,14 @@ export const ShopFont = Type.Object({
 });
 export type ShopFont = Static<typeof ShopFont>;
 
+/** A font that was handed in. */
+export const AddedFont = Type.Object({
+  entry: Type.Unsafe<FontEntry>(Type.Unknown()),
+  /** Whether it was at hand already, and was not added again. */
+  isKnown: Type.Boolean(),
+});
+export type AddedFont = Static<typeof AddedFont>;
+
 /** A blank that the shop uses often. */
 export const ShopBlank = Type.Object({
   id: Type.String(),
@@ -48,7 +56,7 @@ export const shopEndpoints = {
   },
   'DELETE /shop/layouts/:id': { params: IdParams },
   'GET /shop/fonts': { answer: Type.Array(ShopFont) },
-  'POST /shop/fonts': { isUpload: true, status: 201, answer: ShopFont },
+  'POST /shop/fonts': { isUpload: true, status: 201, answer: AddedFont },
   'DELETE /shop/fonts/:id': { params: IdParams },
   'GET /shop/blanks': { answer: Type.Array(ShopBlank) },
   'POST /shop/blanks': {

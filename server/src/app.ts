@@ -17,6 +17,7 @@ import { PeopleService } from './modules/people/service.js';
 import { jobRoutes } from './modules/jobs/routes.js';
 import { fileRoutes } from './modules/files/routes.js';
 import { FileService } from './modules/files/service.js';
+import { Bin } from './modules/jobs/bin.js';
 import { JobService } from './modules/jobs/service.js';
 import type { Settings } from './platform/settings.js';
 import { FontDoor, ShopFonts } from './modules/fonts/fonts.js';
@@ -119,13 +120,14 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   const shopFonts = new ShopFonts(db);
   const signs = new SignService(db, shipped, shopFonts);
   const pictures = new SignPictures(settings.fontsDir, shopFonts);
-  const door = new FontDoor(db, shipped);
+  const door = new FontDoor(db, settings.fontsDir, shipped);
   app.addHook('onClose', async () => {
     await Promise.all([pictures.close(), door.close()]);
   });
   sessionRoutes(app, db, people, settings);
   peopleRoutes(app, db, people);
-  jobRoutes(app, jobs);
+  const bin = new Bin(db);
+  jobRoutes(app, jobs, bin);
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));
   shopRoutes(app, db, shopFonts, door, signs);
@@ -137,7 +139,11 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   proofRoutes(app, db, { jobs, proofs, pictures, signs });
   customerRoutes(app, proofs, tasks, pictures);
   mailRoutes(app, db, post);
-  const upkeep = setInterval(() => void proofs.upkeep().catch((error: Error) => app.log.error(error)), UPKEEP_MS);
+  const keepUp = async (): Promise<void> => {
+    await proofs.upkeep();
+    await bin.empty(new Date());
+  };
+  const upkeep = setInterval(() => void keepUp().catch((error: Error) => app.log.error(error)), UPKEEP_MS);
   upkeep.unref();
   app.addHook('onClose', () => clearInterval(upkeep));
 }

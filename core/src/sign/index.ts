@@ -82,6 +82,7 @@ export {
 export { namedSection, sectionAt } from './edit/sections.js';
 export { type KindAnswers, SIGN_KINDS, type SignKind, signLike, signOfKind } from './kinds/kinds.js';
 export { bridgesFor, cutOut, type SeenText, setField } from './edit/set-field.js';
+export { sideEffects } from './edit/side-effects.js';
 export { takeOver } from './edit/taken-over.js';
 export { numberWord, placesInWords } from './ticket/alike-holes.js';
 export { changesBetween } from './ticket/changes.js';

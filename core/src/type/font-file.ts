@@ -30,6 +30,36 @@ export function fontWrapping(name: string, bytes: Uint8Array): FontWrapping {
   return start === 'wOFF' ? 'woff' : 'woff2';
 }
 
+/**
+ * What is wrong with the file of an unwrapped font, by the directory of its tables: `cut off` where one reaches past its end, `damaged`
+ * where one has not the checksum that is written there (OpenType, "Table Directory": the sum of its 32-bit words).
+ */
+export function fontDamage(bytes: Uint8Array): 'cut off' | 'damaged' | undefined {
+  const view = viewOf(bytes);
+  const tables = bytes.length >= 12 ? view.getUint16(4) : 0;
+  if (12 + 16 * tables > bytes.length) return 'cut off';
+  let isDamaged = tables === 0;
+  for (let i = 0; i < tables; i++) {
+    const [sum, offset, length] = [4, 8, 12].map((at) => view.getUint32(12 + 16 * i + at));
+    if (offset + length > bytes.length) return 'cut off';
+    // The head's own sum leaves out the field that makes the whole file's come out.
+    const left = tag(view, 12 + 16 * i) === 'head' && length >= 12 ? view.getUint32(offset + 8) : 0;
+    if ((checksum(view, offset, length) - left) >>> 0 !== sum) isDamaged = true;
+  }
+  return isDamaged ? 'damaged' : undefined;
+}
+
+/** The sum of the 32-bit words of a table, modulo 2³²; what is missing to the last word counts as 0. */
+function checksum(view: DataView, offset: number, length: number): number {
+  let sum = 0;
+  for (let at = 0; at < length; at += 4) {
+    let word = 0;
+    for (let k = 0; k < 4; k++) word = word * 256 + (at + k < length ? view.getUint8(offset + at + k) : 0);
+    sum = (sum + word) >>> 0;
+  }
+  return sum;
+}
+
 /** The font in a WOFF file (WOFF 1.0, W3C). @throws FontError */
 export function unpackWoff(name: string, bytes: Uint8Array): Uint8Array {
   const view = viewOf(bytes);

@@ -89,6 +89,16 @@ describe('alignment and leading', () => {
     expect(one.maxX - one.minX).toBeCloseTo(wide.maxX - wide.minX, 2);
   });
 
+  it('leaves short lines as they are where it is justified', () => {
+    const none = { kind: 'length', length: 0 } as const;
+    const frame = { width: 400, height: 60, marginAcross: none, marginUp: none, upright: 'middle', fit: [] } as const;
+    const words = 'OAK\nof the upper nursery and orchard';
+    const [short, long] = inkOfLines(set('barlow-semibold', words, { align: 'justified', frame }));
+    const [plain] = inkOfLines(set('barlow-semibold', 'OAK'));
+    expect(short.maxX - short.minX).toBeCloseTo(plain.maxX - plain.minX, 2);
+    expect([long.minX, long.maxX]).toEqual([expect.closeTo(-200, 2), expect.closeTo(200, 2)]);
+  });
+
   it('leads by a length', () => {
     const { baselines } = set('barlow-semibold', 'A\nB', { leading: { kind: 'length', length: 31.75 } });
     expect(baselines[0] - baselines[1]).toBeCloseTo(31.75, 3);
@@ -374,6 +384,54 @@ describe('gaps', () => {
       [3, 4],
     ]);
     expect(letterGaps(set('barlow-semibold', 'AVA')).every(({ gap, isJoined }) => gap > 0 && !isJoined)).toBe(true);
+  });
+});
+
+describe('gaps between letters that do not follow each other', () => {
+  const others = (words: string, more: Partial<TextChoice> = {}) =>
+    letterGaps(set('barlow-semibold', words, more)).filter(({ areNeighbours }) => !areNeighbours);
+
+  it('are told where lines are set close, and only the narrowest', () => {
+    expect(others('gyp\nHHH', { leading: { kind: 'length', length: 60 } })).toEqual([]);
+    const [met, ...more] = others('gyp\nHHH', { leading: { kind: 'length', length: 22 } });
+    expect(more).toEqual([]);
+    expect(met.gap).toBe(0);
+    expect([met.from, met.to].map((at) => at < 3)).toEqual([true, false]);
+  });
+
+  it('are told where the last letter around a circle comes to the first', () => {
+    const around = (radius: number) =>
+      letterGaps(
+        setBlock(book, choice('barlow-semibold', 'FERNHOLLOW ARBORETUM'), {
+          track: arcTrack(radius, 360, 'top'),
+          hangs: false,
+          shift: 0,
+        }),
+      );
+    const width = (({ ink }) => ink!.maxX - ink!.minX)(set('barlow-semibold', 'FERNHOLLOW ARBORETUM'));
+    const full = around(width / (2 * Math.PI) - 1);
+    const closest = full.reduce((a, b) => (b.gap < a.gap ? b : a));
+    expect(closest).toMatchObject({ from: 0, to: 19, gap: 0, areNeighbours: false });
+    expect(around(width).every(({ areNeighbours }) => areNeighbours)).toBe(true);
+  });
+
+  it('are what every pair of letters measured gives', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('gj', 'HT', 'y', 'ÅQ', '.'), { minLength: 2, maxLength: 4 }),
+        fc.integer({ min: 12, max: 40 }),
+        (lines, length) => {
+          const block = set('barlow-semibold', lines.join('\n'), { leading: { kind: 'length', length } });
+          const gaps = letterGaps(block);
+          const runs = block.letters.map((letter) => placeLetter(letter).outline);
+          let least = Infinity;
+          for (let i = 0; i < runs.length; i++)
+            for (let k = i + 1; k < runs.length; k++) least = Math.min(least, gapBetween(runs[i], runs[k]));
+          expect(Math.min(...gaps.map(({ gap }) => gap))).toBeCloseTo(least, 9);
+        },
+      ),
+      { numRuns: 40, seed: 5 },
+    );
   });
 });
 

@@ -72,8 +72,8 @@ export interface SetBlock {
 /** Characters that steer shaping and need no glyph. */
 const UNSEEN = /[\p{Cc}\p{Cf}\p{Default_Ignorable_Code_Point}]/u;
 
-/** A justified last line shorter than this part of the width stays as it is. */
-const LAST_LINE = 2 / 3;
+/** A justified line shorter than this part of the width stays as it is: spread out, it would be torn. */
+const FULL_LINE = 2 / 3;
 
 /** Words as they are set and counted: composed characters (NFC), lines parted by one line feed, tabs as spaces. */
 export const plainWords = (words: string): string => words.replace(/\r\n?/gu, '\n').replace(/\t/gu, ' ').normalize('NFC');
@@ -133,7 +133,7 @@ class Setter {
       const ink = inks[index];
       if (!ink) return;
       const width = ink.maxX - ink.minX;
-      const spread = align === 'justified' && !(index === lines.length - 1 && lines.length > 1 && width < LAST_LINE * across);
+      const spread = align === 'justified' && width >= FULL_LINE * across;
       const extra = spread ? spreadOver(line, across - width) : { wordSpace: 0, tracking: 0 };
       const wide = { ...metrics, wordSpace: extra.wordSpace, tracking: metrics.tracking + extra.tracking };
       // Without a frame lines hang from x = 0; in one, and when justified, from the edge of the room.

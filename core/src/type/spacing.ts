@@ -1,9 +1,9 @@
-import { gapBetween } from '../geometry/index.js';
+import { bounds, type Box, gapBetween, type Outline } from '../geometry/index.js';
 import { type FontBook } from './font-book.js';
 import { placeLetter, type SetBlock, setBlock, type SetLetter, type TextTrack } from './setting.js';
 import { PLAIN_FEATURES, type TextChoice } from './text-choice.js';
 
-/** The room between two neighbouring letters of a line. */
+/** The room between two letters: neighbours of a line, or others that come nearer to each other than any of those. */
 export interface LetterGap {
   /** Indices in the words of the letter that is read first and of the other. */
   readonly from: number;
@@ -12,35 +12,85 @@ export interface LetterGap {
   readonly gap: number;
   /** Letters of a joining script, or of a font whose letters join, that touch: no tool has to pass between them. */
   readonly isJoined: boolean;
+  /** Whether they follow each other in a line, so that spacing parts them. */
+  readonly areNeighbours: boolean;
 }
 
-/** The gaps between neighbouring letters of every line, also across spaces. Marks belong to their letters. */
+/** A letter with its marks as it is placed. */
+interface PlacedLetter {
+  readonly at: number;
+  readonly line: number;
+  readonly isJoining: boolean;
+  readonly isClosed: boolean;
+  readonly runs: Outline;
+  readonly box: Box | undefined;
+}
+
+/**
+ * The gaps between neighbouring letters of every line, also across spaces; then the narrowest between others, where it is narrower:
+ * of lines that are set close, or the first and last letters around a full circle. Marks belong to their letters.
+ */
 export function letterGaps(block: SetBlock): LetterGap[] {
+  const letters = placedLetters(block);
+  const gaps: LetterGap[] = [];
+  /** Which run of joined letters each letter belongs to. */
+  const runs = new Map<PlacedLetter, number>();
+  letters.forEach((letter, i) => {
+    const previous = letters[i - 1];
+    const gap = previous?.line === letter.line ? gapOf(previous, letter, true) : undefined;
+    if (gap) gaps.push(gap);
+    runs.set(letter, gap?.isJoined ? runs.get(previous)! : i);
+  });
+  const least = Math.min(...gaps.flatMap(({ gap, isJoined }) => (isJoined ? [] : [gap])));
+  const areApart = (a: PlacedLetter, b: PlacedLetter): boolean =>
+    runs.get(a) !== runs.get(b) && !(a.line === b.line && Math.abs(letters.indexOf(a) - letters.indexOf(b)) === 1);
+  const closer = closestOthers(letters, areApart, least);
+  return closer ? [...gaps, closer] : gaps;
+}
+
+function placedLetters({ letters }: SetBlock): PlacedLetter[] {
   const groups: SetLetter[][] = [];
-  for (const letter of block.letters) {
+  for (const letter of letters) {
     const last = groups[groups.length - 1];
     if (last && last[0].at === letter.at && last[0].line === letter.line) last.push(letter);
     else groups.push([letter]);
   }
-  const runsOf = (group: readonly SetLetter[]) => {
+  return groups.map((group) => {
     const placed = group.map((letter) => placeLetter(letter));
-    return [...placed.flatMap(({ outline }) => outline), ...placed.flatMap(({ strokes }) => strokes.map(({ points }) => points))];
-  };
-  const out: LetterGap[] = [];
-  let before: ReturnType<typeof runsOf> | undefined;
-  groups.forEach((group, i) => {
-    const runs = runsOf(group);
-    const previous = groups[i - 1];
-    if (before && previous && previous[0].line === group[0].line) {
-      const isClosed = group[0].shape.strokes.length === 0;
-      const gap = gapBetween(before, runs, isClosed ? 'areas' : 'strokes');
-      const isJoined = gap === 0 && group[0].isJoining && previous[0].isJoining;
-      const [from, to] = [previous[0].at, group[0].at].sort((a, b) => a - b);
-      out.push({ from, to, gap, isJoined });
-    }
-    before = runs;
+    const runs = [
+      ...placed.flatMap(({ outline }) => outline),
+      ...placed.flatMap(({ strokes }) => strokes.map(({ points }) => points)),
+    ];
+    const [{ at, line, isJoining, shape }] = group;
+    return { at, line, isJoining, isClosed: shape.strokes.length === 0, runs, box: bounds(runs) };
   });
-  return out;
+}
+
+function gapOf(a: PlacedLetter, b: PlacedLetter, areNeighbours: boolean): LetterGap {
+  const gap = gapBetween(a.runs, b.runs, b.isClosed ? 'areas' : 'strokes');
+  const [from, to] = [a.at, b.at].sort((one, other) => one - other);
+  return { from, to, gap, isJoined: areNeighbours && gap === 0 && a.isJoining && b.isJoining, areNeighbours };
+}
+
+/** The two letters that are apart and nearest, where they are nearer than `least` mm. */
+function closestOthers(
+  letters: readonly PlacedLetter[],
+  areApart: (a: PlacedLetter, b: PlacedLetter) => boolean,
+  least: number,
+): LetterGap | undefined {
+  const seen = letters.filter(({ box }) => box !== undefined).sort((a, b) => a.box!.minX - b.box!.minX);
+  let closest: LetterGap | undefined;
+  seen.forEach((a, i) => {
+    for (let k = i + 1; k < seen.length; k++) {
+      const b = seen[k];
+      const limit = closest?.gap ?? least;
+      if (limit === 0 || b.box!.minX - a.box!.maxX >= limit) break;
+      if (Math.max(b.box!.minY - a.box!.maxY, a.box!.minY - b.box!.maxY) >= limit || !areApart(a, b)) continue;
+      const found = gapOf(a, b, false);
+      if (found.gap < limit) closest = found;
+    }
+  });
+  return closest;
 }
 
 /** What opening a block up for a tool takes. */
@@ -71,7 +121,11 @@ export function openUp(book: FontBook, choice: TextChoice, diameter: number, on?
     letterGaps(setBlock(book, apart, on)).flatMap(({ from, to, isJoined }) => (isJoined ? [`${from} ${to}`] : [])),
   );
   const leastGap = (block: SetBlock): number =>
-    Math.min(...letterGaps(block).flatMap(({ from, to, gap }) => (joined.has(`${from} ${to}`) ? [] : [gap])));
+    Math.min(
+      ...letterGaps(block).flatMap(({ from, to, gap, areNeighbours }) =>
+        areNeighbours && !joined.has(`${from} ${to}`) ? [gap] : [],
+      ),
+    );
   const least = leastGap(before);
   if (least === Infinity) return undefined;
   if (least >= diameter) return { tracking: choice.tracking, grownBy: 0, gap: least };

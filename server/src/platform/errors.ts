@@ -130,6 +130,8 @@ export const errors = {
   lastOwner: (name: string) =>
     new ServerError(409, 'LAST_OWNER', `${name} is the only owner: make somebody else an owner first.`),
   emailTaken: (email: string) => new ServerError(409, 'EMAIL_TAKEN', `Somebody has the address ${email} already.`),
+  jobIsRemoved: (title: string) =>
+    new ServerError(409, 'JOB_IS_REMOVED', `The job of “${title}” lies in the bin itself: take the job back first.`),
   jobIsApproved: (letter: string) =>
     new ServerError(
       409,

@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import {
   codePointsOf,
+  fontDamage,
   FontError,
   fontNames,
   type FontNames,
@@ -20,18 +21,25 @@ export interface ReadFont extends FontNames {
 
 /** Runs in a thread: an uploaded font, unwrapped and tried. Gives a sentence where it cannot be used. */
 export default async function readFont({ name, bytes }: { name: string; bytes: Uint8Array }): Promise<ReadFont | string> {
+  let damage: ReturnType<typeof fontDamage>;
   try {
     const wrapping = fontWrapping(name, bytes);
     const content = wrapping === 'plain' ? bytes : wrapping === 'woff' ? unpackWoff(name, bytes) : await unpackWoff2(name, bytes);
+    damage = fontDamage(content);
+    if (damage === 'cut off') return cannotBeRead(name, damage);
     const font = openOutlineFont(name, content);
     // A font whose letters have no outlines, such as one of pictures, is found out here and not on a sign.
     font.shape('Hamburg', { rightToLeft: false, script: 'Latn', features: {} });
     return { ...fontNames(content), content, coverage: ranges(codePointsOf(content)) };
   } catch (error) {
-    if (error instanceof FontError) return error.message;
-    return new FontError(name, 'its file is damaged').message;
+    // Of a damaged file it says little what was found missing in it; fonts with wrong sums that can be read are common.
+    if (error instanceof FontError && !damage) return error.message;
+    return cannotBeRead(name, 'damaged');
   }
 }
+
+const cannotBeRead = (name: string, damage: 'cut off' | 'damaged'): string =>
+  new FontError(name, `its file is ${damage}: fetch it once more from where it came`).message;
 
 async function unpackWoff2(name: string, bytes: Uint8Array): Promise<Uint8Array> {
   try {

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
-import { extname } from 'node:path';
+import { readFile } from 'node:fs/promises';
+import { extname, join } from 'node:path';
+import type { AddedFont } from '@plain-relief/api';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import { Piscina } from 'piscina';
@@ -52,13 +54,15 @@ export class ShopFonts {
     const row = await this.db.ShopFont.findByPk(id.slice(0, 64));
     if (!row) throw errors.notFound('font', id);
     const used = await this.db.sequelize.query<{ title: string }>(
-      `SELECT title FROM signs WHERE EXISTS (SELECT 1 FROM jsonb_array_elements(document->'parts') part WHERE part->>'font' = :id) ORDER BY title LIMIT 4`,
+      `SELECT signs.title FROM signs JOIN jobs ON jobs.id = signs.job_id AND jobs.removed_at IS NULL WHERE signs.removed_at IS NULL AND EXISTS (SELECT 1 FROM jsonb_array_elements(document->'parts') part WHERE part->>'font' = :id) ORDER BY signs.title LIMIT 4`,
       { replacements: { id }, type: QueryTypes.SELECT },
     );
     if (used.length > 0) throw errors.fontInUse(`${row.entry.family} ${row.entry.style}`, used.map(({ title }) => title)); // prettier-ignore
     await row.destroy();
   }
 }
+
+const digestOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Reads uploaded fonts in a thread of their own, which is ended when one takes too long, and adds them to the shop's. */
 export class FontDoor {
@@ -70,18 +74,23 @@ export class FontDoor {
     resourceLimits: { maxOldGenerationSizeMb: 300 },
   });
 
+  /** Those that come with the application, by what is in their files. */
+  private shippedDigests: Promise<ReadonlyMap<string, FontEntry>> | undefined;
+
   constructor(
     private readonly db: Database,
+    private readonly fontsDir: string,
     private readonly shipped: readonly FontEntry[],
   ) {}
 
-  /** Adds a font; the same font is kept once. */
-  async add(fileName: string, bytes: Buffer) {
+  /** Adds a font; one that is at hand already is not added again. */
+  async add(fileName: string, bytes: Buffer): Promise<AddedFont> {
     const read = await this.read(fileName, bytes);
     if (typeof read === 'string') throw errors.badRequest([{ path: '', message: read }]);
-    const digest = createHash('sha256').update(read.content).digest('hex');
-    const known = await this.db.ShopFont.findOne({ where: { digest } });
-    if (known) return { id: known.id, entry: known.entry, isRestricted: known.isRestricted, fileName: known.fileName, createdAt: known.createdAt }; // prettier-ignore
+    const digest = digestOf(read.content);
+    this.shippedDigests ??= this.readShipped();
+    const known = (await this.shippedDigests).get(digest) ?? (await this.db.ShopFont.findOne({ where: { digest } }))?.entry;
+    if (known) return { entry: known, isKnown: true };
     const id = await this.freeId(`${read.family || fileName.slice(0, -extname(fileName).length)} ${read.style}`);
     const entry: FontEntry = {
       id,
@@ -95,7 +104,13 @@ export class FontDoor {
     const { isRestricted } = read;
     const row = { id, entry, isRestricted, fileName, digest, content: Buffer.from(read.content), createdAt: new Date() };
     await this.db.ShopFont.create(row);
-    return { id, entry, isRestricted, fileName, createdAt: row.createdAt };
+    return { entry, isKnown: false };
+  }
+
+  private async readShipped(): Promise<ReadonlyMap<string, FontEntry>> {
+    const outlines = this.shipped.filter(({ kind }) => kind === 'outline');
+    const digests = outlines.map(async (entry) => [digestOf(await readFile(join(this.fontsDir, entry.file))), entry] as const);
+    return new Map(await Promise.all(digests));
   }
 
   private async read(name: string, bytes: Buffer): Promise<ReadFont | string> {

@@ -3,12 +3,32 @@ import type { FastifyInstance } from 'fastify';
 import { errors } from '../../platform/errors.js';
 import { endpoint } from '../../platform/http/endpoint.js';
 import { caller } from '../people/access.js';
+import type { Bin } from './bin.js';
 import type { JobService } from './service.js';
 
 /** What a maker may put a job to. */
 const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop', 'done']);
 
-export function jobRoutes(app: FastifyInstance, jobs: JobService): void {
+export function jobRoutes(app: FastifyInstance, jobs: JobService, bin: Bin): void {
+  endpoint(app, 'GET /bin', { config: { least: 'designer' } }, () => bin.all());
+
+  endpoint(
+    app,
+    'POST /bin/jobs/:id/return',
+    { config: { least: 'designer', audit: 'took a job back' } },
+    async ({ params: { id } }) => {
+      await bin.returnJob(id);
+      return jobs.shown(await jobs.find(id));
+    },
+  );
+
+  endpoint(
+    app,
+    'POST /bin/signs/:id/return',
+    { config: { least: 'designer', audit: 'took a sign back' } },
+    ({ params: { id } }) => bin.returnSign(id),
+  );
+
   endpoint(app, 'GET /jobs', { config: { least: 'maker' } }, async () => ({
     jobs: await jobs.all(),
     customers: await jobs.customers(),

@@ -21,8 +21,9 @@ function jobView(job: Job, proofs: ReadonlyMap<string, SignProof>) {
     unit,
     customer: job.customer?.name ?? '',
     contact: String(job.customer?.contact ?? ''),
-    signs: (job.signs ?? []).map(({ id: signId, title: name, revision, savedAt }) => ({
+    signs: (job.signs ?? []).map(({ id: signId, title: name, revision, savedAt, words }) => ({
       ...{ id: signId, title: name, revision, savedAt },
+      words: (JSON.parse(words) as string[]).join(' ').slice(0, MOST_WORDS),
       proof: proofs.get(signId),
     })),
   };
@@ -37,6 +38,9 @@ function checkDate(dueOn: string | null | undefined): void {
     throw errors.badRequest([{ path: 'dueOn', message: `“${dueOn}” is not a day of the calendar: write it as 2026-11-25.` }]);
 }
 
+/** Characters of a sign's words that the board searches. */
+const MOST_WORDS = 2000;
+
 /** Events of a job that are told. */
 const MOST_EVENTS = 500;
 
@@ -45,7 +49,7 @@ export class JobService {
 
   private readonly whole = [
     { association: 'customer' },
-    { association: 'signs', attributes: ['id', 'title', 'revision', 'savedAt', 'createdAt'] },
+    { association: 'signs', attributes: ['id', 'title', 'revision', 'savedAt', 'createdAt', 'words'] },
   ];
 
   async all() {
@@ -94,7 +98,9 @@ export class JobService {
     try {
       const id = await this.db.sequelize.transaction(async (transaction) => {
         const customer = await this.customerNamed(wanted.customer.trim(), transaction);
-        const numbers = await this.db.Job.findAll({ where: { customerId: customer.id }, attributes: ['number'], transaction });
+        // Of those in the bin, too, which may come back.
+        const where = { customerId: customer.id };
+        const numbers = await this.db.Job.findAll({ where, attributes: ['number'], paranoid: false, transaction });
         const last = Math.max(100, ...numbers.map(({ number }) => Number(number.split('-')[1]) || 0));
         const job = await this.db.Job.create(
           {
@@ -127,6 +133,7 @@ export class JobService {
     return this.find(id);
   }
 
+  /** Puts a job into the bin. @throws ServerError where the customer has approved something of it */
   async remove(id: string): Promise<void> {
     const job = await this.find(id);
     const approved = await this.db.Proof.findOne({ where: { jobId: id, state: 'approved' }, attributes: ['letter'] });

@@ -299,7 +299,7 @@ export class ProofService {
   async remind(now = new Date()): Promise<void> {
     const due = await this.db.Proof.findAll({
       where: { state: 'open', remindAt: { [Op.lte]: now }, expiresAt: { [Op.gt]: now } },
-      include: [{ association: 'job' }],
+      include: [{ association: 'job', required: true }],
     });
     for (const proof of due) {
       await this.db.sequelize.transaction(async (transaction) => {
@@ -324,7 +324,10 @@ export class ProofService {
     return signs.every(({ id }) => proofs.get(id)?.state === 'approved') ? 'approved' : 'layout';
   }
 
-  private readonly whole = [{ association: 'remarks' }, { association: 'job', include: [{ association: 'customer' }] }];
+  private readonly whole = [
+    { association: 'remarks' },
+    { association: 'job', required: true, include: [{ association: 'customer' }] },
+  ];
   private readonly inTime = [['remarks', 'at', 'ASC'] as [string, string, string]];
 
   /** Gives a proof its end, if it has none yet: the condition and the change are one statement, so that of two ends one counts. */

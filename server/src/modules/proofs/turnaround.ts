@@ -21,7 +21,7 @@ const MOST_JOBS = 200;
 export async function turnaround(db: Database): Promise<JobTurnaround[]> {
   const proofs = await db.Proof.findAll({
     attributes: ['jobId', 'state', 'createdAt', 'endedAt'],
-    include: [{ association: 'job', include: [{ association: 'customer' }] }],
+    include: [{ association: 'job', required: true, include: [{ association: 'customer' }] }],
     order: [['createdAt', 'ASC']],
   });
   const byJob = new Map<string, (typeof proofs)[number][]>();

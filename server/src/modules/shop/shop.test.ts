@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newSign, newText, setField } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
+import { renamedFont } from '../../../../core/testing/fonts.js';
 import { TestServer } from '../../testing/server.js';
 import { PNG } from 'pngjs';
 
@@ -11,18 +12,27 @@ interface Refusal {
   readonly message: string;
 }
 interface Kept {
-  readonly id: string;
   readonly entry: FontEntry;
+  readonly isKnown: boolean;
 }
 
 const { compress } = createRequire(import.meta.url)('wawoff2') as { compress(bytes: Uint8Array): Promise<Uint8Array> };
-const TTF = readFileSync(new URL('../../../../fonts/cinzel/Cinzel_700Bold.ttf', import.meta.url));
+const SHIPPED = readFileSync(new URL('../../../../fonts/cinzel/Cinzel_700Bold.ttf', import.meta.url));
+const TTF = Buffer.from(renamedFont(SHIPPED, 'Cinzel', 'Tinsel'));
 
 let server: TestServer;
 beforeAll(async () => {
   server = await TestServer.start();
 }, 60_000);
 afterAll(() => server.stop());
+
+/** Its outlines are all of one byte. */
+function damaged(font: Buffer): Buffer {
+  const out = Buffer.from(font);
+  const glyf = out.indexOf('glyf');
+  out.fill(7, out.readUInt32BE(glyf + 8), out.readUInt32BE(glyf + 8) + out.readUInt32BE(glyf + 12));
+  return out;
+}
 
 const upload = <T>(name: string, bytes: Uint8Array) => server.upload<T>('/api/shop/fonts', name, bytes);
 
@@ -37,30 +47,35 @@ async function makeSign(font: string) {
 describe('fonts of the shop', () => {
   it('are read whatever wraps them, kept once, and set on signs, in pictures too', async () => {
     const first = await upload<Kept>('Gate.ttf', TTF);
-    expect([first.status, first.body.entry.family, first.body.entry.style]).toEqual([201, 'Cinzel', 'Bold']);
+    const { family, style, id } = first.body.entry;
+    expect([first.status, family, style, first.body.isKnown]).toEqual([201, 'Tinsel', 'Bold', false]);
     const again = await upload<Kept>('Gate again.woff2', await compress(TTF));
     // The same letters: the wrapping may order its tables otherwise, and then it is another file.
     expect([201, again.body.entry.coverage]).toEqual([again.status, first.body.entry.coverage]);
-    expect((await upload<Kept>('Gate.ttf', TTF)).body.id).toBe(first.body.id);
+    expect((await upload<Kept>('Gate.ttf', TTF)).body).toEqual({ entry: first.body.entry, isKnown: true });
+    const shipped = await upload<Kept>('Cinzel.ttf', SHIPPED);
+    expect(shipped.body).toMatchObject({ entry: { id: 'cinzel-bold' }, isKnown: true });
 
     const file = await server.inject({ method: 'GET', url: `/fonts/${first.body.entry.file}` });
     expect(file.headers['content-type']).toBe('font/ttf');
     expect(file.rawPayload.equals(TTF)).toBe(true);
 
-    const made = await makeSign(first.body.id);
+    const made = await makeSign(id);
     expect(made.status).toBe(201);
-    const kept = await server.call<Refusal>('DELETE', `/api/shop/fonts/${first.body.id}`);
+    const kept = await server.call<Refusal>('DELETE', `/api/shop/fonts/${id}`);
     expect([kept.status, kept.body.code]).toEqual([409, 'FONT_IN_USE']);
     expect(kept.body.message).toContain('“West gate” is set in it');
     expect((await server.call('DELETE', `/api/signs/${made.body.id}`)).status).toBe(204);
-    expect((await server.call('DELETE', `/api/shop/fonts/${first.body.id}`)).status).toBe(204);
-    const gone = await makeSign(first.body.id);
+    expect((await server.call('DELETE', `/api/shop/fonts/${id}`)).status).toBe(204);
+    const gone = await makeSign(id);
     expect([gone.status, gone.body.message]).toEqual([400, expect.stringContaining('is not a font at hand')]);
   });
 
   it.each<[string, Uint8Array, string]>([
     ['words', new TextEncoder().encode('this is no font'), 'it is none: choose a file in one of the formats'],
-    ['a cut-off font', TTF.subarray(0, 900), 'cannot be used'],
+    ['a cut-off font', TTF.subarray(0, 900), 'its file is cut off: fetch it once more'],
+    ['a font cut off in its last table', TTF.subarray(0, TTF.length - 100), 'its file is cut off: fetch it once more'],
+    ['a font with other bytes in it', damaged(TTF), 'its file is damaged: fetch it once more'],
     ['a damaged WOFF2', Uint8Array.from([...new TextEncoder().encode('wOF2'), ...new Array<number>(100).fill(7)]), 'larger than'],
     [
       'a WOFF2 of nothing',

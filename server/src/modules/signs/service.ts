@@ -154,6 +154,7 @@ export class SignService {
     return this.find(id);
   }
 
+  /** Puts a sign into the bin. */
   async remove(id: string): Promise<void> {
     await (await this.find(id)).destroy();
   }

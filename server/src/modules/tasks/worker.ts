@@ -192,7 +192,7 @@ export class Worker {
     const row = await this.db.SignRow.findByPk(task.signId!, {
       include: [{ association: 'job', include: [{ association: 'customer' }] }],
     });
-    if (!revision || !row) throw new Error('The sign was removed before its file was made.');
+    if (!revision || !row?.job) throw new Error('The sign was removed before its file was made.');
     const option = revision.document.options?.find(({ id }) => id === task.option);
     if (task.option && !option) throw new Error('The sign has no such option any more: ask for one that it has.');
     const subject: ProofSubject = {

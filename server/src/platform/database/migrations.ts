@@ -271,6 +271,13 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       created_at: moment,
     });
   },
+  '0013-bin-and-words': async (query) => {
+    for (const table of ['jobs', 'signs']) await query.addColumn(table, 'removed_at', { type: DataTypes.DATE, allowNull: true });
+    // What the board searches; the database keeps it true.
+    await query.sequelize.query(
+      "ALTER TABLE signs ADD COLUMN words text GENERATED ALWAYS AS (jsonb_path_query_array(document, '$.parts[*].words')::text) STORED",
+    );
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -73,21 +73,22 @@ export class ShopPage {
     this.refusal.set('');
     this.said.set('');
     this.isReading.set(true);
-    const added: string[] = [];
+    const said: string[] = [];
     for (const file of files) {
       if (file.size > MOST_BYTES) {
         this.refusal.set(`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB, and a font may have ${MOST_BYTES / 1e6}.`);
         continue;
       }
       try {
-        const { entry } = await this.shop.addFont(file);
-        added.push(`${entry.family} ${entry.style}`);
+        const { entry, isKnown } = await this.shop.addFont(file);
+        const name = `${entry.family} ${entry.style}`;
+        said.push(isKnown ? `${name} is at hand already, and was not added again.` : `${name} is at hand on every sign.`);
       } catch (error) {
         this.refusal.set((error as Error).message);
       }
     }
     this.isReading.set(false);
-    if (added.length > 0) this.said.set(`${added.join(', ')} ${added.length === 1 ? 'is' : 'are'} at hand on every sign.`);
+    this.said.set(said.join(' '));
   }
 
   protected async removeFont(id: string): Promise<void> {

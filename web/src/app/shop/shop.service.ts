@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { type Blank, type Finish, type Sign } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
-import type { ShopBlank, ShopFont, ShopKind } from '@plain-relief/api';
+import type { ShopBlank, AddedFont, ShopFont, ShopKind } from '@plain-relief/api';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api } from '../platform/api';
 
@@ -52,7 +52,7 @@ export class ShopService {
   }
 
   /** @throws ApiError with the reason why a font is not taken */
-  async addFont(file: File): Promise<ShopFont> {
+  async addFont(file: File): Promise<AddedFont> {
     const added = await this.api.upload('POST /shop/fonts', file, file.name);
     await this.load();
     return added;

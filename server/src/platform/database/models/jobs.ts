@@ -30,9 +30,14 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare quantity: number;
   declare unit: 'mm' | 'in';
   declare createdAt: Date;
+  /** Since when it lies in the bin. */
+  declare removedAt: CreationOptional<Date | null>;
   declare customer?: NonAttribute<Customer>;
   declare signs?: NonAttribute<SignRow[]>;
 }
+
+/** Rows that are removed lie in the bin, and are not found unless they are asked for there. */
+export const BINNED = { timestamps: true, createdAt: false, updatedAt: false, deletedAt: 'removedAt', paranoid: true } as const;
 
 export function defineJobs(sequelize: Sequelize) {
   const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
@@ -57,8 +62,9 @@ export function defineJobs(sequelize: Sequelize) {
       quantity: DataTypes.INTEGER,
       unit: text(2),
       createdAt: DataTypes.DATE,
+      removedAt: DataTypes.DATE,
     },
-    { sequelize, tableName: 'jobs' },
+    { sequelize, tableName: 'jobs', ...BINNED },
   );
   return { Customer, Job };
 }

@@ -1,5 +1,6 @@
 import { type Sign, upgraded } from '@plain-relief/core/sign';
 import {
+  type CreationOptional,
   DataTypes,
   type InferAttributes,
   type InferCreationAttributes,
@@ -7,7 +8,7 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
-import type { Job } from './jobs.js';
+import { BINNED, type Job } from './jobs.js';
 
 /** A sign as it stands now. */
 export class SignRow extends Model<InferAttributes<SignRow>, InferCreationAttributes<SignRow>> {
@@ -18,6 +19,10 @@ export class SignRow extends Model<InferAttributes<SignRow>, InferCreationAttrib
   declare document: Sign;
   declare savedAt: Date;
   declare createdAt: Date;
+  /** Since when it lies in the bin. */
+  declare removedAt: CreationOptional<Date | null>;
+  /** The words of its texts, as a list in JSON; kept by the database. */
+  declare readonly words: CreationOptional<string>;
   declare job?: NonAttribute<Job>;
 }
 
@@ -51,8 +56,10 @@ export function defineSigns(sequelize: Sequelize) {
       document,
       savedAt: DataTypes.DATE,
       createdAt: DataTypes.DATE,
+      removedAt: DataTypes.DATE,
+      words: DataTypes.TEXT,
     },
-    { sequelize, tableName: 'signs' },
+    { sequelize, tableName: 'signs', ...BINNED },
   );
   RevisionRow.init(
     {

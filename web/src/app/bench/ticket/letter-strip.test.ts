@@ -16,7 +16,7 @@ describe('LetterStrip', () => {
     const part = { ...newText(newSign('Test', 'mm'), 'barlow-semibold'), words: 'AV\nÜ', letters: [{ at: 0, kern: 0.5 }] };
     fixture.componentRef.setInput('part', part);
     fixture.componentRef.setInput('unit', 'mm');
-    fixture.componentRef.setInput('gaps', [{ from: 0, to: 1, gap: 1.234, isJoined: false }]);
+    fixture.componentRef.setInput('gaps', [{ from: 0, to: 1, gap: 1.234, isJoined: false, areNeighbours: true }]);
     changes = [];
     fixture.componentInstance.letterSet.subscribe((change) => changes.push(change));
     fixture.componentInstance.opened.subscribe((diameter) => changes.push(diameter));
@@ -30,6 +30,18 @@ describe('LetterStrip', () => {
     expect([...page().querySelectorAll('.letter')].map((each) => each.textContent!.trim())).toEqual(['A', 'V', 'Ü']);
     expect(page().querySelectorAll('.gap')).toHaveLength(1);
     expect(button('Letter A').classList.contains('set')).toBe(true);
+  });
+
+  it('names the letters where others than neighbours are the nearest', async () => {
+    fixture.componentRef.setInput('gaps', [
+      { from: 0, to: 1, gap: 1.234, isJoined: false, areNeighbours: true },
+      { from: 1, to: 3, gap: 0, isJoined: false, areNeighbours: false },
+    ]);
+    await fixture.whenStable();
+    expect(page().textContent).toContain('narrowest gap 0 mm, between “V” of line 1 and “Ü” of line 2');
+    button('Letters and gaps').click();
+    await fixture.whenStable();
+    expect(page().querySelectorAll('.gap')).toHaveLength(1);
   });
 
   it('opens and closes a gap by keys, on top of what it was', async () => {

@@ -41,7 +41,7 @@ export class LetterStrip {
   protected readonly tool = signal(3);
 
   protected readonly lines = computed<readonly (readonly StripLetter[])[]>(() => {
-    const gaps = new Map(this.gaps().map((gap) => [gap.from, gap]));
+    const gaps = new Map(this.gaps().flatMap((gap) => (gap.areNeighbours ? [[gap.from, gap]] : [])));
     const set = new Set((this.part().letters ?? []).map(({ at }) => at));
     let at = 0;
     return plainWords(this.part().words)
@@ -58,7 +58,9 @@ export class LetterStrip {
   });
   protected readonly narrowest = computed(() => {
     const open = this.gaps().filter(({ isJoined }) => !isJoined);
-    return open.length > 0 ? this.show(Math.min(...open.map(({ gap }) => gap))) : undefined;
+    if (open.length === 0) return undefined;
+    const least = open.reduce((a, b) => (b.gap < a.gap ? b : a));
+    return least.areNeighbours ? this.show(least.gap) : `${this.show(least.gap)}, between ${this.named(least)}`;
   });
   protected readonly chosen = computed(() => {
     const chosen = this.chosenAt();
@@ -100,6 +102,17 @@ export class LetterStrip {
 
   protected gapText({ gap, isJoined }: LetterGap): string {
     return isJoined ? 'joined' : this.show(gap);
+  }
+
+  /** "“E” of line 1 and “T” of line 2". */
+  private named({ from, to }: LetterGap): string {
+    const lines = this.lines();
+    const names = [from, to].map((wanted) => {
+      const index = lines.findIndex((line) => line.some(({ at }) => at === wanted));
+      const { text } = lines[index]?.find(({ at }) => at === wanted) ?? { text: '' };
+      return lines.length > 1 ? `“${text}” of line ${index + 1}` : `“${text}”`;
+    });
+    return names.join(' and ');
   }
 
   private show(mm: number): string {
