@@ -47,7 +47,7 @@ describe('saving', () => {
     await theirs.set(theirs.order('Blank'), 'thickness', '5 mm');
     await until(async () => (await stored()).document.blank.thickness === 5);
     await mine.set(mine.order('Blank'), 'thickness', '7 mm');
-    await mine.page.getByText('This sign was saved elsewhere meanwhile').waitFor();
+    await mine.page.getByText('Blank: thickness 5 mm → 7 mm').waitFor();
     expect((await stored()).document.blank.thickness).toBe(5);
     await mine.page.getByRole('button', { name: 'Mine goes on' }).click();
     await until(async () => (await stored()).document.blank.thickness === 7);
@@ -57,6 +57,26 @@ describe('saving', () => {
 
     await theirs.set(theirs.order('Blank'), 'thickness', '9 mm');
     await theirs.page.getByRole('button', { name: /^Theirs goes on/u }).click();
+    await theirs.shows(theirs.order('Blank'), 'thickness', '7 mm');
+    // What was set aside can be seen, and taken up after all.
+    await theirs.page.getByRole('button', { name: 'Show the revisions' }).click();
+    await theirs.page
+      .getByRole('button', { name: /^set aside/u })
+      .first()
+      .click();
+    await theirs.page.getByText('Blank: thickness 9 mm → 7 mm').waitFor();
+    await theirs.page.getByRole('button', { name: 'Take it up on the bench' }).click();
+    await theirs.shows(theirs.order('Blank'), 'thickness', '9 mm');
+    await theirs.page.getByRole('button', { name: 'Undo: take up set aside' }).click();
+    // Keys in a dialog are the dialog's: “n” adds no line, and Esc closes it.
+    await theirs.page.locator('nav.steps').getByRole('button', { name: 'Brief' }).click();
+    await theirs.page.getByRole('button', { name: 'Revisions …' }).click();
+    await theirs.page.getByRole('dialog').waitFor();
+    await theirs.page.keyboard.press('n');
+    await theirs.page.keyboard.press('Escape');
+    await theirs.page.getByRole('dialog').waitFor({ state: 'detached' });
+    await theirs.page.locator('nav.steps').getByRole('button', { name: 'Layout' }).click();
+    expect(await theirs.page.locator('.order[data-part]', { hasText: 'Line 1' }).count()).toBe(0);
     await theirs.shows(theirs.order('Blank'), 'thickness', '7 mm');
     await mine.page.close();
     await theirs.page.context().close();

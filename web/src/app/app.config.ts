@@ -30,6 +30,12 @@ const routes: Routes = [
     loadComponent: () => import('./proofs/outbox-page').then((m) => m.OutboxPage),
   },
   {
+    path: 'bin',
+    canActivate: [signedIn],
+    title: 'Bin · Plain Relief',
+    loadComponent: () => import('./jobs/bin-page').then((m) => m.BinPage),
+  },
+  {
     path: 'turnaround',
     canActivate: [signedIn],
     title: 'Turnaround · Plain Relief',

@@ -32,9 +32,9 @@ import {
   sideOf,
   type Topic,
 } from '@plain-relief/core/sign';
-import { type FontEntry, type LetterGap } from '@plain-relief/core/type';
+import { type FontEntry } from '@plain-relief/core/type';
 import { ReliefService } from '../relief/relief.service';
-import type { FiguresView, ReliefView, SectionView } from '../relief/views';
+import type { SectionView } from '../relief/views';
 import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
 import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
@@ -45,6 +45,10 @@ import { arrowOf, nudgeLength } from './plan/arrow-keys';
 import { BriefPanel } from './ticket/brief-panel';
 import { CheckPanel } from './ticket/check-panel';
 import { Clipboard } from './document/clipboard';
+import { Earlier } from './document/earlier';
+import { Resizer } from './document/resizer';
+import { Measurements } from './measurements';
+import { Notices } from '../platform/notices';
 import { facts } from './facts';
 import { KeysHelp } from './keys-help';
 import { Ladder } from './ladder/ladder';
@@ -66,9 +70,6 @@ import { CustomerPins } from './plan/customer-pins';
 import { TicketPanel } from './ticket/ticket-panel';
 import { TicketText } from './ticket/ticket-text';
 import { oneOf } from '../platform/one-of';
-
-/** Quiet after which the solid is measured, in ms. */
-const QUIET_MS = 400;
 
 /** Whether keys go into a field: ticks and the like take none. */
 const isTypedInto = (target: HTMLElement): boolean =>
@@ -112,7 +113,18 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
     TicketPanel,
     TicketText,
   ],
-  providers: [SignStore, ProofChoices, Remedies, TasksService, Arranger, PictureOfRelief, CustomerPins],
+  providers: [
+    SignStore,
+    Resizer,
+    Earlier,
+    Measurements,
+    ProofChoices,
+    Remedies,
+    TasksService,
+    Arranger,
+    PictureOfRelief,
+    CustomerPins,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
   styleUrl: './bench-page.scss',
@@ -123,6 +135,9 @@ export class BenchPage implements OnDestroy {
   readonly id = input.required<string>();
   protected readonly store = inject(SignStore);
   protected readonly choices = inject(ProofChoices);
+  protected readonly resizer = inject(Resizer);
+  protected readonly earlier = inject(Earlier);
+  private readonly notices = inject(Notices);
   protected readonly remedies = inject(Remedies);
   private readonly relief = inject(ReliefService);
   private readonly tasks = inject(TasksService);
@@ -153,8 +168,6 @@ export class BenchPage implements OnDestroy {
   protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly hasInserts = hasInserts;
   protected readonly error = signal('');
-  /** What the last command did, where that is not plain to see. */
-  protected readonly said = signal('');
   /** The step of the job that the panel beside the plan is about. */
   protected readonly step = signal<StepName>('Layout');
   /** What the ticket speaks of, also when it is come back to. */
@@ -188,11 +201,11 @@ export class BenchPage implements OnDestroy {
     const [state, view] = [this.state(), this.view()];
     if (!state || !view) return [];
     const { unit, blank } = state.sign;
-    return facts(view.facts, unit, blank.material, this.figures()?.figures);
+    return facts(view.facts, unit, blank.material, this.measurements.figures()?.figures);
   });
   /** What stands there is of before, and is being worked out anew. */
-  protected readonly areFactsOld = computed(() => this.isBusy() || this.figures()?.view !== this.view());
-  protected readonly areGapsOld = computed(() => this.isBusy() || this.isReadingGaps());
+  protected readonly areFactsOld = computed(() => this.isBusy() || this.measurements.figures()?.view !== this.view());
+  protected readonly areGapsOld = computed(() => this.isBusy() || this.measurements.isReadingGaps());
   protected readonly paints: readonly { readonly value: PlanPaint; readonly words: string }[] = [
     { value: 'heights', words: 'heights' },
     { value: 'finishes', words: 'finishes' },
@@ -200,15 +213,10 @@ export class BenchPage implements OnDestroy {
     { value: 'outlines', words: 'outlines only' },
   ];
   protected readonly paint = signal<PlanPaint>('heights');
-  /** What the solid measures, once nothing else is to be worked out. */
-  private readonly figures = signal<
-    { readonly figures: FiguresView | undefined; readonly view: ReliefView | undefined } | undefined
-  >(undefined);
-  private readonly isReadingGaps = signal(false);
+  private readonly measurements = inject(Measurements);
+  protected readonly gaps = this.measurements.gaps;
   private readonly lit = inject(PictureOfRelief);
   protected readonly picture = this.lit.address;
-  /** Gaps between the letters of the selected text, after every evaluation. */
-  protected readonly gaps = signal<readonly LetterGap[]>([]);
   protected readonly saved = (): Promise<void> => this.store.saved();
 
   constructor() {
@@ -224,27 +232,8 @@ export class BenchPage implements OnDestroy {
       this.view();
       this.liveSection.set(undefined);
     });
-    effect((onCleanup) => {
-      if (this.isBusy() || !this.view()) return;
-      // Not while somebody drags or types.
-      const view = this.view();
-      const measure = () => this.relief.figures().then((figures) => this.figures.set({ figures, view }));
-      const wait = setTimeout(() => void measure(), QUIET_MS);
-      onCleanup(() => clearTimeout(wait));
-    });
     effect(() => {
       if (this.paint() === 'relief' && !this.isBusy() && this.view()) void this.lit.draw();
-    });
-    // Gaps are those of the newest sign, once it is worked out; a text that is only moved keeps its own.
-    let known = '';
-    effect(() => {
-      const part = this.chosenParts().at(-1);
-      if (this.isBusy()) return;
-      const now = part?.kind === 'text' ? JSON.stringify({ ...part, place: 0, tiers: 0, sitsOn: 0 }) : '';
-      if (now === known) return;
-      known = now;
-      if (part?.kind === 'text') void this.readGaps(part.id);
-      else this.gaps.set([]);
     });
     void this.shop.load();
     this.relief
@@ -263,6 +252,8 @@ export class BenchPage implements OnDestroy {
     this.step.set(this.lastSteps.of(id));
     try {
       await this.store.open(id);
+      if (this.state()?.restored)
+        this.notices.say('What was typed here before and not saved was found in this browser and taken up.');
       await this.tasks.open(id);
       const job = this.state()?.job;
       // Without them the bench is what it is.
@@ -272,21 +263,9 @@ export class BenchPage implements OnDestroy {
     }
   }
 
-  private async readGaps(part: string): Promise<void> {
-    this.isReadingGaps.set(true);
-    try {
-      const gaps = await this.relief.gaps(part);
-      if (this.state()?.selected === part) this.gaps.set(gaps);
-    } catch (error) {
-      this.said.set((error as Error).message);
-    } finally {
-      this.isReadingGaps.set(false);
-    }
-  }
-
   /** Spaces a text out until a tool fits between its letters, and says by how much it grew. */
   protected async openUp(part: string, diameter: number): Promise<void> {
-    this.said.set(await this.arranger.openUp(part, diameter));
+    this.notices.say(await this.arranger.openUp(part, diameter));
   }
 
   /** A shape; of a free outline the points are worked on at once. */
@@ -307,7 +286,7 @@ export class BenchPage implements OnDestroy {
   protected async arrange(asked: Arranging): Promise<void> {
     if (asked.kind === 'points') return this.mode.set('points');
     const refusal = await this.arranger.do(asked);
-    if (refusal) this.said.set(refusal);
+    this.notices.say(refusal ?? '');
   }
 
   /** A distance or a size that was typed at a dimension line of what is chosen. */
@@ -326,14 +305,14 @@ export class BenchPage implements OnDestroy {
     if (parts.length > 1) {
       const factor = mm / (what === 'width' ? box.maxX - box.minX : box.maxY - box.minY);
       const about = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
-      this.store.resizeTogether(parts, factor, about);
-    } else if (!hasSize(part)) this.said.set(`${part.name} follows others and has no size of its own.`);
-    else this.store.resize(part, factorsToSize(part, box, what, mm));
+      this.resizer.resizeTogether(parts, factor, about);
+    } else if (!hasSize(part)) this.notices.say(`${part.name} follows others and has no size of its own.`);
+    else this.resizer.resize(part, factorsToSize(part, box, what, mm));
   }
 
   protected stretch({ from, factors, x, y }: PartStretch): void {
     const isLying = Math.abs(from.place.turn % 180) === 90;
-    this.store.resize(from, isLying ? { across: factors.up, up: factors.across } : factors, { x, y });
+    this.resizer.resize(from, isLying ? { across: factors.up, up: factors.across } : factors, { x, y });
   }
 
   /** A guide through the middle of what is chosen, or of the sign. */
@@ -399,6 +378,8 @@ export class BenchPage implements OnDestroy {
   }
 
   protected key(event: KeyboardEvent): void {
+    // Keys in a dialog are the dialog's.
+    if ((event.target as HTMLElement).closest('ngb-modal-window')) return;
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       event.preventDefault();
       if (event.shiftKey) this.store.redo();

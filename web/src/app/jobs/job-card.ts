@@ -10,6 +10,7 @@ import { proofWords } from './sign-proof';
 import { SessionService } from '../session/session.service';
 import { FirstField } from '../fields/first-field';
 import { InTurn } from '../platform/in-turn';
+import { Notices } from '../platform/notices';
 import { due } from './lanes';
 import type { NewSign, NewSignDialog } from './new-sign-dialog';
 
@@ -36,8 +37,7 @@ export class JobCard {
   );
   protected readonly due = computed(() => due(this.job().dueOn, new Date()));
   private readonly modals = inject(NgbModal);
-  /** What removal was asked for and waits for a second click. */
-  protected readonly removing = signal<'job' | string | undefined>(undefined);
+  private readonly notices = inject(Notices);
   protected readonly error = signal('');
 
   constructor() {
@@ -108,20 +108,20 @@ export class JobCard {
     );
   }
 
+  /** Into the bin; the notice takes it back. */
   protected remove(): void {
-    const what = this.removing();
-    if (what === undefined) return;
-    void this.attempt(() => (what === 'job' ? this.jobs.remove(this.job().id) : this.jobs.removeSign(what)));
-    this.removing.set(undefined);
+    const { id, number } = this.job();
+    void this.attempt(async () => {
+      await this.jobs.remove(id);
+      this.notices.say(`Job ${number} lies in the bin.`, { words: 'Take it back', run: () => this.jobs.returnJob(id) });
+    });
   }
 
-  protected removalQuestion(): string {
-    const { number, signs } = this.job();
-    const sign = signs.find(({ id }) => id === this.removing());
-    if (sign) return `Remove “${sign.title}” with all its revisions?`;
-    return signs.length === 0
-      ? `Remove job ${number}?`
-      : `Remove job ${number} with ${signs.length === 1 ? 'its sign' : `its ${signs.length} signs`}?`;
+  protected removeSign({ id, title }: JobSign): void {
+    void this.attempt(async () => {
+      await this.jobs.removeSign(id);
+      this.notices.say(`“${title}” lies in the bin.`, { words: 'Take it back', run: () => this.jobs.returnSign(id) });
+    });
   }
 
   private async attempt(action: () => Promise<unknown>): Promise<void> {

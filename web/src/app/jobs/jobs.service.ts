@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Job, JobChange, NewJob } from '@plain-relief/api';
+import type { Answer, Job, JobChange, NewJob } from '@plain-relief/api';
 import { type Sign } from '@plain-relief/core/sign';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../platform/api';
@@ -43,6 +43,7 @@ export class JobsService {
     return job;
   }
 
+  /** Puts a job into the bin. */
   async remove(id: string): Promise<void> {
     await this.api.ask('DELETE /jobs/:id', { params: { id } });
     await this.load();
@@ -67,8 +68,24 @@ export class JobsService {
     await this.load();
   }
 
+  /** Puts a sign into the bin. */
   async removeSign(id: string): Promise<void> {
     await this.api.ask('DELETE /signs/:id', { params: { id } });
+    await this.load();
+  }
+
+  /** What lies in the bin, and for how many days things lie there. */
+  bin(): Promise<Answer<'GET /bin'>> {
+    return this.api.ask('GET /bin');
+  }
+
+  async returnJob(id: string): Promise<void> {
+    await this.api.ask('POST /bin/jobs/:id/return', { params: { id } });
+    await this.load();
+  }
+
+  async returnSign(id: string): Promise<void> {
+    await this.api.ask('POST /bin/signs/:id/return', { params: { id } });
     await this.load();
   }
 }

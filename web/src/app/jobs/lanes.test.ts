@@ -26,10 +26,11 @@ describe('the board', () => {
       job({
         id: '2',
         customer: 'Osprey Point Ferry',
-        signs: [{ id: 's', title: 'Bilge pump', revision: 1, savedAt: '2026-11-20T09:00:00.000Z' }],
+        signs: [{ id: 's', title: 'Bilge pump', revision: 1, savedAt: '2026-11-20T09:00:00.000Z', words: 'LIVE WIRES' }],
       }),
     ];
     expect(matching(jobs, 'osprey bilge').map(({ id }) => id)).toEqual(['2']);
+    expect(matching(jobs, 'wires ferry').map(({ id }) => id)).toEqual(['2']);
     expect(matching(jobs, 'fernhollow bilge')).toEqual([]);
     expect(matching(jobs, '  ')).toHaveLength(2);
   });

@@ -41,11 +41,13 @@ export function due(dueOn: string | null, today: Date): DueView {
   return { text: `due in ${days} days`, urgency: days <= 5 ? 'soon' : 'later' };
 }
 
-/** Jobs whose number, customer, title or signs hold every word of a search. */
+/** Jobs whose number, customer, title, or signs with their words hold every word of a search. */
 export function matching(jobs: readonly Job[], search: string): Job[] {
   const words = search.toLowerCase().split(/\s+/u).filter(Boolean);
   return jobs.filter((job) => {
-    const text = [job.number, job.customer, job.title, job.state, ...job.signs.map(({ title }) => title)].join(' ').toLowerCase();
+    const text = [job.number, job.customer, job.title, job.state, ...job.signs.flatMap(({ title, words: own }) => [title, own])]
+      .join(' ')
+      .toLowerCase();
     return words.every((word) => text.includes(word));
   });
 }

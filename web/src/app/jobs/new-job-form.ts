@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, inject, input, output, signal } fro
 import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
 import { NgbTypeahead } from '@ng-bootstrap/ng-bootstrap/typeahead';
 import { map, merge, type Observable, Subject } from 'rxjs';
+import { DayField } from '../fields/day-field';
 import { FirstField } from '../fields/first-field';
 import { JobsService } from './jobs.service';
 
@@ -14,7 +15,7 @@ const REMEDIES: Readonly<Record<string, string>> = {
 
 @Component({
   selector: 'pr-new-job-form',
-  imports: [FirstField, ReactiveFormsModule, NgbTypeahead],
+  imports: [DayField, FirstField, ReactiveFormsModule, NgbTypeahead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './new-job-form.html',
   styleUrl: './new-job-form.scss',
@@ -51,6 +52,12 @@ export class NewJobForm {
   protected fault(name: 'customer' | 'title' | 'quantity'): string {
     const control = this.form.controls[name];
     return control.invalid && control.touched ? REMEDIES[name] : '';
+  }
+
+  /** Esc closes a list that is open, and the form where none is. */
+  protected leave({ target }: Event): void {
+    const isListOpen = target instanceof HTMLElement && target.getAttribute('aria-expanded') === 'true';
+    if (!isListOpen) this.dropped.emit();
   }
 
   protected async submit(): Promise<void> {

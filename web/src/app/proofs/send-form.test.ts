@@ -10,8 +10,8 @@ import { SendForm } from './send-form';
 const job = jobOf({
   contact: 'Marit Solheim, grounds@fernhollow.example.org',
   signs: [
-    { id: 'a', title: 'West gate', revision: 3, savedAt: '2026-11-20T09:00:00.000Z' },
-    { id: 'b', title: 'Map room', revision: 1, savedAt: '2026-11-20T09:00:00.000Z' },
+    { id: 'a', title: 'West gate', revision: 3, savedAt: '2026-11-20T09:00:00.000Z', words: '' },
+    { id: 'b', title: 'Map room', revision: 1, savedAt: '2026-11-20T09:00:00.000Z', words: '' },
   ],
 });
 

@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import { type Finish, FINISHES, lightReflectance } from '@plain-relief/core/sign';
 import { covers, type FontEntry, scriptsOf } from '@plain-relief/core/type';
 import { FontFaces } from '../fields/font-faces';
+import { Ask } from '../shell/ask-dialog';
 import { Masthead } from '../shell/masthead';
 import { ShopService } from './shop.service';
 import { CardForm } from './card-form';
@@ -23,6 +24,11 @@ interface FontRow {
   readonly missing: string;
 }
 
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+
 /** The shop's own things: its fonts, with a sample in any words, and its usual blanks. */
 @Component({
   selector: 'pr-shop-page',
@@ -33,6 +39,7 @@ interface FontRow {
 })
 export class ShopPage {
   private readonly shop = inject(ShopService);
+  private readonly ask = inject(Ask);
   protected readonly faces = inject(FontFaces);
   protected readonly state = toSignal(this.shop.state$, { requireSync: true });
   protected readonly sample = signal('Fernhollow Arboretum');
@@ -91,16 +98,17 @@ export class ShopPage {
     this.said.set(said.join(' '));
   }
 
-  protected async removeFont(id: string): Promise<void> {
-    await this.attempt(() => this.shop.removeFont(id));
+  protected removeFont({ id, family, style }: FontEntry): Promise<void> {
+    const says = 'Signs in the bin that are set in it lose it, and are to be set in another when they come back.';
+    return this.takeOut(`the font ${family} ${style}`, says, () => this.shop.removeFont(id));
   }
 
-  protected async removeKind(id: string): Promise<void> {
-    await this.attempt(() => this.shop.removeKind(id));
+  protected removeKind({ id, name }: Named): Promise<void> {
+    return this.takeOut(`the kind “${name}”`, 'Signs that were begun from it stay as they are.', () => this.shop.removeKind(id));
   }
 
-  protected async removeBlank(id: string): Promise<void> {
-    await this.attempt(() => this.shop.removeBlank(id));
+  protected removeBlank({ id, name }: Named): Promise<void> {
+    return this.takeOut(`the blank “${name}”`, 'Signs that are made of it stay as they are.', () => this.shop.removeBlank(id));
   }
 
   protected readonly oneOf = oneOf;
@@ -117,8 +125,12 @@ export class ShopPage {
     if (this.refusal() === '') this.finish.set({ ...this.finish(), name: '' });
   }
 
-  protected async removeFinish(id: string): Promise<void> {
-    await this.attempt(() => this.shop.removeFinish(id));
+  protected removeFinish({ id, name }: Named): Promise<void> {
+    return this.takeOut(`the finish “${name}”`, 'Signs that wear it keep it.', () => this.shop.removeFinish(id));
+  }
+
+  private async takeOut(what: string, says: string, act: () => Promise<void>): Promise<void> {
+    if (await this.ask.whether({ title: `Take out ${what}?`, says, verb: 'Take it out' })) await this.attempt(act);
   }
 
   private async attempt(act: () => Promise<void>): Promise<void> {

@@ -17,7 +17,8 @@ class FakeServer {
   answer: 'take' | 'slow' | 'away' | 'refuse' | 'stale' = 'take';
   revision = 1;
 
-  async ask(_: Endpoint, { body }: { body: { base: number; document: Sign } }): Promise<{ revision: number }> {
+  async ask(_: Endpoint, { body }: { body?: { base: number; document: Sign } }): Promise<{ revision: number; document?: Sign }> {
+    if (!body) return { revision: 11, document: sign(100) };
     this.sent.push(body);
     if (this.answer === 'away') throw new ApiError(0, 'away', null);
     if (this.answer === 'refuse') throw new ApiError(400, 'blank.thickness: is wrong', null);
@@ -128,9 +129,18 @@ describe('Autosave', () => {
     server.answer = 'stale';
     autosave.changed(sign(2));
     await jest.advanceTimersByTimeAsync(600);
-    expect(autosave.takeTheirs()!.blank.thickness).toBe(99);
-    expect(state).toEqual({ kind: 'saved', revision: 9 });
+    // What was changed after the two saves met is set aside, too.
+    autosave.changed(sign(3));
+    const theirs = await autosave.takeTheirs();
+    expect(server.sent.map(({ base, document }) => [base, document.blank.thickness])).toEqual([
+      [1, 2],
+      [1, 3],
+    ]);
+    // Theirs as it is by now, not as it was when they met.
+    expect(theirs!.blank.thickness).toBe(100);
+    expect(state).toEqual({ kind: 'saved', revision: 11 });
     expect(drafts.read('a')).toBeUndefined();
+    expect(await autosave.takeTheirs()).toBeUndefined();
   });
 
   it('tells why a document is refused, keeps it, and tries the next change', async () => {

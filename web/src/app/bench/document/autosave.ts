@@ -32,6 +32,8 @@ export class Autosave {
   /** The save that is on its way. */
   private sending: Promise<void> | undefined;
   private failures = 0;
+  /** What the server set aside where two saves met. */
+  private setAside: Sign | undefined;
 
   constructor(
     private readonly api: Api,
@@ -84,14 +86,30 @@ export class Autosave {
     void this.flush();
   }
 
-  /** After a conflict: the other document goes on; the server has set this one aside. */
-  takeTheirs(): Sign | undefined {
+  /**
+   * After a conflict: the other document goes on, as it is saved by now. The server has set aside this one; what was changed in it
+   * since is set aside as well.
+   */
+  async takeTheirs(): Promise<Sign | undefined> {
     const now = this.state.value;
     if (now.kind !== 'conflict') return undefined;
-    this.newest = this.sent = now.conflict.theirs;
+    if (this.newest !== this.setAside) await this.putAside(now.revision);
+    const { theirs, revision } = await this.ofServer().catch(() => now.conflict);
+    this.newest = this.sent = theirs;
     this.drafts.drop(this.id);
-    this.state.next({ kind: 'saved', revision: now.conflict.revision });
-    return now.conflict.theirs;
+    this.state.next({ kind: 'saved', revision });
+    return theirs;
+  }
+
+  private async ofServer(): Promise<{ theirs: Sign; revision: number }> {
+    const { document, revision } = await this.api.ask('GET /signs/:id', { params: { id: this.id } });
+    return { theirs: document, revision };
+  }
+
+  /** The server sets aside what begins from a revision that is not the newest. */
+  private async putAside(base: number): Promise<void> {
+    const body = { base, document: { ...this.newest } };
+    await this.api.ask('PUT /signs/:id', { params: { id: this.id }, body }).catch(() => undefined);
   }
 
   stop(): void {
@@ -136,14 +154,15 @@ export class Autosave {
         this.schedule(PAUSE_MS);
       }
     } catch (error) {
-      this.failed(error as ApiError, base);
+      this.failed(error as ApiError, base, document);
     } finally {
       this.sending = undefined;
     }
   }
 
-  private failed(error: ApiError, revision: number): void {
+  private failed(error: ApiError, revision: number, document: Sign): void {
     if (error.status === 409) {
+      this.setAside = document;
       const { theirs, revision: newer, savedAt } = error.body as { theirs: Sign; revision: number; savedAt: string };
       this.state.next({ kind: 'conflict', revision, conflict: { theirs, revision: newer, savedAt } });
     } else if (error.isPassing) {

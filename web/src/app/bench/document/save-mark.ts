@@ -1,24 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { SaveState } from './autosave';
 
-/** Says how saving stands, and asks where two saves met. */
+/** Says how saving stands, and why where nothing is saved. */
 @Component({
   selector: 'pr-save-mark',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <span class="mark" [class]="save().kind" role="status" [title]="reason()">{{ words() }}</span>
-    @if (conflict(); as met) {
-      <div class="choice" role="alertdialog" aria-label="The sign was saved elsewhere">
-        <p>
-          This sign was saved elsewhere meanwhile, as revision {{ met.revision }}. Yours began from revision
-          {{ save().revision }}. Both are kept; which goes on?
-        </p>
-        <button type="button" class="btn btn-sm btn-primary" (click)="mine.emit()">Mine goes on</button>
-        <button type="button" class="btn btn-sm btn-outline-primary" (click)="theirs.emit()">
-          Theirs goes on, mine is set aside
-        </button>
-      </div>
-    }
     @if (save().kind === 'refused') {
       <div class="choice" role="alert">
         <p>The server does not take the sign as it is. Mend this, and it is saved: {{ reason() }}</p>
@@ -53,19 +41,10 @@ import type { SaveState } from './autosave';
       background: var(--pr-sheet);
       box-shadow: 0 4px 18px rgb(60 45 10 / 25%);
     }
-    .choice .btn {
-      margin-right: 0.4rem;
-    }
   `,
 })
 export class SaveMark {
   readonly save = input.required<SaveState>();
-  readonly mine = output();
-  readonly theirs = output();
-  protected readonly conflict = computed(() => {
-    const save = this.save();
-    return save.kind === 'conflict' ? save.conflict : undefined;
-  });
   protected readonly reason = computed(() => {
     const save = this.save();
     return 'reason' in save ? save.reason : '';

@@ -17,9 +17,11 @@ import {
 import fc from 'fast-check';
 import { ReliefService } from '../../relief/relief.service';
 import { Api } from '../../platform/api';
+import { Notices } from '../../platform/notices';
 import { Drafts } from './drafts';
 import { ProofChoices } from '../output/proof-choices';
 import { Remedies } from '../ticket/remedies';
+import { Resizer } from './resizer';
 import { SignStore } from './sign-store';
 
 /** What the store hands on: documents shown and documents saved. */
@@ -51,6 +53,7 @@ class Outside {
 describe('SignStore', () => {
   let outside: Outside;
   let store: SignStore;
+  let resizer: Resizer;
   let choices: ProofChoices;
   const sign = () => store.now!.sign;
 
@@ -61,6 +64,7 @@ describe('SignStore', () => {
     TestBed.configureTestingModule({
       providers: [
         SignStore,
+        Resizer,
         ProofChoices,
         Remedies,
         { provide: Api, useValue: outside.api },
@@ -68,10 +72,39 @@ describe('SignStore', () => {
       ],
     });
     store = TestBed.inject(SignStore);
+    resizer = TestBed.inject(Resizer);
     choices = TestBed.inject(ProofChoices);
     await store.open('s');
   });
   afterEach(() => jest.useRealTimers());
+
+  it('says what an edit did besides, with the way back', () => {
+    const notices = TestBed.inject(Notices);
+    store.addShape('circle');
+    const host = sign().parts[0].id;
+    store.addText();
+    store.edit('path', 'path', (draft) => {
+      const line = draft.parts.find(({ kind }) => kind === 'text');
+      if (line?.kind === 'text') line.path = { kind: 'part', part: host, side: 'outside', shift: 0 };
+    });
+    expect(notices.all()).toEqual([]);
+    store.choose([host]);
+    store.removeChosen();
+    expect(notices.all().map(({ text }) => text)).toEqual(['Line 1 runs straight now: Hole 1, which it ran along, is gone.']);
+    notices.all()[0].action!.run();
+    expect(sign().parts.map(({ id }) => id)).toContain(host);
+    // What is taken back or taken up again is told by its own words.
+    store.redo();
+    expect(notices.all()).toHaveLength(1);
+  });
+
+  it('takes an earlier document up as a step that can be undone', () => {
+    const before = sign();
+    store.takeUp({ ...newSign('Earlier', 'mm') }, 'revision 2');
+    expect([sign().title, store.now!.undoLabel]).toEqual(['Earlier', 'take up revision 2']);
+    store.undo();
+    expect(sign()).toEqual(before);
+  });
 
   it('shows every change, saves it, and keeps a document that can be read', async () => {
     store.addText();
@@ -287,8 +320,8 @@ describe('SignStore', () => {
   it('stretches from what a part was when its size began to be changed', () => {
     store.addShape('rectangle');
     const [from] = sign().parts;
-    store.resize(from, { across: 1.1, up: 1 });
-    store.resize(from, { across: 1.2, up: 1 }, { x: 5, y: 0 });
+    resizer.resize(from, { across: 1.1, up: 1 });
+    resizer.resize(from, { across: 1.2, up: 1 }, { x: 5, y: 0 });
     const width = (from as ShapePart).shape.kind === 'rectangle' ? 240 : 0;
     expect(sign().parts[0]).toMatchObject({ shape: { width: width * 1.2 }, place: { x: 5 } });
     store.undo();
@@ -301,8 +334,8 @@ describe('SignStore', () => {
     store.addShape('border');
     store.place([{ id: 'panel-1', x: 10, y: 0 }]);
     const from = sign().parts;
-    store.resizeTogether(from, 1.25, { x: -10, y: 0 });
-    store.resizeTogether(from, 1.5, { x: -10, y: 0 });
+    resizer.resizeTogether(from, 1.25, { x: -10, y: 0 });
+    resizer.resizeTogether(from, 1.5, { x: -10, y: 0 });
     const [panel, line, border] = sign().parts;
     expect(panel).toMatchObject({ shape: { width: 360, height: 180 }, place: { x: 20, y: 0 } });
     expect(line).toMatchObject({ size: { height: 30 } });
@@ -330,8 +363,8 @@ describe('SignStore', () => {
     (n) => store.arrange('turn', (draft, ids) => turnedParts(draft, ids, n % 360, { x: n, y: 1 })),
     (n) => store.arrange('mirror', (draft, ids) => mirroredParts(draft, ids, n)),
     (n) => store.place(store.chosenParts().map(({ id }) => ({ id, x: n / 7, y: -n }))),
-    (n) => sign().parts[0] && store.resize(sign().parts[n % sign().parts.length], { across: 1 + (n % 5) / 9, up: 1 }),
-    (n) => store.resizeTogether(store.chosenParts(), 1 + (n % 5) / 9, { x: n, y: -n }),
+    (n) => sign().parts[0] && resizer.resize(sign().parts[n % sign().parts.length], { across: 1 + (n % 5) / 9, up: 1 }),
+    (n) => resizer.resizeTogether(store.chosenParts(), 1 + (n % 5) / 9, { x: n, y: -n }),
     (n) => sign().parts[0] && store.reorder(sign().parts[n % sign().parts.length].id, n % 2 ? 1 : -1),
     (n) => sign().parts[0] && store.addTier(sign().parts[n % sign().parts.length].id),
     (n) => onPart(n, ({ id, tiers }) => tiers[0] && store.switchTier(id, tiers[0].id)),

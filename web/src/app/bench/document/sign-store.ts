@@ -7,7 +7,6 @@ import {
   copyOf,
   cutOut,
   dropStale,
-  type Factors,
   type FieldPath,
   type Ground,
   type Guide,
@@ -20,13 +19,10 @@ import {
   type Part,
   pastedParts,
   removeParts,
-  hasSize,
-  resized,
   scaledDesign,
-  scaledTogether,
-  type SeenText,
   setField,
   setLetter,
+  sideEffects,
   type Side,
   sideOf,
   type Sign,
@@ -40,6 +36,7 @@ import { BehaviorSubject, type Observable, type Subscription } from 'rxjs';
 import type { ArtworkColour } from '../../artwork/artwork.service';
 import { ReliefService } from '../../relief/relief.service';
 import { Api } from '../../platform/api';
+import { Notices } from '../../platform/notices';
 import { SessionService } from '../../session/session.service';
 import { ShopService } from '../../shop/shop.service';
 import { Autosave } from './autosave';
@@ -51,16 +48,17 @@ export type { BenchState, SignJob };
 
 const DEFAULT_FONT = 'barlow-semibold';
 
-const tidy = (mm: number): number => Number(mm.toFixed(4));
+/** mm as documents keep them. */
+export const tidy = (mm: number): number => Number(mm.toFixed(4));
 
 /** Parts that can be added besides a line of text. */
 export type AddedShape =
   'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line' | 'fixings' | 'outline';
 
-/** The sign on the bench: its document, what is selected, undo, and saving. Every change goes through here. */
 /** Shapes that are carved as wide as the blank when they are new: words stand on their floor, not in their way. */
 const SUNK: ReadonlySet<AddedShape> = new Set(['rectangle', 'ellipse', 'stadium', 'polygon', 'arch']);
 
+/** The sign on the bench: its document, what is selected, undo, and saving. Every change goes through here. */
 @Injectable()
 export class SignStore implements OnDestroy {
   private readonly api = inject(Api);
@@ -68,13 +66,12 @@ export class SignStore implements OnDestroy {
   private readonly relief = inject(ReliefService);
   private readonly shop = inject(ShopService);
   private readonly session = inject(SessionService);
+  private readonly notices = inject(Notices);
   private readonly state = new BehaviorSubject<BenchState | undefined>(undefined);
   readonly state$: Observable<BenchState | undefined> = this.state;
   private history: History<Sign> | undefined;
   private autosave: Autosave | undefined;
   private saving: Subscription | undefined;
-  private resizingMany: { readonly from: readonly Part[]; readonly seen: ReadonlyMap<string, SeenText | undefined> } | undefined;
-  private resizing: { readonly from: Part; readonly seen: SeenText | undefined } | undefined;
 
   /** The sign with all its options, as it is saved. */
   get whole(): Sign | undefined {
@@ -156,12 +153,18 @@ export class SignStore implements OnDestroy {
     this.autosave?.keepMine();
   }
 
-  takeTheirs(): void {
-    const theirs = this.autosave?.takeTheirs();
+  /** What was saved elsewhere, as it is now; one's own is set aside. */
+  async takeTheirs(): Promise<void> {
+    const theirs = await this.autosave?.takeTheirs();
     if (!theirs) return;
     this.history = History.of(theirs);
     this.patch({ chosen: [], selected: undefined, undoLabel: undefined, redoLabel: undefined });
     this.present();
+  }
+
+  /** An earlier document in the place of this one, as a step that can be undone. */
+  takeUp(document: Sign, name: string): void {
+    if (this.history) this.take(this.history.replaced(`take up ${name}`, `take up ${name}`, performance.now(), document));
   }
 
   /** Turns the sign over. */
@@ -283,39 +286,6 @@ export class SignStore implements OnDestroy {
       if (cutTo?.parts.includes(id)) cutTo.parts = [...new Set(cutTo.parts.flatMap((each) => (each === id ? parts.map((part) => part.id) : each)))]; // prettier-ignore
     });
     this.choose(parts.map((part) => part.id));
-  }
-
-  /**
-   * Brings a part to another size, in its own directions.
-   * @param from the part as it was when its size began to be changed
-   * @param place where its place comes to lie; where it was if that is not given
-   */
-  resize(from: Part, factors: Factors, place?: { readonly x: number; readonly y: number }): void {
-    if (from.locked) return;
-    // Sizes as they were seen stand for the part that the change began from.
-    if (this.resizing?.from !== from) {
-      this.resizing = { from, seen: this.relief.latest?.plan.parts.find(({ id }) => id === from.id)?.text };
-    }
-    const next = resized(from, factors, this.resizing.seen);
-    const at = place ? { x: tidy(place.x), y: tidy(place.y) } : {};
-    this.setPart({ ...next, place: { ...next.place, ...at } }, 'size');
-  }
-
-  /**
-   * Makes parts larger or smaller together about a point that stays.
-   * @param from the parts as they were when their size began to be changed
-   */
-  resizeTogether(from: readonly Part[], factor: number, about: { readonly x: number; readonly y: number }): void {
-    const free = from.filter((part) => !part.locked && hasSize(part));
-    if (this.resizingMany?.from !== from) {
-      const views = this.relief.latest?.plan.parts ?? [];
-      this.resizingMany = { from, seen: new Map(views.map(({ id, text }) => [id, text])) };
-    }
-    const { seen } = this.resizingMany;
-    const next = new Map(scaledTogether(free, factor, about, (id) => seen.get(id)).map((part) => [part.id, part]));
-    this.edit(`size of ${free.length} parts`, `size ${free.map(({ id }) => id).join(' ')}`, (sign) => {
-      sign.parts = sign.parts.map((part) => next.get(part.id) ?? part);
-    });
   }
 
   /** Sets a part as it was made elsewhere, such as one with other points. */
@@ -441,7 +411,7 @@ export class SignStore implements OnDestroy {
     if (edited === shown) return;
     const name = shown.options?.find(({ id }) => id === option)?.name ?? '';
     const split = splitOption(this.history.value, option, edited);
-    this.take(this.history.replaced(`${label} (${name})`, `${key} ${option}`, performance.now(), split));
+    this.takeEdit(this.history.replaced(`${label} (${name})`, `${key} ${option}`, performance.now(), split));
   }
 
   /** An edit of the sign itself. */
@@ -451,7 +421,16 @@ export class SignStore implements OnDestroy {
       recipe(draft);
       dropStale(draft);
     };
-    this.take(this.history.changed(label, key, performance.now(), whole));
+    this.takeEdit(this.history.changed(label, key, performance.now(), whole));
+  }
+
+  /** Takes an edit, and says what it did besides. */
+  private takeEdit(history: History<Sign>): void {
+    const before = this.history?.value;
+    this.take(history);
+    if (!before || this.history !== history) return;
+    for (const sentence of sideEffects(before, history.value))
+      this.notices.say(sentence, { words: 'Undo', run: () => this.undo() });
   }
 
   private take(history: History<Sign>): void {

@@ -1,6 +1,7 @@
 import type { Job, JobChange, KeptFile } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
 import { type Sign } from '@plain-relief/core/sign';
+import { DayField } from '../../fields/day-field';
 import { ArtworkService } from '../../artwork/artwork.service';
 import { JobsService } from '../../jobs/jobs.service';
 import { ShopService } from '../../shop/shop.service';
@@ -8,11 +9,13 @@ import { ShopService } from '../../shop/shop.service';
 /** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
 @Component({
   selector: 'pr-brief-panel',
+  imports: [DayField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './brief-panel.html',
   styleUrls: ['./panel.scss', '../output/output-panel.scss'],
   styles: `
-    label {
+    label,
+    .label {
       display: block;
       margin-top: 0.7rem;
       font-weight: 700;
@@ -44,6 +47,7 @@ export class BriefPanel {
   readonly jobId = input.required<string>();
   readonly sign = input.required<Sign>();
   readonly closed = output();
+  readonly revisionsAsked = output();
   readonly titled = output<string>();
   readonly unitChosen = output<'mm' | 'in'>();
   readonly materialNamed = output<string>();

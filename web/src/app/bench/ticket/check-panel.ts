@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { type Note } from '@plain-relief/core/notes';
-import { type Mending, remedyWords } from './notes-list';
+import { type Mending, NoteLine } from './note-line';
 
 interface Group {
   readonly title: string;
@@ -17,6 +17,7 @@ const TITLES: readonly (readonly [Note['weight'], string])[] = [
 /** All notes of a sign by their weight, each with the way to its place and what mends it. */
 @Component({
   selector: 'pr-check-panel',
+  imports: [NoteLine],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrls: ['./panel.scss', './check-panel.scss'],
   template: `
@@ -33,16 +34,7 @@ const TITLES: readonly (readonly [Note['weight'], string])[] = [
           <ul>
             @for (note of group.notes; track $index) {
               <li [class.chosen]="note.part !== undefined && note.part === chosen()">
-                @if (note.part; as part) {
-                  <button type="button" (click)="picked.emit(part)" title="Show it in the plan">{{ note.text }}</button>
-                } @else {
-                  <span>{{ note.text }}</span>
-                }
-                @if (note.remedy; as remedy) {
-                  <button type="button" class="remedy" (click)="mended.emit({ part: note.part, remedy })">
-                    {{ remedyWords(remedy) }}
-                  </button>
-                }
+                <pr-note-line [note]="note" (picked)="picked.emit($event)" (mended)="mended.emit($event)" />
               </li>
             }
           </ul>
@@ -60,7 +52,6 @@ export class CheckPanel {
   readonly picked = output<string>();
   readonly mended = output<Mending>();
   readonly closed = output();
-  protected readonly remedyWords = remedyWords;
   protected readonly groups = computed((): Group[] =>
     TITLES.map(([weight, title]) => ({ weight, title, notes: this.notes().filter((note) => note.weight === weight) })).filter(
       ({ notes }) => notes.length > 0,

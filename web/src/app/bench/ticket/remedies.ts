@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { bridgesFor, type Part } from '@plain-relief/core/sign';
-import type { Mending } from './notes-list';
+import type { Mending } from './note-line';
 import { SignStore } from '../document/sign-store';
 
 /** Applies what notes offer to mend; undone like every other edit. */
