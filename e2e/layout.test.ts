@@ -51,7 +51,7 @@ async function treeLabel(hand: Hand): Promise<void> {
 
   await hand.add('A logo or other artwork …');
   await hand.file('Choose a drawing or a picture', join(ROOT, 'demo/artwork/crozier.svg'));
-  await hand.figure('page width', '20');
+  await hand.figure('width of the artwork', '20');
   await visit.page.getByText('Take over 2 parts').waitFor();
   await hand.press('Take over 2 parts');
   await visit.page.locator('pr-ladder', { hasText: 'crozier 2' }).waitFor();

@@ -184,7 +184,7 @@ describe('a newcomer', () => {
           visit.page.getByText('Choose a drawing or a picture').click(),
         ]);
         await chooser.setFiles(join(ROOT, 'demo/artwork/crozier.svg'));
-        await steps.type('page width', '24');
+        await steps.type('width of the artwork', '24');
         await steps.press('Take over 2 parts');
         await steps.type('distance to the left edge', '22 mm');
       },

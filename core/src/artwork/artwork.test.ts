@@ -81,7 +81,7 @@ describe('the report', () => {
       '2 outlined areas found, of which 2 colours can be seen.',
     );
     expect(reportOf('<rect width="50" height="50"/>')).toContain('1 double of the same outline and colour removed.');
-    expect(reportOf('<rect x="90" y="90" width=".01" height=".01" fill="red"/>')).toContain(
+    expect(reportOf('<rect x="90" y="90" width=".05" height=".05" fill="red"/>')).toContain(
       '1 speck of less than 0.01 mm² left out.',
     );
     expect(reportOf('<text>Est. <tspan>1987</tspan></text>')).toContain('1 text (“Est. 1987”) has no outline and was left out');

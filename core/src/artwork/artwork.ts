@@ -1,5 +1,5 @@
 import { NodingError } from '../arrangement/index.js';
-import { type Contour, CoordinateError, type Outline } from '../geometry/index.js';
+import { type Box, joinBoxes, type Contour, CoordinateError, type Outline } from '../geometry/index.js';
 import { crossings } from './crossings.js';
 import { type Drawn, type DrawnLine } from './drawn.js';
 import { readDxf } from './dxf.js';
@@ -41,6 +41,8 @@ export interface Artwork {
   readonly colours: readonly ColourArea[];
   readonly width: number;
   readonly height: number;
+  /** What is seen of it. */
+  readonly seen: Box;
   /** Whether the file says its size in a unit of length; otherwise it has to be asked. */
   readonly isSized: boolean;
   /** What was found first of all, in a sentence. */
@@ -80,7 +82,8 @@ export function settledArtwork(read: () => Drawn, choice: ArtworkChoice): Artwor
     for (const speck of specks) findings.add('speck', String(Number(choice.speck.toFixed(4))), speck);
     if (colours.length === 0) throw new ArtworkError('nothing');
     const summary = `${count(all.length, 'outlined area')}${open.length > 0 ? ` and ${count(open.length, 'line')}` : ''} found, of which ${count(colours.length, 'colour')} can be seen.`;
-    return { ...page, colours, summary, findings: findings.list() };
+    const seen = colours.map(({ box }) => box).reduce((a, b) => joinBoxes(a, b)!);
+    return { ...page, colours, seen, summary, findings: findings.list() };
   } catch (error) {
     if (error instanceof CoordinateError || error instanceof NodingError) throw new ArtworkError('too-far');
     throw error;

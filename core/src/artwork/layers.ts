@@ -1,5 +1,5 @@
 import { arrange, joinedByPairs, ringsOf, windingOf } from '../arrangement/index.js';
-import { area, bounds, type Box, type Contour, type Outline, polygonsOf } from '../geometry/index.js';
+import { area, bounds, type Box, CHORD_TOLERANCE, type Contour, type Outline, perimeter, polygonsOf } from '../geometry/index.js';
 
 /** What is inside of overlapping outlines. */
 export type Rule = 'nonzero' | 'evenodd';
@@ -67,6 +67,12 @@ export interface OpenLine {
 const groupOf = ({ colour, name }: { readonly colour: string; readonly name?: string }): string => `${colour} ${name ?? ''}`;
 
 /**
+ * What is thinner than the tolerance of curves is left where outlines meet that were drawn alike and parted otherwise; nobody drew it.
+ * Twice its area by its perimeter is how wide a thin piece is.
+ */
+const isSeam = (ring: Contour): boolean => 2 * Math.abs(area([ring])) < CHORD_TOLERANCE * perimeter([ring]);
+
+/**
  * The areas of each colour when layers are painted one over the other. Where upper colours hide lower ones every place has the
  * colour of the topmost layer that covers it, so that areas of two colours share their edge and never overlap.
  * @param speck pieces of less area than this, in mm², are left out
@@ -91,7 +97,7 @@ export function seenColours(
     const kept: Contour[] = [];
     for (const { outer, holes } of polygonsOf(outlines[index])) {
       if (Math.abs(area([outer])) >= speck) kept.push(outer, ...holes);
-      else specks.push(middleOf(bounds([outer])!));
+      else if (!isSeam(outer)) specks.push(middleOf(bounds([outer])!));
     }
     const strokes = lines.filter((line) => groupOf(line) === key).map(({ points }) => points);
     const box = bounds([...kept, ...strokes]);

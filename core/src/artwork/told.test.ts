@@ -160,3 +160,53 @@ describe('drawings without end', () => {
     expect(areaOf(body)).toBeGreaterThan(3000);
   });
 });
+
+describe('what is said of a file that cannot be read', () => {
+  it.each([
+    ['hello', 'it does not begin as one'],
+    ['', 'it does not begin as one'],
+    ['<svg><path d="M0 0"/>', 'it breaks off before its end'],
+    ['<svg>\n<g></svg>', 'something in it is opened and not closed, or closed and not opened (line 2)'],
+    ['<svg/>\nx', 'something stands after its end (line 2)'],
+    ['<svg>&logo;</svg>', 'it uses a name with “&” that it does not explain (line 1)'],
+    ['<svg width=3/>', 'a value in it is written wrongly (line 1)'],
+    ['<svg><a:b/></svg>', ''],
+  ])('%j is told in plain words', (source, words) => {
+    let told = '';
+    try {
+      importArtwork('svg', source);
+    } catch (error) {
+      told = (error as Error).message;
+    }
+    expect(told).toContain(words);
+    expect(told).not.toMatch(/root|node|\d:\d|undefined/u);
+  });
+});
+
+describe('sizes of what is drawn', () => {
+  it('are of what is seen, wherever it lies on its page', () => {
+    const { seen, width } = importArtwork('svg', svg('<rect x="10" y="20" width="30" height="40"/><text>x</text>'));
+    expect(width).toBe(100);
+    expect([seen.maxX - seen.minX, seen.maxY - seen.minY, seen.minX, seen.maxY]).toEqual([30, 40, -40, 30]);
+  });
+});
+
+describe('seams between outlines that meet', () => {
+  it('are nobody’s specks', () => {
+    // Two areas that share a curve, which one of them draws in two pieces (de Casteljau at 0.37), on a ground.
+    const curve = [[50, 0], [80, 30], [20, 60], [50, 100]]; // prettier-ignore
+    const between = (points: number[][]): number[][] =>
+      points.slice(1).map((point, i) => point.map((v, k) => points[i][k] + (v - points[i][k]) * 0.37));
+    const [ab, bc, cd] = between(curve);
+    const [abc, bcd] = between([ab, bc, cd]);
+    const [middle] = between([abc, bcd]);
+    const body =
+      '<rect width="100" height="100" fill="blue"/><path fill="red" d="M0 0L50 0C80 30 20 60 50 100L0 100Z"/>' +
+      `<path fill="green" d="M100 0L50 0C${ab.join()} ${abc.join()} ${middle.join()}C${bcd.join()} ${cd.join()} 50 100L100 100Z"/>`;
+    const { findings } = importArtwork('svg', svg(body));
+    expect(findings.filter(({ kind }) => kind === 'speck')).toEqual([]);
+    // A dot that was drawn is one.
+    const dotted = importArtwork('svg', svg(`${body}<rect x="3" y="3" width=".05" height=".05" fill="gold"/>`));
+    expect(dotted.findings.find(({ kind }) => kind === 'speck')?.sentence).toBe('1 speck of less than 0.01 mm² left out.');
+  });
+});

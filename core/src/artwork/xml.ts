@@ -29,6 +29,24 @@ function namespacesIn(doctype: string, source: string): Record<string, string> {
   return uses > MOST_USES ? {} : out;
 }
 
+/** What the parser found wrong, by its words, and how a designer would say it. */
+const REASONS: readonly (readonly [RegExp, string])[] = [
+  [/outside of root|only one root/u, 'something stands after its end'],
+  [/root element|unexpected end|unclosed/iu, 'it breaks off before its end'],
+  [/close tag|closing tag|unmatched/u, 'something in it is opened and not closed, or closed and not opened'],
+  [/entity|entities/u, 'it uses a name with “&” that it does not explain'],
+  [/quote|attribute|value|whitespace/u, 'a value in it is written wrongly'],
+  [/namespace|prefix/u, 'it uses a prefix that it does not explain'],
+];
+
+/** @param message as the parser says it: line, column, and what is wrong */
+function plainReason(message: string, hasBegun: boolean): string {
+  const line = /^(\d+):/u.exec(message)?.[1];
+  if (!hasBegun) return 'it does not begin as one';
+  const [, words] = REASONS.find(([pattern]) => pattern.test(message)) ?? [, 'something in it is not written as in such a file'];
+  return line === undefined ? words : `${words} (line ${line})`;
+}
+
 /**
  * Reads XML into a tree. Of the entities that a file declares only the names of namespaces are expanded, and nothing outside of the file is
  * read.
@@ -40,7 +58,7 @@ export function readXml(source: string): Element {
   let count = 0;
   let fault: ArtworkError | undefined;
   const parser = new SaxesParser({ position: true });
-  parser.on('error', (error) => (fault ??= new ArtworkError('not-xml', error.message.replace(/\.$/u, ''))));
+  parser.on('error', (error) => (fault ??= new ArtworkError('not-xml', plainReason(error.message, /<\w/u.test(source)))));
   parser.on('doctype', (doctype) => Object.assign(parser.ENTITIES, namespacesIn(doctype, source)));
   parser.on('opentag', ({ name, attributes }) => {
     if (++count > MOST_ELEMENTS) fault ??= new ArtworkError('too-many-elements', MOST_ELEMENTS);

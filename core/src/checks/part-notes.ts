@@ -36,7 +36,7 @@ function tierNotes({ sign, layers }: Evaluation, part: Part, { strokes }: PartPl
   const deepest = short ? short.highest : z;
   if (z !== THROUGH && tier.action.kind !== 'mark' && deepest <= -thickness)
     out.push(note('through-back', at, part.name, -deepest, thickness, sign.unit));
-  if (strokes.length > 0 && tier.action.kind !== 'line') out.push(note('open-strokes', at, part.name));
+  if (strokes.length > 0 && tier.action.kind !== 'line') out.push(note('open-strokes', at, part.name, part.kind === 'text'));
   if (swallowed) {
     const { reach, count, largest, x, y } = swallowed;
     const isAnythingLeft = layers.some((layer) => layer.part === part.id && layer.tier === tier.id && !layer.area.isEmpty);

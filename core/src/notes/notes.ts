@@ -234,10 +234,12 @@ export const NOTES = {
       weight: 'said',
       text: `${name} runs to the middle of its strokes and comes to ${level < 0 ? `a depth of ${formatLength(-level, unit)}` : formatLength(level, unit)}.`,
     }) as const,
-  'open-strokes': (name: string) =>
+  'open-strokes': (name: string, isText: boolean) =>
     ({
       weight: 'error',
-      text: `${name} is set in a single-line font, which has no inside to raise or carve: choose “line engraved”, or another font.`,
+      text: isText
+        ? `${name} is set in a single-line font, which has no inside to raise or carve: choose “line engraved”, or another font.`
+        : `${name} has lines that do not close, and nothing inside them to raise or carve: engrave them as lines, or close them.`,
     }) as const,
   hidden: (name: string) => ({ weight: 'said', text: `${name} is hidden and is not made until it is shown again.` }) as const,
   'copies-merge': (name: string, apart: number | undefined, unit: LengthUnit) =>

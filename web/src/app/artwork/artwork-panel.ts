@@ -112,6 +112,11 @@ export class ArtworkPanel implements OnDestroy {
     return this.read();
   }
 
+  /** How wide the file's page is where what is drawn on it has a width. */
+  protected pageFor({ width, seen }: ArtworkView, wanted: number): number {
+    return (wanted * width) / Math.max(1e-9, seen.maxX - seen.minX);
+  }
+
   protected setTrace(change: Partial<TraceChoice>): Promise<void> {
     this.trace.update((before) => ({ ...before, ...change }));
     return this.read();

@@ -1,5 +1,6 @@
 import type { KeptFile } from '@plain-relief/api';
 import { inject, Injectable } from '@angular/core';
+import { type Box } from '@plain-relief/core/geometry';
 import { type ArtworkChoice, type ArtworkFormat, type Finding, type TraceChoice } from '@plain-relief/core/artwork';
 import { Api } from '../platform/api';
 
@@ -32,8 +33,11 @@ export interface ArtworkColour {
 }
 
 export interface ArtworkView {
+  /** Of the file's page, in mm. */
   readonly width: number;
   readonly height: number;
+  /** What is seen on it. */
+  readonly seen: Box;
   readonly isSized: boolean;
   readonly summary: string;
   readonly findings: readonly Finding[];
