@@ -1,10 +1,12 @@
-import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+import { ChangeDetectionStrategy, Component, forwardRef, input, model } from '@angular/core';
+import { type ControlValueAccessor, NG_VALUE_ACCESSOR } from '@angular/forms';
 import { FirstField } from './first-field';
 
-/** A line of words, or several, under their name, in a form. */
+/** A line of words, or several, under their name; a control of a form, or by itself. */
 @Component({
   selector: 'pr-line-field',
   imports: [FirstField],
+  providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => LineField), multi: true }],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label>
@@ -16,7 +18,8 @@ import { FirstField } from './first-field';
           [rows]="rows()"
           [maxLength]="most()"
           [value]="value()"
-          (input)="value.set(areaInput.value)"
+          (input)="take(areaInput.value)"
+          (blur)="left()"
         ></textarea>
       } @else {
         <input
@@ -27,7 +30,8 @@ import { FirstField } from './first-field';
           [autocomplete]="fill()"
           [prFirst]="isFirst()"
           [value]="value()"
-          (input)="value.set(lineInput.value)"
+          (input)="take(lineInput.value)"
+          (blur)="left()"
         />
       }
     </label>
@@ -40,9 +44,9 @@ import { FirstField } from './first-field';
     }
   `,
 })
-export class LineField {
+export class LineField implements ControlValueAccessor {
   readonly label = input.required<string>();
-  readonly value = model.required<string>();
+  readonly value = model('');
   readonly type = input<'text' | 'email' | 'password'>('text');
   /** More than one for words of many lines. */
   readonly rows = input(1);
@@ -52,4 +56,23 @@ export class LineField {
   readonly fill = input<'off' | 'name' | 'username' | 'current-password' | 'new-password'>('off');
   /** Whether it has the focus when it is first shown. */
   readonly isFirst = input(false);
+  private changed: (value: string) => void = () => undefined;
+  protected left: () => void = () => undefined;
+
+  writeValue(value: string): void {
+    this.value.set(value);
+  }
+
+  registerOnChange(changed: (value: string) => void): void {
+    this.changed = changed;
+  }
+
+  registerOnTouched(left: () => void): void {
+    this.left = left;
+  }
+
+  protected take(text: string): void {
+    this.value.set(text);
+    this.changed(text);
+  }
 }

@@ -1,7 +1,8 @@
-import { ROLES } from '@plain-relief/api/states';
-import type { AuditEntry, NewPerson, Person, PersonChange } from '@plain-relief/api';
+import { type Role, ROLES } from '@plain-relief/api/states';
+import type { AuditEntry, Person, PersonChange } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { LineField } from '../fields/line-field';
 import { timeOf } from '../platform/moments';
 import { Masthead } from '../shell/masthead';
@@ -9,12 +10,10 @@ import { PeopleService } from './people.service';
 import { ROLE_WORDS, SessionService } from '../session/session.service';
 import { oneOf } from '../platform/one-of';
 
-const NOBODY: NewPerson = { name: '', email: '', role: 'designer', password: '' };
-
 /** Who works in the shop and may do what, what was done, and one's own password. */
 @Component({
   selector: 'pr-people-page',
-  imports: [LineField, Masthead],
+  imports: [LineField, Masthead, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './people-page.html',
   styleUrl: './people-page.scss',
@@ -26,7 +25,6 @@ export class PeoplePage {
   protected readonly isOwner = computed(() => this.me()?.role === 'owner');
   protected readonly people = signal<readonly Person[]>([]);
   protected readonly entries = signal<readonly AuditEntry[]>([]);
-  protected readonly draft = signal(NOBODY);
   /** Whose password is made anew. */
   protected readonly forgotten = signal<string | undefined>(undefined);
   protected readonly trouble = signal('');
@@ -36,22 +34,24 @@ export class PeoplePage {
   protected readonly words = ROLE_WORDS;
   protected readonly time = timeOf;
 
-  protected readonly before = signal('');
-  protected readonly wanted = signal('');
+  private readonly build = inject(NonNullableFormBuilder);
+  protected readonly newcomer = this.build.group({
+    name: '',
+    email: '',
+    role: this.build.control<Role>('designer'),
+    password: '',
+  });
+  protected readonly own = this.build.group({ before: '', wanted: '' });
 
   constructor() {
     void this.load();
   }
 
-  protected write(change: Partial<NewPerson>): void {
-    this.draft.update((draft) => ({ ...draft, ...change }));
-  }
-
   protected add(): Promise<void> {
-    const draft = this.draft();
+    const draft = this.newcomer.getRawValue();
     return this.attempt(`${draft.name} can sign in now.`, async () => {
       await this.service.add(draft);
-      this.draft.set(NOBODY);
+      this.newcomer.reset();
     });
   }
 
@@ -64,9 +64,9 @@ export class PeoplePage {
 
   protected changeOwn(): Promise<void> {
     return this.attempt('Your password is changed; other browsers of yours are signed out.', async () => {
-      await this.session.changePassword(this.before(), this.wanted());
-      this.before.set('');
-      this.wanted.set('');
+      const { before, wanted } = this.own.getRawValue();
+      await this.session.changePassword(before, wanted);
+      this.own.reset();
     });
   }
 

@@ -1,5 +1,6 @@
 import type { Door } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { NonNullableFormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import { LineField } from '../fields/line-field';
 import { SessionService } from '../session/session.service';
@@ -7,25 +8,25 @@ import { SessionService } from '../session/session.service';
 /** The door of the shop: who comes says who they are. */
 @Component({
   selector: 'pr-sign-in-page',
-  imports: [LineField],
+  imports: [LineField, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <main>
-      <form novalidate (submit)="$event.preventDefault(); enter()" aria-label="Sign in">
+      <form [formGroup]="form" (ngSubmit)="enter()" aria-label="Sign in">
         <h1>
           <svg viewBox="0 0 32 32" aria-hidden="true"><path d="M3 26V19h6v-9h6v5h4V6h6v13h4v7z" /></svg>
           Plain Relief
         </h1>
         @if (door()?.isNew) {
           <p>Nobody works here yet. Whoever comes first owns the shop, and adds the others.</p>
-          <pr-line-field label="Your name" fill="name" [most]="120" [(value)]="name" />
+          <pr-line-field label="Your name" fill="name" [most]="120" formControlName="name" />
         }
-        <pr-line-field label="E-mail address" type="email" fill="username" [isFirst]="true" [(value)]="email" />
+        <pr-line-field label="E-mail address" type="email" fill="username" [isFirst]="true" formControlName="email" />
         <pr-line-field
           label="Password"
           type="password"
           [fill]="door()?.isNew ? 'new-password' : 'current-password'"
-          [(value)]="password"
+          formControlName="password"
         />
         @if (door()?.isNew) {
           <p class="quiet">Ten letters or more; long is better than odd.</p>
@@ -94,9 +95,7 @@ export class SignInPage {
   private readonly session = inject(SessionService);
   private readonly router = inject(Router);
   protected readonly door = signal<Door | undefined>(undefined);
-  protected readonly name = signal('');
-  protected readonly email = signal('');
-  protected readonly password = signal('');
+  protected readonly form = inject(NonNullableFormBuilder).group({ name: '', email: '', password: '' });
   protected readonly trouble = signal('');
   protected readonly isBusy = signal(false);
 
@@ -105,13 +104,12 @@ export class SignInPage {
   }
 
   protected enterAs(email: string, password: string): void {
-    this.email.set(email);
-    this.password.set(password);
+    this.form.patchValue({ email, password });
     void this.enter();
   }
 
   protected async enter(): Promise<void> {
-    const [name, email, password] = [this.name().trim(), this.email().trim(), this.password()];
+    const { name, email, password } = this.typed();
     const isNew = this.door()?.isNew === true;
     const lacks =
       isNew && name === '' ? 'your name' : email === '' ? 'your e-mail address' : password === '' ? 'your password' : '';
@@ -126,6 +124,11 @@ export class SignInPage {
       this.trouble.set((error as Error).message);
     }
     this.isBusy.set(false);
+  }
+
+  private typed(): { name: string; email: string; password: string } {
+    const { name, email, password } = this.form.getRawValue();
+    return { name: name.trim(), email: email.trim(), password };
   }
 
   private async look(): Promise<void> {

@@ -1,17 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, model, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, effect, forwardRef, inject, input, model, signal } from '@angular/core';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { type ControlValueAccessor, NG_VALUE_ACCESSOR, NonNullableFormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { type Block, BLOCKS, EVERYTHING, PAPER_NAMES, type SheetLayout } from '@plain-relief/core/sheet';
 import { SessionService } from '../session/session.service';
 import { CardService } from '../shop/card.service';
 import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../shop/sheet-layout';
-import { oneOf } from '../platform/one-of';
 
 /** What the sheet shows and on which paper: one of the shop's layouts, or as it is chosen here, which can be kept. */
 @Component({
   selector: 'pr-layout-choice',
+  imports: [ReactiveFormsModule],
+  providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => LayoutChoice), multi: true }],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details>
+    <details [formGroup]="form">
       <summary>The sheet: {{ layout().paper }} {{ wayWords[way()] }}{{ name() ? ', ' + name() : '' }}</summary>
       <div class="row1">
         <select #usualField class="form-select form-select-sm" aria-label="layout of the shop" (change)="take(usualField.value)">
@@ -21,43 +23,23 @@ import { oneOf } from '../platform/one-of';
             <option [value]="kept.id" [selected]="current()?.id === kept.id">{{ kept.name }}</option>
           }
         </select>
-        <select
-          #paperField
-          class="form-select form-select-sm"
-          aria-label="paper"
-          (change)="change({ paper: oneOf(papers, paperField.value) })"
-        >
+        <select class="form-select form-select-sm" aria-label="paper" formControlName="paper">
           @for (paper of papers; track paper) {
-            <option [value]="paper" [selected]="paper === layout().paper">{{ paper }}</option>
+            <option [value]="paper">{{ paper }}</option>
           }
         </select>
-        <select
-          #turnField
-          class="form-select form-select-sm"
-          aria-label="which way the paper lies"
-          (change)="turn(turnField.value)"
-        >
+        <select class="form-select form-select-sm" aria-label="which way the paper lies" formControlName="way">
           @for (each of ways; track each) {
-            <option [value]="each" [selected]="each === way()">{{ wayWords[each] }}</option>
+            <option [value]="each">{{ wayWords[each] }}</option>
           }
         </select>
       </div>
       <label>
-        <input
-          #isInBothUnitsField
-          type="checkbox"
-          [checked]="layout().isInBothUnits"
-          (change)="change({ isInBothUnits: isInBothUnitsField.checked })"
-        />
+        <input type="checkbox" formControlName="isInBothUnits" />
         lengths in millimetres and in inches
       </label>
       <label>
-        <input
-          #isInFinishesField
-          type="checkbox"
-          [checked]="layout().isInFinishes ?? false"
-          (change)="change({ isInFinishes: isInFinishesField.checked })"
-        />
+        <input type="checkbox" formControlName="isInFinishes" />
         plans in their finishes and not by heights
       </label>
       <div class="blocks" role="group" aria-label="What the sheet shows besides the plan">
@@ -115,7 +97,7 @@ import { oneOf } from '../platform/one-of';
     }
   `,
 })
-export class LayoutChoice {
+export class LayoutChoice implements ControlValueAccessor {
   readonly layout = model<SheetLayout>(EVERYTHING);
   /** Of one sign, without the pages that a frozen proof closes with. */
   readonly isSheet = input(false);
@@ -127,7 +109,6 @@ export class LayoutChoice {
   protected readonly name = computed(() => this.current()?.name ?? (this.isEverything() ? 'everything' : ''));
   protected readonly trouble = signal('');
   protected readonly papers = PAPER_NAMES;
-  protected readonly oneOf = oneOf;
   protected readonly way = computed(() => wayOf(this.layout()));
   protected readonly ways: readonly Way[] = ['by the sign', 'across', 'upright'];
   protected readonly wayWords: Readonly<Record<Way, string>> = {
@@ -138,23 +119,51 @@ export class LayoutChoice {
   protected readonly blocks = computed(() => BLOCKS.filter((block) => !this.isSheet() || !CLOSING_BLOCKS.has(block)));
   protected readonly words = BLOCK_WORDS;
 
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    paper: EVERYTHING.paper,
+    way: wayOf(EVERYTHING),
+    isInBothUnits: false,
+    isInFinishes: false,
+  });
+  private changed: (layout: SheetLayout) => void = () => undefined;
+
   constructor() {
+    effect(() => {
+      const { paper, isInBothUnits, isInFinishes = false } = this.layout();
+      this.form.setValue({ paper, way: this.way(), isInBothUnits, isInFinishes }, { emitEvent: false });
+    });
+    this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => {
+      const { way, ...rest } = this.form.getRawValue();
+      this.change({ ...rest, isUpright: way === 'upright', isTurnedBySign: way === 'by the sign' });
+    });
     void this.attempt(() => this.service.loadLayouts());
   }
 
-  /** Turns the paper. */
-  protected turn(way: string): void {
-    this.change({ isUpright: way === 'upright', isTurnedBySign: way === 'by the sign' });
-  }
-
   protected take(id: string): void {
-    if (id === 'everything') this.layout.set(EVERYTHING);
+    if (id === 'everything') this.choose(EVERYTHING);
     const kept = this.layouts().find((one) => one.id === id);
-    if (kept) this.layout.set(kept.layout);
+    if (kept) this.choose(kept.layout);
   }
 
-  protected change(change: Partial<SheetLayout>): void {
-    this.layout.update((layout) => ({ ...layout, ...change }));
+  private change(change: Partial<SheetLayout>): void {
+    this.choose({ ...this.layout(), ...change });
+  }
+
+  private choose(layout: SheetLayout): void {
+    this.layout.set(layout);
+    this.changed(layout);
+  }
+
+  writeValue(layout: SheetLayout): void {
+    this.layout.set(layout);
+  }
+
+  registerOnChange(changed: (layout: SheetLayout) => void): void {
+    this.changed = changed;
+  }
+
+  registerOnTouched(): void {
+    // A layout is never wrong, and nobody asks whether it was left.
   }
 
   protected show(block: Block, isShown: boolean): void {

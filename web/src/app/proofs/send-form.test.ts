@@ -87,7 +87,8 @@ describe('SendForm', () => {
     await send();
     await choose('paper', 'A3');
     await send();
-    expect(sent.map(({ layout }) => layout)).toEqual([kept[0].layout, { ...kept[0].layout, paper: 'A3' }]);
+    const otherwise = { ...kept[0].layout, paper: 'A3', isInFinishes: false, isTurnedBySign: false };
+    expect(sent.map(({ layout }) => layout)).toEqual([kept[0].layout, otherwise]);
   });
 
   it.each([

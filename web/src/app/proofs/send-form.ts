@@ -1,15 +1,25 @@
 import type { Frozen, Job, NewProof } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup, ReactiveFormsModule, type ValidatorFn, Validators } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import { LineField } from '../fields/line-field';
 import { EVERYTHING, type SheetLayout } from '@plain-relief/core/sheet';
 import { LayoutChoice } from './layout-choice';
 import type { OpenNotes } from './proofs.service';
 
+/** A whole number from 1 to another, as it is typed. */
+const wholeUpTo =
+  (most: number): ValidatorFn =>
+  ({ value }) => {
+    const typed = Number(value);
+    return Number.isInteger(typed) && typed >= 1 && typed <= most ? null : { whole: true };
+  };
+
 /** What is frozen and sent, to whom, with which words. */
 @Component({
   selector: 'pr-send-form',
-  imports: [LayoutChoice, LineField, RouterLink],
+  imports: [LayoutChoice, LineField, ReactiveFormsModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './send-form.html',
   styleUrl: './send-form.scss',
@@ -27,12 +37,17 @@ export class SendForm {
   readonly isBusy = input(false);
   readonly sent = output<Frozen<NewProof>>();
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
-  protected readonly recipient = signal('');
-  protected readonly message = signal('');
-  protected readonly days = signal(30);
-  protected readonly isReminding = signal(true);
-  protected readonly remindAfter = signal(3);
-  protected readonly layout = signal<SheetLayout>(EVERYTHING);
+  protected readonly form = new FormGroup({
+    recipient: new FormControl('', {
+      nonNullable: true,
+      validators: [Validators.pattern(/^\s*[^\s@<>,;]+@[^\s@<>,;]+\s*$/u), Validators.required],
+    }),
+    message: new FormControl('', { nonNullable: true }),
+    days: new FormControl('30', { nonNullable: true, validators: [wholeUpTo(365)] }),
+    isReminding: new FormControl(true, { nonNullable: true }),
+    remindAfter: new FormControl('3', { nonNullable: true, validators: [wholeUpTo(60)] }),
+    layout: new FormControl<SheetLayout>(EVERYTHING, { nonNullable: true }),
+  });
   protected readonly fault = signal('');
   /** Signs whose open notes were confirmed. */
   protected readonly seen = signal<ReadonlySet<string>>(new Set());
@@ -43,7 +58,11 @@ export class SendForm {
       const last = this.last().filter((id) => all.includes(id));
       this.chosen.set(new Set(last.length > 0 ? last : all));
     });
-    effect(() => this.recipient.set(this.earlier() || mailAddressIn(this.job().contact)));
+    effect(() => this.form.controls.recipient.setValue(this.earlier() || mailAddressIn(this.job().contact)));
+    const { isReminding, remindAfter } = this.form.controls;
+    isReminding.valueChanges
+      .pipe(takeUntilDestroyed())
+      .subscribe((isOn) => (isOn ? remindAfter.enable() : remindAfter.disable()));
   }
 
   protected choose(id: string, isChosen: boolean): void {
@@ -68,30 +87,28 @@ export class SendForm {
     const signs = this.job()
       .signs.map(({ id }) => id)
       .filter((id) => this.chosen().has(id));
-    const recipient = this.recipient().trim();
+    const { recipient, message, days, isReminding, remindAfter, layout } = this.form.getRawValue();
+    const { controls } = this.form;
     if (signs.length === 0) return this.fault.set('Choose at least one sign.');
-    if (!/^[^\s@<>,;]+@[^\s@<>,;]+$/u.test(recipient))
-      return this.fault.set(`“${recipient}” is no mail address: write one, such as desk@quillstreet.example.org.`);
-    if (!isWhole(this.days(), 365)) return this.fault.set('The address can work for 1 to 365 days.');
-    if (this.isReminding() && !isWhole(this.remindAfter(), 60))
-      return this.fault.set('A reminder can go out after 1 to 60 days.');
+    if (controls.recipient.invalid)
+      return this.fault.set(`“${recipient.trim()}” is no mail address: write one, such as desk@quillstreet.example.org.`);
+    if (controls.days.invalid) return this.fault.set('The address can work for 1 to 365 days.');
+    if (controls.remindAfter.invalid) return this.fault.set('A reminder can go out after 1 to 60 days.');
     const open = this.open().filter(({ signId }) => this.chosen().has(signId));
     const unseen = open.find(({ signId }) => !this.seen().has(signId));
     if (unseen) return this.fault.set(`Confirm that “${unseen.title}” goes out as it is, or leave it out of this proof.`);
     this.fault.set('');
     this.sent.emit({
       signs,
-      recipient,
-      message: this.message().trim(),
-      days: this.days(),
-      layout: this.layout(),
-      ...(this.isReminding() && { remindAfter: this.remindAfter() }),
+      recipient: recipient.trim(),
+      message: message.trim(),
+      days: Number(days),
+      layout,
+      ...(isReminding && { remindAfter: Number(remindAfter) }),
       ...(open.length > 0 && { confirmed: open.map(({ signId, notes }) => ({ signId, notes })) }),
     });
   }
 }
-
-const isWhole = (value: number, most: number): boolean => Number.isInteger(value) && value >= 1 && value <= most;
 
 /** The mail address in a customer's contact, such as "Marit Solheim, grounds@fernhollow.example.org". */
 const mailAddressIn = (contact: string): string => /[^\s,;<>]+@[^\s,;<>]+/u.exec(contact)?.[0] ?? '';

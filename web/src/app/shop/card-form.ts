@@ -1,5 +1,7 @@
 import type { ShopCard } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
 import { LineField } from '../fields/line-field';
 import { SessionService } from '../session/session.service';
 import { CardService } from './card.service';
@@ -16,33 +18,22 @@ function kindOf(base64: string): 'png' | 'jpeg' | undefined {
 /** What stands on every sheet about the shop: its name, how it is reached, its terms, its logo. */
 @Component({
   selector: 'pr-card-form',
-  imports: [LineField],
+  imports: [LineField, ReactiveFormsModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (card(); as own) {
-      <form novalidate (submit)="$event.preventDefault(); keep()" aria-label="The shop on its sheets">
+    @if (isLoaded()) {
+      <form [formGroup]="form" (ngSubmit)="keep()" aria-label="The shop on its sheets">
         <fieldset [disabled]="!isOwner">
-          <pr-line-field label="Name" [most]="120" [value]="own.name" (valueChange)="write({ name: $event })" />
-          <pr-line-field
-            label="Where it is and how it is reached"
-            [most]="300"
-            [value]="own.contact"
-            (valueChange)="write({ contact: $event })"
-          />
-          <pr-line-field
-            label="Terms, a line each"
-            [rows]="4"
-            [most]="4000"
-            [value]="own.terms"
-            (valueChange)="write({ terms: $event })"
-          />
+          <pr-line-field label="Name" [most]="120" formControlName="name" />
+          <pr-line-field label="Where it is and how it is reached" [most]="300" formControlName="contact" />
+          <pr-line-field label="Terms, a line each" [rows]="4" [most]="4000" formControlName="terms" />
           <div class="logo">
-            @if (own.logo) {
-              <img [src]="source(own.logo)" alt="The shop's logo" />
-              <button type="button" class="btn btn-sm btn-link" (click)="write({ logo: undefined })">Take it out</button>
+            @if (logo(); as shown) {
+              <img [src]="source(shown)" alt="The shop's logo" />
+              <button type="button" class="btn btn-sm btn-link" (click)="logo.set(undefined)">Take it out</button>
             }
             <label class="btn btn-sm btn-outline-primary file">
-              {{ own.logo ? 'Another logo' : 'Add a logo' }} (PNG, JPEG)
+              {{ logo() ? 'Another logo' : 'Add a logo' }} (PNG, JPEG)
               <input #file type="file" accept=".png,.jpg,.jpeg" (change)="chosen(file)" />
             </label>
           </div>
@@ -89,17 +80,20 @@ function kindOf(base64: string): 'png' | 'jpeg' | undefined {
 export class CardForm {
   private readonly service = inject(CardService);
   protected readonly isOwner = inject(SessionService).person?.role === 'owner';
-  protected readonly card = signal<ShopCard | undefined>(undefined);
+  protected readonly form = new FormGroup({
+    name: new FormControl('', { nonNullable: true, validators: [Validators.required, Validators.pattern(/\S/u)] }),
+    contact: new FormControl('', { nonNullable: true }),
+    terms: new FormControl('', { nonNullable: true }),
+  });
+  /** In base 64. */
+  protected readonly logo = signal<string | undefined>(undefined);
+  protected readonly isLoaded = signal(false);
   protected readonly trouble = signal('');
   protected readonly said = signal('');
 
   constructor() {
+    this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => this.said.set(''));
     void this.attempt('', () => this.service.card());
-  }
-
-  protected write(change: Partial<ShopCard>): void {
-    this.said.set('');
-    this.card.update((card) => card && { ...card, ...change });
   }
 
   protected source(logo: string): string {
@@ -118,23 +112,27 @@ export class CardForm {
       this.trouble.set('');
       const logo = await inBase64(file);
       if (!kindOf(logo)) return this.trouble.set(`“${file.name}” is no PNG and no JPEG: save the logo as one of them.`);
-      this.write({ logo });
+      this.said.set('');
+      this.logo.set(logo);
     } catch (error) {
       this.trouble.set((error as Error).message);
     }
   }
 
   protected keep(): Promise<void> {
-    const card = this.card();
-    if (!card) return Promise.resolve();
-    if (card.name.trim() === '') return Promise.resolve(this.trouble.set('The shop needs a name.'));
+    if (this.form.invalid) return Promise.resolve(this.trouble.set('The shop needs a name.'));
+    const logo = this.logo();
+    const card: ShopCard = { ...this.form.getRawValue(), ...(logo !== undefined && { logo }) };
     return this.attempt('Kept: it stands on every proof from now on.', () => this.service.keep(card));
   }
 
   private async attempt(good: string, act: () => Promise<ShopCard>): Promise<void> {
     this.trouble.set('');
     try {
-      this.card.set(await act());
+      const { name, contact, terms, logo } = await act();
+      this.form.setValue({ name, contact, terms });
+      this.logo.set(logo);
+      this.isLoaded.set(true);
       this.said.set(good);
     } catch (error) {
       this.trouble.set((error as Error).message);
