@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { type Sign } from '@plain-relief/core/sign';
@@ -206,43 +206,34 @@ describe('a newcomer', () => {
     90_000,
   );
 
-  it('finds every page without a serious fault of accessibility (axe-core)', async () => {
-    const { page } = visit;
-    const axe = readFileSync(join(ROOT, 'node_modules/axe-core/axe.min.js'), 'utf8');
-    const serious: string[] = [];
-    const look = async (where: string) => {
-      await page.evaluate(axe);
-      const found = await page.evaluate(async () => {
-        const { axe: judge } = window as unknown as { axe: { run(at: Document): Promise<{ violations: Violation[] }> } };
-        return (await judge.run(document)).violations.map(({ id, impact, nodes }) => ({ id, impact, at: nodes[0].html }));
-      });
-      for (const { id, impact, at } of found)
-        if (impact === 'serious' || impact === 'critical') serious.push(`${where}: ${id} at ${at.slice(0, 140)}`);
+  it('takes the tour, leaves it, takes it up where it was left, and finds help for the step', async () => {
+    const page = await application.openPage(visit.browser, { viewport: { width: 1280, height: 800 } });
+    await page.addInitScript("delete localStorage['plain-relief-tour']");
+    await page.goto(`${application.url}/signs/${await visit.signId('Map room panel')}`);
+    const stop = page.locator('.driver-popover-title');
+    const goesOn = async (title: string) => {
+      await page.keyboard.press('ArrowRight');
+      await stop.filter({ hasText: title }).waitFor();
     };
-    for (const address of ['jobs', 'shop', 'turnaround', 'outbox', 'people']) {
-      await page.goto(`${application.url}/${address}`, { waitUntil: 'networkidle' });
-      await look(address);
-    }
-    await page.goto(`${application.url}/jobs`);
-    await page.getByRole('button', { name: 'Add a sign' }).first().click();
-    await page.getByRole('dialog').locator('.kind').nth(9).waitFor();
-    await page.waitForTimeout(400);
-    await look('a new sign');
-    await visit.openSign('Map room panel');
-    for (const step of ['Brief', 'Layout', 'Heights', 'Check', 'Proof', 'Make']) {
-      await page.locator('nav.steps').getByRole('button', { name: step }).click();
-      await page.waitForTimeout(300);
-      await look(`the bench at ${step}`);
-    }
-    await page.locator('nav.steps').getByRole('button', { name: 'Layout' }).click();
-    await page.locator('.line').nth(3).click();
-    await look('the bench with a part chosen');
-    expect(serious).toEqual([]);
-  }, 120_000);
+    await page.getByRole('button', { name: 'Take the tour' }).click();
+    await stop.filter({ hasText: 'Six steps' }).waitFor();
+    await goesOn('The ticket');
+    await goesOn('Find a value');
+    await page.keyboard.press('Escape');
+    await stop.waitFor({ state: 'detached' });
+    await page.keyboard.press('?');
+    await page.getByRole('heading', { name: 'Layout: words, sizes, places, artwork' }).waitFor();
+    await page.getByLabel('Search the help').fill('ridge');
+    await page.getByRole('heading', { name: /^Heights: what is raised/u }).waitFor();
+    expect(await page.locator('article img').evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
+    await page.getByRole('button', { name: 'Go on with the tour' }).click();
+    await stop.filter({ hasText: 'Find a value' }).waitFor();
+    for (const title of ['The plan', 'The ladder', 'The section', 'Notes and facts', 'Saved by itself']) await goesOn(title);
+    await page.getByRole('button', { name: 'Done' }).click();
+    await page.keyboard.press('?');
+    await page.getByRole('button', { name: 'Take the tour' }).waitFor();
+    await page.keyboard.press('Escape');
+    await page.locator('ngb-offcanvas-panel').waitFor({ state: 'detached' });
+    await page.context().close();
+  }, 90_000);
 });
-
-interface Violation {
-  readonly id: string;
-  readonly impact: string;
-  readonly nodes: readonly { readonly html: string }[];
-}

@@ -28,6 +28,7 @@ main(async () => {
   const { url, stop } = await serve({ home, port: await freePort(4500), databasePort: 54800 });
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript("localStorage['plain-relief-tour'] ??= '0'");
   const { send, cookie } = await signIn(url);
   await page.context().addCookies([cookie]);
   const { jobs } = await send('GET', '/jobs');

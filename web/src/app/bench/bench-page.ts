@@ -50,7 +50,8 @@ import { Resizer } from './document/resizer';
 import { Measurements } from './measurements';
 import { Notices } from '../platform/notices';
 import { facts } from './facts';
-import { KeysHelp } from './keys-help';
+import { Help } from '../help/help';
+import { Tour } from '../help/tour';
 import { Ladder } from './ladder/ladder';
 import { ModelViewer } from './model/model-view';
 import { NotesList } from './ticket/notes-list';
@@ -70,11 +71,7 @@ import { CustomerPins } from './plan/customer-pins';
 import { TicketPanel } from './ticket/ticket-panel';
 import { TicketText } from './ticket/ticket-text';
 import { oneOf } from '../platform/one-of';
-
-/** Whether keys go into a field: ticks and the like take none. */
-const isTypedInto = (target: HTMLElement): boolean =>
-  /^(TEXTAREA|SELECT)$/u.test(target.tagName) ||
-  (target instanceof HTMLInputElement && !/^(checkbox|radio|range|button|color|file)$/u.test(target.type));
+import { isTypedInto } from '../platform/typed-into';
 
 type Panel = 'ticket' | 'brief' | 'notes' | 'proof' | 'make' | 'artwork';
 type Showing = 'plan' | 'model' | 'both';
@@ -101,7 +98,6 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
     ArtworkPanel,
     BriefPanel,
     CheckPanel,
-    KeysHelp,
     Ladder,
     ModelViewer,
     NotesList,
@@ -138,6 +134,8 @@ export class BenchPage implements OnDestroy {
   protected readonly resizer = inject(Resizer);
   protected readonly earlier = inject(Earlier);
   private readonly notices = inject(Notices);
+  protected readonly help = inject(Help);
+  private readonly tour = inject(Tour);
   protected readonly remedies = inject(Remedies);
   private readonly relief = inject(ReliefService);
   private readonly tasks = inject(TasksService);
@@ -181,7 +179,6 @@ export class BenchPage implements OnDestroy {
   /** Which of what leaves the shop the panel of it shows. */
   protected readonly leaving = computed(() => (this.panel() === 'make' ? 'make' : 'proof'));
   protected readonly showing = signal<Showing>('plan');
-  protected readonly hasHelp = signal(false);
   protected readonly liveSection = signal<SectionView | undefined>(undefined);
   protected readonly section = computed(() => this.liveSection() ?? this.view()?.section);
   protected readonly namedSection = computed(() => {
@@ -222,6 +219,8 @@ export class BenchPage implements OnDestroy {
   constructor() {
     effect(() => void this.open(this.id()));
     effect(() => this.lastSteps.keep(untracked(this.id), this.step()));
+    effect(() => this.help.step.set(this.step()));
+    this.tour.isPossible.set(true);
     effect(() => this.relief.keepModel(this.showing() !== 'plan'));
     effect(() => {
       const state = this.state();
@@ -244,6 +243,8 @@ export class BenchPage implements OnDestroy {
 
   ngOnDestroy(): void {
     this.tasks.close();
+    this.help.step.set(undefined);
+    this.tour.isPossible.set(false);
     this.relief.keepModel(false);
   }
 
@@ -254,6 +255,7 @@ export class BenchPage implements OnDestroy {
       await this.store.open(id);
       if (this.state()?.restored)
         this.notices.say('What was typed here before and not saved was found in this browser and taken up.');
+      if (!this.isLooking) this.tour.offer();
       await this.tasks.open(id);
       const job = this.state()?.job;
       // Without them the bench is what it is.
@@ -378,8 +380,8 @@ export class BenchPage implements OnDestroy {
   }
 
   protected key(event: KeyboardEvent): void {
-    // Keys in a dialog are the dialog's.
-    if ((event.target as HTMLElement).closest('ngb-modal-window')) return;
+    // Keys in a dialog or the help are theirs.
+    if ((event.target as HTMLElement).closest('ngb-modal-window, ngb-offcanvas-panel')) return;
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       event.preventDefault();
       if (event.shiftKey) this.store.redo();
@@ -429,7 +431,6 @@ export class BenchPage implements OnDestroy {
     '/': () => this.find(),
     o: () => this.store.turnOver(this.state()?.side === 'back' ? 'front' : 'back'),
     r: () => this.mode.set(this.mode() === 'measure' ? 'choose' : 'measure'),
-    '?': () => this.hasHelp.set(!this.hasHelp()),
     Escape: () => this.letGo(),
   };
   private readonly keysOfChosen: Readonly<Record<string, () => unknown>> = {
@@ -463,8 +464,7 @@ export class BenchPage implements OnDestroy {
   }
 
   private letGo(): void {
-    if (this.hasHelp()) this.hasHelp.set(false);
-    else if (this.mode() !== 'choose') this.mode.set('choose');
+    if (this.mode() !== 'choose') this.mode.set('choose');
     else this.store.select(undefined);
   }
 

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { Help } from '../help/help';
 import { PersonMenu } from '../session/person-menu';
 
 /** The band at the top of every place: the shop's name, the way to the jobs, and what the place puts into it. */
@@ -14,8 +15,24 @@ import { PersonMenu } from '../session/person-menu';
         <span>Plain Relief</span>
       </a>
       <ng-content />
+      <button type="button" class="help" aria-label="Help" title="Help (?)" (click)="help.toggle()">?</button>
       <pr-person-menu />
     </header>
   `,
+  styles: `
+    .help {
+      flex: none;
+      width: 2.1rem;
+      height: 2.1rem;
+      padding: 0;
+      border: 1px solid var(--pr-line);
+      border-radius: 50%;
+      background: none;
+      color: var(--pr-accent);
+      font-weight: 700;
+    }
+  `,
 })
-export class Masthead {}
+export class Masthead {
+  protected readonly help = inject(Help);
+}

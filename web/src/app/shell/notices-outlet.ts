@@ -27,12 +27,13 @@ const ACT_MS = 15_000;
   styles: `
     :host {
       position: fixed;
-      bottom: 1rem;
-      left: 1rem;
+      bottom: 5.6rem;
+      left: 50%;
       z-index: 1090;
       display: grid;
       gap: 0.4rem;
-      max-width: min(34rem, calc(100vw - 2rem));
+      width: min(34rem, calc(100vw - 2rem));
+      transform: translateX(-50%);
     }
     .line {
       display: flex;

@@ -1,0 +1,150 @@
+/** What the help says about a step of the job or a place of the application. */
+export interface HelpPage {
+  readonly id: HelpTopic;
+  readonly title: string;
+  /** Name of a picture of the demo, of those in docs/screenshots. */
+  readonly picture?: string;
+  /** What the picture shows, for who does not see it. */
+  readonly shows?: string;
+  readonly paragraphs: readonly string[];
+  /** Keys and what they do. */
+  readonly keys?: readonly (readonly [string, string])[];
+}
+
+export type HelpTopic = 'Jobs' | 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Make' | 'Shop' | 'Keys' | 'Lengths';
+
+export const HELP_PAGES: readonly HelpPage[] = [
+  {
+    id: 'Jobs',
+    title: 'Jobs: what is due, and what waits on whom',
+    picture: 'jobs',
+    shows: 'The board with its four lanes of jobs, each with relief pictures of its signs',
+    paragraphs: [
+      'A job is one customer’s order: its signs, how many, by when. The lanes say whom it waits on; “proof out” waits on the customer, “approved” on the shop.',
+      'New job asks for the customer and what is wanted. The first sign is asked for right after: choose a kind, write its words, give its size and material.',
+      'The search finds numbers, customers, titles, and the words that stand on the signs themselves.',
+      'What is removed lies in the bin for 30 days, and can be taken back from there.',
+    ],
+  },
+  {
+    id: 'Brief',
+    title: 'Brief: what the job is for',
+    paragraphs: [
+      'The title of the sign and the material of its blank stand on every proof. Sizes can be shown in millimetres or in inches; what is stored does not change.',
+      'Revisions shows every state of the sign that was saved, what was otherwise then, and takes one up again. What is taken up can be undone.',
+      'Keep the sign as a kind, and every new sign can be begun from it.',
+      'Drawings and pictures that the customer sent are kept here as they came.',
+    ],
+  },
+  {
+    id: 'Layout',
+    title: 'Layout: words, sizes, places, artwork',
+    picture: 'bench',
+    shows: 'The bench at Layout: ladder, plan with dimensions, and the ticket in sentences',
+    paragraphs: [
+      'The ticket says what is made, in sentences; every value is edited where it stands. What is chosen unfolds, all else is one line. “more …” shows what goes without saying.',
+      'Drag a part in the plan to move it; its corners and sides make it larger or smaller. Distances to the edges stand outside of the blank: type the one you want.',
+      'A text can run in a frame, which narrows it until it fits, or along an arc, a line, or the edge of another part. “Letters and gaps” opens a gap by hand, or all of them for a tool.',
+      'Artwork from SVG and DXF comes as outlines, a part for each colour; pictures (PNG, JPEG) are traced or laid under the plan.',
+      '“Find a value” goes to any value of the sign by its name: type “tracking” and press Enter.',
+    ],
+  },
+  {
+    id: 'Heights',
+    title: 'Heights: what is raised, carved, or cut through',
+    picture: 'heights',
+    shows: 'A carved panel lit from the upper left, with its ladder and section',
+    paragraphs: [
+      'The ladder is the blank seen from its edge: the face is 0, raised parts hang above it, carved ones below. Drag a rung, or type its figure.',
+      'A part can have several tiers, each with its own area: a letter raised by 6 mm with a rim of 2 mm is two. The sides stand upright, slope, or run up to a ridge.',
+      'A part sits on the face, or on the floor or the top of another part: then it moves up and down with that one.',
+      'The section shows the relief along the cut line. Drag the line or its ends in the plan; point at the section to read a height.',
+      'Options are several heights or finishes of one sign, which the customer chooses from.',
+    ],
+  },
+  {
+    id: 'Check',
+    title: 'Check: what cannot be made, and what to look at',
+    picture: 'warning',
+    shows: 'Notes about a sign, with what mends them',
+    paragraphs: [
+      'Notes come by weight: what cannot be made, what to look at, and what is good to know. A click goes to the part in the plan.',
+      'Where there is a remedy it stands behind the note; it is done with a click, and undone like everything else.',
+      'Notes that are left open have to be confirmed before a proof goes out, and the name of who did that is kept.',
+    ],
+  },
+  {
+    id: 'Proof',
+    title: 'Proof: what the customer sees and answers',
+    picture: 'proofs',
+    shows: 'The proofs of a job, with what the customer said about them',
+    paragraphs: [
+      'A proof freezes the signs as they are. The customer gets an address, looks at pictures, sizes and every word, sets remarks on the picture, and approves or asks for changes.',
+      'What was changed in a sign since its proof is listed, line by line. Only what was approved goes to the shop without a word; anything else asks for a reason.',
+      'The sheet can be had as a PDF on any paper, with the blocks that the shop’s layout has.',
+    ],
+  },
+  {
+    id: 'Make',
+    title: 'Make: files for the shop',
+    picture: 'busy',
+    shows: 'Files being made, with their progress',
+    paragraphs: [
+      'The solid comes as STL, 3MF or OBJ; outlines as SVG, DXF or PDF; drilling templates and inserts besides. “Everything” packs all of it with a list of what is inside.',
+      'Work that takes longer shows how far it is and can be stopped. Files say of which revision they are, and whether the sign has changed since.',
+    ],
+  },
+  {
+    id: 'Shop',
+    title: 'Shop: fonts, blanks, finishes, kinds of signs',
+    picture: 'fonts',
+    shows: 'The fonts of the shop with a sample in any words',
+    paragraphs: [
+      'Fonts in TTF, OTF, WOFF or WOFF2 are read, tried and kept; a font that is at hand already is not added twice. Type your own words as a sample, and see which letters a font lacks.',
+      'Usual blanks are kept from the bench, finishes are named here with their colour. Taking one out leaves signs as they are.',
+      'Name, address, terms and logo of the shop stand on every sheet.',
+    ],
+  },
+  {
+    id: 'Keys',
+    title: 'Keys of the bench',
+    paragraphs: ['They work wherever the focus is, but in a field and in a dialog.'],
+    keys: [
+      ['n · d · Delete', 'a new line of text; a copy of what is chosen; take it out'],
+      ['Shift', 'with a click, or Enter on the ladder: choose several; drag with it: all in a box'],
+      ['arrows', 'move what is chosen by 1 mm or 1/16 in, ten times as far with Shift'],
+      ['t · T · x', 'a quarter turn to the left, to the right; mirror'],
+      ['c · C', 'bring to the middle of the blank, across; up, words by their capitals'],
+      ['g · G · l · h', 'group, ungroup; lock; hide'],
+      ['e · r', 'the points of an outline; measure'],
+      ['Alt', 'while dragging: held to nothing; held down: every dimension'],
+      ['p · m · b · 0 · o', 'plan, model, or both; the whole blank; the other side'],
+      ['/ · Ctrl K', 'any value of the sign by its name: “tracking”, Enter'],
+      ['Alt ↑ · Alt ↓', 'on the ladder: later or earlier in the build order'],
+      ['Ctrl A · C · X · V', 'choose all; copy, cut, and put in place, also in another sign'],
+      ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
+      ['Esc', 'let go of what is chosen, or leave a field as it was'],
+      ['letters', 'in “Letters and gaps”, with Tab on a gap: left and right arrows close and open it'],
+      ['Tab · Enter', 'go from value to value in the ticket, take a typed value'],
+      ['?', 'this help'],
+    ],
+  },
+  {
+    id: 'Lengths',
+    title: 'Lengths: in any unit',
+    paragraphs: [
+      'Every length takes any unit, whatever the sign is shown in: 19mm, 3/4 in, 1 ft 2 1/2 in, 6 mm + 1/8 in. An inch is 25.4 mm exactly.',
+      'In a length, the up and down keys change it step by step, ten steps with Shift.',
+      'A field takes what was typed in it when it is left or at Enter; Esc leaves it as it was.',
+    ],
+  },
+];
+
+/** The pages that hold every word of a question, in their order; all where nothing is asked. */
+export function helpFor(question: string): readonly HelpPage[] {
+  const words = question.toLowerCase().split(/\s+/u).filter(Boolean);
+  return HELP_PAGES.filter(({ title, paragraphs, keys = [] }) => {
+    const text = [title, ...paragraphs, ...keys.flat()].join(' ').toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
+}
