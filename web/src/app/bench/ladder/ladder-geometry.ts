@@ -7,12 +7,52 @@ export interface Rail {
   toHeight(pixel: number): number;
 }
 
-/** A true-to-scale rail from `top` to `bottom` (mm) in a column of pixels with a margin at both ends. */
-export function rail(top: number, bottom: number, pixels: number, margin: number): Rail {
-  const perMm = Math.max(1, pixels - 2 * margin) / Math.max(1e-6, top - bottom);
+/** A stretch of heights (mm) that is left out of a rail, since nothing lies in it. */
+export interface Break {
+  readonly upper: number;
+  readonly lower: number;
+}
+
+/** Pixels that stand for what is left out. */
+export const BREAK_PX = 26;
+/** A stretch without a level is left out where it takes more than this part of the rail. */
+const LONG = 0.5;
+
+/**
+ * What a rail leaves out so that levels have room: most of the longest stretch between two levels, where it is longer than everything
+ * else together.
+ * @param levels heights in mm that stand on the rail, its ends among them, in any order
+ */
+export function breakOf(levels: readonly number[]): Break | undefined {
+  const sorted = [...levels].sort((a, b) => b - a);
+  const total = sorted[0] - sorted[sorted.length - 1];
+  let longest = { upper: 0, lower: 0 };
+  for (let i = 1; i < sorted.length; i++)
+    if (sorted[i - 1] - sorted[i] > longest.upper - longest.lower) longest = { upper: sorted[i - 1], lower: sorted[i] };
+  const length = longest.upper - longest.lower;
+  if (!(length > LONG * total)) return undefined;
+  // Some of it stays at both ends, to drag a rung into.
+  const stays = Math.min(length / 4, Math.max(1, (total - length) / 4));
+  return { upper: longest.upper - stays, lower: longest.lower + stays };
+}
+
+/** A rail from `top` to `bottom` (mm) in a column of pixels with a margin at both ends, to scale but for what is left out. */
+export function rail(top: number, bottom: number, pixels: number, margin: number, gap?: Break): Rail {
+  const left = gap ? gap.upper - gap.lower : 0;
+  const room = Math.max(1, pixels - 2 * margin - (gap ? BREAK_PX : 0));
+  const perMm = room / Math.max(1e-6, top - bottom - left);
+  if (!gap) return { toPixel: (z) => margin + (top - z) * perMm, toHeight: (pixel) => top - (pixel - margin) / perMm };
+  const from = margin + (top - gap.upper) * perMm;
+  const to = from + BREAK_PX;
   return {
-    toPixel: (z) => margin + (top - z) * perMm,
-    toHeight: (pixel) => top - (pixel - margin) / perMm,
+    toPixel: (z) => {
+      if (z >= gap.upper) return margin + (top - z) * perMm;
+      return z <= gap.lower ? to + (gap.lower - z) * perMm : from + ((gap.upper - z) / left) * BREAK_PX;
+    },
+    toHeight: (pixel) => {
+      if (pixel <= from) return top - (pixel - margin) / perMm;
+      return pixel >= to ? gap.lower - (pixel - to) / perMm : gap.upper - ((pixel - from) / BREAK_PX) * left;
+    },
   };
 }
 

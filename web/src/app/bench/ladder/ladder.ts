@@ -2,13 +2,19 @@ import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { LengthField } from '../../fields/length-field';
 import type { LadderView, RungView } from '../../relief/views';
-import { rail, spread } from './ladder-geometry';
+import { BREAK_PX, type Break, breakOf, rail, spread } from './ladder-geometry';
 import { onSteps } from '../plan/plan-geometry';
 
 export interface RungMove {
   readonly part: string;
   readonly tier: string;
   readonly level: number;
+}
+
+/** A rail, and what it leaves out. */
+interface Scale {
+  readonly rail: ReturnType<typeof rail>;
+  readonly gap: Break | undefined;
 }
 
 const MARGIN = 22;
@@ -35,12 +41,30 @@ export class Ladder {
   readonly limited = output<number>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly height = signal(400);
-  protected readonly held = signal<{ readonly rung: RungView; readonly rail: ReturnType<typeof rail> } | undefined>(undefined);
+  protected readonly held = signal<{ readonly rung: RungView; readonly scale: Scale } | undefined>(undefined);
 
-  private readonly rail = computed(() => {
-    const { top, back, limit = 0 } = this.ladder();
+  /** The rail with what it leaves out; as it was while a rung is dragged. */
+  private readonly scale = computed((): Scale => {
+    const held = this.held();
+    if (held) return held.scale;
+    const { top, back, limit = 0, rungs } = this.ladder();
     // Room above the highest rung to drag into: a fifth of the blank, at least 2 mm.
-    return this.held()?.rail ?? rail(Math.max(top + Math.max(2, -back * 0.2), limit * 1.05), back, this.height(), MARGIN);
+    const highest = Math.max(top + Math.min(Math.max(2, -back * 0.2), Math.max(top, 10)), limit * 1.05);
+    const levels = rungs.flatMap(({ z, isThrough }) => (isThrough ? [] : [Math.max(z, back)]));
+    const gap = breakOf([highest, 0, back, ...levels]);
+    return { rail: rail(highest, back, this.height(), MARGIN, gap), gap };
+  });
+  private readonly rail = computed(() => this.scale().rail);
+  /** Where the bar of the blank is broken off, as a line across it. */
+  protected readonly broken = computed(() => {
+    const { gap, rail: own } = this.scale();
+    if (!gap || gap.upper > 0) return undefined;
+    const y = own.toPixel(gap.upper);
+    return {
+      y,
+      height: BREAK_PX,
+      says: `${formatLength(gap.upper - gap.lower, this.unit())} of the blank without a level are left out`,
+    };
   });
   protected readonly bar = computed(() => {
     const { toPixel } = this.rail();
@@ -83,14 +107,14 @@ export class Ladder {
   protected grab(event: PointerEvent, rung: RungView): void {
     event.preventDefault();
     this.picked.emit({ part: rung.part, isAdding: event.shiftKey });
-    if (!rung.isThrough) this.held.set({ rung, rail: this.rail() });
+    if (!rung.isThrough) this.held.set({ rung, scale: this.scale() });
   }
 
   protected move(event: PointerEvent): void {
     const held = this.held();
     if (!held) return;
     const top = this.host.nativeElement.getBoundingClientRect().top;
-    const level = onSteps(held.rail.toHeight(event.clientY - top), this.unit());
+    const level = onSteps(held.scale.rail.toHeight(event.clientY - top), this.unit());
     this.moved.emit({ part: held.rung.part, tier: held.rung.tier, level });
   }
 

@@ -29,6 +29,7 @@ import {
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import type { ModelView, SectionView } from '../../relief/views';
+import { distanceFor } from './framing';
 
 /** Directions to look from, as x, y, z. */
 export const VIEWS = {
@@ -166,9 +167,16 @@ export class ModelScene {
     this.draw();
   }
 
+  /** A pane of another size shows as much of the model as before: the cameras go nearer or further off. */
   resize(width: number, height: number): void {
+    const by = distanceFor(width / Math.max(1, height)) / distanceFor(this.perspective.aspect);
     this.size = { width, height };
     this.renderer.setSize(width, height, false);
+    for (const camera of [this.perspective, this.straight]) {
+      camera.position.sub(this.controls.target).multiplyScalar(by).add(this.controls.target);
+      camera.near *= by;
+      camera.far *= by;
+    }
     this.fitCameras(width / Math.max(1, height));
     this.render();
   }
@@ -178,7 +186,7 @@ export class ModelScene {
     if (!sphere) return;
     const direction = new Vector3(...VIEWS[name]).normalize();
     const half = (this.perspective.fov * Math.PI) / 360;
-    const distance = (sphere.radius * 1.02) / Math.sin(half) / Math.min(1, this.perspective.aspect * 0.92);
+    const distance = ((sphere.radius * 1.02) / Math.sin(half)) * distanceFor(this.perspective.aspect);
     this.controls.target.copy(sphere.center);
     for (const camera of [this.perspective, this.straight]) {
       camera.position.copy(sphere.center).addScaledVector(direction, distance);

@@ -1,5 +1,6 @@
 import type { TaskKind } from '@plain-relief/api/states';
 import type { Clearance, Task } from '@plain-relief/api';
+import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
@@ -84,7 +85,7 @@ const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
 /** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
 @Component({
   selector: 'pr-output-panel',
-  imports: [LayoutChoice, LineField, RouterLink],
+  imports: [NgbProgressbar, LayoutChoice, LineField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './output-panel.html',
   styleUrls: ['../ticket/panel.scss', './output-panel.scss'],
