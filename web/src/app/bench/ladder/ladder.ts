@@ -48,9 +48,10 @@ export class Ladder {
     const held = this.held();
     if (held) return held.scale;
     const { top, back, limit = 0, rungs } = this.ladder();
-    // Room above the highest rung to drag into: a fifth of the blank, at least 2 mm.
-    const highest = Math.max(top + Math.min(Math.max(2, -back * 0.2), Math.max(top, 10)), limit * 1.05);
     const levels = rungs.flatMap(({ z, isThrough }) => (isThrough ? [] : [Math.max(z, back)]));
+    // Room above the highest rung to drag into: a fifth of the blank or a third of what is relief, at least 2 mm.
+    const relief = (top - Math.min(0, ...levels)) / 3;
+    const highest = Math.max(top + Math.max(2, Math.min(-back * 0.2, relief)), limit * 1.05);
     const gap = breakOf([highest, 0, back, ...levels]);
     return { rail: rail(highest, back, this.height(), MARGIN, gap), gap };
   });
