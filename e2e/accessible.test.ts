@@ -5,7 +5,7 @@ import type { Page } from 'playwright-core';
 import { ROOT } from './application.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('accessible', 15_000);
+const visit = new Visit('accessible', 30_000);
 const { application, faults } = visit;
 
 interface Violation {

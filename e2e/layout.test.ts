@@ -9,7 +9,7 @@ import { ROOT } from './application.js';
 import { type Hand, KeyboardHand, MouseHand } from './hands.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('layout', 15_000);
+const visit = new Visit('layout', 30_000);
 const { application, faults } = visit;
 
 let job = '';

@@ -38,9 +38,14 @@ describe('from the words to the files', () => {
     await visit.page.getByRole('button', { name: 'New job' }).click();
     await visit.page.getByRole('button', { name: 'Make the job' }).click();
     await visit.page.getByText('Whose job is it?').waitFor();
-    await visit.page.getByLabel('Customer', { exact: true }).fill('Fernhollow Arboretum');
+    await visit.page.getByLabel('Customer', { exact: true }).fill('Fernhollow Arbor');
+    // Esc closes the list of customers, and not the form around it.
+    await visit.page.locator('ngb-typeahead-window').waitFor();
+    await visit.page.keyboard.press('Escape');
+    await visit.page.locator('ngb-typeahead-window').waitFor({ state: 'detached' });
     await visit.page.getByLabel('What is wanted').fill('Heron pond plaque');
-    await visit.page.getByLabel('Due on').fill('2027-03-05');
+    await visit.page.getByLabel('Due on', { exact: true }).fill('2027-03-05');
+    await visit.page.getByLabel('Customer', { exact: true }).fill('Fernhollow Arboretum');
     await visit.page.getByLabel('How many').fill('2');
     await visit.page.getByRole('button', { name: 'Make the job' }).click();
     const card = visit.page.locator('.card-job', { hasText: 'Heron pond plaque' });
@@ -225,6 +230,56 @@ describe('from the words to the files', () => {
     expect(result.boundsMm.max[2]).toBe(2);
     expect(result.levels.map(({ z }) => z)).toEqual([2, 0, -1.5]);
   });
+
+  it('finds the sign by its words, puts it into the bin, and takes it back', async () => {
+    const { page } = visit;
+    await page.goto(`${application.url}/jobs`);
+    await page.getByLabel('Find a job').fill('keep the gate shut');
+    const sign = page.locator('.sign', { hasText: 'Heron pond' });
+    await sign.waitFor();
+    expect(await page.locator('.card-job').count()).toBe(1);
+    const remove = async () => {
+      await sign.hover();
+      await page.getByRole('button', { name: 'Remove sign Heron pond' }).click();
+      await sign.waitFor({ state: 'detached' });
+    };
+    await page.getByLabel('Find a job').fill('Heron');
+    await remove();
+    await page.getByRole('button', { name: 'Take it back' }).click();
+    await sign.waitFor();
+    await remove();
+    await page.getByRole('link', { name: 'Bin', exact: true }).click();
+    const lying = page.locator('pr-bin-page li', { hasText: 'Heron pond' });
+    await lying.getByRole('button', { name: 'Take it back' }).click();
+    await page.getByText('“Heron pond” is in').waitFor();
+    await lying.waitFor({ state: 'detached' });
+    await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+    await sign.waitFor();
+  }, 90_000);
+
+  it('asks before a finish of the shop is taken out', async () => {
+    const { page } = visit;
+    await page.goto(`${application.url}/shop`);
+    await page.getByLabel('Name', { exact: true }).last().fill('Heron grey');
+    await page.getByRole('button', { name: 'Add a finish' }).click();
+    const row = page.locator('.finishes li', { hasText: 'Heron grey' });
+    await row.waitFor();
+    await row.getByRole('button', { name: 'Take out Heron grey' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Keep it' }).click();
+    expect(await row.count()).toBe(1);
+    await row.getByRole('button', { name: 'Take out Heron grey' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Take it out' }).click();
+    await row.waitFor({ state: 'detached' });
+  }, 60_000);
+
+  it('says where words are cut at their greatest length', async () => {
+    const { page } = visit;
+    await page.goto(`${application.url}/jobs`);
+    await page.getByRole('button', { name: 'New job' }).click();
+    await page.getByLabel('What is wanted').focus();
+    await page.keyboard.insertText('Heron '.repeat(50));
+    await page.getByText('takes 200 characters; what is more was left out.').waitFor();
+  }, 60_000);
 
   it('reports no fault on the console', () => {
     expect(faults).toEqual([]);

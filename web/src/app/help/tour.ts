@@ -93,7 +93,7 @@ export class Tour {
       prevBtnText: 'Back',
       overlayColor: '#2b2a26',
       overlayOpacity: 0.45,
-      onHighlighted: (_element, _step, { state }) => this.keep(TOUR.indexOf(stops[state.activeIndex ?? 0])),
+      onHighlightStarted: (_element, { element }) => this.keep(TOUR.findIndex(({ at }) => at === element)),
       onDestroyStarted: () => {
         if (tour.isLastStep()) this.keep(TOUR.length);
         else this.notices.say('The tour can be taken up again from the help (?).');
