@@ -8,6 +8,7 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import { BINNED } from './binned.js';
 import type { SignRow } from './signs.js';
 
 export class Customer extends Model<InferAttributes<Customer>, InferCreationAttributes<Customer>> {
@@ -35,9 +36,6 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare customer?: NonAttribute<Customer>;
   declare signs?: NonAttribute<SignRow[]>;
 }
-
-/** Rows that are removed lie in the bin, and are not found unless they are asked for there. */
-export const BINNED = { timestamps: true, createdAt: false, updatedAt: false, deletedAt: 'removedAt', paranoid: true } as const;
 
 export function defineJobs(sequelize: Sequelize) {
   const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });

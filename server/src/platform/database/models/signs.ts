@@ -8,7 +8,8 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
-import { BINNED, type Job } from './jobs.js';
+import { BINNED } from './binned.js';
+import type { Job } from './jobs.js';
 
 /** A sign as it stands now. */
 export class SignRow extends Model<InferAttributes<SignRow>, InferCreationAttributes<SignRow>> {
