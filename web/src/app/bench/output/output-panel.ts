@@ -143,7 +143,7 @@ export class OutputPanel {
   }
 
   protected time(task: Task): string {
-    return new Date(task.askedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+    return new Date(task.askedAt).toLocaleTimeString('en-GB', { timeStyle: 'short' });
   }
 
   protected async ask(kind: TaskKind): Promise<void> {
