@@ -33,6 +33,7 @@ const CORE = {
   solid: ['geometry', 'arrangement', 'mesh', 'sign', 'relief'],
   drawing: ['units', 'notes', 'geometry', 'arrangement', 'sign', 'relief', 'solid'],
   format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],
+  program: ['geometry'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
 };
 

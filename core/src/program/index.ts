@@ -1,0 +1,13 @@
+export {
+  type Arc,
+  type ArcPlane,
+  type Motion,
+  motionLength,
+  type Place,
+  placeOn,
+  type SpindleTurn,
+  type Step,
+} from './motion.js';
+export { type Duration, durationOf, type MotionLimits } from './duration.js';
+export { ProgramError } from './program-error.js';
+export { MOST_LINES, readProgram } from './read-program.js';
