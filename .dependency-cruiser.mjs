@@ -34,6 +34,7 @@ const CORE = {
   drawing: ['units', 'notes', 'geometry', 'arrangement', 'sign', 'relief', 'solid'],
   format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],
   program: ['geometry'],
+  'dry-run': ['geometry', 'mesh', 'program'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
 };
 
