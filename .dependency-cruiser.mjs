@@ -33,6 +33,7 @@ const CORE = {
   solid: ['geometry', 'arrangement', 'mesh', 'sign', 'relief'],
   drawing: ['units', 'notes', 'geometry', 'arrangement', 'sign', 'relief', 'solid'],
   format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],
+  shop: ['sign'],
   program: ['geometry'],
   'dry-run': ['geometry', 'mesh', 'program'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],

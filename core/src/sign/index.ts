@@ -10,7 +10,7 @@ export {
 } from './document/actions.js';
 export { extentOfOne, type PartExtent } from './document/copies.js';
 export { costliestPart, effortOfSides, withUprightSides } from './document/effort.js';
-export { SignError } from './document/faults.js';
+export { SignError, type SignFault } from './document/faults.js';
 export { BARE, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
 export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';
 export { bareFinish, weightInAll, weightWords } from './document/materials.js';
@@ -93,3 +93,5 @@ export { type FieldPath, type Measure, type Sentence, type TicketField, type Tic
 export { type SoughtValue, soughtValues } from './ticket/sought.js';
 export { spellingOf } from './ticket/spelling.js';
 export { sentenceText, ticket, ticketParagraphs } from './ticket/ticket.js';
+export { schemaFaults } from './document/schema-faults.js';
+export { byKind, closed } from './document/schema-basics.js';

@@ -60,6 +60,60 @@ describe('./relief inspect', () => {
   });
 });
 
+describe('./relief dry-run', () => {
+  const shop = join(ROOT, 'demo', 'shop.json');
+  /** A plate with a pocket of 20 × 12 mm, 2 mm deep. */
+  const plate = {
+    version: 2,
+    title: 'Plate',
+    unit: 'mm',
+    blank: { outline: { kind: 'rectangle', width: 40, height: 30, cornerRadius: 0 }, thickness: 10, material: 'oak' },
+    parts: [
+      {
+        kind: 'shape',
+        id: 'pocket',
+        name: 'Pocket',
+        shape: { kind: 'rectangle', width: 20, height: 12, cornerRadius: 0 },
+        place: { x: 0, y: 0, turn: 0, mirror: false },
+        sitsOn: { kind: 'face' },
+        tiers: [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action: { kind: 'carve', by: 2 } }],
+      },
+    ],
+    section: { x: 0, y: 0, turn: 0 },
+  };
+  const program = ['G21 G90', 'T2 M6 S18000 M3', 'G0 X-4 Y0 Z5', 'G1 Z-2 F300', 'F1200 X4', 'G0 Z5', 'M30'];
+  const otherwise = (at: number, line: string): string[] => program.map((each, i) => (i === at ? line : each));
+  const dry = (lines: readonly string[], ...args: string[]) => {
+    writeFileSync(join(folder, 'plate.json'), JSON.stringify(plate));
+    writeFileSync(join(folder, 'slot.ngc'), lines.join('\n'));
+    return relief('dry-run', 'plate.json', '--shop', shop, ...args, 'slot.ngc');
+  };
+
+  it('tells what a program makes of the sign', () => {
+    const found = JSON.parse(dry(program).out) as Record<string, number>;
+    expect(found).toMatchObject({ gougeMm: 0, gougeAreaMm2: 0, rapidsInMaterial: 0 });
+    // A slot of 8 mm by a 3 mm end mill, of 240 mm².
+    expect(found.leftAreaMm2 / (240 - 8 * 3 - Math.PI * 1.5 ** 2)).toBeCloseTo(1, 2);
+    expect(found.leftVolumeMm3 / found.leftAreaMm2).toBeCloseTo(2, 2);
+    expect(found.lengthMm - found.rapidMm).toBeCloseTo(7 + 8, 9);
+    const moved = JSON.parse(dry(program, '--zero', '0,0,-0.5', '--machine', 'bench', '--cell', '0.2').out) as typeof found;
+    expect(moved.gougeMm).toBeCloseTo(0.5, 4);
+    expect(moved.minutes).toBeGreaterThan(found.minutes);
+    const rapid = JSON.parse(dry(program.map((line) => line.replace('G1 Z-2 F300', 'G0 Z-2'))).out) as typeof found;
+    expect(rapid.rapidsInMaterial).toBeGreaterThan(0);
+  });
+
+  it.each<[string, readonly string[], string[]]>([
+    ['slot.ngc: Line 4, column 5: a number is missing', otherwise(3, 'G1 Zoo'), []],
+    ['Line 3 moves with T9, which is no tool of the shop: it has T1, T2', otherwise(1, 'T9 M6'), []],
+    ["--machine lathe is none of the shop's: it has long-bed, bench", program, ['--machine', 'lathe']],
+    ['--zero 1,2 is no place', program, ['--zero', '1,2']],
+  ])('says “%s”', (words, lines, args) => {
+    const { status, error } = dry(lines, ...args);
+    expect([status, error]).toEqual([1, expect.stringContaining(words)]);
+  });
+});
+
 describe('./relief export', () => {
   it('writes any of the files', () => {
     const sign = join(ROOT, 'demo', 'bilge-pump.sign.json');

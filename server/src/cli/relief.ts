@@ -1,5 +1,8 @@
 import { notesOf } from '@plain-relief/core/checks';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { DryRunError } from '@plain-relief/core/dry-run';
+import { ProgramError } from '@plain-relief/core/program';
+import { ShopError } from '@plain-relief/core/shop';
+import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
@@ -16,6 +19,8 @@ import { faultReport } from '../modules/production/fault-report.js';
 import { closedGlb, closedStl, closedThreeMf } from '../modules/production/solid-files.js';
 import { viewsOf } from '../modules/production/sign-views.js';
 import { readSettings } from '../platform/settings.js';
+import { CommandError, readDocument } from './command.js';
+import { dryRunCommand } from './dry-run.js';
 
 const USAGE = `Usage:
   ./relief inspect SIGN.json                 what the sign is, as JSON
@@ -27,24 +32,11 @@ const USAGE = `Usage:
     --option ID   of one of the sign's options
     --side back   outlines, picture and solid as seen from behind
     --date DATE   the date on the proof, as 2026-11-25 (today where none is given)
-SIGN.json may be - for standard input. The document is described in docs/sign-format.md.`;
-
-/** Something to tell the person at the terminal, without a stack. */
-class CommandError extends Error {}
-
-function readDocument(path: string): unknown {
-  let text: string;
-  try {
-    text = readFileSync(path === '-' ? 0 : path, 'utf8');
-  } catch (error) {
-    throw new CommandError(`${path} cannot be read: ${(error as Error).message}.`);
-  }
-  try {
-    return JSON.parse(text);
-  } catch (error) {
-    throw new CommandError(`${path} is not JSON: ${(error as Error).message}.`);
-  }
-}
+  ./relief dry-run SIGN.json --shop SHOP.json PROGRAM…   what programs make of the sign, as JSON
+    --machine ID  whose speeds the time is of (the first of the shop's where none is given)
+    --zero X,Y,Z  where the programs' zero lies in the sign, in mm
+    --cell MM     how far apart places are looked at (0.1)
+SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md.`;
 
 function inspection(evaluation: Evaluation): object {
   const { sign, levels } = evaluation;
@@ -133,6 +125,10 @@ function askedBy(args: readonly string[]): Asked | undefined {
 }
 
 async function run(args: readonly string[]): Promise<void> {
+  if (args[0] === 'dry-run') {
+    console.log(JSON.stringify(await dryRunCommand(args.slice(1), USAGE), null, 2));
+    return;
+  }
   const asked = askedBy(args);
   if (!asked) {
     console.log(USAGE);
@@ -204,7 +200,7 @@ function writeOutlines(evaluation: Evaluation, { files: { svg, dxf } }: Asked): 
 }
 
 run(process.argv.slice(2)).catch((error: unknown) => {
-  const isTold = error instanceof CommandError || error instanceof SignError;
+  const isTold = [CommandError, SignError, ShopError, ProgramError, DryRunError].some((told) => error instanceof told);
   console.error(isTold ? (error as Error).message : error);
   process.exitCode = 1;
 });

@@ -4,6 +4,7 @@ import { type FontEntry } from '../../type/index.js';
 import { sideOf } from './levels.js';
 import { SignError, type SignFault } from './faults.js';
 import { implausible } from './plausible.js';
+import { described, schemaFaults } from './schema-faults.js';
 import { outlinesUsed } from './references.js';
 import { type Sign, SignSchema } from './schema.js';
 import { upgraded } from './upgrades.js';
@@ -41,8 +42,8 @@ export function readSign(document: unknown, catalogue?: readonly FontEntry[]): S
   const rough = implausible(document);
   if (rough.length > 0) throw new SignError(rough);
   const read = current(document);
-  const faults = check(read).map(describe);
-  if (faults.length > 0) throw new SignError(distinct(faults).slice(0, MOST_FAULTS));
+  const faults = schemaFaults(check(read), 'a sign');
+  if (faults.length > 0) throw new SignError(faults.slice(0, MOST_FAULTS));
   const sign = read as Sign;
   const more = referenceFaults(sign, catalogue);
   if (more.length > 0) throw new SignError(more.slice(0, MOST_FAULTS));
@@ -63,88 +64,6 @@ function current(document: unknown): unknown {
       message: `${described(now.version)} is not a version that this release reads: it reads up to ${SIGN_VERSION}.`,
     },
   ]);
-}
-
-/** "/parts/0/place/x" as "parts[0].place.x". */
-function pathOf(pointer: string, property?: string): string {
-  const keys = pointer
-    .split('/')
-    .slice(1)
-    .map((key) => key.replace(/~1/gu, '/').replace(/~0/gu, '~'));
-  if (property !== undefined) keys.push(property);
-  return keys.reduce((path, key) => (/^\d+$/u.test(key) ? `${path}[${key}]` : path ? `${path}.${key}` : key), '');
-}
-
-function described(value: unknown): string {
-  if (value === undefined) return 'nothing';
-  // Never written out whole: it may be all of a large sign.
-  if (Array.isArray(value)) return value.length === 0 ? 'an empty list' : `a list of ${value.length}`;
-  if (typeof value === 'object' && value !== null) return 'an object';
-  const text = JSON.stringify(typeof value === 'string' ? value.slice(0, 80) : value) ?? String(value);
-  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
-}
-
-function describe(error: ErrorObject): SignFault {
-  const { keyword, params, data } = error;
-  const path = pathOf(error.instancePath);
-  const value = described(data);
-  switch (keyword) {
-    case 'additionalProperties':
-      return {
-        path: pathOf(error.instancePath, params.additionalProperty),
-        message: 'is not a field that a sign has: take it out, or correct its spelling.',
-      };
-    case 'required':
-      return { path: pathOf(error.instancePath, params.missingProperty), message: 'is missing.' };
-    case 'type':
-      return { path, message: `is ${value} and must be of type ${params.type}.` };
-    case 'const':
-      return { path, message: `is ${value} and must be ${described(params.allowedValue)}.` };
-    case 'discriminator': {
-      const kinds = ((error.parentSchema?.oneOf ?? []) as { properties: { kind: { const: string } } }[])
-        .map((variant) => described(variant.properties.kind.const))
-        .join(', ');
-      return {
-        path: pathOf(error.instancePath, 'kind'),
-        message: `is ${described(params.tagValue)} and must be one of ${kinds}.`,
-      };
-    }
-    case 'anyOf': {
-      const choices = ((error.schema ?? []) as { const?: unknown }[]).map((choice) => described(choice.const)).join(', ');
-      return { path, message: `is ${value} and must be one of ${choices}.` };
-    }
-    case 'minimum':
-    case 'maximum':
-    case 'exclusiveMinimum':
-    case 'exclusiveMaximum':
-      return { path, message: `is ${value} and must be ${params.comparison} ${params.limit}.` };
-    case 'maxLength':
-    case 'minLength':
-      return {
-        path,
-        message: `has ${(data as string).length} characters and must have ${keyword === 'maxLength' ? 'at most' : 'at least'} ${params.limit}.`,
-      };
-    case 'maxItems':
-      return { path, message: `has ${(data as unknown[]).length} entries and may have ${params.limit}.` };
-    case 'pattern':
-      if (String(params.pattern).includes('#')) return { path, message: `is ${value} and must be a colour such as "#3f7d6e".` };
-      return { path, message: `is ${value} and may have letters, digits, hyphens and underscores, up to 64 of them.` };
-    default:
-      return { path, message: `${error.message ?? keyword} (it is ${value}).` };
-  }
-}
-
-function distinct(faults: readonly SignFault[]): SignFault[] {
-  const seen = new Set<string>();
-  // A value that is none of several constants is reported for each of them and once for all: the last says it best.
-  const summed = new Set(faults.filter((fault) => fault.message.includes('one of')).map((fault) => fault.path));
-  return faults.filter(({ path, message }) => {
-    if (summed.has(path) && !message.includes('one of')) return false;
-    const key = `${path} ${message}`;
-    if (seen.has(key)) return false;
-    seen.add(key);
-    return true;
-  });
 }
 
 function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined): SignFault[] {

@@ -41,7 +41,8 @@ export async function loadDemo(
   if ((await db.Customer.count()) > 0) return false;
   const people = JSON.parse(await readFile(join(demoDir, 'people.json'), 'utf8')) as DemoPerson[];
   await new PeopleService(db).loadDemo(people);
-  await keepShopCard(db, JSON.parse(await readFile(join(demoDir, 'shop.json'), 'utf8')) as ShopCard);
+  const { name, contact, terms } = JSON.parse(await readFile(join(demoDir, 'shop.json'), 'utf8')) as ShopCard;
+  await keepShopCard(db, { name, contact, terms });
   const jobs = new JobService(db);
   const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
   const teller = new StoryTeller(db, settings, signs);

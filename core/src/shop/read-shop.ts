@@ -1,0 +1,54 @@
+import { Ajv, type ValidateFunction } from 'ajv';
+import { schemaFaults, type SignFault } from '../sign/index.js';
+import { type Shop, ShopSchema } from './schema.js';
+
+const MOST_FAULTS = 20;
+
+/** Thrown for what is no shop, with everything that is wrong with it. */
+export class ShopError extends Error {
+  constructor(readonly faults: readonly SignFault[]) {
+    super(faults.map(({ path, message }) => (path ? `${path}: ${message}` : message)).join('\n'));
+    this.name = 'ShopError';
+  }
+}
+
+let compiled: ValidateFunction | undefined;
+
+/**
+ * A document read as a shop's tools and machines, or as one that holds them as its `library`. Ids are unique, and so are the places of
+ * tools in the changer.
+ * @throws ShopError with path, value and remedy of every fault
+ */
+export function readShop(document: unknown): Shop {
+  const held = typeof document === 'object' && document !== null && 'library' in document ? document.library : document;
+  if (typeof held !== 'object' || held === null || Array.isArray(held))
+    throw new ShopError([{ path: '', message: 'A shop is a JSON object with version, tools and machines.' }]);
+  compiled ??= new Ajv({ discriminator: true, allErrors: true, verbose: true, strict: false }).compile(ShopSchema);
+  if (!compiled(held)) throw new ShopError(schemaFaults(compiled.errors ?? [], 'a shop').slice(0, MOST_FAULTS));
+  const shop = held as Shop;
+  const faults = [
+    ...twice(shop.tools, 'tools', 'id'),
+    ...twice(shop.tools, 'tools', 'number'),
+    ...twice(shop.machines, 'machines', 'id'),
+    ...shop.tools.flatMap(({ form }, i) => tipFaults(form, `tools[${i}].form`)),
+  ];
+  if (faults.length > 0) throw new ShopError(faults.slice(0, MOST_FAULTS));
+  return shop;
+}
+
+function twice<T, K extends keyof T & string>(list: readonly T[], name: string, key: K): SignFault[] {
+  const seen = new Set<T[K]>();
+  return list.flatMap((entry, i) => {
+    const value = entry[key];
+    if (!seen.has(value)) {
+      seen.add(value);
+      return [];
+    }
+    return [{ path: `${name}[${i}].${key}`, message: `${String(value)} stands at an earlier one: give each its own.` }];
+  });
+}
+
+function tipFaults(form: Shop['tools'][number]['form'], path: string): SignFault[] {
+  if (!('tip' in form) || form.tip < form.diameter) return [];
+  return [{ path: `${path}.tip`, message: `is ${form.tip} and must be less than the diameter of ${form.diameter}.` }];
+}
