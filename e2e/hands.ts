@@ -23,10 +23,14 @@ export interface Hand {
 const orderOf = (part: string): string =>
   part === 'Blank' ? '.order:not([data-part])' : `.order[data-part="${part.toLowerCase().replaceAll(' ', '-')}"]`;
 
-/** Waits until a change has reached the plan, however slow the machine is: the page is drawn again, twice, and nothing follows. */
+/** Waits until the page is drawn again, twice, and nothing follows, however slow the machine is. */
+const drawn = (page: Page): Promise<void> =>
+  page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))));
+
+/** Waits until a change has reached the plan. */
 export async function settle(page: Page): Promise<void> {
-  await page.waitForTimeout(100);
-  await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(drawn)))));
+  await page.waitForTimeout(60);
+  await drawn(page);
 }
 
 /** A field of an order, whatever has to be opened for it: its part, its step, what goes without saying. */
@@ -36,9 +40,9 @@ export async function fieldOf(page: Page, order: Locator, label: string): Promis
   const more = order.getByRole('button', { name: 'more …' });
   const press = async (button: Locator): Promise<void> => {
     await button.click();
-    await settle(page);
+    await drawn(page);
   };
-  await settle(page);
+  await drawn(page);
   if (await line.isVisible()) await press(line);
   for (const step of ['', 'Layout', 'Heights']) {
     if (step !== '') await press(page.getByRole('button', { name: new RegExp(`^${step} `, 'u') }));
@@ -139,7 +143,7 @@ export class KeyboardHand implements Hand {
     await this.page.locator('.dropdown-menu.show').waitFor();
     for (let i = 0; i < 20; i++) {
       await this.page.keyboard.press('ArrowDown');
-      await settle(this.page);
+      await drawn(this.page);
       const words = await this.page.evaluate(() => document.activeElement?.textContent?.trim() ?? '');
       if (words !== what) continue;
       await this.page.keyboard.press('Enter');
