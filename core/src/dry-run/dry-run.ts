@@ -6,6 +6,7 @@ import {
   type Motion,
   type MotionLimits,
   type Place,
+  ProgramError,
   readProgram,
   type Step,
 } from '../program/index.js';
@@ -39,28 +40,45 @@ export interface DryRun extends Difference {
 /** mm between the places at which the stock is looked at, where nothing else is asked. */
 const CELL = 0.1;
 
-/** A program that cannot be run here, with the line. */
+/** A program that is run: its text, and what it is called. */
+export interface NamedProgram {
+  readonly name: string;
+  readonly text: string;
+}
+
+/** A program that cannot be read, or not be run here, with its name and line. */
 export class DryRunError extends Error {}
 
 /**
  * Runs programs one after the other on one stock, and compares what is left with the sign. Programs are read back as they are written.
- * @throws ProgramError where one cannot be read, DryRunError where it cuts with a tool that is not there
+ * @throws DryRunError where one cannot be read, or moves with a tool that is not there
  */
-export function dryRun(programs: readonly string[], target: Target, { forms, limits, zero }: Workplace, cell = CELL): DryRun {
+export function dryRun(
+  programs: readonly NamedProgram[],
+  target: Target,
+  { forms, limits, zero }: Workplace,
+  cell = CELL,
+): DryRun {
   const { minX, minY, maxX, maxY } = bounds([target.blank])!;
   const stock = new Stock({ x: minX, y: minY }, maxX - minX, maxY - minY, target.top, cell);
   let rapidsInMaterial = 0;
-  const steps = function* (): Generator<Step> {
-    for (const program of programs) {
-      for (const step of readProgram(program)) {
+  const steps = function* ({ name, text }: NamedProgram): Generator<Step> {
+    try {
+      for (const step of readProgram(text)) {
         yield step;
         if (step.kind !== 'rapid' && step.kind !== 'feed') continue;
         const { deepest } = stock.cut(moved(step, zero), formOf(step, forms));
         if (step.kind === 'rapid' && deepest > 0) rapidsInMaterial++;
       }
+    } catch (error) {
+      if (error instanceof ProgramError || error instanceof DryRunError) throw new DryRunError(`${name}: ${error.message}`);
+      throw error;
     }
   };
-  const duration = durationOf(steps(), limits);
+  const all = function* (): Generator<Step> {
+    for (const program of programs) yield* steps(program);
+  };
+  const duration = durationOf(all(), limits);
   return { ...compared(stock, target.mesh, target.blank, target.floor), rapidsInMaterial, duration };
 }
 

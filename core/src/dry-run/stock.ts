@@ -1,4 +1,4 @@
-import { type Motion, motionLength, type Place, placeOn } from '../program/index.js';
+import { type Motion, type Place, placeOn } from '../program/index.js';
 import { lowestAlong, rise, type ToolForm } from './tool-form.js';
 
 /** mm by which chords may leave an arc. */
@@ -67,7 +67,7 @@ export class Stock {
       });
       from = to;
     }
-    return { volumeMm3: depths * this.cell ** 2, deepest: motionLength(motion) > 0 ? deepest : 0 };
+    return { volumeMm3: depths * this.cell ** 2, deepest };
   }
 
   /** Lowers every place that a straight move passes over. */

@@ -19,8 +19,8 @@ let compiled: ValidateFunction | undefined;
  * tools in the changer.
  * @throws ShopError with path, value and remedy of every fault
  */
-export function readShop(document: unknown): Shop {
-  const held = typeof document === 'object' && document !== null && 'library' in document ? document.library : document;
+export function readShop(source: unknown): Shop {
+  const held = typeof source === 'object' && source !== null && 'library' in source ? source.library : source;
   if (typeof held !== 'object' || held === null || Array.isArray(held))
     throw new ShopError([{ path: '', message: 'A shop is a JSON object with version, tools and machines.' }]);
   compiled ??= new Ajv({ discriminator: true, allErrors: true, verbose: true, strict: false }).compile(ShopSchema);

@@ -1,6 +1,5 @@
 import { parseArgs } from 'node:util';
 import { dryRun, type ToolForm } from '@plain-relief/core/dry-run';
-import { ProgramError } from '@plain-relief/core/program';
 import { Evaluator } from '@plain-relief/core/relief';
 import { readShop, type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { readSign } from '@plain-relief/core/sign';
@@ -34,23 +33,11 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
     floor: -sign.blank.thickness,
   };
   const forms = new Map(shop.tools.map((tool) => [tool.number, formOf(tool)]));
-  const run = readEach(programs, (texts) =>
-    dryRun(texts, target, { forms, limits, zero: placeFrom(zero) }, positive(cell, '--cell')),
-  );
+  const texts = programs.map((name) => ({ name, text: readText(name) }));
+  const run = dryRun(texts, target, { forms, limits, zero: placeFrom(zero) }, positive(cell, '--cell'));
   const { duration, ...found } = run;
   const seconds = duration.seconds + duration.toolChanges * toolChange;
   return { ...found, lengthMm: duration.lengthMm, rapidMm: duration.rapidMm, minutes: seconds / 60 };
-}
-
-/** What programs give together; a fault names the file that it is in. */
-function readEach<T>(paths: readonly string[], act: (texts: readonly string[]) => T): T {
-  const texts = paths.map(readText);
-  try {
-    return act(texts);
-  } catch (error) {
-    if (error instanceof ProgramError) throw new CommandError(`${paths.join(', ')}: ${error.message}`);
-    throw error;
-  }
 }
 
 function machineOf(shop: Shop, id: string | undefined): Shop['machines'][number] {

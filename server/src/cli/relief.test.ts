@@ -105,7 +105,7 @@ describe('./relief dry-run', () => {
 
   it.each<[string, readonly string[], string[]]>([
     ['slot.ngc: Line 4, column 5: a number is missing', otherwise(3, 'G1 Zoo'), []],
-    ['Line 3 moves with T9, which is no tool of the shop: it has T1, T2', otherwise(1, 'T9 M6'), []],
+    ['slot.ngc: Line 3 moves with T9, which is no tool of the shop: it has T1, T2', otherwise(1, 'T9 M6'), []],
     ["--machine lathe is none of the shop's: it has long-bed, bench", program, ['--machine', 'lathe']],
     ['--zero 1,2 is no place', program, ['--zero', '1,2']],
   ])('says “%s”', (words, lines, args) => {

@@ -1,6 +1,5 @@
 import { notesOf } from '@plain-relief/core/checks';
 import { DryRunError } from '@plain-relief/core/dry-run';
-import { ProgramError } from '@plain-relief/core/program';
 import { ShopError } from '@plain-relief/core/shop';
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
@@ -200,7 +199,7 @@ function writeOutlines(evaluation: Evaluation, { files: { svg, dxf } }: Asked): 
 }
 
 run(process.argv.slice(2)).catch((error: unknown) => {
-  const isTold = [CommandError, SignError, ShopError, ProgramError, DryRunError].some((told) => error instanceof told);
+  const isTold = [CommandError, SignError, ShopError, DryRunError].some((told) => error instanceof told);
   console.error(isTold ? (error as Error).message : error);
   process.exitCode = 1;
 });

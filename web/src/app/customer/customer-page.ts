@@ -6,6 +6,7 @@ import { dayOf, timeOf } from '../platform/moments';
 import { RemarkBoard } from '../proofs/remark-board';
 import { CustomerService } from './customer.service';
 import { TurningModel } from './turning-model';
+import { attempt } from '../platform/attempt';
 
 const TICKS = [
   ['spelling', 'I have read every word: the spelling is right.'],
@@ -130,13 +131,8 @@ export class CustomerPage implements OnDestroy {
   }
 
   private async attempt(action: () => Promise<void>): Promise<void> {
-    this.trouble.set('');
     this.isBusy.set(true);
-    try {
-      await action();
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+    await attempt(this.trouble, action);
     this.isBusy.set(false);
   }
 }

@@ -5,6 +5,7 @@ import { timeOf } from '../platform/moments';
 import { Notices } from '../platform/notices';
 import { Masthead } from '../shell/masthead';
 import { JobsService } from './jobs.service';
+import { attempt } from '../platform/attempt';
 
 /** Removed jobs and signs, until they are gone for good. */
 @Component({
@@ -81,25 +82,19 @@ export class BinPage {
   }
 
   protected async takeBack(thing: Binned): Promise<void> {
-    this.trouble.set('');
-    try {
-      await (thing.what === 'job' ? this.jobs.returnJob(thing.id) : this.jobs.returnSign(thing.id));
-      this.notices.say(
-        thing.what === 'job' ? `${thing.job} is on the board again.` : `“${thing.title}” is in ${thing.job} again.`,
-      );
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+    const isBack = await attempt(this.trouble, () =>
+      thing.what === 'job' ? this.jobs.returnJob(thing.id) : this.jobs.returnSign(thing.id),
+    );
+    if (!isBack) return;
+    this.notices.say(thing.what === 'job' ? `${thing.job} is on the board again.` : `“${thing.title}” is in ${thing.job} again.`);
     await this.load();
   }
 
   private async load(): Promise<void> {
-    try {
+    await attempt(this.trouble, async () => {
       const { days, things } = await this.jobs.bin();
       this.days.set(days);
       this.things.set(things);
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+    });
   }
 }

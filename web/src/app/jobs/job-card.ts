@@ -13,6 +13,7 @@ import { InTurn } from '../platform/in-turn';
 import { Notices } from '../platform/notices';
 import { due } from './lanes';
 import type { NewSign, NewSignDialog } from './new-sign-dialog';
+import { attempt } from '../platform/attempt';
 
 /** What a maker may put a job to. */
 const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop', 'done']);
@@ -124,12 +125,7 @@ export class JobCard {
     });
   }
 
-  private async attempt(action: () => Promise<unknown>): Promise<void> {
-    this.error.set('');
-    try {
-      await action();
-    } catch (error) {
-      this.error.set((error as Error).message);
-    }
+  private async attempt(act: () => Promise<unknown>): Promise<void> {
+    await attempt(this.error, act);
   }
 }

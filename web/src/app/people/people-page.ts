@@ -9,6 +9,7 @@ import { Masthead } from '../shell/masthead';
 import { PeopleService } from './people.service';
 import { ROLE_WORDS, SessionService } from '../session/session.service';
 import { oneOf } from '../platform/one-of';
+import { attempt } from '../platform/attempt';
 
 /** Who works in the shop and may do what, what was done, and one's own password. */
 @Component({
@@ -71,14 +72,8 @@ export class PeoplePage {
   }
 
   private async attempt(good: string, act: () => Promise<unknown>): Promise<void> {
-    this.trouble.set('');
     this.good.set('');
-    try {
-      await act();
-      this.good.set(good);
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+    if (await attempt(this.trouble, act)) this.good.set(good);
     await this.load();
   }
 

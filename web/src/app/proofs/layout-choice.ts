@@ -5,6 +5,7 @@ import { type Block, BLOCKS, EVERYTHING, PAPER_NAMES, type SheetLayout } from '@
 import { SessionService } from '../session/session.service';
 import { CardService } from '../shop/card.service';
 import { BLOCK_WORDS, CLOSING_BLOCKS, isSameLayout, type Way, wayOf } from '../shop/sheet-layout';
+import { attempt } from '../platform/attempt';
 
 /** What the sheet shows and on which paper: one of the shop's layouts, or as it is chosen here, which can be kept. */
 @Component({
@@ -182,12 +183,7 @@ export class LayoutChoice implements ControlValueAccessor {
     return this.attempt(() => this.service.dropLayout(id));
   }
 
-  private async attempt(act: () => Promise<void>): Promise<void> {
-    this.trouble.set('');
-    try {
-      await act();
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+  private async attempt(act: () => Promise<unknown>): Promise<void> {
+    await attempt(this.trouble, act);
   }
 }

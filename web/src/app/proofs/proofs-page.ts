@@ -10,6 +10,7 @@ import { dayOf, timeOf } from '../platform/moments';
 import { type OpenNotes, openNotesOf, ProofsService } from './proofs.service';
 import { RemarkBoard } from './remark-board';
 import { SendForm } from './send-form';
+import { attempt } from '../platform/attempt';
 
 const STATE_WORDS: Readonly<Record<Proof['state'], string>> = {
   open: 'waits for the customer',
@@ -132,12 +133,7 @@ export class ProofsPage implements OnDestroy {
     return options.find(({ id }) => id === choices?.[signId])?.name ?? '';
   }
 
-  private async attempt(action: () => Promise<unknown>): Promise<void> {
-    this.trouble.set('');
-    try {
-      await action();
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+  private async attempt(act: () => Promise<unknown>): Promise<void> {
+    await attempt(this.trouble, act);
   }
 }

@@ -6,6 +6,7 @@ import { LineField } from '../fields/line-field';
 import { SessionService } from '../session/session.service';
 import { CardService } from './card.service';
 import { inBase64 } from './shop.service';
+import { attempt } from '../platform/attempt';
 
 const MOST_BYTES = 500_000;
 
@@ -127,15 +128,12 @@ export class CardForm {
   }
 
   private async attempt(good: string, act: () => Promise<ShopCard>): Promise<void> {
-    this.trouble.set('');
-    try {
+    await attempt(this.trouble, async () => {
       const { name, contact, terms, logo } = await act();
       this.form.setValue({ name, contact, terms });
       this.logo.set(logo);
       this.isLoaded.set(true);
       this.said.set(good);
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+    });
   }
 }

@@ -10,6 +10,7 @@ import { ShopService } from './shop.service';
 import { CardForm } from './card-form';
 import { blankWords } from './blank-words';
 import { oneOf } from '../platform/one-of';
+import { attempt } from '../platform/attempt';
 
 const MOST_BYTES = 10_000_000;
 
@@ -133,12 +134,7 @@ export class ShopPage {
     if (await this.ask.whether({ title: `Take out ${what}?`, says, verb: 'Take it out' })) await this.attempt(act);
   }
 
-  private async attempt(act: () => Promise<void>): Promise<void> {
-    this.refusal.set('');
-    try {
-      await act();
-    } catch (error) {
-      this.refusal.set((error as Error).message);
-    }
+  private async attempt(act: () => Promise<unknown>): Promise<void> {
+    await attempt(this.refusal, act);
   }
 }

@@ -5,6 +5,7 @@ import { changesBetween, type Sign } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import { Api } from '../../platform/api';
 import { timeOf } from '../../platform/moments';
+import { attempt } from '../../platform/attempt';
 
 type Kept = Answer<'GET /signs/:id/revisions'>['revisions'][number];
 
@@ -132,12 +133,7 @@ export class RevisionsDialog {
     this.modal.close({ document, name: this.nameOf(kept) } satisfies TakenUp);
   }
 
-  private async attempt(act: () => Promise<void>): Promise<void> {
-    this.trouble.set('');
-    try {
-      await act();
-    } catch (error) {
-      this.trouble.set((error as Error).message);
-    }
+  private async attempt(act: () => Promise<unknown>): Promise<void> {
+    await attempt(this.trouble, act);
   }
 }

@@ -11,6 +11,7 @@ import { SessionService } from '../../session/session.service';
 import { EVERYTHING, type SheetLayout, TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
 import { isUnderWay, TasksService } from '../../tasks/tasks.service';
 import { oneOf } from '../../platform/one-of';
+import { attempt } from '../../platform/attempt';
 
 interface Offer {
   readonly kind: TaskKind;
@@ -166,12 +167,7 @@ export class OutputPanel {
     await this.attempt(() => this.service.cancel(id));
   }
 
-  private async attempt(action: () => Promise<void>): Promise<void> {
-    this.error.set('');
-    try {
-      await action();
-    } catch (error) {
-      this.error.set((error as Error).message);
-    }
+  private async attempt(act: () => Promise<unknown>): Promise<void> {
+    await attempt(this.error, act);
   }
 }
