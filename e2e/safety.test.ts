@@ -34,6 +34,8 @@ async function insist<T>(path: string, init?: { method?: string; body?: unknown 
 const TICKS = { spelling: true, sizes: true, colours: true };
 /** bench/kills.mjs does it a hundred times. */
 const KILLS = 8;
+/** So many at most where a slow machine has got nothing approved by then. */
+const MOST_KILLS = 40;
 
 it('loses nothing that was acknowledged while the server is killed again and again', async () => {
   const newJob = { customer: 'Osprey Point Ferry', title: 'Killed plates', dueOn: null, quantity: 1, unit: 'mm' };
@@ -76,9 +78,11 @@ it('loses nothing that was acknowledged while the server is killed again and aga
   };
   const working = script();
   try {
-    for (let kill = 0; kill < KILLS; kill++) {
+    const isEnough = () => saved.size > KILLS / 2 && frozen.size > 0 && approved.size > 0;
+    for (let kill = 0; kill < KILLS || (kill < MOST_KILLS && !isEnough()); kill++) {
       await insist('/health');
-      await wait(30 + Math.random() * 1800);
+      // The longer a machine takes to get something done, the more time it is left between two kills.
+      await wait(30 + Math.random() * (1800 + 200 * kill));
       application.kill('main.js');
     }
     await insist('/health');
@@ -115,7 +119,7 @@ it('loses nothing that was acknowledged while the server is killed again and aga
     expect(proofs.find((proof) => proof.id === id)).toMatchObject({ state: 'approved', answeredBy: name });
   expect(new Set(proofs.map(({ letter }) => letter)).size).toBe(proofs.length);
   expect(proofs.filter(({ state }) => state === 'open').length).toBeLessThanOrEqual(1);
-}, 300_000);
+}, 600_000);
 
 describe('everything', () => {
   const run = (command: 'backup' | 'restore', args: string[], home = application.home) => {
