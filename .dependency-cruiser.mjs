@@ -33,9 +33,13 @@ const CORE = {
   solid: ['geometry', 'arrangement', 'mesh', 'sign', 'relief'],
   drawing: ['units', 'notes', 'geometry', 'arrangement', 'sign', 'relief', 'solid'],
   format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],
-  shop: ['sign'],
+  tooling: ['geometry'],
+  shop: ['sign', 'tooling'],
+  cutting: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief', 'solid', 'tooling', 'shop'],
+  gcode: ['shop', 'cutting'],
   program: ['geometry'],
-  'dry-run': ['geometry', 'mesh', 'program'],
+  'dry-run': ['geometry', 'mesh', 'tooling', 'program'],
+  making: ['sign', 'relief', 'solid', 'shop', 'cutting', 'gcode', 'program', 'dry-run'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
 };
 

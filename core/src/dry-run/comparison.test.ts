@@ -4,7 +4,8 @@ import { Workshop } from '../../testing/workshop.js';
 import { type Mesh } from '../mesh/index.js';
 import { type Motion, readProgram } from '../program/index.js';
 import { solidOf } from '../solid/index.js';
-import { compared, type Difference, Stock, type ToolForm } from './index.js';
+import { type ToolForm } from '../tooling/index.js';
+import { compared, type Difference, Stock } from './index.js';
 
 const workshop = new Workshop();
 

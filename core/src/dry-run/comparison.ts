@@ -1,11 +1,15 @@
-import { type Contour } from '../geometry/index.js';
+import Flatbush from 'flatbush';
+import { bounds, contains, type Contour, type Outline } from '../geometry/index.js';
 import { type Mesh } from '../mesh/index.js';
 import { type Stock } from './stock.js';
 
-/** mm to the side by which a wall may lie elsewhere: what chords take the place of curves by. */
-const ASIDE = 0.02;
+/** mm to the side by which a wall may lie elsewhere: what chords take the place of curves by (0.02), and what arcs of a path may miss them by. */
+const ASIDE = 0.025;
 /** mm by which a height may differ before that counts. */
 const LEAST_DIFFERENCE = 0.01;
+/** Twice the area of a triangle, in mm², below which it stands upright. */
+const FLAT = 1e-12;
+const AROUND = [[0, 0], [ASIDE, 0], [-ASIDE, 0], [0, ASIDE], [0, -ASIDE]] as const; // prettier-ignore
 
 /** How what a program leaves differs from the relief. */
 export interface Difference {
@@ -15,60 +19,127 @@ export interface Difference {
   /** What is left above the relief, or where the sign is cut through. */
   readonly leftAreaMm2: number;
   readonly leftVolumeMm3: number;
+  readonly deepestLeftMm: number;
 }
 
 /**
- * Compares what is left of a stock with the solid of a sign, at the places of the stock within the blank. Walls may lie 0.02 mm to either
+ * Compares what is left of a stock with the solid of a sign, at the places of the stock within the blank. Walls may lie 0.025 mm to either
  * side: a place counts as gouged, or as left, where it is so by the relief everywhere around it as well.
  * @param floor height of the underside: what is left where the sign is cut through is counted from there
+ * @param waste parts of the plan that fall out: nothing is left there
  */
-export function compared(stock: Stock, mesh: Mesh, blank: Contour, floor: number): Difference {
-  const grids = [[0, 0], [ASIDE, 0], [-ASIDE, 0], [0, ASIDE], [0, -ASIDE]].map(([x, y]) => topOf(mesh, stock, x, y, floor)); // prettier-ignore
+export function compared(stock: Stock, mesh: Mesh, blank: Contour, floor: number, waste: Outline = []): Difference {
   const { cell, columns, rows } = stock;
-  let [gougeMm, gouged, left, leftHeight] = [0, 0, 0, 0];
+  const tops = topsOf(mesh, stock, floor);
+  const upper = new UpperSide(mesh, floor);
+  const boxes = waste.length > 0 ? bounds(waste) : undefined;
+  let [gougeMm, gouged, left, leftHeight, deepestLeftMm] = [0, 0, 0, 0, 0];
   for (let row = 0; row < rows; row++) {
     for (const [from, to] of spans(blank, stock.placeOf(0, row).y)) {
       const first = Math.max(0, Math.ceil((from - stock.placeOf(0, row).x) / cell));
-      for (let column = first; column < columns && stock.placeOf(column, row).x <= to; column++) {
-        const at = row * columns + column;
+      const last = Math.min(columns - 1, Math.floor((to - stock.placeOf(0, row).x) / cell));
+      for (let column = first; column <= last; column++) {
         const stands = stock.heightAt(column, row);
-        let [low, high] = [Infinity, -Infinity];
-        for (const grid of grids) {
-          low = Math.min(low, grid[at]);
-          high = Math.max(high, grid[at]);
-        }
-        if (low - stands > LEAST_DIFFERENCE) {
+        const over = stands - tops[row * columns + column];
+        if (over <= LEAST_DIFFERENCE && over >= -LEAST_DIFFERENCE) continue;
+        const { x, y } = stock.placeOf(column, row);
+        if (over < 0) {
+          const deep = upper.lowestAbout(x, y) - stands;
+          if (deep <= LEAST_DIFFERENCE) continue;
           gouged++;
-          gougeMm = Math.max(gougeMm, low - stands);
-        } else if (stands - high > LEAST_DIFFERENCE) {
+          gougeMm = Math.max(gougeMm, deep);
+        } else {
+          const high = stands - upper.highestAbout(x, y);
+          if (high <= LEAST_DIFFERENCE) continue;
+          if (boxes && y >= boxes.minY && y <= boxes.maxY && contains(waste, x, y)) continue;
           left++;
-          leftHeight += stands - high;
+          leftHeight += high;
+          deepestLeftMm = Math.max(deepestLeftMm, high);
         }
       }
     }
   }
   const area = cell ** 2;
-  return { gougeMm, gougeAreaMm2: gouged * area, leftAreaMm2: left * area, leftVolumeMm3: leftHeight * area };
+  return { gougeMm, gougeAreaMm2: gouged * area, leftAreaMm2: left * area, leftVolumeMm3: leftHeight * area, deepestLeftMm };
 }
 
-/** The height of a solid's upper side at the places of a stock, moved by a little; the floor where there is none. */
-function topOf({ positions: p, triangles }: Mesh, stock: Stock, dx: number, dy: number, floor: number): Float32Array {
+/** The upper side of a solid, asked for single places. */
+class UpperSide {
+  private readonly index: Flatbush;
+  private readonly up: Uint32Array;
+
+  constructor(
+    private readonly mesh: Mesh,
+    private readonly floor: number,
+  ) {
+    const { positions: p, triangles } = mesh;
+    const up: number[] = [];
+    for (let t = 0; t < triangles.length; t += 3) if (twiceArea(mesh, t) > FLAT) up.push(t);
+    this.up = Uint32Array.from(up);
+    this.index = new Flatbush(Math.max(1, up.length));
+    for (const t of up) {
+      const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+      this.index.add(
+        Math.min(p[a], p[b], p[c]),
+        Math.min(p[a + 1], p[b + 1], p[c + 1]),
+        Math.max(p[a], p[b], p[c]),
+        Math.max(p[a + 1], p[b + 1], p[c + 1]),
+      );
+    }
+    if (up.length === 0) this.index.add(0, 0, 0, 0);
+    this.index.finish();
+  }
+
+  lowestAbout(x: number, y: number): number {
+    return AROUND.reduce((least, [dx, dy]) => Math.min(least, this.at(x + dx, y + dy)), Infinity);
+  }
+
+  highestAbout(x: number, y: number): number {
+    return AROUND.reduce((most, [dx, dy]) => Math.max(most, this.at(x + dx, y + dy)), -Infinity);
+  }
+
+  private at(x: number, y: number): number {
+    const { positions: p, triangles } = this.mesh;
+    let most = this.floor;
+    if (this.up.length === 0) return most;
+    for (const found of this.index.search(x, y, x, y)) {
+      const t = this.up[found];
+      const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+      const twice = twiceArea(this.mesh, t);
+      const u = ((x - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (y - p[a + 1])) / twice;
+      const v = ((p[b] - p[a]) * (y - p[a + 1]) - (x - p[a]) * (p[b + 1] - p[a + 1])) / twice;
+      if (u < -1e-9 || v < -1e-9 || u + v > 1 + 1e-9) continue;
+      most = Math.max(most, p[a + 2] + u * (p[b + 2] - p[a + 2]) + v * (p[c + 2] - p[a + 2]));
+    }
+    return most;
+  }
+}
+
+/** Twice the area that a triangle has seen from above, in mm². */
+function twiceArea({ positions: p, triangles }: Mesh, t: number): number {
+  const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+  return (p[b] - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (p[b + 1] - p[a + 1]);
+}
+
+/** The height of a solid's upper side at the places of a stock; the floor where there is none. */
+function topsOf(mesh: Mesh, stock: Stock, floor: number): Float32Array {
+  const { positions: p, triangles } = mesh;
   const { cell, columns, rows } = stock;
   const origin = stock.placeOf(0, 0);
   const heights = new Float32Array(columns * rows).fill(floor);
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-    const twice = (p[b] - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (p[b + 1] - p[a + 1]);
+    const twice = twiceArea(mesh, t);
     // Only what looks up is seen from above.
-    if (!(twice > 1e-12)) continue;
+    if (!(twice > FLAT)) continue;
     const [minY, maxY] = [Math.min(p[a + 1], p[b + 1], p[c + 1]), Math.max(p[a + 1], p[b + 1], p[c + 1])];
-    const last = Math.min(rows - 1, Math.floor((maxY - dy - origin.y) / cell));
-    for (let row = Math.max(0, Math.ceil((minY - dy - origin.y) / cell)); row <= last; row++) {
-      const y = origin.y + row * cell + dy;
+    const last = Math.min(rows - 1, Math.floor((maxY - origin.y) / cell));
+    for (let row = Math.max(0, Math.ceil((minY - origin.y) / cell)); row <= last; row++) {
+      const y = origin.y + row * cell;
       const [from, to] = across(p, [a, b, c], y);
-      const end = Math.min(columns - 1, Math.floor((to - dx - origin.x) / cell));
-      for (let column = Math.max(0, Math.ceil((from - dx - origin.x) / cell)); column <= end; column++) {
-        const x = origin.x + column * cell + dx;
+      const end = Math.min(columns - 1, Math.floor((to - origin.x) / cell));
+      for (let column = Math.max(0, Math.ceil((from - origin.x) / cell)); column <= end; column++) {
+        const x = origin.x + column * cell;
         const u = ((x - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (y - p[a + 1])) / twice;
         const v = ((p[b] - p[a]) * (y - p[a + 1]) - (x - p[a]) * (p[b + 1] - p[a + 1])) / twice;
         const z = p[a + 2] + u * (p[b + 2] - p[a + 2]) + v * (p[c + 2] - p[a + 2]);

@@ -1,4 +1,4 @@
-import { bounds, type Contour } from '../geometry/index.js';
+import { bounds, type Box, type Contour, type Outline } from '../geometry/index.js';
 import { type Mesh } from '../mesh/index.js';
 import {
   type Duration,
@@ -12,7 +12,7 @@ import {
 } from '../program/index.js';
 import { compared, type Difference } from './comparison.js';
 import { Stock } from './stock.js';
-import { type ToolForm } from './tool-form.js';
+import { type ToolForm } from '../tooling/index.js';
 
 /** What is to come out of a program. */
 export interface Target {
@@ -21,24 +21,67 @@ export interface Target {
   /** Heights of the stock's face and underside. */
   readonly top: number;
   readonly floor: number;
+  /** Parts of the plan that fall out. */
+  readonly waste?: Outline;
+}
+
+/** A tool as it turns: what it cuts with, and what must touch nothing. */
+export interface TurningTool {
+  readonly form: ToolForm;
+  readonly cuttingLength: number;
+  readonly shank: number;
+  readonly holder: { readonly diameter: number; readonly standOut: number };
+}
+
+/** A box in the sign's places that no tool may enter below its top. */
+export interface Obstacle extends Box {
+  readonly top: number;
 }
 
 export interface Workplace {
   /** Of every place in the changer. */
-  readonly forms: ReadonlyMap<number, ToolForm>;
+  readonly tools: ReadonlyMap<number, TurningTool>;
   readonly limits: MotionLimits;
   /** What is added to a program's places to get the sign's, in mm. */
   readonly zero: Place;
+  /** What the machine reaches across, up and in z. */
+  readonly area?: { readonly width: number; readonly height: number };
+  readonly travel?: number;
+  /** mm that may be cut below the underside of the stock. */
+  readonly bed?: number;
+  readonly clamps?: readonly Obstacle[];
 }
 
-export interface DryRun extends Difference {
+/** What went wrong on the way, each as often as moves did so. */
+export interface Mishaps {
   /** Rapid moves that cut. */
   readonly rapidsInMaterial: number;
+  /** Moves by which shank or holder came to material. */
+  readonly holderTouches: number;
+  readonly belowBed: number;
+  readonly inClamps: number;
+  /** Moves that cut while the spindle stood still. */
+  readonly spindleStill: number;
+  /** Whether the moves span more than the machine reaches. */
+  readonly isOutside: boolean;
+}
+
+export interface DryRun extends Difference, Mishaps {
   readonly duration: Duration;
 }
 
+/** Whether nothing of a dry run keeps its programs from being run. */
+export const isProven = (run: Omit<DryRun, 'duration'>): boolean =>
+  run.gougeMm === 0 &&
+  run.rapidsInMaterial + run.holderTouches + run.belowBed + run.inClamps + run.spindleStill === 0 &&
+  !run.isOutside;
+
 /** mm between the places at which the stock is looked at, where nothing else is asked. */
 const CELL = 0.1;
+/** mm by which a tool is thinner where it is asked whether a rapid move cuts: places at its very edge are no material. */
+const EDGE = 0.02;
+/** mm by which a move may be lower than the bed by rounding. */
+const ROUNDING = 0.002;
 
 /** A program that is run: its text, and what it is called. */
 export interface NamedProgram {
@@ -53,22 +96,15 @@ export class DryRunError extends Error {}
  * Runs programs one after the other on one stock, and compares what is left with the sign. Programs are read back as they are written.
  * @throws DryRunError where one cannot be read, or moves with a tool that is not there
  */
-export function dryRun(
-  programs: readonly NamedProgram[],
-  target: Target,
-  { forms, limits, zero }: Workplace,
-  cell = CELL,
-): DryRun {
+export function dryRun(programs: readonly NamedProgram[], target: Target, workplace: Workplace, cell = CELL): DryRun {
   const { minX, minY, maxX, maxY } = bounds([target.blank])!;
   const stock = new Stock({ x: minX, y: minY }, maxX - minX, maxY - minY, target.top, cell);
-  let rapidsInMaterial = 0;
+  const run = new Run(stock, target, workplace);
   const steps = function* ({ name, text }: NamedProgram): Generator<Step> {
     try {
       for (const step of readProgram(text)) {
         yield step;
-        if (step.kind !== 'rapid' && step.kind !== 'feed') continue;
-        const { deepest } = stock.cut(moved(step, zero), formOf(step, forms));
-        if (step.kind === 'rapid' && deepest > 0) rapidsInMaterial++;
+        if (step.kind === 'rapid' || step.kind === 'feed') run.move(moved(step, workplace.zero));
       }
     } catch (error) {
       if (error instanceof ProgramError || error instanceof DryRunError) throw new DryRunError(`${name}: ${error.message}`);
@@ -78,14 +114,98 @@ export function dryRun(
   const all = function* (): Generator<Step> {
     for (const program of programs) yield* steps(program);
   };
-  const duration = durationOf(all(), limits);
-  return { ...compared(stock, target.mesh, target.blank, target.floor), rapidsInMaterial, duration };
+  const duration = durationOf(all(), workplace.limits);
+  return { ...compared(stock, target.mesh, target.blank, target.floor, target.waste), ...run.mishaps(), duration };
 }
 
-function formOf({ tool, line }: Motion, forms: ReadonlyMap<number, ToolForm>): ToolForm {
-  const form = forms.get(tool);
-  if (form) return form;
-  const known = [...forms.keys()].map((number) => `T${number}`).join(', ');
+/** Moves on a stock, and what goes wrong with them. */
+class Run {
+  private rapidsInMaterial = 0;
+  private holderTouches = 0;
+  private belowBed = 0;
+  private inClamps = 0;
+  private spindleStill = 0;
+  private readonly lows = { x: Infinity, y: Infinity, z: Infinity };
+  private readonly highs = { x: -Infinity, y: -Infinity, z: -Infinity };
+
+  constructor(
+    private readonly stock: Stock,
+    private readonly target: Target,
+    private readonly workplace: Workplace,
+  ) {}
+
+  move(motion: Motion): void {
+    const { stock, target } = this;
+    const tool = toolOf(motion, this.workplace.tools);
+    const lowest = Math.min(motion.from.z, motion.to.z);
+    this.spans(motion);
+    if (lowest < target.floor - (this.workplace.bed ?? 0) - ROUNDING) this.belowBed++;
+    if (this.isInClamp(motion, tool.form.diameter / 2, lowest)) this.inClamps++;
+    if (lowest >= target.top) return;
+    if (this.isTouched(motion, tool, lowest)) this.holderTouches++;
+    const { deepest } = stock.cut(motion, motion.kind === 'rapid' ? thinner(tool.form) : tool.form);
+    if (motion.kind === 'rapid') {
+      if (deepest > 0) this.rapidsInMaterial++;
+      stock.cut(motion, tool.form);
+    } else if (deepest > 0 && motion.spindle === 'still') this.spindleStill++;
+  }
+
+  mishaps(): Mishaps {
+    const { rapidsInMaterial, holderTouches, belowBed, inClamps, spindleStill, lows, highs } = this;
+    const { area, travel = Infinity } = this.workplace;
+    const isOutside =
+      highs.x - lows.x > (area?.width ?? Infinity) || highs.y - lows.y > (area?.height ?? Infinity) || highs.z - lows.z > travel;
+    return { rapidsInMaterial, holderTouches, belowBed, inClamps, spindleStill, isOutside };
+  }
+
+  private spans({ from, to }: Motion): void {
+    for (const place of [from, to]) {
+      for (const axis of ['x', 'y', 'z'] as const) {
+        this.lows[axis] = Math.min(this.lows[axis], place[axis]);
+        this.highs[axis] = Math.max(this.highs[axis], place[axis]);
+      }
+    }
+  }
+
+  /** Whether what is above the cutting edges comes to what still stands. */
+  private isTouched({ from, to }: Motion, { form, cuttingLength, shank, holder }: TurningTool, lowest: number): boolean {
+    const { top } = this.target;
+    const shaft = lowest + cuttingLength;
+    if (shank > form.diameter && shaft < top && this.stock.highestNear(from, to, shank / 2) > shaft + ROUNDING) return true;
+    const nose = lowest + holder.standOut;
+    return nose < top && this.stock.highestNear(from, to, holder.diameter / 2) > nose + ROUNDING;
+  }
+
+  private isInClamp({ from, to }: Motion, radius: number, lowest: number): boolean {
+    return (this.workplace.clamps ?? []).some(
+      ({ minX, minY, maxX, maxY, top }) =>
+        lowest < top &&
+        Math.max(from.x, to.x) > minX - radius &&
+        Math.min(from.x, to.x) < maxX + radius &&
+        Math.max(from.y, to.y) > minY - radius &&
+        Math.min(from.y, to.y) < maxY + radius &&
+        isNearBox(from, to, { minX, minY, maxX, maxY }, radius),
+    );
+  }
+}
+
+/** Whether a straight way comes within a radius of a box. */
+function isNearBox(from: Place, to: Place, { minX, minY, maxX, maxY }: Box, radius: number): boolean {
+  const length = Math.hypot(to.x - from.x, to.y - from.y);
+  const pieces = Math.max(1, Math.ceil(length / Math.max(0.1, radius / 4)));
+  for (let i = 0; i <= pieces; i++) {
+    const [x, y] = [from.x + ((to.x - from.x) * i) / pieces, from.y + ((to.y - from.y) * i) / pieces];
+    if (Math.hypot(Math.max(minX - x, 0, x - maxX), Math.max(minY - y, 0, y - maxY)) < radius) return true;
+  }
+  return false;
+}
+
+const thinner = (form: ToolForm): ToolForm => ({ ...form, diameter: Math.max(EDGE, form.diameter - 2 * EDGE) });
+
+function toolOf({ tool, line }: Motion, tools: ReadonlyMap<number, TurningTool>): TurningTool {
+  const found = tools.get(tool);
+  if (found) return found;
+  const known = [...tools.keys()].map((number) => `T${number}`).join(', ');
   throw new DryRunError(
     tool === 0
       ? `Line ${line} moves before a tool was taken up: a program begins with a tool and M6, such as T1 M6.`

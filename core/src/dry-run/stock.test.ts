@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { type Motion, placeOn, readProgram } from '../program/index.js';
-import { cuspHeight, rise, Stock, stepoverFor, type ToolForm, veeDepth } from './index.js';
+import { cuspHeight, rise, stepoverFor, type ToolForm, veeDepth } from '../tooling/index.js';
+import { Stock } from './index.js';
 
 const moves = (...lines: readonly string[]): Motion[] =>
   [...readProgram(lines.join('\n'))].filter((step): step is Motion => step.kind === 'feed' || step.kind === 'rapid');

@@ -1,5 +1,6 @@
-import { type Motion, type Place, placeOn } from '../program/index.js';
-import { lowestAlong, rise, type ToolForm } from './tool-form.js';
+import { type Box } from '../geometry/index.js';
+import { type Arc, type Motion, type Place, placeOn } from '../program/index.js';
+import { lowestAlong, rise, type ToolForm } from '../tooling/index.js';
 
 /** mm by which chords may leave an arc. */
 const CHORD = 0.001;
@@ -33,7 +34,7 @@ export class Stock {
     private readonly from: { readonly x: number; readonly y: number },
     width: number,
     height: number,
-    top: number,
+    private readonly top: number,
     readonly cell: number,
   ) {
     this.columns = Math.ceil(width / cell);
@@ -54,39 +55,55 @@ export class Stock {
 
   /** Takes away what a tool cuts on a move. */
   cut(motion: Motion, form: ToolForm): Removed {
-    let [depths, deepest] = [0, 0];
-    const pieces = motion.arc
-      ? Math.max(1, Math.ceil(Math.abs(motion.arc.sweep) / (2 * Math.acos(Math.max(0, 1 - CHORD / motion.arc.radius)))))
-      : 1;
-    let from = motion.from;
-    for (let i = 1; i <= pieces; i++) {
-      const to = placeOn(motion, i / pieces);
-      this.sweep(from, to, form, (taken) => {
-        depths += taken;
-        deepest = Math.max(deepest, taken);
-      });
-      from = to;
-    }
-    return { volumeMm3: depths * this.cell ** 2, deepest };
+    const { from, to, arc } = motion;
+    const taking = new Taking();
+    if (Math.min(from.z, to.z) >= this.top && !(arc && arc.plane !== 'xy')) return { volumeMm3: 0, deepest: 0 };
+    if (arc?.plane === 'xy' && form.kind === 'end' && from.z === to.z) this.turn(from, to, arc, form.diameter / 2, taking);
+    else if (arc) {
+      const pieces = Math.max(1, Math.ceil(Math.abs(arc.sweep) / (2 * Math.acos(Math.max(0, 1 - CHORD / arc.radius)))));
+      let start = from;
+      for (let i = 1; i <= pieces; i++) {
+        const end = placeOn(motion, i / pieces);
+        this.sweep(start, end, form, taking);
+        start = end;
+      }
+    } else this.sweep(from, to, form, taking);
+    return { volumeMm3: taking.depths * this.cell ** 2, deepest: taking.deepest };
+  }
+
+  /** The greatest height that stands within a radius of a move, or −Infinity where a part of it lies outside and nothing within. */
+  highestNear(from: Place, to: Place, radius: number): number {
+    let most = -Infinity;
+    this.overRows(from, to, radius, (row, left, right) => {
+      for (let at = row + left; at <= row + right; at++) if (this.heights[at] > most) most = this.heights[at];
+    });
+    return most;
   }
 
   /** Lowers every place that a straight move passes over. */
-  private sweep(from: Place, to: Place, form: ToolForm, told: (taken: number) => void): void {
+  private sweep(from: Place, to: Place, form: ToolForm, taking: Taking): void {
     const radius = form.diameter / 2;
     const length = Math.hypot(to.x - from.x, to.y - from.y);
-    const [ux, uy] = length > 0 ? [(to.x - from.x) / length, (to.y - from.y) / length] : [1, 0];
     const lowest = Math.min(from.z, to.z);
-    const slope = length > 0 ? (to.z - from.z) / length : 0;
+    if (lowest >= this.top) return;
     const { cell, columns, heights } = this;
-    const first = (low: number, start: number): number => Math.max(0, Math.ceil((low - radius - start) / cell - 0.5));
-    const last = (high: number, start: number, count: number): number =>
-      Math.min(count - 1, Math.floor((high + radius - start) / cell - 0.5));
-    const [left, right] = [first(Math.min(from.x, to.x), this.from.x), last(Math.max(from.x, to.x), this.from.x, columns)];
-    const top = last(Math.max(from.y, to.y), this.from.y, this.rows);
-    for (let row = first(Math.min(from.y, to.y), this.from.y); row <= top; row++) {
-      const dy = this.from.y + (row + 0.5) * cell - from.y;
+    if (form.kind === 'end' && (from.z === to.z || length === 0)) {
+      this.overRows(from, to, radius, (row, left, right) => {
+        for (let at = row + left; at <= row + right; at++) {
+          const taken = heights[at] - lowest;
+          if (taken <= LEAST_CUT) continue;
+          heights[at] = lowest;
+          taking.take(taken);
+        }
+      });
+      return;
+    }
+    const [ux, uy] = length > 0 ? [(to.x - from.x) / length, (to.y - from.y) / length] : [1, 0];
+    const slope = length > 0 ? (to.z - from.z) / length : 0;
+    this.overRows(from, to, radius, (row, left, right) => {
+      const dy = this.from.y + (row / columns + 0.5) * cell - from.y;
       for (let column = left; column <= right; column++) {
-        const at = row * columns + column;
+        const at = row + column;
         if (heights[at] <= lowest) continue;
         const dx = this.from.x + (column + 0.5) * cell - from.x;
         const along = dx * ux + dy * uy;
@@ -97,12 +114,113 @@ export class Stock {
         if (low > high) continue;
         const s = length > 0 ? Math.min(high, Math.max(low, along + lowestAlong(form, slope, aside))) : 0;
         const base = length > 0 ? from.z + slope * s : lowest;
-        const height = base + rise(form, Math.min(radius, Math.hypot(aside, s - along)));
-        const taken = heights[at] - height;
+        const taken = heights[at] - base - rise(form, Math.min(radius, Math.hypot(aside, s - along)));
         if (taken <= LEAST_CUT) continue;
-        heights[at] = height;
-        told(taken);
+        heights[at] -= taken;
+        taking.take(taken);
+      }
+    });
+  }
+
+  /** Lowers every place that a flat tool passes over on a level arc. */
+  private turn(from: Place, to: Place, { centre: [cx, cy], radius, sweep }: Arc, tool: number, taking: Taking): void {
+    const { cell, columns, heights } = this;
+    const z = from.z;
+    const begin = Math.atan2(from.y - cy, from.x - cx);
+    const box = arcBox(from, to, [cx, cy], radius, begin, sweep);
+    const turn = Math.abs(sweep);
+    const sign = Math.sign(sweep);
+    const [inner, outer] = [Math.max(0, radius - tool), radius + tool];
+    const { first, last } = this;
+    const [left, right] = [first(box.minX - tool, this.from.x), last(box.maxX + tool, this.from.x, columns)];
+    const top = last(box.maxY + tool, this.from.y, this.rows);
+    for (let row = first(box.minY - tool, this.from.y); row <= top; row++) {
+      const y = this.from.y + (row + 0.5) * cell;
+      for (let column = left; column <= right; column++) {
+        const at = row * columns + column;
+        const taken = heights[at] - z;
+        if (taken <= LEAST_CUT) continue;
+        const x = this.from.x + (column + 0.5) * cell;
+        const square = (x - cx) ** 2 + (y - cy) ** 2;
+        let isOver = false;
+        if (square <= outer * outer && square >= inner * inner) {
+          const angle = sign * (Math.atan2(y - cy, x - cx) - begin);
+          isOver = angle - 2 * Math.PI * Math.floor(angle / (2 * Math.PI)) <= turn;
+        }
+        isOver ||= (x - from.x) ** 2 + (y - from.y) ** 2 <= tool * tool || (x - to.x) ** 2 + (y - to.y) ** 2 <= tool * tool;
+        if (!isOver) continue;
+        heights[at] = z;
+        taking.take(taken);
       }
     }
   }
+
+  private readonly first = (low: number, start: number): number => Math.max(0, Math.ceil((low - start) / this.cell - 0.5));
+  private readonly last = (high: number, start: number, count: number): number =>
+    Math.min(count - 1, Math.floor((high - start) / this.cell - 0.5));
+
+  /**
+   * The rows within a radius of a straight way, each with its first and last column there.
+   * @param told of where the row begins in the heights
+   */
+  private overRows(from: Place, to: Place, radius: number, told: (row: number, left: number, right: number) => void): void {
+    const { cell, columns, first, last } = this;
+    const length = Math.hypot(to.x - from.x, to.y - from.y);
+    const [nx, ny] = length > 0 ? [(-(to.y - from.y) / length) * radius, ((to.x - from.x) / length) * radius] : [0, 0];
+    const corners = [from.x + nx, from.y + ny, to.x + nx, to.y + ny, to.x - nx, to.y - ny, from.x - nx, from.y - ny];
+    const top = last(Math.max(from.y, to.y) + radius, this.from.y, this.rows);
+    for (let row = first(Math.min(from.y, to.y) - radius, this.from.y); row <= top; row++) {
+      const y = this.from.y + (row + 0.5) * cell;
+      let [low, high] = [Infinity, -Infinity];
+      for (const end of [from, to]) {
+        const square = radius ** 2 - (y - end.y) ** 2;
+        if (square < 0) continue;
+        const half = Math.sqrt(square);
+        low = Math.min(low, end.x - half);
+        high = Math.max(high, end.x + half);
+      }
+      if (length > 0) {
+        for (let i = 0, j = 6; i < 8; j = i, i += 2) {
+          const [y0, y1] = [corners[j + 1], corners[i + 1]];
+          if (y0 > y === y1 > y) continue;
+          const x = corners[j] + ((y - y0) / (y1 - y0)) * (corners[i] - corners[j]);
+          low = Math.min(low, x);
+          high = Math.max(high, x);
+        }
+      }
+      if (low > high) continue;
+      told(row * columns, first(low, this.from.x), last(high, this.from.x, columns));
+    }
+  }
+}
+
+/** What is taken away, summed up. */
+class Taking {
+  depths = 0;
+  deepest = 0;
+
+  take(taken: number): void {
+    this.depths += taken;
+    if (taken > this.deepest) this.deepest = taken;
+  }
+}
+
+/** The box around an arc: its ends, and where it passes straight right, up, left or down of its centre. */
+function arcBox(from: Place, to: Place, [cx, cy]: readonly [number, number], radius: number, begin: number, sweep: number): Box {
+  const box = {
+    minX: Math.min(from.x, to.x),
+    minY: Math.min(from.y, to.y),
+    maxX: Math.max(from.x, to.x),
+    maxY: Math.max(from.y, to.y),
+  };
+  const quarter = Math.PI / 2;
+  for (let k = 0; k < 4; k++) {
+    const angle = Math.sign(sweep) * (k * quarter - begin);
+    if (angle - 2 * Math.PI * Math.floor(angle / (2 * Math.PI)) > Math.abs(sweep)) continue;
+    if (k === 0) box.maxX = cx + radius;
+    if (k === 1) box.maxY = cy + radius;
+    if (k === 2) box.minX = cx - radius;
+    if (k === 3) box.minY = cy - radius;
+  }
+  return box;
 }

@@ -123,6 +123,27 @@ export class DistanceField implements Field {
   drawn(levels: readonly number[], isLevelBeyond = false): DrawnField {
     return new DrawnField(this, this.outline, this.flanks, levels, { last: isLevelBeyond ? levels.at(-1) : undefined });
   }
+
+  /**
+   * The lines of equal distance alone, without borders: for every level its rings, with the farther places on their left.
+   * @param levels distances above 0, at most `maxDistance`
+   */
+  lines(levels: readonly number[]): Contour[][] {
+    const weld = new Weld(Math.max(2, Math.round((this.tolerance / 2) * STEPS_PER_MM)));
+    const deepest = this.flanks.map(({ points }) => points.reduce((most, { d }) => Math.max(most, d), 0));
+    let reaching = this.flanks.map((_, i) => i);
+    return [...levels.keys()]
+      .sort((a, b) => levels[a] - levels[b])
+      .map((at) => {
+        const level = levels[at];
+        reaching = reaching.filter((i) => deepest[i] > level - HAIR);
+        const steps = reaching.flatMap((i) => stretchesAt(this.flanks[i].points, level, (x, y) => weld.place(x, y)));
+        const rings = linked(steps)?.rings ?? this.beyond(level);
+        return { at, rings: rings.filter((ring) => ring.length >= 6) };
+      })
+      .sort((a, b) => a.at - b.at)
+      .map(({ rings }) => [...rings]);
+  }
 }
 
 /**
@@ -237,7 +258,9 @@ export class DrawnField {
     for (const { from, to } of returns) push(this.place(from), this.place(to), constraints);
     this.firstLine = constraints.length;
     this.rings = levels.map((level) => {
-      const steps = flanks.flatMap(({ points }) => this.lineAlong(points, this.onFlank(level)));
+      const steps = flanks.flatMap(({ points }) =>
+        stretchesAt(points, this.onFlank(level), (x, y) => this.placeOnLine(x, y, level)),
+      );
       const linkedSteps = linked(steps);
       // Where a mitre comes to places that something else came to and left again its site has no rays to show it.
       const { rings, stretches } = linkedSteps ?? this.measured(level);
@@ -317,22 +340,28 @@ export class DrawnField {
     }
     push(from, this.place(point), constraints);
   }
+}
 
-  /** The stretches of a line of equal distance along one flank. */
-  private lineAlong(points: readonly AxisPoint[], along: number): Step[] {
-    const out: Step[] = [];
-    const distance = this.onFlank(along);
-    const onRay = ({ footX, footY, nx, ny }: AxisPoint) => this.placeOnLine(footX + along * nx, footY + along * ny, distance);
-    for (let i = 0; i + 1 < points.length; i++) {
-      const [a, b] = [points[i], points[i + 1]];
-      const [isIn, isOut] = [a.d > along - HAIR, b.d > along - HAIR];
-      if (!isIn && !isOut) continue;
-      const from = isIn ? onRay(a) : this.placeBetween(a, b, along, distance);
-      const to = isOut ? onRay(b) : this.placeBetween(a, b, along, distance);
-      if (from !== to) out.push({ from, to, isUsed: false });
-    }
-    return out;
+/**
+ * The stretches of a line of equal distance along one flank.
+ * @param placed the key of a point of the line
+ */
+function stretchesAt(points: readonly AxisPoint[], along: number, placed: (x: number, y: number) => number): Step[] {
+  const out: Step[] = [];
+  const onRay = ({ footX, footY, nx, ny }: AxisPoint) => placed(footX + along * nx, footY + along * ny);
+  const between = (a: AxisPoint, b: AxisPoint): number => {
+    const t = (along - a.d) / (b.d - a.d);
+    return placed(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y));
+  };
+  for (let i = 0; i + 1 < points.length; i++) {
+    const [a, b] = [points[i], points[i + 1]];
+    const [isIn, isOut] = [a.d > along - HAIR, b.d > along - HAIR];
+    if (!isIn && !isOut) continue;
+    const from = isIn ? onRay(a) : between(a, b);
+    const to = isOut ? onRay(b) : between(a, b);
+    if (from !== to) out.push({ from, to, isUsed: false });
   }
+  return out;
 }
 
 function push(a: number, b: number, constraints: number[]): void {

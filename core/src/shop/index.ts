@@ -1,2 +1,12 @@
+export { materialFor } from './material-for.js';
 export { readShop, ShopError } from './read-shop.js';
-export { type Shop, SHOP_VERSION, type ShopMachine, type ShopTool } from './schema.js';
+export {
+  type MachineDialect,
+  type Shop,
+  SHOP_VERSION,
+  type ShopMachine,
+  type ShopMaterial,
+  type ShopRates,
+  type ShopTool,
+} from './schema.js';
+export { toolFormOf } from './tool-form-of.js';

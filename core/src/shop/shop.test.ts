@@ -18,7 +18,7 @@ const faultsOf = (change: (shop: Shop) => void): string[] => {
 describe('a shop', () => {
   it('is read by itself, or from what holds it', () => {
     expect(readShop(demo)).toEqual(demo.library);
-    expect(readShop(demo.library).tools.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5, 6, 7]);
+    expect(readShop(demo.library).tools.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13]);
   });
 
   it('is refused with every fault, its value and what would be right', () => {
@@ -29,11 +29,17 @@ describe('a shop', () => {
     ]);
     expect(faultsOf((shop) => (shop.machines[1].id = 'long-bed'))[0]).toContain('long-bed stands at an earlier one');
     expect(faultsOf((shop) => Object.assign(shop.tools[4].form, { tip: 12 }))).toEqual([
-      'tools[4].form.tip: is 12 and must be less than the diameter of 12.',
+      'tools[4].form.tip: is 12 and must be less than the diameter, 12.',
     ]);
     expect(faultsOf((shop) => Object.assign(shop.tools[0].form, { kind: 'saw' }))[0]).toMatch(
-      /^tools\[0\]\.form\.kind: is "saw" and must be one of "end", "ball", "vee", "point", "drill"\.$/u,
+      /^tools\[0\]\.form\.kind: is "saw" and must be one of "end", "ball", "vee", "point", "drill", "taper"\.$/u,
     );
+    expect(faultsOf((shop) => (shop.tools[0].holder.diameter = 5))).toEqual([
+      'tools[0].shank: is 6 and must be less than the diameter of its holder, 5.',
+    ]);
+    expect(faultsOf((shop) => (shop.machines[0].travel = 0))).toEqual(['machines[0].travel: is 0 and must be > 0.']);
+    expect(faultsOf((shop) => (shop.machines[0].spindle.least = 30_000))[0]).toMatch(/^machines\[0\]\.spindle\.least: is 30000/u);
+    expect(faultsOf((shop) => shop.materials[0].chipLoads.reverse())[0]).toContain('list them by diameter');
     expect(faultsOf((shop) => Object.assign(shop, { colour: 'red' }))[0]).toContain('is not a field that a shop has');
   });
 

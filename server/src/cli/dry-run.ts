@@ -1,7 +1,8 @@
 import { parseArgs } from 'node:util';
-import { dryRun, type ToolForm } from '@plain-relief/core/dry-run';
-import { Evaluator } from '@plain-relief/core/relief';
-import { readShop, type Shop, type ShopTool } from '@plain-relief/core/shop';
+import { type DryRun, dryRun, isProven } from '@plain-relief/core/dry-run';
+import { turningTools } from '@plain-relief/core/making';
+import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { readShop, type Shop, type ShopMachine } from '@plain-relief/core/shop';
 import { readSign } from '@plain-relief/core/sign';
 import { solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../modules/fonts/font-files.js';
@@ -14,44 +15,58 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
   let parsed;
   try {
     const options = { shop: text, machine: text, zero: text, cell: text };
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options });
+    parsed = parseArgs({ args: withZero(args), allowPositionals: true, options });
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${usage}`);
   }
-  const { shop: shopPath, machine, zero = '0,0,0', cell = '0.1' } = parsed.values;
+  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1' } = parsed.values;
   const [path, ...programs] = parsed.positionals;
   if (path === undefined || shopPath === undefined || programs.length === 0) throw new CommandError(usage);
-  const book = openFontBook(readSettings({ DATABASE_URL: 'none needed', ...process.env }).fontsDir);
-  const sign = readSign(readDocument(path), book.catalogue);
-  const shop = readShop(readDocument(shopPath));
-  const { toolChange, ...limits } = machineOf(shop, machine);
-  const evaluation = await new Evaluator(book).evaluate(sign);
+  const { evaluation, shop } = await signAndShop(path, shopPath);
+  const machine = machineOf(shop, id);
   const target = {
     mesh: solidOf(evaluation),
     blank: evaluation.blank,
     top: Math.max(0, evaluation.highest),
-    floor: -sign.blank.thickness,
+    floor: -evaluation.sign.blank.thickness,
   };
-  const forms = new Map(shop.tools.map((tool) => [tool.number, formOf(tool)]));
   const texts = programs.map((name) => ({ name, text: readText(name) }));
-  const run = dryRun(texts, target, { forms, limits, zero: placeFrom(zero) }, positive(cell, '--cell'));
-  const { duration, ...found } = run;
-  const seconds = duration.seconds + duration.toolChanges * toolChange;
-  return { ...found, lengthMm: duration.lengthMm, rapidMm: duration.rapidMm, minutes: seconds / 60 };
+  const { toolChange, area, travel, ...limits } = machine;
+  const workplace = { tools: turningTools(shop.tools), limits, zero: placeFrom(zero), area, travel };
+  return figuresOf(dryRun(texts, target, workplace, cellFrom(cell)), toolChange);
 }
 
-function machineOf(shop: Shop, id: string | undefined): Shop['machines'][number] {
+/** The evaluation of a sign's front and a shop, as files have them. @throws CommandError and what the core throws */
+export async function signAndShop(path: string, shopPath: string): Promise<{ evaluation: Evaluation; shop: Shop }> {
+  const book = openFontBook(readSettings({ DATABASE_URL: 'none needed', ...process.env }).fontsDir);
+  const sign = readSign(readDocument(path), book.catalogue);
+  const shop = readShop(readDocument(shopPath));
+  return { evaluation: await new Evaluator(book).evaluate(sign), shop };
+}
+
+/** What a dry run found, as it is printed. @param toolChange seconds */
+export function figuresOf({ duration, ...found }: DryRun, toolChange: number): object {
+  const seconds = duration.seconds + duration.toolChanges * toolChange;
+  return {
+    ...found,
+    isProven: isProven(found),
+    lengthMm: duration.lengthMm,
+    rapidMm: duration.rapidMm,
+    minutes: seconds / 60,
+  };
+}
+
+/** @throws CommandError */
+export function machineOf(shop: Shop, id: string | undefined): ShopMachine {
   const machine = id === undefined ? shop.machines[0] : shop.machines.find((each) => each.id === id);
   if (machine) return machine;
   const known = shop.machines.map((each) => each.id).join(', ');
   throw new CommandError(`--machine ${id ?? ''} is none of the shop's: it has ${known || 'none'}.`);
 }
 
-/** An engraving point and a drill cut as a cone does. */
-function formOf({ form }: ShopTool): ToolForm {
-  if (form.kind === 'drill') return { kind: 'vee', diameter: form.diameter, angle: form.angle, tip: 0 };
-  return form.kind === 'point' ? { ...form, kind: 'vee' } : form;
-}
+/** A place may begin with a minus, which would be taken for another option. */
+const withZero = (args: readonly string[]): string[] =>
+  args.flatMap((arg, i) => (arg === '--zero' ? [`--zero=${args[i + 1] ?? ''}`] : args[i - 1] === '--zero' ? [] : [arg]));
 
 function placeFrom(text: string): { x: number; y: number; z: number } {
   const numbers = text.split(',').map(Number);
@@ -61,8 +76,9 @@ function placeFrom(text: string): { x: number; y: number; z: number } {
   return { x, y, z };
 }
 
-function positive(text: string, option: string): number {
+/** @throws CommandError */
+export function cellFrom(text: string): number {
   const value = Number(text);
-  if (!(value >= 0.01 && value <= 10)) throw new CommandError(`${option} ${text} is no distance from 0.01 to 10 mm.`);
+  if (!(value >= 0.01 && value <= 10)) throw new CommandError(`--cell ${text} is no distance from 0.01 to 10 mm.`);
   return value;
 }

@@ -105,11 +105,63 @@ describe('./relief dry-run', () => {
 
   it.each<[string, readonly string[], string[]]>([
     ['slot.ngc: Line 4, column 5: a number is missing', otherwise(3, 'G1 Zoo'), []],
-    ['slot.ngc: Line 3 moves with T9, which is no tool of the shop: it has T1, T2', otherwise(1, 'T9 M6'), []],
+    ['slot.ngc: Line 3 moves with T99, which is no tool of the shop: it has T1, T2', otherwise(1, 'T99 M6'), []],
     ["--machine lathe is none of the shop's: it has long-bed, bench", program, ['--machine', 'lathe']],
     ['--zero 1,2 is no place', program, ['--zero', '1,2']],
   ])('says “%s”', (words, lines, args) => {
     const { status, error } = dry(lines, ...args);
+    expect([status, error]).toEqual([1, expect.stringContaining(words)]);
+  });
+});
+
+describe('./relief cuts', () => {
+  const shop = join(ROOT, 'demo', 'shop.json');
+  const cuts = (...args: string[]) => relief('cuts', join(ROOT, 'demo', 'keyring.sign.json'), '--shop', shop, ...args);
+
+  it('writes programs that a dry run of them proves again', () => {
+    const told = cuts('--out', 'made', '--tools', 'end-3,end-1-5,ball-3,vee-90', '--cell', '0.2');
+    interface Told {
+      files: { name: string; tool: { number: number; kind: string; diameter: number }; minutes: number; sha256: string }[];
+      stock: { top: number; bottom: number };
+      zero: { x: number; y: number; z: number };
+      gougeMm: number;
+      minutes: number;
+      leftVolumeMm3: number;
+      isProven: boolean;
+    }
+    const found = JSON.parse(told.out) as Told;
+    expect(found).toMatchObject({ gougeMm: 0, isProven: true });
+    expect(found.minutes).toBeCloseTo(
+      found.files.reduce((sum, { minutes }) => sum + minutes, 0),
+      9,
+    );
+    expect(found.files[0]).toMatchObject({ name: '01-end-3.ngc', tool: { number: 2, kind: 'end', diameter: 3 } });
+    const plan = JSON.parse(readFileSync(join(folder, 'made', 'plan.json'), 'utf8')) as { tools: { id: string }[] };
+    expect(plan.tools.map(({ id }) => id)).toEqual(['end-3', 'end-1-5', 'ball-3', 'vee-90']);
+    const { x, y, z } = found.zero;
+    const files = found.files.map(({ name }) => join('made', name));
+    const again = relief(
+      'dry-run',
+      join(ROOT, 'demo', 'keyring.sign.json'),
+      '--shop',
+      shop,
+      '--cell',
+      '0.2',
+      '--zero',
+      `${x},${y},${z}`,
+      ...files,
+    );
+    const { isProven, leftVolumeMm3 } = JSON.parse(again.out) as Told;
+    expect([isProven, leftVolumeMm3]).toEqual([true, found.leftVolumeMm3]);
+  });
+
+  it.each<[string, string[]]>([
+    ['--tools end-3,axe: axe is no tool of the shop', ['--out', 'x', '--tools', 'end-3,axe']],
+    ["--material jelly is none of the shop's", ['--out', 'x', '--material', 'jelly']],
+    ['No end mill is among the tools', ['--out', 'x', '--tools', 'ball-3']],
+    ['Usage:', []],
+  ])('says “%s”', (words, args) => {
+    const { status, error } = cuts(...args);
     expect([status, error]).toEqual([1, expect.stringContaining(words)]);
   });
 });

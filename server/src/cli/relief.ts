@@ -1,4 +1,5 @@
 import { notesOf } from '@plain-relief/core/checks';
+import { PlanError } from '@plain-relief/core/cutting';
 import { DryRunError } from '@plain-relief/core/dry-run';
 import { ShopError } from '@plain-relief/core/shop';
 import { writeFileSync } from 'node:fs';
@@ -19,6 +20,7 @@ import { closedGlb, closedStl, closedThreeMf } from '../modules/production/solid
 import { viewsOf } from '../modules/production/sign-views.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readDocument } from './command.js';
+import { cutsCommand } from './cuts.js';
 import { dryRunCommand } from './dry-run.js';
 
 const USAGE = `Usage:
@@ -35,6 +37,12 @@ const USAGE = `Usage:
     --machine ID  whose speeds the time is of (the first of the shop's where none is given)
     --zero X,Y,Z  where the programs' zero lies in the sign, in mm
     --cell MM     how far apart places are looked at (0.1)
+  ./relief cuts SIGN.json --shop SHOP.json --out DIR      the cuts of a sign as programs, proven by a dry run, as JSON
+    --machine ID  on which, the first of the shop's where none is given
+    --material ID of the shop's, where the sign's words name none
+    --tools IDS   that may be used, by id or number: end-6,end-3
+    --choice FILE how, as docs/programs.md says
+    --cell MM     as above
 SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md.`;
 
 function inspection(evaluation: Evaluation): object {
@@ -124,8 +132,9 @@ function askedBy(args: readonly string[]): Asked | undefined {
 }
 
 async function run(args: readonly string[]): Promise<void> {
-  if (args[0] === 'dry-run') {
-    console.log(JSON.stringify(await dryRunCommand(args.slice(1), USAGE), null, 2));
+  const making = { 'dry-run': dryRunCommand, cuts: cutsCommand }[args[0]];
+  if (making) {
+    console.log(JSON.stringify(await making(args.slice(1), USAGE), null, 2));
     return;
   }
   const asked = askedBy(args);
@@ -199,7 +208,7 @@ function writeOutlines(evaluation: Evaluation, { files: { svg, dxf } }: Asked): 
 }
 
 run(process.argv.slice(2)).catch((error: unknown) => {
-  const isTold = [CommandError, SignError, ShopError, DryRunError].some((told) => error instanceof told);
+  const isTold = [CommandError, SignError, ShopError, PlanError, DryRunError].some((told) => error instanceof told);
   console.error(isTold ? (error as Error).message : error);
   process.exitCode = 1;
 });

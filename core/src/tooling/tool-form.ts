@@ -7,7 +7,9 @@ export type ToolForm =
   /** A ball nose. */
   | { readonly kind: 'ball'; readonly diameter: number }
   /** A cone with a flat tip: a vee bit, an engraving point, or with its point angle a drill. */
-  | { readonly kind: 'vee'; readonly diameter: number; readonly angle: number; readonly tip: number };
+  | { readonly kind: 'vee'; readonly diameter: number; readonly angle: number; readonly tip: number }
+  /** A cone that runs out of a ball, whose diameter `tip` is. */
+  | { readonly kind: 'taper'; readonly diameter: number; readonly angle: number; readonly tip: number };
 
 /** mm by which the profile rises for each mm from the axis, along a cone of an included angle. */
 const steepness = (angle: number): number => 1 / Math.tan(radians(angle / 2));
@@ -23,7 +25,17 @@ export function rise(form: ToolForm, distance: number): number {
       return radius - Math.sqrt(Math.max(0, radius ** 2 - distance ** 2));
     case 'vee':
       return Math.max(0, distance - form.tip / 2) * steepness(form.angle);
+    case 'taper': {
+      const { ball, from, above } = taperOf(form);
+      return distance <= from ? ball - Math.sqrt(ball ** 2 - distance ** 2) : above + (distance - from) * steepness(form.angle);
+    }
   }
+}
+
+/** The radius of a taper's ball, and how far from its axis and above its tip the cone goes on, as a tangent. */
+function taperOf({ angle, tip }: { readonly angle: number; readonly tip: number }) {
+  const [ball, half] = [tip / 2, radians(angle / 2)];
+  return { ball, from: ball * Math.cos(half), above: ball * (1 - Math.sin(half)) };
 }
 
 /** How deep a vee bit stands in a groove of a width (Machinery's Handbook's geometry of a countersink: half the width by the tangent). */
@@ -47,19 +59,49 @@ export function lowestAlong(form: ToolForm, slope: number, aside: number): numbe
   switch (form.kind) {
     case 'end':
       return slope === 0 ? 0 : -Math.sign(slope) * Infinity;
-    case 'ball': {
-      const reach = Math.sqrt(Math.max(0, (form.diameter / 2) ** 2 - aside ** 2));
-      return (-slope * reach) / Math.sqrt(1 + slope ** 2);
-    }
+    case 'ball':
+      return lowestOnBall(form.diameter / 2, slope, aside);
     case 'vee': {
       if (slope === 0) return 0;
-      const steep = steepness(form.angle);
-      if (Math.abs(slope) >= steep) return -Math.sign(slope) * Infinity;
-      const onCone = (-slope * aside) / Math.sqrt(steep ** 2 - slope ** 2);
+      const onCone = lowestOnCone(form.angle, slope, aside);
       const flat = form.tip / 2;
       if (Math.hypot(onCone, aside) >= flat) return onCone;
       // Over the flat tip it goes on falling to where the cone begins.
       return -Math.sign(slope) * Math.sqrt(Math.max(0, flat ** 2 - aside ** 2));
     }
+    case 'taper': {
+      const { ball, from } = taperOf(form);
+      const onBall = lowestOnBall(ball, slope, aside);
+      return Math.hypot(onBall, aside) <= from ? onBall : lowestOnCone(form.angle, slope, aside);
+    }
+  }
+}
+
+function lowestOnBall(radius: number, slope: number, aside: number): number {
+  return (-slope * Math.sqrt(Math.max(0, radius ** 2 - aside ** 2))) / Math.sqrt(1 + slope ** 2);
+}
+
+function lowestOnCone(angle: number, slope: number, aside: number): number {
+  if (slope === 0) return 0;
+  const steep = steepness(angle);
+  if (Math.abs(slope) >= steep) return -Math.sign(slope) * Infinity;
+  return (-slope * aside) / Math.sqrt(steep ** 2 - slope ** 2);
+}
+
+/**
+ * How far from its axis a tool touches a plane first: where its profile rises as the plane does.
+ * @param slope by how much the plane rises for each mm, in its steepest direction
+ */
+export function touchingPlane(form: ToolForm, slope: number): number {
+  const radius = form.diameter / 2;
+  switch (form.kind) {
+    case 'end':
+      return radius;
+    case 'ball':
+      return (radius * slope) / Math.sqrt(1 + slope ** 2);
+    case 'vee':
+      return slope > steepness(form.angle) ? radius : Math.min(radius, form.tip / 2);
+    case 'taper':
+      return slope > steepness(form.angle) ? radius : ((form.tip / 2) * slope) / Math.sqrt(1 + slope ** 2);
   }
 }

@@ -1,0 +1,57 @@
+import { type ShopMachine, type ShopMaterial, type ShopTool } from '../shop/index.js';
+
+/** A rectangle of the plan that no path enters, in mm: what holds the stock. */
+export interface Clamp {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  /** How high it stands over the stock's face. */
+  readonly above: number;
+}
+
+/** Where a program's zero lies: in the plan, and at which height. */
+export interface ZeroChoice {
+  readonly at: 'lower left' | 'lower right' | 'upper left' | 'upper right' | 'middle';
+  readonly height: 'face of the stock' | 'bed';
+}
+
+/** What holds what is cut out until the last. */
+export type Holding =
+  | { readonly kind: 'tabs'; readonly every: number; readonly width: number; readonly height: number }
+  | { readonly kind: 'skin'; readonly thickness: number }
+  | { readonly kind: 'nothing' };
+
+/** With what, and how, a sign is to be cut. Lengths in mm. */
+export interface CutChoice {
+  readonly machine: ShopMachine;
+  readonly material: ShopMaterial;
+  /** That may be used. */
+  readonly tools: readonly ShopTool[];
+  /** Of the stock, where it is thicker than the sign. */
+  readonly stockThickness?: number;
+  readonly zero: ZeroChoice;
+  /** Part of the diameter from one path to the next, at most a half. */
+  readonly stepover: number;
+  /** What is left along walls for the last path beside them. */
+  readonly allowance: number;
+  /** How high ridges between the paths of a ball nose may stand. */
+  readonly cusp: number;
+  readonly direction: 'climb' | 'conventional';
+  readonly holding: Holding;
+  /** How far below the underside it is cut through. */
+  readonly overcut: number;
+  readonly clamps: readonly Clamp[];
+}
+
+/** What is chosen where nothing else is asked (common practice, no source). */
+export const USUAL: Omit<CutChoice, 'machine' | 'material' | 'tools'> = {
+  zero: { at: 'lower left', height: 'face of the stock' },
+  stepover: 0.45,
+  allowance: 0.2,
+  cusp: 0.03,
+  direction: 'climb',
+  holding: { kind: 'tabs', every: 200, width: 6, height: 1.5 },
+  overcut: 0,
+  clamps: [],
+};

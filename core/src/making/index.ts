@@ -1,0 +1,9 @@
+export { CutChoiceSchema, readCutChoice } from './choice-schema.js';
+export {
+  type PlannedFile,
+  type ToldLeft,
+  turningTools,
+  type WritingChoice,
+  type WrittenPlan,
+  writtenPlan,
+} from './written-plan.js';
