@@ -45,10 +45,11 @@ export function chained(rings: readonly Ring[], region: Outline, step: number, f
 class Order {
   private readonly isDone: Uint8Array;
   private left: number;
-  /** Ring and edge of every entry of the index. */
-  private readonly ringOf: Int32Array;
-  private readonly edgeOf: Int32Array;
-  private readonly index: Flatbush;
+  /** Ring of every entry of the index: those that were left when it was made. */
+  private ringOf = new Int32Array(0);
+  private index = new Flatbush(1);
+  /** Entries of the index whose rings are done. */
+  private stale = 0;
   private readonly border: Border;
 
   constructor(
@@ -58,23 +59,29 @@ class Order {
   ) {
     this.left = rings.length;
     this.isDone = new Uint8Array(rings.length);
-    const count = rings.reduce((sum, { points }) => sum + points.length / 2, 0);
+    this.border = new Border(region);
+    this.indexed();
+  }
+
+  /** Puts the edges of all rings that are left into the index: what is done would have to be passed over again and again. */
+  private indexed(): void {
+    const left = this.rings.map((_, ring) => ring).filter((ring) => !this.isDone[ring]);
+    const count = left.reduce((sum, ring) => sum + this.rings[ring].points.length / 2, 0);
     this.ringOf = new Int32Array(count);
-    this.edgeOf = new Int32Array(count);
     this.index = new Flatbush(Math.max(1, count));
+    this.stale = 0;
     let at = 0;
-    rings.forEach(({ points }, ring) => {
+    for (const ring of left) {
+      const { points } = this.rings[ring];
       for (let i = 0; i < points.length; i += 2) {
         const j = (i + 2) % points.length;
-        this.ringOf[at] = ring;
-        this.edgeOf[at++] = i;
+        this.ringOf[at++] = ring;
         const [ax, ay, bx, by] = [points[i], points[i + 1], points[j], points[j + 1]];
         this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
       }
-    });
+    }
     if (count === 0) this.index.add(0, 0, 0, 0);
     this.index.finish();
-    this.border = new Border(region);
   }
 
   /** The nearest ring that is left, or the innermost one about it. */
@@ -100,6 +107,8 @@ class Order {
     this.isDone[ring] = 1;
     this.left--;
     const { points } = this.rings[ring];
+    this.stale += points.length / 2;
+    if (this.stale > this.ringOf.length / 2 && this.left > 0) this.indexed();
     const after = (edge + 2) % points.length;
     const turned = [...points.subarray(after), ...points.subarray(0, after)];
     return Float64Array.from([x, y, ...turned].filter((_, i, all) => !isRepeat(all, i)));

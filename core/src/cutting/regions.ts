@@ -26,14 +26,18 @@ export function shrunk(region: Outline, by: number): Outline {
 export const boxContour = ({ minX, minY, maxX, maxY }: Box): Contour =>
   Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY).map(snap);
 
-/** Every place no farther than so from a region: what lies within the line of equal distance around it. */
-export function grown(region: Outline, by: number): Outline {
+/**
+ * Every place no farther than so from a region: what lies within the line of equal distance around it.
+ * @param isRough whether the region itself will do where that line does not close: for regions of slivers, grown by a hair
+ */
+export function grown(region: Outline, by: number, isRough = false): Outline {
   const box = bounds(region);
   if (!box) return [];
   // Far enough outside for its own line to be told apart.
   const [low, high] = [-3 * by - 1, 3 * by + 1];
   const frame = boxContour({ minX: box.minX + low, minY: box.minY + low, maxX: box.maxX + high, maxY: box.maxY + high });
-  const lines = new DistanceField([frame, ...region.map(reversed)], by, PATH_TOLERANCE).lines([by])[0];
+  const field = new DistanceField([frame, ...region.map(reversed)], by, PATH_TOLERANCE);
+  const lines = field.lines([by], isRough ? () => field.outline : undefined)[0];
   const own = lines.filter((ring) => bounds([ring])!.minX > box.minX + low + by + 0.5);
   return own.map(reversed);
 }
@@ -69,7 +73,7 @@ export function reachOf(needed: Outline, keepOut: Outline, radius: number, flat 
 
 /** What a tool leaves of a region, up to 0.015 mm too much of it beside what stands. */
 const leftBy = (needed: Outline, centres: Outline, radius: number): Outline =>
-  centres.length === 0 ? needed : grown(difference(needed, grown(centres, radius + SLIVER)), SLIVER);
+  centres.length === 0 ? needed : grown(difference(needed, grown(centres, radius + SLIVER)), SLIVER, true);
 
 /** Rings of a region, with the distance from its edge that they lie at; the region's inside is on their left. */
 export interface Ring {

@@ -7,13 +7,13 @@ export interface Step {
   isUsed: boolean;
 }
 
-/** Further apart than this, in grid steps, two ends do not belong together. */
+/** Further apart than this, in grid steps, two ends of the lines of a slope do not belong together. */
 const GAP = 80;
 
 /** Where two sites part their axis a hair differently, the line goes on at the nearest end. */
-function nearestStep(steps: readonly Step[], key: number): Step | undefined {
+function nearestStep(steps: readonly Step[], key: number, gap: number): Step | undefined {
   let best: Step | undefined;
-  let least = GAP;
+  let least = gap;
   for (const step of steps) {
     const distance = apartOf(step.from, key);
     if (step.isUsed || distance >= least) continue;
@@ -29,8 +29,11 @@ export interface Linked {
   readonly stretches?: readonly Pick<Step, 'from' | 'to'>[];
 }
 
-/** Stretches of a line of equal distance as closed rings; undefined where they do not close. */
-export function linked(steps: readonly Step[]): Linked | undefined {
+/**
+ * Stretches of a line of equal distance as closed rings; undefined where they do not close.
+ * @param gap grid steps that two ends may be apart and still belong together
+ */
+export function linked(steps: readonly Step[], gap = GAP): Linked | undefined {
   const leaving = new Map<number, Step[]>();
   for (const step of steps) {
     const list = leaving.get(step.from);
@@ -46,8 +49,8 @@ export function linked(steps: readonly Step[]): Linked | undefined {
       ring.push(step.from);
       const next: Step | undefined = leaving.get(step.to)?.find(({ isUsed }) => !isUsed);
       if (!next && step.to !== first.from) {
-        const over = nearestStep(steps, step.to);
-        if (!over && apartOf(step.to, first.from) >= GAP) return undefined;
+        const over = nearestStep(steps, step.to, gap);
+        if (!over && apartOf(step.to, first.from) >= gap) return undefined;
         step = over;
       } else step = next;
     }
