@@ -41,6 +41,8 @@ export interface CutChoice {
   readonly holding: Holding;
   /** How far below the underside it is cut through. */
   readonly overcut: number;
+  /** Whether windows and the sign are cut out: of two sides from the one that is cut last. */
+  readonly cutsOut: boolean;
   readonly clamps: readonly Clamp[];
 }
 
@@ -53,5 +55,6 @@ export const USUAL: Omit<CutChoice, 'machine' | 'material' | 'tools'> = {
   direction: 'climb',
   holding: { kind: 'tabs', every: 200, width: 6, height: 1.5 },
   overcut: 0,
+  cutsOut: true,
   clamps: [],
 };

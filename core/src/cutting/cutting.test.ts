@@ -6,7 +6,7 @@ import { Workshop } from '../../testing/workshop.js';
 import { area, contourArea, perimeter, rectangle } from '../geometry/index.js';
 import { crossSection } from '../../testing/referee.js';
 import { readShop, toolFormOf } from '../shop/index.js';
-import { readSign, type Sign } from '../sign/index.js';
+import { readSign, type Side, type Sign } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
 import { rise, type ToolForm } from '../tooling/index.js';
 import { dryRun, isProven } from '../dry-run/index.js';
@@ -26,8 +26,8 @@ const choiceOf = (tools: readonly string[], more: Partial<CutChoice> = {}): CutC
 });
 
 /** A plan with what its programs, read back, make of the stock. */
-function proven(sign: Sign, choice: CutChoice, cell = 0.1) {
-  const evaluation = workshop.evaluate(sign);
+function proven(sign: Sign, choice: CutChoice, cell = 0.1, side: Side = 'front') {
+  const evaluation = workshop.evaluate(sign, side);
   const plan = cutPlan(evaluation, choice);
   const target = {
     mesh: solidOf(evaluation),
@@ -207,6 +207,18 @@ describe('the cuts of a sign', () => {
     expect(run.deepestLeftMm).toBeLessThan(0.15);
     const volume = 100 * 40 * 10 - workshop.soundSolid(evaluation).mm3;
     expect(run.leftVolumeMm3).toBeLessThan(0.02 * volume);
+  });
+
+  it('of the back are seen from behind, and cut nothing out where the front does', () => {
+    const sign = twoPockets();
+    addShape(sign, [20, 10], { kind: 'carve', by: 3 }, { x: 25, y: -20 });
+    sign.parts[3] = { ...sign.parts[3], side: 'back' };
+    const { plan, run } = proven(sign, choiceOf(['end-3'], { cutsOut: false }), 0.1, 'back');
+    expect(isProven(run)).toBe(true);
+    expect(plan.cuts.map(({ purpose, to }) => [purpose, to])).toEqual([['clear', -3]]);
+    // Parts of the back are placed as seen from there.
+    for (const { x } of plan.cuts[0].runs) expect(x).toBeGreaterThan(14);
+    expect(run.leftAreaMm2 / (4 * 1.5 ** 2 * (1 - Math.PI / 4))).toBeCloseTo(1, 0);
   });
 
   it('keep off clamps', () => {

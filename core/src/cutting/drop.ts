@@ -21,6 +21,7 @@ export class DropCutter {
   private readonly index: Flatbush;
   /** Box and greatest height of every triangle: five numbers each. */
   private readonly boxes: Float64Array;
+  private readonly isOwnEdge: Uint8Array;
 
   constructor(
     private readonly terrain: Terrain,
@@ -28,6 +29,7 @@ export class DropCutter {
   ) {
     const { positions: p, triangles } = terrain;
     this.index = new Flatbush(Math.max(1, triangles.length / 3));
+    this.isOwnEdge = Uint8Array.from(triangles, (_, h) => Number(terrain.isOwnEdge(h)));
     this.boxes = new Float64Array((5 * triangles.length) / 3);
     for (let t = 0; t < triangles.length / 3; t++) {
       const [a, b, c] = [3 * triangles[3 * t], 3 * triangles[3 * t + 1], 3 * triangles[3 * t + 2]];
@@ -87,12 +89,11 @@ export class DropCutter {
     const [ax, ay, az] = [p[a] - x, p[a + 1] - y, p[a + 2]];
     const [bx, by, bz] = [p[b] - x, p[b + 1] - y, p[b + 2]];
     const [cx, cy, cz] = [p[c] - x, p[c + 1] - y, p[c + 2]];
-    return Math.max(
-      this.inside(ax, ay, az, bx, by, bz, cx, cy, cz),
-      this.onEdge(ax, ay, az, bx, by, bz),
-      this.onEdge(bx, by, bz, cx, cy, cz),
-      this.onEdge(cx, cy, cz, ax, ay, az),
-    );
+    let most = this.inside(ax, ay, az, bx, by, bz, cx, cy, cz);
+    if (this.isOwnEdge[3 * t]) most = Math.max(most, this.onEdge(ax, ay, az, bx, by, bz));
+    if (this.isOwnEdge[3 * t + 1]) most = Math.max(most, this.onEdge(bx, by, bz, cx, cy, cz));
+    if (this.isOwnEdge[3 * t + 2]) most = Math.max(most, this.onEdge(cx, cy, cz, ax, ay, az));
+    return most;
   }
 
   /** Along an edge whose ends are given from the tool's axis. */

@@ -7,7 +7,7 @@ import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
 import { type CutChoice } from './choice.js';
 import { type Cleared, clearedBy, type Clearer, clearingRuns, gainOf } from './clearing.js';
 import { aroundAll, profileRun } from './profile.js';
-import { boxContour, grown, shrunk } from './regions.js';
+import { boxContour, filled, grown, shrunk } from './regions.js';
 import { ballRuns, veeRuns } from './slopes.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
@@ -136,7 +136,8 @@ class Planner {
     this.progress(0.6, 'Finishing slopes');
     this.finishSlopes(slopes);
     this.progress(0.85, 'Cutting out');
-    this.cutOut(terraces);
+    if (choice.cutsOut) this.cutOut(terraces);
+    else this.waste = difference(filled(this.terrain.footprint), this.terrain.footprint);
     this.progress(1, 'Done');
     return { choice, stock, zero: zeroOf(choice, stock), safe, cuts, left, waste: this.waste };
   }
@@ -146,7 +147,9 @@ class Planner {
     const ball = this.ballTool();
     const step = Math.max(0.5, Math.min(choice.material.depthPerPass, 0.5) * (ball?.form.diameter ?? 3));
     const isSloped = (low: number, high: number): boolean => ball !== undefined && terrain.isSloped(low, high, isRough);
-    const { list, windows } = terracesOf(terrain, this.evaluation.levels, stock.top, bottom, step, isSloped);
+    const found = terracesOf(terrain, this.evaluation.levels, stock.top, bottom, step, isSloped);
+    const { windows } = found;
+    const list = found.list.filter(({ kind }) => choice.cutsOut || kind !== 'window');
     if (this.clampArea.length === 0) return { list, windows };
     return { list: list.map((each) => ({ ...each, keepOut: union(each.keepOut, this.clampArea) })), windows };
   }

@@ -10,7 +10,7 @@ import {
   snap,
   squareToSegment,
 } from '../geometry/index.js';
-import { DistanceField } from '../medial-axis/index.js';
+import { DistanceField, type LineChoice } from '../medial-axis/index.js';
 
 /** mm by which paths may leave the curves that they stand for. */
 export const PATH_TOLERANCE = 0.005;
@@ -28,20 +28,21 @@ export const boxContour = ({ minX, minY, maxX, maxY }: Box): Contour =>
 
 /**
  * Every place no farther than so from a region: what lies within the line of equal distance around it.
- * @param isRough whether the region itself will do where that line does not close: for regions of slivers, grown by a hair
+ * @param choice what that line is where it does not close by itself
  */
-export function grown(region: Outline, by: number, isRough = false): Outline {
+export function grown(region: Outline, by: number, choice?: LineChoice): Outline {
   const box = bounds(region);
   if (!box) return [];
   // Far enough outside for its own line to be told apart.
   const [low, high] = [-3 * by - 1, 3 * by + 1];
   const frame = boxContour({ minX: box.minX + low, minY: box.minY + low, maxX: box.maxX + high, maxY: box.maxY + high });
-  const field = new DistanceField([frame, ...region.map(reversed)], by, PATH_TOLERANCE);
-  const lines = field.lines([by], isRough ? () => field.outline : undefined)[0];
+  const lines = new DistanceField([frame, ...region.map(reversed)], by, PATH_TOLERANCE).lines([by], choice)[0];
   const own = lines.filter((ring) => bounds([ring])!.minX > box.minX + low + by + 0.5);
   return own.map(reversed);
 }
 
+/** mm between ends of a line that is no path. */
+const ROUGH_GAP = 0.3;
 /** mm between points of a ring that are one, and by which a point may miss the straight way between its neighbours. */
 const REPEAT = 0.003;
 const STRAIGHT = 0.0005;
@@ -71,9 +72,12 @@ export function reachOf(needed: Outline, keepOut: Outline, radius: number, flat 
   return { centres: union(inside, aside), left: leftBy(left, aside, flat) };
 }
 
-/** What a tool leaves of a region, up to 0.015 mm too much of it beside what stands. */
-const leftBy = (needed: Outline, centres: Outline, radius: number): Outline =>
-  centres.length === 0 ? needed : grown(difference(needed, grown(centres, radius + SLIVER)), SLIVER, true);
+/** What a tool leaves of a region, up to 0.015 mm too much of it beside what stands. Nothing is led along it: its lines may be rough. */
+function leftBy(needed: Outline, centres: Outline, radius: number): Outline {
+  if (centres.length === 0) return needed;
+  const left = difference(needed, grown(centres, radius + SLIVER, { gap: ROUGH_GAP }));
+  return grown(left, SLIVER, { gap: ROUGH_GAP, otherwise: () => left.map(reversed) });
+}
 
 /** Rings of a region, with the distance from its edge that they lie at; the region's inside is on their left. */
 export interface Ring {

@@ -9,7 +9,9 @@ import { AIR, passHeights, type Run } from './toolpath.js';
 
 /** mm between the places of a path at which the tool is let down, and by which a path may miss what lies between two of them. */
 const SAMPLE = 0.8;
-const HEIGHT_TOLERANCE = 0.002;
+const HEIGHT_TOLERANCE = 0.004;
+/** mm by which a ring over slopes may be another: it only says where the tool is let down. */
+const PLAN_TOLERANCE = 0.02;
 const LEAST_SAMPLE = 0.01;
 /** Radians between slopes from which they meet in a valley that a tip follows. */
 export const VALLEY = (12 * Math.PI) / 180;
@@ -58,7 +60,7 @@ export function ballRuns(
   const chains = chained(rings, region, across, [region[0][0], region[0][1]]);
   return chains.flatMap((chain) =>
     joinedPaths(
-      chain.map((ring) => let3(ring, true, cutter, choice.floor)),
+      chain.map((ring) => let3(thinned(ring), true, cutter, choice.floor)),
       across,
     ).map((path) => runOn(path, choice)),
   );
@@ -288,23 +290,30 @@ function runOn(path: Path3, { stockTop, safe }: SlopeChoice): Run {
   return { x, y, airTo, stretches };
 }
 
-/** A path without the points that lie on the straight way between others, within 0.002 mm. */
-function simplified(path: Path3): Float64Array {
+/** A path without the points that lie on the straight way between others. */
+function simplified(path: Path3, tolerance = HEIGHT_TOLERANCE): Float64Array {
   const keep: number[] = [];
   const n = path.length / 3;
   let from = 0;
   for (let i = 1; i < n; i++) {
-    if (i + 1 < n && isStraightTo(path, from, i + 1)) continue;
+    if (i + 1 < n && isStraightTo(path, from, i + 1, tolerance)) continue;
     keep.push(path[3 * i], path[3 * i + 1], path[3 * i + 2]);
     from = i;
   }
   return Float64Array.from(keep);
 }
 
+/** A ring with fewer points, from the same first one. */
+function thinned(ring: Contour): number[] {
+  const path: Path3 = [];
+  for (let i = 0; i < ring.length; i += 2) path.push(ring[i], ring[i + 1], 0);
+  return [ring[0], ring[1], ...simplified(path, PLAN_TOLERANCE).filter((_, i) => i % 3 < 2)];
+}
+
 /** Points between two at most. */
 const MOST_BETWEEN = 60;
 
-function isStraightTo(path: Path3, from: number, to: number): boolean {
+function isStraightTo(path: Path3, from: number, to: number, tolerance: number): boolean {
   if (to - from > MOST_BETWEEN) return false;
   const [ax, ay, az] = [path[3 * from], path[3 * from + 1], path[3 * from + 2]];
   const [dx, dy, dz] = [path[3 * to] - ax, path[3 * to + 1] - ay, path[3 * to + 2] - az];
@@ -312,7 +321,7 @@ function isStraightTo(path: Path3, from: number, to: number): boolean {
   for (let i = from + 1; i < to; i++) {
     const [ux, uy, uz] = [path[3 * i] - ax, path[3 * i + 1] - ay, path[3 * i + 2] - az];
     const share = square > 0 ? (ux * dx + uy * dy + uz * dz) / square : 0;
-    if (Math.hypot(ux - share * dx, uy - share * dy, uz - share * dz) > HEIGHT_TOLERANCE) return false;
+    if (Math.hypot(ux - share * dx, uy - share * dy, uz - share * dz) > tolerance) return false;
   }
   return true;
 }

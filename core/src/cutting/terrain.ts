@@ -88,6 +88,15 @@ export class Terrain {
     return this.above(-Infinity);
   }
 
+  /** Whether an edge is to be looked at with its triangle: of two that share one, both slopes or neither, the first does. */
+  isOwnEdge(h: number): boolean {
+    const twin = this.twins[h];
+    if (twin === NONE || twin > h) return true;
+    const { triangles } = this;
+    const isShared = triangles[twin] === triangles[nextOf(h)] && triangles[nextOf(twin)] === triangles[h];
+    return !isShared || this.isSlope(Math.floor(h / 3)) !== this.isSlope(Math.floor(twin / 3));
+  }
+
   isSlope(triangle: number): boolean {
     return this.slopes[triangle] > LEAST_SLOPE;
   }

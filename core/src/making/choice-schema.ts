@@ -31,6 +31,7 @@ export const CutChoiceSchema = Type.Partial(
         closed({ kind: Type.Literal('nothing') }, 'nothing'),
       ),
       overcut: Type.Number({ minimum: 0, maximum: 5 }),
+      cutsOut: Type.Boolean(),
       clamps: Type.Array(
         closed(
           {

@@ -127,9 +127,8 @@ export class DistanceField implements Field {
   /**
    * The lines of equal distance alone, without borders: for every level its rings, with the farther places on their left.
    * @param levels distances above 0, at most `maxDistance`
-   * @param otherwise what a line is where its stretches do not close: what lies beyond it by slow and sure means, if nothing else is said
    */
-  lines(levels: readonly number[], otherwise = (level: number): Outline => this.beyond(level)): Contour[][] {
+  lines(levels: readonly number[], { gap = PATH_GAP, otherwise = (level) => this.beyond(level) }: LineChoice = {}): Contour[][] {
     const weld = new Weld(Math.max(2, Math.round((this.tolerance / 2) * STEPS_PER_MM)));
     const deepest = this.flanks.map(({ points }) => points.reduce((most, { d }) => Math.max(most, d), 0));
     let reaching = this.flanks.map((_, i) => i);
@@ -139,7 +138,7 @@ export class DistanceField implements Field {
         const level = levels[at];
         reaching = reaching.filter((i) => deepest[i] > level - HAIR);
         const steps = reaching.flatMap((i) => stretchesAt(this.flanks[i].points, level, (x, y) => weld.place(x, y)));
-        const rings = linked(steps, PATH_GAP)?.rings ?? otherwise(level);
+        const rings = linked(steps, gap * STEPS_PER_MM)?.rings ?? otherwise(level);
         return { at, rings: rings.filter((ring) => ring.length >= 6) };
       })
       .sort((a, b) => a.at - b.at)
@@ -201,8 +200,16 @@ export class GrowthField implements Field {
 /** mm by which a distance may miss its line by rounding and still lie on it. */
 const HAIR = 1e-9;
 
-/** Grid steps between two ends that lie on a line of equal distance and may be joined where nothing is built on it: 0.05 mm. */
-const PATH_GAP = STEPS_PER_MM / 20;
+/** mm between two ends that lie on a line of equal distance and may be joined where nothing is built on it. */
+const PATH_GAP = 0.05;
+
+/** What lines of equal distance are where their stretches do not meet. */
+export interface LineChoice {
+  /** mm between two ends that are joined. */
+  readonly gap?: number;
+  /** What a line is that does not close even so: what lies beyond it by slow and sure means, if nothing else is said. */
+  readonly otherwise?: (level: number) => Outline;
+}
 
 /** mm by which borders are drawn beyond the last line. */
 const NARROW = 0.02;

@@ -1,1 +1,1 @@
-export { DistanceField, DrawnField, type Field, GrowthField } from './distance-field.js';
+export { DistanceField, DrawnField, type Field, GrowthField, type LineChoice } from './distance-field.js';

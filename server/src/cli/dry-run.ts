@@ -3,7 +3,7 @@ import { type DryRun, dryRun, isProven } from '@plain-relief/core/dry-run';
 import { turningTools } from '@plain-relief/core/making';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readShop, type Shop, type ShopMachine } from '@plain-relief/core/shop';
-import { readSign } from '@plain-relief/core/sign';
+import { readSign, type Side } from '@plain-relief/core/sign';
 import { solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
@@ -14,15 +14,15 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
   const text = { type: 'string' } as const;
   let parsed;
   try {
-    const options = { shop: text, machine: text, zero: text, cell: text };
+    const options = { shop: text, machine: text, zero: text, cell: text, side: text };
     parsed = parseArgs({ args: withZero(args), allowPositionals: true, options });
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${usage}`);
   }
-  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1' } = parsed.values;
+  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side = 'front' } = parsed.values;
   const [path, ...programs] = parsed.positionals;
   if (path === undefined || shopPath === undefined || programs.length === 0) throw new CommandError(usage);
-  const { evaluation, shop } = await signAndShop(path, shopPath);
+  const { evaluation, shop } = await signAndShop(path, shopPath, sideFrom(side));
   const machine = machineOf(shop, id);
   const target = {
     mesh: solidOf(evaluation),
@@ -36,12 +36,22 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
   return figuresOf(dryRun(texts, target, workplace, cellFrom(cell)), toolChange);
 }
 
-/** The evaluation of a sign's front and a shop, as files have them. @throws CommandError and what the core throws */
-export async function signAndShop(path: string, shopPath: string): Promise<{ evaluation: Evaluation; shop: Shop }> {
+/** @throws CommandError */
+export function sideFrom(text: string): Side {
+  if (text === 'front' || text === 'back') return text;
+  throw new CommandError(`--side ${text} is neither front nor back.`);
+}
+
+/** The evaluation of a sign, seen from a side, and a shop, as files have them. @throws CommandError and what the core throws */
+export async function signAndShop(
+  path: string,
+  shopPath: string,
+  side: Side = 'front',
+): Promise<{ evaluation: Evaluation; shop: Shop }> {
   const book = openFontBook(readSettings({ DATABASE_URL: 'none needed', ...process.env }).fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
   const shop = readShop(readDocument(shopPath));
-  return { evaluation: await new Evaluator(book).evaluate(sign), shop };
+  return { evaluation: await new Evaluator(book).evaluate(sign, side), shop };
 }
 
 /** What a dry run found, as it is printed. @param toolChange seconds */

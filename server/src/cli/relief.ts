@@ -37,12 +37,13 @@ const USAGE = `Usage:
     --machine ID  whose speeds the time is of (the first of the shop's where none is given)
     --zero X,Y,Z  where the programs' zero lies in the sign, in mm
     --cell MM     how far apart places are looked at (0.1)
+    --side back   of the back
   ./relief cuts SIGN.json --shop SHOP.json --out DIR      the cuts of a sign as programs, proven by a dry run, as JSON
     --machine ID  on which, the first of the shop's where none is given
     --material ID of the shop's, where the sign's words name none
     --tools IDS   that may be used, by id or number: end-6,end-3
     --choice FILE how, as docs/programs.md says
-    --cell MM     as above
+    --cell MM, --side back  as above
 SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md.`;
 
 function inspection(evaluation: Evaluation): object {
