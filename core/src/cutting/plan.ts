@@ -56,7 +56,7 @@ export interface CutPlan {
   readonly safe: number;
   readonly cuts: readonly Cut[];
   readonly left: readonly Left[];
-  /** Parts of the plan that fall out when windows are cut out along their edges. */
+  /** Parts of the plan that fall off when windows and the sign are cut out along their edges. */
   readonly waste: Outline;
 }
 
@@ -283,7 +283,9 @@ class Planner {
       .map((ring) => ({ ring, from: stock.top, isOuter: contourArea(ring) < 0 }))
       .sort((a, b) => Number(a.isOuter) - Number(b.isOuter))
       .map((each) => profileRun(each, profile));
-    this.waste = windows.flatMap((window) => shrunk(window, 2 * radius - 0.05));
+    // Of the blank what lies around what is kept falls off, too.
+    const around = difference([this.evaluation.blank], grown(filled(kept), 2 * radius - 0.05));
+    this.waste = [...windows.flatMap((region) => shrunk(region, 2 * radius - 0.05)), ...around];
     const narrow = difference(shrunk(grown(kept, radius), radius - 0.01), grown(kept, 0.01));
     const outer = intersection(narrow, outsideOf(kept, windows));
     this.cutOutNarrow(grown(outer, 0.01), kept, tool);
