@@ -1,5 +1,5 @@
 export { type Clamp, type CutChoice, type Holding, USUAL, type ZeroChoice } from './choice.js';
-export { type Cut, type CutPlan, cutPlan, type Left, PlanError, type Progress, type Purpose, type Stock } from './plan.js';
+export { type Cut, type CutPlan, cutPlan, type Left, PlanError, type Progress, type Purpose, type StockBox } from './plan.js';
 export { grown, PATH_TOLERANCE, reachOf, ringsIn, shrunk } from './regions.js';
 export { Terrain } from './terrain.js';
 export { DropCutter } from './drop.js';

@@ -40,7 +40,7 @@ export interface Left {
 }
 
 /** A block of material and where it is cut. */
-export interface Stock {
+export interface StockBox {
   readonly box: Box;
   readonly top: number;
   readonly bottom: number;
@@ -49,7 +49,7 @@ export interface Stock {
 /** How a sign is cut: what it was asked with, and the cuts in their order. */
 export interface CutPlan {
   readonly choice: CutChoice;
-  readonly stock: Stock;
+  readonly stock: StockBox;
   /** What is added to a program's places to get the sign's, in mm. */
   readonly zero: { readonly x: number; readonly y: number; readonly z: number };
   /** The height at which tools move freely. */
@@ -97,7 +97,7 @@ export function cutPlan(evaluation: Evaluation, choice: CutChoice, progress: Pro
 export class PlanError extends Error {}
 
 class Planner {
-  private readonly stock: Stock;
+  private readonly stock: StockBox;
   private readonly safe: number;
   private readonly bottom: number;
   private readonly cuts: Cut[] = [];
@@ -379,7 +379,7 @@ const tipOf = ({ form }: ShopTool): number => ('tip' in form ? form.tip : 0);
 const ballOf = ({ form }: ShopTool): number => (form.kind === 'taper' ? form.tip : form.diameter);
 const shown = (mm: number): string => String(Number(mm.toFixed(2)));
 
-function zeroOf({ zero: { at, height } }: CutChoice, { box, top, bottom }: Stock): CutPlan['zero'] {
+function zeroOf({ zero: { at, height } }: CutChoice, { box, top, bottom }: StockBox): CutPlan['zero'] {
   const isMiddle = at === 'middle';
   const x = isMiddle ? (box.minX + box.maxX) / 2 : at.endsWith('left') ? box.minX : box.maxX;
   const y = isMiddle ? (box.minY + box.maxY) / 2 : at.startsWith('lower') ? box.minY : box.maxY;
