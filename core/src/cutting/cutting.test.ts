@@ -37,7 +37,7 @@ function proven(sign: Sign, choice: CutChoice, cell = 0.1, side: Side = 'front')
     waste: plan.waste,
   };
   const place = { tools: turningTools(choice.tools), limits: choice.machine, zero: plan.zero, bed: choice.overcut };
-  return { plan, evaluation, run: dryRun(programsOf(plan, sign.title), target, place, cell) };
+  return { plan, evaluation, run: dryRun(programsOf(plan, sign.title), target, place, { cell }) };
 }
 
 const lengthOf = ({ cuts }: CutPlan, purpose: string): number =>

@@ -10,7 +10,7 @@ import {
   readProgram,
   type Step,
 } from '../program/index.js';
-import { compared, type Difference } from './comparison.js';
+import { compared, type Difference, type Finding } from './comparison.js';
 import { Stock } from './stock.js';
 import { type ToolForm } from '../tooling/index.js';
 
@@ -92,30 +92,64 @@ export interface NamedProgram {
 /** A program that cannot be read, or not be run here, with its name and line. */
 export class DryRunError extends Error {}
 
+/** What else a dry run is asked for. */
+export interface DryRunChoice {
+  /** mm between the places at which the stock is looked at. */
+  readonly cell?: number;
+  /** Hears how far it is, 0 to 1; may end it by throwing. */
+  readonly progress?: (part: number) => void;
+  /** Gets what is left of the stock, and what was found at its places. */
+  readonly seen?: (stock: Stock, findingAt: (column: number, row: number) => Finding | undefined) => void;
+}
+
+/** Lines from one telling of how far it is to the next. */
+const TOLD_LINES = 500;
+const FINDINGS: readonly (Finding | undefined)[] = [undefined, 'gouged', 'left'];
+
 /**
  * Runs programs one after the other on one stock, and compares what is left with the sign. Programs are read back as they are written.
  * @throws DryRunError where one cannot be read, or moves with a tool that is not there
  */
-export function dryRun(programs: readonly NamedProgram[], target: Target, workplace: Workplace, cell = CELL): DryRun {
+export function dryRun(
+  programs: readonly NamedProgram[],
+  target: Target,
+  workplace: Workplace,
+  { cell = CELL, progress, seen }: DryRunChoice = {},
+): DryRun {
   const { minX, minY, maxX, maxY } = bounds([target.blank])!;
   const stock = new Stock({ x: minX, y: minY }, maxX - minX, maxY - minY, target.top, cell);
   const run = new Run(stock, target, workplace);
+  const letters = programs.reduce((sum, { text }) => sum + text.length, 0);
+  let [read, told] = [0, 0];
   const steps = function* ({ name, text }: NamedProgram): Generator<Step> {
+    const lines = text.split('\n').length;
     try {
       for (const step of readProgram(text)) {
         yield step;
         if (step.kind === 'rapid' || step.kind === 'feed') run.move(moved(step, workplace.zero));
+        if (progress && told++ % TOLD_LINES === 0) progress((read + (text.length * step.line) / lines) / letters);
       }
     } catch (error) {
-      if (error instanceof ProgramError || error instanceof DryRunError) throw new DryRunError(`${name}: ${error.message}`);
-      throw error;
+      throw programTrouble(name, error);
     }
+    read += text.length;
   };
   const all = function* (): Generator<Step> {
     for (const program of programs) yield* steps(program);
   };
   const duration = durationOf(all(), workplace.limits);
-  return { ...compared(stock, target.mesh, target.blank, target.floor, target.waste), ...run.mishaps(), duration };
+  const found = seen && new Uint8Array(stock.columns * stock.rows);
+  const difference = compared(stock, target.mesh, target.blank, target.floor, target.waste, (column, row, finding) => {
+    if (found) found[row * stock.columns + column] = FINDINGS.indexOf(finding);
+  });
+  seen?.(stock, (column, row) => FINDINGS[found![row * stock.columns + column]]);
+  return { ...difference, ...run.mishaps(), duration };
+}
+
+/** What a program is refused by, with the program's name; anything else as it is. */
+export function programTrouble(name: string, error: unknown): unknown {
+  const isTold = error instanceof ProgramError || error instanceof DryRunError;
+  return isTold ? new DryRunError(`${name}: ${error.message}`) : error;
 }
 
 /** Moves on a stock, and what goes wrong with them. */
@@ -202,7 +236,8 @@ function isNearBox(from: Place, to: Place, { minX, minY, maxX, maxY }: Box, radi
 
 const thinner = (form: ToolForm): ToolForm => ({ ...form, diameter: Math.max(EDGE, form.diameter - 2 * EDGE) });
 
-function toolOf({ tool, line }: Motion, tools: ReadonlyMap<number, TurningTool>): TurningTool {
+/** The tool of a move. @throws DryRunError where there is none of its number */
+export function toolOf({ tool, line }: Motion, tools: ReadonlyMap<number, TurningTool>): TurningTool {
   const found = tools.get(tool);
   if (found) return found;
   const known = [...tools.keys()].map((number) => `T${number}`).join(', ');
@@ -213,7 +248,8 @@ function toolOf({ tool, line }: Motion, tools: ReadonlyMap<number, TurningTool>)
   );
 }
 
-function moved(motion: Motion, zero: Place): Motion {
+/** A move of a program in the places of the sign. */
+export function moved(motion: Motion, zero: Place): Motion {
   const by = ({ x, y, z }: Place): Place => ({ x: x + zero.x, y: y + zero.y, z: z + zero.z });
   const { arc } = motion;
   const plane = { xy: [zero.x, zero.y], zx: [zero.z, zero.x], yz: [zero.y, zero.z] } as const;

@@ -1,6 +1,7 @@
-export { compared, type Difference } from './comparison.js';
+export { compared, type Difference, type Finding } from './comparison.js';
 export {
   type DryRun,
+  type DryRunChoice,
   dryRun,
   DryRunError,
   isProven,
@@ -11,4 +12,6 @@ export {
   type TurningTool,
   type Workplace,
 } from './dry-run.js';
-export { type Removed, Stock } from './stock.js';
+export { Film, type FilmedStock, type Reel, type Scene } from './film.js';
+export { type KeptStock, type Removed, Stock } from './stock.js';
+export { type Colour, stockPicture, type StockPicture, stockPictureSize } from './stock-picture.js';

@@ -9,6 +9,12 @@ const LEAST_CUT = 1e-4;
 /** Places of a stock at most. */
 const MOST_PLACES = 60_000_000;
 
+/** What a stock looked like at a moment. */
+export interface KeptStock {
+  readonly heights: Float32Array;
+  readonly lowered: Uint8Array | undefined;
+}
+
 /** What a move took away. */
 export interface Removed {
   readonly volumeMm3: number;
@@ -24,10 +30,14 @@ export class Stock {
   readonly columns: number;
   readonly rows: number;
   private readonly heights: Float32Array;
+  /** Which tool was the last to lower each place, where that is kept: 0 for none. */
+  private readonly lowered: Uint8Array | undefined;
+  private tool = 0;
 
   /**
    * @param from its corner of least x and y, in mm; the first place lies half a cell from it
    * @param top height of its face
+   * @param keepsTools whether it is kept which tool lowered a place last
    * @throws RangeError where there would be too many places
    */
   constructor(
@@ -36,12 +46,35 @@ export class Stock {
     height: number,
     private readonly top: number,
     readonly cell: number,
+    keepsTools = false,
   ) {
     this.columns = Math.ceil(width / cell);
     this.rows = Math.ceil(height / cell);
     if (!(this.columns * this.rows <= MOST_PLACES))
       throw new RangeError(`A stock of ${width} × ${height} mm has too many places ${cell} mm apart: choose a coarser grid.`);
     this.heights = new Float32Array(this.columns * this.rows).fill(top);
+    if (keepsTools) this.lowered = new Uint8Array(this.heights.length);
+  }
+
+  /** From here on places are lowered by this tool, of 1 to 255. */
+  takeUp(tool: number): void {
+    this.tool = tool;
+  }
+
+  /** The tool that lowered a place last, 0 where none did or that is not kept. */
+  toolAt(column: number, row: number): number {
+    return this.lowered?.[row * this.columns + column] ?? 0;
+  }
+
+  /** What it looks like now, to be come back to. */
+  kept(): KeptStock {
+    return { heights: this.heights.slice(), lowered: this.lowered?.slice() };
+  }
+
+  /** Brings back what it looked like. */
+  restore({ heights, lowered }: KeptStock): void {
+    this.heights.set(heights);
+    if (lowered) this.lowered?.set(lowered);
   }
 
   /** Where a place lies. */
@@ -86,13 +119,14 @@ export class Stock {
     const length = Math.hypot(to.x - from.x, to.y - from.y);
     const lowest = Math.min(from.z, to.z);
     if (lowest >= this.top) return;
-    const { cell, columns, heights } = this;
+    const { cell, columns, heights, lowered, tool } = this;
     if (form.kind === 'end' && (from.z === to.z || length === 0)) {
       this.overRows(from, to, radius, (row, left, right) => {
         for (let at = row + left; at <= row + right; at++) {
           const taken = heights[at] - lowest;
           if (taken <= LEAST_CUT) continue;
           heights[at] = lowest;
+          if (lowered) lowered[at] = tool;
           taking.take(taken);
         }
       });
@@ -117,6 +151,7 @@ export class Stock {
         const taken = heights[at] - base - rise(form, Math.min(radius, Math.hypot(aside, s - along)));
         if (taken <= LEAST_CUT) continue;
         heights[at] -= taken;
+        if (lowered) lowered[at] = tool;
         taking.take(taken);
       }
     });
@@ -124,7 +159,7 @@ export class Stock {
 
   /** Lowers every place that a flat tool passes over on a level arc. */
   private turn(from: Place, to: Place, { centre: [cx, cy], radius, sweep }: Arc, tool: number, taking: Taking): void {
-    const { cell, columns, heights } = this;
+    const { cell, columns, heights, lowered } = this;
     const z = from.z;
     const begin = Math.atan2(from.y - cy, from.x - cx);
     const box = arcBox(from, to, [cx, cy], radius, begin, sweep);
@@ -150,6 +185,7 @@ export class Stock {
         isOver ||= (x - from.x) ** 2 + (y - from.y) ** 2 <= tool * tool || (x - to.x) ** 2 + (y - to.y) ** 2 <= tool * tool;
         if (!isOver) continue;
         heights[at] = z;
+        if (lowered) lowered[at] = this.tool;
         taking.take(taken);
       }
     }

@@ -138,7 +138,7 @@ describe('a dry run', () => {
     const place = { tools: turningTools(shop.tools), limits: shop.machines[0], zero: plan.zero };
     const run = (list: readonly Program[]): DryRun | undefined => {
       try {
-        return dryRun(list, target, place, 0.15);
+        return dryRun(list, target, place, { cell: 0.15 });
       } catch {
         // It could not even be read.
         return undefined;

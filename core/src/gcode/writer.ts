@@ -7,6 +7,14 @@ export interface Program {
   readonly name: string;
   readonly tool: ShopTool;
   readonly text: string;
+  /** Its cuts in their order, each with the lines that it is written in, counted from 1. */
+  readonly cuts: readonly WrittenCut[];
+}
+
+export interface WrittenCut {
+  readonly cut: Cut;
+  readonly firstLine: number;
+  readonly lastLine: number;
 }
 
 /** Part of the feed across at which a tool ramps down (common practice, no source). */
@@ -29,7 +37,7 @@ export function programsOf(plan: CutPlan, title: string): Program[] {
   return groups.map((cuts, i) => {
     const { tool } = cuts[0];
     const name = `${String(i + 1).padStart(2, '0')}-${tool.id}.${extension}`;
-    return { name, tool, text: new Writer(plan).program(cuts, `${title}, ${name}`) };
+    return { name, tool, ...new Writer(plan).program(cuts, `${title}, ${name}`) };
   });
 }
 
@@ -46,7 +54,8 @@ class Writer {
     this.dialect = plan.choice.machine.dialect;
   }
 
-  program(cuts: readonly Cut[], title: string): string {
+  program(cuts: readonly Cut[], title: string): Pick<Program, 'text' | 'cuts'> {
+    const written: WrittenCut[] = [];
     const { dialect, plan } = this;
     const { tool, feeds } = cuts[0];
     this.comment(title);
@@ -58,15 +67,17 @@ class Writer {
     this.fixed(dialect.coolantOn, tool, feeds.speed);
     this.move('G0', { z: plan.safe });
     for (const cut of cuts) {
+      const firstLine = this.lines.length + 1;
       this.comment(
         `${cut.purpose} from ${this.shown(cut.from - plan.zero.z)} to ${this.shown(cut.to - plan.zero.z)} with ${tool.name}`,
       );
       for (const run of cut.runs) this.run(run, cut);
+      written.push({ cut, firstLine, lastLine: this.lines.length });
     }
     this.fixed(dialect.coolantOff, tool, feeds.speed);
     this.fixed(dialect.spindleOff, tool, feeds.speed);
     this.fixed(dialect.footer, tool, feeds.speed);
-    return `${this.lines.join('\n')}\n`;
+    return { text: `${this.lines.join('\n')}\n`, cuts: written };
   }
 
   private run({ x, y, airTo, stretches }: Run, cut: Cut): void {

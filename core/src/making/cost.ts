@@ -1,4 +1,7 @@
+import { type Evaluation } from '../relief/index.js';
 import { type ShopMaterial, type ShopRates } from '../shop/index.js';
+import { figuresOf, solidOf } from '../solid/index.js';
+import { type WrittenPlan } from './written-plan.js';
 
 /** One part of what a sign costs, with what it comes from. */
 export interface CostLine {
@@ -73,3 +76,29 @@ function materialLine({ material, width, height, thickness }: Made): CostLine {
 /** Either way round. */
 const fits = (sheet: { readonly width: number; readonly height: number }, width: number, height: number): boolean =>
   (sheet.width >= width && sheet.height >= height) || (sheet.width >= height && sheet.height >= width);
+
+/** What a sign costs that is made by a plan, by {@link costOf}: of finishes those count that are applied. */
+export function costOfPlan(
+  evaluation: Evaluation,
+  { plan, minutes, files }: Pick<WrittenPlan, 'plan' | 'minutes' | 'files'>,
+  rates: ShopRates,
+): Cost {
+  const { box, top, bottom } = plan.stock;
+  const finished = new Map<string, number>();
+  for (const { finish, topMm2, sidesMm2 } of figuresOf(evaluation, solidOf(evaluation)).areas) {
+    const isApplied = evaluation.sign.finishes?.some(({ id }) => id === finish.id);
+    if (isApplied) finished.set(finish.gloss, (finished.get(finish.gloss) ?? 0) + topMm2 + sidesMm2);
+  }
+  return costOf(
+    {
+      machineMinutes: minutes,
+      toolChanges: files.length,
+      width: box.maxX - box.minX,
+      height: box.maxY - box.minY,
+      thickness: top - bottom,
+      material: plan.choice.material,
+      finished,
+    },
+    rates,
+  );
+}

@@ -1,6 +1,7 @@
 export { CutChoiceSchema, readCutChoice } from './choice-schema.js';
-export { type Cost, type CostLine, costOf, type Made } from './cost.js';
+export { type Cost, type CostLine, costOf, costOfPlan, type Made } from './cost.js';
 export {
+  type PlannedCut,
   type PlannedFile,
   type ToldLeft,
   turningTools,
@@ -8,3 +9,4 @@ export {
   type WrittenPlan,
   writtenPlan,
 } from './written-plan.js';
+export { proposedMachine, proposedTools } from './proposed-tools.js';

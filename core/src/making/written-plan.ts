@@ -1,10 +1,11 @@
-import { type CutChoice, type CutPlan, cutPlan, type Progress } from '../cutting/index.js';
-import { type DryRun, dryRun, isProven, type TurningTool } from '../dry-run/index.js';
+import { type CutChoice, type CutPlan, cutPlan, type Left, type Progress, type Purpose } from '../cutting/index.js';
+import { type DryRun, dryRun, type DryRunChoice, isProven, type TurningTool } from '../dry-run/index.js';
 import { type Program, programsOf } from '../gcode/index.js';
-import { durationOf, readProgram } from '../program/index.js';
+import { motionLength, readProgram, timedSteps } from '../program/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type ShopMachine, toolFormOf } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
+import { type Feeds } from '../tooling/index.js';
 
 /** A file of a plan. */
 export interface PlannedFile {
@@ -20,8 +21,28 @@ export interface PlannedFile {
   readonly lengthMm: number;
 }
 
-/** Something that stays, and why. */
+/** A cut of a plan, as it is written. */
+export interface PlannedCut {
+  readonly purpose: Purpose;
+  /** Which of the files it is in, and its lines there. */
+  readonly file: number;
+  readonly firstLine: number;
+  readonly lastLine: number;
+  /** Number and name of its tool. */
+  readonly tool: number;
+  readonly toolName: string;
+  readonly from: number;
+  readonly to: number;
+  readonly depthPerPass: number;
+  readonly feeds: Feeds;
+  readonly minutes: number;
+  readonly lengthMm: number;
+}
+
+/** Something that stays, where and why. */
 export interface ToldLeft {
+  /** Contours, as x and y in turn. */
+  readonly region: readonly (readonly number[])[];
   readonly areaMm2: number;
   readonly volumeMm3: number;
   readonly deepestMm: number;
@@ -34,6 +55,7 @@ export interface WrittenPlan {
   readonly programs: readonly Program[];
   readonly run: DryRun;
   readonly files: readonly PlannedFile[];
+  readonly cuts: readonly PlannedCut[];
   readonly stock: { readonly top: number; readonly bottom: number };
   readonly zero: CutPlan['zero'];
   readonly minutes: number;
@@ -49,9 +71,7 @@ export interface WrittenPlan {
   readonly isProven: boolean;
 }
 
-export interface WritingChoice {
-  /** mm between the places at which the dry run looks. */
-  readonly cell?: number;
+export interface WritingChoice extends Pick<DryRunChoice, 'cell' | 'seen'> {
   readonly progress?: Progress;
 }
 
@@ -62,7 +82,11 @@ const LAYING = 0.7;
  * Lays the cuts of a sign, writes their programs, reads these back and cuts them out of the stock, and compares that with the sign.
  * @throws PlanError, DryRunError
  */
-export function writtenPlan(evaluation: Evaluation, choice: CutChoice, { cell, progress }: WritingChoice = {}): WrittenPlan {
+export function writtenPlan(
+  evaluation: Evaluation,
+  choice: CutChoice,
+  { cell, seen, progress }: WritingChoice = {},
+): WrittenPlan {
   const plan = cutPlan(evaluation, choice, (part, words) => progress?.(part * LAYING, words));
   const programs = programsOf(plan, evaluation.sign.title);
   progress?.(LAYING, 'Dry run');
@@ -92,22 +116,24 @@ export function writtenPlan(evaluation: Evaluation, choice: CutChoice, { cell, p
       bed: choice.overcut,
       clamps,
     },
-    cell,
+    { cell, seen, progress: (part) => progress?.(LAYING + (1 - LAYING) * part, 'Dry run') },
   );
-  const files = programs.map((program) => plannedFile(program, machine));
+  const timed = programs.map((program, i) => timedFile(program, i, machine));
+  const files = timed.map(({ file }) => file);
   const minutes = files.reduce((sum, file) => sum + file.minutes, 0);
   return {
     plan,
     programs,
     run,
     files,
+    cuts: timed.flatMap(({ cuts }) => cuts),
     stock: { top: plan.stock.top, bottom: plan.stock.bottom },
     zero: plan.zero,
     minutes,
     lengthMm: run.duration.lengthMm,
     airMm: run.duration.rapidMm,
     airMinutes: run.duration.rapidSeconds / 60,
-    left: plan.left.map(({ areaMm2, volumeMm3, deepestMm, reason }) => ({ areaMm2, volumeMm3, deepestMm, reason })),
+    left: plan.left.map(toldLeft),
     gougeMm: run.gougeMm,
     gougeAreaMm2: run.gougeAreaMm2,
     leftAreaMm2: run.leftAreaMm2,
@@ -120,11 +146,27 @@ export function writtenPlan(evaluation: Evaluation, choice: CutChoice, { cell, p
 export const turningTools = (tools: CutChoice['tools']): ReadonlyMap<number, TurningTool> =>
   new Map(tools.map((tool) => [tool.number, { ...tool, form: toolFormOf(tool) }]));
 
-/** A program's own time, with the change to its tool. */
-function plannedFile({ name, tool, text }: Program, machine: ShopMachine): PlannedFile {
-  const { seconds, lengthMm, toolChanges } = durationOf(readProgram(text), machine);
+/** A program's own time, with the change to its tool, and that of its cuts. */
+function timedFile(
+  { name, tool, text, cuts }: Program,
+  file: number,
+  machine: ShopMachine,
+): { readonly file: PlannedFile; readonly cuts: readonly PlannedCut[] } {
   const { form } = tool;
-  return {
+  const spent = cuts.map(() => ({ seconds: 0, lengthMm: 0 }));
+  let [seconds, lengthMm, changes, at] = [0, 0, 0, 0];
+  for (const { step, seconds: taken } of timedSteps(readProgram(text), machine)) {
+    seconds += taken;
+    if (step.kind === 'tool') changes++;
+    if (step.kind !== 'rapid' && step.kind !== 'feed') continue;
+    const length = motionLength(step);
+    lengthMm += length;
+    while (at + 1 < cuts.length && step.line >= cuts[at + 1].firstLine) at++;
+    if (step.line < cuts[at].firstLine) continue;
+    spent[at].seconds += taken;
+    spent[at].lengthMm += length;
+  }
+  const planned = {
     name,
     tool: {
       number: tool.number,
@@ -133,7 +175,33 @@ function plannedFile({ name, tool, text }: Program, machine: ShopMachine): Plann
       ...('angle' in form && { angle: form.angle }),
       ...('tip' in form && { tip: form.tip }),
     },
-    minutes: (seconds + toolChanges * machine.toolChange) / 60,
+    minutes: (seconds + changes * machine.toolChange) / 60,
     lengthMm,
   };
+  return {
+    file: planned,
+    cuts: cuts.map(({ cut, firstLine, lastLine }, i) => ({
+      purpose: cut.purpose,
+      file,
+      firstLine,
+      lastLine,
+      tool: tool.number,
+      toolName: tool.name,
+      from: cut.from,
+      to: cut.to,
+      depthPerPass: cut.depthPerPass,
+      feeds: cut.feeds,
+      minutes: spent[i].seconds / 60,
+      lengthMm: spent[i].lengthMm,
+    })),
+  };
 }
+
+/** Contours as figures to a hundredth of a millimetre. */
+const toldLeft = ({ areaMm2, volumeMm3, deepestMm, reason, region }: Left): ToldLeft => ({
+  areaMm2,
+  volumeMm3,
+  deepestMm,
+  reason,
+  region: region.map((contour) => Array.from(contour, (mm) => Math.round(mm * 100) / 100)),
+});

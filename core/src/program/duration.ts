@@ -23,51 +23,68 @@ export interface Duration {
 
 /** A move, as speeds see it. */
 interface Stretch {
+  readonly step: Motion;
   readonly length: number;
   /** mm/s, at most. */
   readonly most: number;
   /** mm/s at its beginning, at most: what the corner before it stands. */
   readonly entry: number;
-  readonly isRapid: boolean;
 }
 
 /** Moves whose speeds are worked out together: the machine looks no further ahead, and stands still between them. */
 const MOST_AHEAD = 100_000;
 
+/** A step with the seconds that it takes; what a person does comes on top. */
+export interface TimedStep {
+  readonly step: Step;
+  readonly seconds: number;
+}
+
 /**
- * How long a machine takes that speeds up and slows down evenly (trapezoids), passes corners as fast as rounding them by the allowed
- * deviation lets it, √(a·δ·sin(ψ/2)/(1 − sin(ψ/2))) at an inside angle ψ, and arcs at √(a·R) (junction deviation, common practice).
+ * Every step with how long a machine takes for it that speeds up and slows down evenly (trapezoids), passes corners as fast as rounding
+ * them by the allowed deviation lets it, √(a·δ·sin(ψ/2)/(1 − sin(ψ/2))) at an inside angle ψ, and arcs at √(a·R) (junction deviation,
+ * common practice).
  */
-export function durationOf(steps: Iterable<Step>, limits: MotionLimits): Duration {
-  let [rests, rapidSeconds, moving, lengthMm, rapidMm, toolChanges] = [0, 0, 0, 0, 0, 0];
+export function* timedSteps(steps: Iterable<Step>, limits: MotionLimits): Generator<TimedStep> {
   let ahead: Stretch[] = [];
   let before: Motion | undefined;
-  const stand = (): void => {
-    for (const { seconds, isRapid } of timed(ahead, limits.acceleration)) {
-      moving += seconds;
-      if (isRapid) rapidSeconds += seconds;
-    }
-    ahead = [];
-    before = undefined;
-  };
   for (const step of steps) {
     if (step.kind === 'rapid' || step.kind === 'feed') {
       const length = motionLength(step);
       if (length === 0) continue;
-      lengthMm += length;
-      if (step.kind === 'rapid') rapidMm += length;
-      if (ahead.length >= MOST_AHEAD) stand();
+      if (ahead.length >= MOST_AHEAD) {
+        yield* timed(ahead, limits.acceleration);
+        ahead = [];
+        before = undefined;
+      }
       const entry = before ? cornerSpeed(before, step, limits) : 0;
-      ahead.push({ length, most: speedOf(step, limits), entry, isRapid: step.kind === 'rapid' });
+      ahead.push({ step, length, most: speedOf(step, limits), entry });
       before = step;
     } else {
-      stand();
-      if (step.kind === 'dwell') rests += step.seconds;
-      if (step.kind === 'tool') toolChanges++;
+      yield* timed(ahead, limits.acceleration);
+      ahead = [];
+      before = undefined;
+      yield { step, seconds: step.kind === 'dwell' ? step.seconds : 0 };
     }
   }
-  stand();
-  return { seconds: moving + rests, rapidSeconds, lengthMm, rapidMm, toolChanges };
+  yield* timed(ahead, limits.acceleration);
+}
+
+/** How long a machine takes for all of it, by {@link timedSteps}. */
+export function durationOf(steps: Iterable<Step>, limits: MotionLimits): Duration {
+  let [seconds, rapidSeconds, lengthMm, rapidMm, toolChanges] = [0, 0, 0, 0, 0];
+  for (const timedStep of timedSteps(steps, limits)) {
+    const { step } = timedStep;
+    seconds += timedStep.seconds;
+    if (step.kind === 'tool') toolChanges++;
+    if (step.kind !== 'rapid' && step.kind !== 'feed') continue;
+    const length = motionLength(step);
+    lengthMm += length;
+    if (step.kind !== 'rapid') continue;
+    rapidMm += length;
+    rapidSeconds += timedStep.seconds;
+  }
+  return { seconds, rapidSeconds, lengthMm, rapidMm, toolChanges };
 }
 
 /** mm/s that a move is made at, once it is up to speed. */
@@ -98,7 +115,7 @@ function directionOf({ from, to, arc }: Motion, at: 'beginning' | 'end'): readon
 }
 
 /** Each stretch with its time: as fast as corners, and what lies ahead, let it be; the first begins and the last ends at rest. */
-function* timed(stretches: readonly Stretch[], acceleration: number): Generator<{ seconds: number; isRapid: boolean }> {
+function* timed(stretches: readonly Stretch[], acceleration: number): Generator<TimedStep> {
   const n = stretches.length;
   const entries = new Float64Array(n + 1);
   for (let i = 1; i < n; i++) {
@@ -110,8 +127,8 @@ function* timed(stretches: readonly Stretch[], acceleration: number): Generator<
   for (let i = 0; i < n; i++)
     entries[i + 1] = Math.min(entries[i + 1], Math.sqrt(entries[i] ** 2 + 2 * acceleration * stretches[i].length));
   for (let i = 0; i < n; i++) {
-    const { length, most, isRapid } = stretches[i];
-    yield { seconds: trapezoid(length, entries[i], entries[i + 1], most, acceleration), isRapid };
+    const { step, length, most } = stretches[i];
+    yield { step, seconds: trapezoid(length, entries[i], entries[i + 1], most, acceleration) };
   }
 }
 

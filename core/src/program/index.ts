@@ -8,6 +8,6 @@ export {
   type SpindleTurn,
   type Step,
 } from './motion.js';
-export { type Duration, durationOf, type MotionLimits } from './duration.js';
+export { type Duration, durationOf, type MotionLimits, type TimedStep, timedSteps } from './duration.js';
 export { ProgramError } from './program-error.js';
 export { MOST_LINES, readProgram } from './read-program.js';

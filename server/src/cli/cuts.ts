@@ -5,9 +5,7 @@ import { parseArgs } from 'node:util';
 import { CommandError, readDocument } from './command.js';
 import { cellFrom, machineOf, sideFrom, signAndShop } from './dry-run.js';
 import { type CutChoice, USUAL } from '@plain-relief/core/cutting';
-import { type Cost, costOf, readCutChoice, writtenPlan, type WrittenPlan } from '@plain-relief/core/making';
-import { type Evaluation } from '@plain-relief/core/relief';
-import { figuresOf, solidOf } from '@plain-relief/core/solid';
+import { costOfPlan, readCutChoice, writtenPlan } from '@plain-relief/core/making';
 import { materialFor, type Shop } from '@plain-relief/core/shop';
 
 /** Lays the cuts of a sign, writes their programs, proves them by a dry run, and tells all of it. @throws CommandError and what the core throws */
@@ -33,8 +31,12 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
     tools: toolsOf(shop, tools),
   };
   const written = writtenPlan(evaluation, asked, { cell: cellFrom(cell) });
-  const { plan, programs, run: found, files, ...figures } = written;
-  const cost = costOfSign(evaluation, written, shop);
+  const { plan, programs, run: found, files, cuts, left, ...told } = written;
+  const figures = {
+    ...told,
+    left: left.map(({ areaMm2, volumeMm3, deepestMm, reason }) => ({ areaMm2, volumeMm3, deepestMm, reason })),
+  };
+  const cost = costOfPlan(evaluation, written, shop.rates);
   try {
     mkdirSync(out, { recursive: true });
     for (const { name, text: program } of programs) writeFileSync(join(out, name), program);
@@ -46,6 +48,7 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
       material: of,
       tools: used,
       files,
+      cuts,
       ...figures,
       dryRun: found,
     };
@@ -55,27 +58,6 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
   }
   const hashes = new Map(programs.map(({ name, text: program }) => [name, createHash('sha256').update(program).digest('hex')]));
   return { files: files.map((file) => ({ ...file, sha256: hashes.get(file.name) })), ...figures, cost };
-}
-
-function costOfSign(evaluation: Evaluation, { plan, minutes, files }: WrittenPlan, { rates }: Shop): Cost {
-  const { box, top, bottom } = plan.stock;
-  const finished = new Map<string, number>();
-  for (const { finish, topMm2, sidesMm2 } of figuresOf(evaluation, solidOf(evaluation)).areas) {
-    const isApplied = evaluation.sign.finishes?.some(({ id }) => id === finish.id);
-    if (isApplied) finished.set(finish.gloss, (finished.get(finish.gloss) ?? 0) + topMm2 + sidesMm2);
-  }
-  return costOf(
-    {
-      machineMinutes: minutes,
-      toolChanges: files.length,
-      width: box.maxX - box.minX,
-      height: box.maxY - box.minY,
-      thickness: top - bottom,
-      material: plan.choice.material,
-      finished,
-    },
-    rates,
-  );
 }
 
 function materialOf(shop: Shop, words: string, isAsked: boolean): Shop['materials'][number] {

@@ -33,7 +33,7 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
   const texts = programs.map((name) => ({ name, text: readText(name) }));
   const { toolChange, area, travel, ...limits } = machine;
   const workplace = { tools: turningTools(shop.tools), limits, zero: placeFrom(zero), area, travel };
-  return figuresOf(dryRun(texts, target, workplace, cellFrom(cell)), toolChange);
+  return figuresOf(dryRun(texts, target, workplace, { cell: cellFrom(cell) }), toolChange);
 }
 
 /** @throws CommandError */

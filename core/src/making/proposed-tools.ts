@@ -1,0 +1,79 @@
+import { bounds } from '../geometry/index.js';
+import { type Evaluation } from '../relief/index.js';
+import { type ShopMachine, type Shop, type ShopTool } from '../shop/index.js';
+import { solidOf } from '../solid/index.js';
+
+/** A tool may be this part of the sign's shorter side. */
+const LARGEST_PART = 0.15;
+/** The next smaller one is at most this part of the one before. */
+const NEXT_PART = 0.6;
+/** A smaller tool than this is proposed where there is no other: it takes long, and breaks. */
+const SMALLEST = 1.4;
+/** mm of rise in a mm across, from which on a side is upright. */
+const UPRIGHT = 50;
+/** Degrees by which a slope may differ from a cone. */
+const ALIKE = 0.4;
+
+/** The machine that a material is cut on first: an engraver where the sign fits it, else a router. */
+export function proposedMachine(
+  { blank }: Pick<Evaluation, 'blank'>,
+  { machines }: Pick<Shop, 'machines'>,
+): ShopMachine | undefined {
+  const { minX, minY, maxX, maxY } = bounds([blank])!;
+  const cutting = machines.filter(({ kind }) => kind === 'router' || kind === 'engraver');
+  const fits = ({ area }: ShopMachine): boolean => area.width >= maxX - minX && area.height >= maxY - minY;
+  const size = ({ area }: ShopMachine): number => area.width * area.height;
+  return cutting.filter(fits).sort((a, b) => size(a) - size(b))[0] ?? cutting[0];
+}
+
+/**
+ * The tools that a sign is cut with where nobody has chosen: two or three end mills, each well smaller than the one before; of the cones
+ * those whose angle slopes of the sign have; and a ball nose where other slopes are left (common practice, no source).
+ */
+export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'tools'>): ShopTool[] {
+  const { minX, minY, maxX, maxY } = bounds([evaluation.blank])!;
+  const { steep, isSloped } = slopesOf(evaluation);
+  const kept = tools.filter(({ left }) => left > 0);
+  const byNumber = (a: ShopTool, b: ShopTool): number => a.number - b.number;
+  const ends = kept.filter(({ form }) => form.kind === 'end').sort((a, b) => b.form.diameter - a.form.diameter || byNumber(a, b));
+  const most = LARGEST_PART * Math.min(maxX - minX, maxY - minY);
+  const chosen: ShopTool[] = [];
+  for (const tool of ends) {
+    const { diameter } = tool.form;
+    const before = chosen.at(-1);
+    if (before ? diameter <= NEXT_PART * before.form.diameter && diameter >= SMALLEST : diameter <= most) chosen.push(tool);
+  }
+  if (chosen.length === 0 && ends.length > 0) chosen.push(ends.at(-1)!);
+  const cones = kept.filter(
+    ({ form }) => form.kind === 'vee' && steep.some((degrees) => Math.abs(90 - form.angle / 2 - degrees) <= ALIKE),
+  );
+  const balls = kept
+    .filter(({ form }) => form.kind === 'ball')
+    .sort((a, b) => a.form.diameter - b.form.diameter || byNumber(a, b));
+  const tapers = kept.filter(({ form }) => form.kind === 'taper');
+  const isMatched = steep.every((degrees) =>
+    cones.some(({ form }) => 'angle' in form && Math.abs(90 - form.angle / 2 - degrees) <= ALIKE),
+  );
+  const round = isSloped && !isMatched ? (balls[0] ?? tapers[0]) : undefined;
+  return [...chosen, ...cones, ...(round ? [round] : [])].sort(byNumber);
+}
+
+/** Degrees from level that slopes of a sign have which take up much of them, and whether there are any. */
+function slopesOf(evaluation: Evaluation): { readonly steep: readonly number[]; readonly isSloped: boolean } {
+  const { positions: p, triangles } = solidOf(evaluation);
+  const areas = new Map<number, number>();
+  let all = 0;
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const [x, y, up] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const across = Math.hypot(x, y);
+    if (up <= 0 || across < 0.01 * up || across > UPRIGHT * up) continue;
+    const degrees = Math.round((Math.atan2(across, up) * 1800) / Math.PI) / 10;
+    areas.set(degrees, (areas.get(degrees) ?? 0) + up / 2);
+    all += up / 2;
+  }
+  const steep = [...areas].filter(([, area]) => area > 0.1 * all).map(([degrees]) => degrees);
+  return { steep, isSloped: all > 0.5 };
+}
