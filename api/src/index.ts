@@ -3,6 +3,7 @@ import type { EndpointSchema, Frozen, PartOf, RequestOf } from './endpoint.js';
 import { fileEndpoints } from './files.js';
 import { jobEndpoints } from './jobs.js';
 import { mailEndpoints } from './mail.js';
+import { makingEndpoints } from './making.js';
 import { peopleEndpoints } from './people.js';
 import { proofEndpoints } from './proofs.js';
 import { shopEndpoints } from './shop.js';
@@ -19,6 +20,7 @@ export const ENDPOINTS = {
   ...shopEndpoints,
   ...fileEndpoints,
   ...mailEndpoints,
+  ...makingEndpoints,
 };
 
 export type Endpoints = typeof ENDPOINTS;
@@ -37,6 +39,7 @@ export type { EndpointSchema, Frozen };
 export { KeptFile } from './files.js';
 export { Binned, Job, JobChange, JobEvent, JobSign, NewJob, SignProof } from './jobs.js';
 export { Mail } from './mail.js';
+export { KeptPlan, type MadeWith, PlanOrder, PlanPrograms, Release, ShopLibrary } from './making.js';
 export { AuditEntry, Door, FirstOwner, NewPerson, PasswordChange, Person, PersonChange, SignIn } from './people.js';
 export {
   Approval,

@@ -27,6 +27,10 @@ export type TaskKind = (typeof TASK_KINDS)[number];
 export const SHEET_KINDS = ['sheet', 'stamped sheet'] as const;
 export type SheetKind = (typeof SHEET_KINDS)[number];
 
+/** What is worked out of a sign besides files: the cuts that make it. */
+export const PLAN_KINDS = ['cuts'] as const;
+export type PlanKind = (typeof PLAN_KINDS)[number];
+
 export const TASK_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
 export type TaskState = (typeof TASK_STATES)[number];
 

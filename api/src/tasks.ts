@@ -3,14 +3,14 @@ import { type Static, Type } from '@sinclair/typebox';
 import type { EndpointTable } from './endpoint.js';
 import { closed, IdParams, Moment, oneOf, OptionId, orNull, Words } from './schema.js';
 import { SheetLayout } from './sheet.js';
-import { SHEET_KINDS, TASK_KINDS, TASK_STATES } from './states.js';
+import { PLAN_KINDS, SHEET_KINDS, TASK_KINDS, TASK_STATES } from './states.js';
 
 /** A piece of long work, from being asked for to its file. */
 export const Task = Type.Object({
   id: Type.String(),
   signId: orNull(Type.String()),
   revision: Type.Integer(),
-  kind: oneOf([...TASK_KINDS, ...SHEET_KINDS]),
+  kind: oneOf([...TASK_KINDS, ...SHEET_KINDS, ...PLAN_KINDS]),
   /** Id of the option that it is of. */
   option: orNull(Type.String()),
   state: oneOf(TASK_STATES),

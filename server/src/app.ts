@@ -32,7 +32,11 @@ import { proofRoutes } from './modules/proofs/routes.js';
 import { ProofService } from './modules/proofs/service.js';
 import { SignService } from './modules/signs/service.js';
 import { taskRoutes } from './modules/tasks/routes.js';
-import { type Send, TaskService } from './modules/tasks/service.js';
+import { TaskService } from './modules/tasks/service.js';
+import type { Send } from './platform/queue/queue.js';
+import { libraryRoutes } from './modules/shop/library.js';
+import { planRoutes } from './modules/making/routes.js';
+import { PlanService } from './modules/making/service.js';
 
 /** What addresses need that say nothing else. */
 const LARGEST_BODY = 256 * 1024;
@@ -134,6 +138,8 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   kindRoutes(app, db, signs, pictures);
   const tasks = new TaskService(db, signs, send);
   taskRoutes(app, tasks);
+  libraryRoutes(app, db);
+  planRoutes(app, new PlanService(db, signs, send));
   const post = new PostOffice(db, settings);
   const proofs = new ProofService(db, post, settings, send, () => signs.catalogue());
   proofRoutes(app, db, { jobs, proofs, pictures, signs });

@@ -11,8 +11,8 @@ const settings = readSettings();
 const db = openDatabase(settings.databaseUrl);
 // The queue is opened while the rest comes up.
 const opened = openQueue(settings.databaseUrl);
-const app = await buildApp(settings, db, async (order) => {
-  await (await opened).send(QUEUE, order);
+const app = await buildApp(settings, db, async (order, queue = QUEUE) => {
+  await (await opened).send(queue, order);
 });
 const boss = await opened;
 await app.listen({ host: '127.0.0.1', port: settings.port });

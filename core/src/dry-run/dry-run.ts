@@ -76,6 +76,22 @@ export const isProven = (run: Omit<DryRun, 'duration'>): boolean =>
   run.rapidsInMaterial + run.holderTouches + run.belowBed + run.inClamps + run.spindleStill === 0 &&
   !run.isOutside;
 
+/** What keeps programs from being run, in words; empty where nothing does. */
+export function troubleOf(run: Omit<DryRun, 'duration'>): string {
+  const times = (count: number, one: string, many: string): string => (count === 0 ? '' : count === 1 ? one : `${count} ${many}`);
+  return [
+    run.gougeMm > 0 ? `cuts ${run.gougeMm.toFixed(2)} mm into the sign on ${run.gougeAreaMm2.toFixed(1)} mm²` : '',
+    times(run.rapidsInMaterial, 'a rapid move in material', 'rapid moves in material'),
+    times(run.holderTouches, 'shank or holder touches once', 'moves by which shank or holder touch'),
+    times(run.belowBed, 'a move below the bed', 'moves below the bed'),
+    times(run.inClamps, 'a move into a clamp', 'moves into clamps'),
+    times(run.spindleStill, 'a cut with a spindle that stands still', 'cuts with a spindle that stands still'),
+    run.isOutside ? 'moves span more than the machine reaches' : '',
+  ]
+    .filter((words) => words !== '')
+    .join(', ');
+}
+
 /** mm between the places at which the stock is looked at, where nothing else is asked. */
 const CELL = 0.1;
 /** mm by which a tool is thinner where it is asked whether a rapid move cuts: places at its very edge are no material. */

@@ -9,6 +9,7 @@ export {
   type NamedProgram,
   type Obstacle,
   type Target,
+  troubleOf,
   type TurningTool,
   type Workplace,
 } from './dry-run.js';

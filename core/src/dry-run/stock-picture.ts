@@ -7,7 +7,7 @@ export type Colour = readonly [number, number, number];
 export interface StockPicture {
   readonly width: number;
   readonly height: number;
-  readonly rgba: Uint8ClampedArray;
+  readonly rgba: Uint8Array;
 }
 
 /** Where the light comes from: the upper left, as a vector of length 1. */
@@ -49,7 +49,7 @@ export function stockPicture(
       if (z > highest) highest = z;
     }
   }
-  const rgba = new Uint8ClampedArray(4 * width * height);
+  const rgba = new Uint8Array(4 * width * height);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const at = y * width + x;
@@ -61,7 +61,7 @@ export function stockPicture(
       const facing = Math.max(0, (LIGHT[2] - dx * LIGHT[0] - dy * LIGHT[1]) / Math.hypot(dx, dy, 1)) / LIGHT[2];
       const kept = isInShadow(heights, { width, height, pixel, highest }, x, y) ? SHADOW : 1;
       const light = Math.min(1.15, AMBIENT + (1 - AMBIENT) * facing * kept);
-      for (let k = 0; k < 3; k++) rgba[4 * at + k] = colour[k] * light;
+      for (let k = 0; k < 3; k++) rgba[4 * at + k] = Math.min(255, colour[k] * light);
       rgba[4 * at + 3] = 255;
     }
   }

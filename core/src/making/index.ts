@@ -10,3 +10,4 @@ export {
   writtenPlan,
 } from './written-plan.js';
 export { proposedMachine, proposedTools } from './proposed-tools.js';
+export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome.js';

@@ -104,6 +104,31 @@ export const errors = {
       `${reason} Files for production are made of what was approved: send a proof, or say who takes it on themselves and why.`,
       { changes },
     ),
+  staleLibrary: (details: { base: number; revision: number }) =>
+    new ServerError(
+      409,
+      'STALE_LIBRARY',
+      'Somebody else changed the shop’s lists meanwhile. Nothing of yours is lost: load theirs, and make your change once more.',
+      details,
+    ),
+  notInShop: (what: string, id: string, known: readonly string[]) =>
+    new ServerError(
+      422,
+      'NOT_IN_SHOP',
+      `${what} “${id}” is none of the shop’s: it has ${known.length > 0 ? known.slice(0, 20).join(', ') : 'none'}. Choose one, or add it under Shop.`,
+    ),
+  notProven: (why: string) =>
+    new ServerError(
+      409,
+      'NOT_PROVEN',
+      `The dry run found something wrong: ${why}. Lay the plan again with other tools, or say who lets it out and why.`,
+    ),
+  notReleased: () =>
+    new ServerError(
+      409,
+      'NOT_RELEASED',
+      'These programs were not let out yet: let them out on Make, where it says whether they are proven and approved.',
+    ),
   notSignedIn: () => new ServerError(401, 'NOT_SIGNED_IN', 'Sign in first: nobody is signed in here, or the session has ended.'),
   wrongSignIn: () =>
     new ServerError(

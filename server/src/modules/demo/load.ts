@@ -8,11 +8,16 @@ import { JobService } from '../jobs/service.js';
 import { type DemoPerson, PeopleService } from '../people/service.js';
 import type { Settings } from '../../platform/settings.js';
 import { keepShopCard } from '../shop/card.js';
+import { keepLibrary } from '../shop/library.js';
 import { ShopFonts } from '../fonts/fonts.js';
 import { SignService } from '../signs/service.js';
 import { type StoryStep, StoryTeller } from './story.js';
 
 const DAY_MS = 86_400_000;
+
+interface DemoShop extends ShopCard {
+  readonly library: unknown;
+}
 
 interface DemoJob {
   readonly customer: string;
@@ -41,8 +46,9 @@ export async function loadDemo(
   if ((await db.Customer.count()) > 0) return false;
   const people = JSON.parse(await readFile(join(demoDir, 'people.json'), 'utf8')) as DemoPerson[];
   await new PeopleService(db).loadDemo(people);
-  const { name, contact, terms } = JSON.parse(await readFile(join(demoDir, 'shop.json'), 'utf8')) as ShopCard;
+  const { name, contact, terms, library } = JSON.parse(await readFile(join(demoDir, 'shop.json'), 'utf8')) as DemoShop;
   await keepShopCard(db, { name, contact, terms });
+  await keepLibrary(db, 0, library);
   const jobs = new JobService(db);
   const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
   const teller = new StoryTeller(db, settings, signs);

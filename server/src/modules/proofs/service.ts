@@ -12,7 +12,7 @@ import type { PostOffice } from '../mail/post-office.js';
 import type { Settings } from '../../platform/settings.js';
 import { digest } from '../signs/service.js';
 import { type Task, waitingTask } from '../../platform/database/models/tasks.js';
-import type { Send } from '../tasks/service.js';
+import type { Send } from '../../platform/queue/queue.js';
 import { aboutOf } from './about.js';
 import type { OpenNotes } from './open-notes.js';
 import { signProofs } from '../proof-states/sign-proofs.js';

@@ -1,14 +1,14 @@
-import type { TaskKind } from '@plain-relief/api/states';
+import { PLAN_KINDS, type TaskKind } from '@plain-relief/api/states';
 import { Op } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
 import type { SignService } from '../signs/service.js';
 import { record } from '../history/record.js';
-import { type Clearance, clearance } from './production-lock.js';
+import { type Clearance, clearance } from '../proof-states/production-lock.js';
 import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { PRODUCTION_KINDS, type Task, waitingTask } from '../../platform/database/models/tasks.js';
-import type { TaskOrder } from '../../platform/queue/queue.js';
+import type { Send } from '../../platform/queue/queue.js';
 
 /** Who lets something be made that was not approved, and why. */
 export interface Override {
@@ -23,9 +23,6 @@ export interface Asked {
   readonly paper?: TemplatePaper;
   readonly layout?: SheetLayout;
 }
-
-/** Hands an order to the queue. */
-export type Send = (order: TaskOrder) => Promise<void>;
 
 const EVERYTHING_BUT_FILE = { exclude: ['file'] };
 
@@ -81,7 +78,12 @@ export class TaskService {
 
   async ofSign(signId: string): Promise<Task[]> {
     await this.signs.find(signId);
-    return this.db.Task.findAll({ where: { signId }, attributes: EVERYTHING_BUT_FILE, order: [['askedAt', 'DESC']], limit: 30 });
+    return this.db.Task.findAll({
+      where: { signId, kind: { [Op.notIn]: [...PLAN_KINDS] } },
+      attributes: EVERYTHING_BUT_FILE,
+      order: [['askedAt', 'DESC']],
+      limit: 30,
+    });
   }
 
   /** A task that has not begun is cancelled at once; a running one stops at its next step. */

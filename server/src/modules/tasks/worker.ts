@@ -5,6 +5,7 @@ import { Op } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { isDatabaseAway } from '../../platform/database/trouble.js';
 import { LimitedThreads, Stopped } from '../../platform/http/limited.js';
+import { PlanMaker, PLANS_AT_ONCE } from '../making/plan-maker.js';
 import type { FileAnswer, FileOrder, Progress } from '../production/file-thread.js';
 import type { ProofSubject } from '../production/sheet.js';
 import { EVERYTHING } from '@plain-relief/core/sheet';
@@ -14,7 +15,7 @@ import { ShopFonts } from '../fonts/fonts.js';
 import { nameOf } from '../signs/pictures.js';
 import type { Job } from '../../platform/database/models/jobs.js';
 import type { Task } from '../../platform/database/models/tasks.js';
-import { QUEUE, type TaskOrder } from '../../platform/queue/queue.js';
+import { LONG_QUEUE, QUEUE, queueOf, type TaskOrder } from '../../platform/queue/queue.js';
 
 /** A running task whose worker gave no sign of life for this long is handed out again. */
 const SILENT_MS = 15_000;
@@ -77,6 +78,7 @@ class Watch {
 export class Worker {
   private readonly threads = new LimitedThreads<FileOrder, FileAnswer>('../production/file-thread.js', import.meta.url, LIMITS);
   private readonly shopFonts: ShopFonts;
+  private readonly plans: PlanMaker;
   private sweeping: NodeJS.Timeout | undefined;
   private isStopping = false;
 
@@ -86,19 +88,22 @@ export class Worker {
     private readonly fontsDir: string,
   ) {
     this.shopFonts = new ShopFonts(db);
+    this.plans = new PlanMaker(db, this.shopFonts, fontsDir);
   }
 
   async start(): Promise<void> {
-    for (let i = 0; i < LIMITS.threads; i++)
-      await this.boss.work<TaskOrder>(QUEUE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-        await this.run(job.data.taskId);
-      });
+    for (let i = 0; i < LIMITS.threads; i++) await this.takeFrom(QUEUE);
+    for (let i = 0; i < PLANS_AT_ONCE; i++) await this.takeFrom(LONG_QUEUE);
     const sweep = () =>
       void Promise.all([this.takeUpAbandoned(), this.askAgain()]).catch((error: Error) =>
         console.error(`Worker: ${error.message}`),
       );
     sweep();
     this.sweeping = setInterval(sweep, SILENT_MS / 2);
+  }
+
+  private takeFrom(queue: string): Promise<string> {
+    return this.boss.work<TaskOrder>(queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, ([job]) => this.run(job.data.taskId));
   }
 
   /** Takes no more; what is under way may end. */
@@ -109,7 +114,7 @@ export class Worker {
 
   /** Ends what is still under way: another worker takes it up. */
   close(): Promise<void> {
-    return this.threads.close();
+    return Promise.all([this.threads.close(), this.plans.close()]).then(() => undefined);
   }
 
   /** Tasks that another worker began and will not end, because it was killed. */
@@ -122,14 +127,14 @@ export class Worker {
     );
     const abandoned = await this.db.Task.findAll({
       where: { state: 'running', beatAt: { [Op.lt]: silent } },
-      attributes: ['id'],
+      attributes: ['id', 'kind'],
     });
-    for (const { id } of abandoned) {
+    for (const { id, kind } of abandoned) {
       const [taken] = await this.db.Task.update(
         { state: 'waiting', progress: 0, step: 'taken up again' },
         { where: { id, state: 'running', beatAt: { [Op.lt]: silent } } },
       );
-      if (taken === 1) await this.boss.send(QUEUE, { taskId: id } satisfies TaskOrder);
+      if (taken === 1) await this.boss.send(queueOf(kind), { taskId: id } satisfies TaskOrder);
     }
   }
 
@@ -137,12 +142,15 @@ export class Worker {
   private async askAgain(): Promise<void> {
     const lost = await this.db.Task.findAll({
       where: { state: 'waiting', askedAt: { [Op.lt]: new Date(Date.now() - LOST_MS) } },
-      attributes: ['id'],
+      attributes: ['id', 'kind'],
       limit: 100,
     });
     // One that only waits for its turn is ordered twice, and whoever comes second finds it claimed.
-    for (const { id } of lost)
-      await this.boss.send(QUEUE, { taskId: id } satisfies TaskOrder, { singletonKey: id, singletonSeconds: LOST_MS / 1000 });
+    for (const { id, kind } of lost)
+      await this.boss.send(queueOf(kind), { taskId: id } satisfies TaskOrder, {
+        singletonKey: id,
+        singletonSeconds: LOST_MS / 1000,
+      });
   }
 
   private async run(taskId: string): Promise<void> {
@@ -155,7 +163,8 @@ export class Worker {
     const watch = new Watch(this.db, taskId);
     try {
       const task = await this.db.Task.findByPk(taskId);
-      if (task) await this.makeFile(task, watch);
+      if (task?.kind === 'cuts') await this.layPlan(task, watch);
+      else if (task) await this.makeFile(task, watch);
     } catch (error) {
       if (this.isStopping) return;
       if (error instanceof Stopped) await this.finish(taskId, { state: 'cancelled', step: '' });
@@ -183,6 +192,11 @@ export class Worker {
     const { name, type, bytes } = answer.made;
     const file = { fileName: name, fileType: type, file: Buffer.from(bytes) };
     await this.finish(task.id, { state: 'done', progress: 1, step: '', ...file });
+  }
+
+  private async layPlan(task: Task, watch: Watch): Promise<void> {
+    await this.plans.lay(task, { port: watch.port, stop: watch.stop });
+    await this.finish(task.id, { state: 'done', progress: 1, step: '' });
   }
 
   private async ofSign(task: Task): Promise<Ordered> {

@@ -4,6 +4,7 @@ import { defineHistory } from './models/history.js';
 import { defineJobs } from './models/jobs.js';
 import { defineMail } from './models/mail.js';
 import { definePeople } from './models/people.js';
+import { definePlans } from './models/plans.js';
 import { defineProofs } from './models/proofs.js';
 import { defineShop } from './models/shop.js';
 import { defineKeptPictures } from './models/kept-pictures.js';
@@ -26,6 +27,7 @@ export function openDatabase(url: string) {
   const { SignRow, RevisionRow } = defineSigns(sequelize);
   const { KeptPicture } = defineKeptPictures(sequelize);
   const { Task } = defineTasks(sequelize);
+  const { PlanRow } = definePlans(sequelize);
   const { JobFile } = defineFiles(sequelize);
   const ofShop = defineShop(sequelize);
   const { Proof, ProofRemark } = defineProofs(sequelize);
@@ -35,10 +37,24 @@ export function openDatabase(url: string) {
   Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
   Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
   Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
+  PlanRow.belongsTo(Task, { foreignKey: 'taskId', as: 'task' });
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
   const ofProofs = { Proof, ProofRemark, JobEvent, Mail };
   const ofPeople = { Person, Session, AuditEntry };
-  return { sequelize, Customer, Job, SignRow, RevisionRow, KeptPicture, Task, JobFile, ...ofShop, ...ofProofs, ...ofPeople };
+  return {
+    sequelize,
+    Customer,
+    Job,
+    SignRow,
+    RevisionRow,
+    KeptPicture,
+    Task,
+    PlanRow,
+    JobFile,
+    ...ofShop,
+    ...ofProofs,
+    ...ofPeople,
+  };
 }

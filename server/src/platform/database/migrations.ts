@@ -278,6 +278,29 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       "ALTER TABLE signs ADD COLUMN words text GENERATED ALWAYS AS (jsonb_path_query_array(document, '$.parts[*].words')::text) STORED",
     );
   },
+  '0014-making': async (query) => {
+    await query.createTable('shop_library', {
+      id: { type: DataTypes.INTEGER, primaryKey: true, allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      library: { type: DataTypes.JSONB, allowNull: false },
+    });
+    await query.createTable('cut_plans', {
+      id,
+      sign_id: belongsTo('signs'),
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      task_id: belongsTo('tasks'),
+      order: { type: DataTypes.JSONB, allowNull: false },
+      made_with: { type: DataTypes.JSONB, allowNull: false },
+      asked_by: words(200),
+      asked_at: moment,
+      outcome: { type: DataTypes.JSONB, allowNull: true },
+      programs: { type: DataTypes.JSONB, allowNull: true },
+      picture: { type: DataTypes.BLOB, allowNull: true },
+      sheet: { type: DataTypes.BLOB, allowNull: true },
+      released: { type: DataTypes.JSONB, allowNull: true },
+    });
+    await query.addIndex('cut_plans', ['sign_id', 'asked_at']);
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

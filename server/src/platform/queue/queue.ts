@@ -1,8 +1,18 @@
+import { PLAN_KINDS } from '@plain-relief/api/states';
 import PgBoss from 'pg-boss';
 import { onceDatabaseAnswers } from '../database/trouble.js';
 
 /** The queue of long work, kept in the same database. */
 export const QUEUE = 'sign-files';
+
+/** The queue of what takes minutes: it keeps nothing that is quick from its turn. */
+export const LONG_QUEUE = 'sign-cuts';
+
+/** Where a kind of task waits. */
+export const queueOf = (kind: string): string => (PLAN_KINDS.some((each) => each === kind) ? LONG_QUEUE : QUEUE);
+
+/** Hands an order to a queue: that of files, where none is named. */
+export type Send = (order: TaskOrder, queue?: string) => Promise<void>;
 
 export interface TaskOrder {
   readonly taskId: string;
@@ -19,8 +29,11 @@ async function begun(databaseUrl: string): Promise<PgBoss> {
   try {
     await boss.start();
     // Made once, by the migration: two processes that make it at the same moment would wait for each other.
-    if (!(await boss.getQueue(QUEUE)))
-      await boss.createQueue(QUEUE, { name: QUEUE, retryLimit: 3, retryDelay: 1, expireInSeconds: 600 });
+    for (const [name, expireInSeconds] of [
+      [QUEUE, 600],
+      [LONG_QUEUE, 1800],
+    ] as const)
+      if (!(await boss.getQueue(name))) await boss.createQueue(name, { name, retryLimit: 3, retryDelay: 1, expireInSeconds });
     return boss;
   } catch (error) {
     await boss.stop({ graceful: false }).catch(() => undefined);

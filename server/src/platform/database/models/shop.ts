@@ -1,4 +1,5 @@
 import type { ShopCard } from '@plain-relief/api';
+import { type Shop } from '@plain-relief/core/shop';
 import { type Blank, type Finish, type Sign } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import { type SheetLayout } from '@plain-relief/core/sheet';
@@ -44,6 +45,13 @@ export class ShopLayout extends Model<InferAttributes<ShopLayout>, InferCreation
   declare createdAt: Date;
 }
 
+/** The shop's materials, tools, machines and rates; there is one. */
+export class ShopLibraryRow extends Model<InferAttributes<ShopLibraryRow>, InferCreationAttributes<ShopLibraryRow>> {
+  declare id: number;
+  declare revision: number;
+  declare library: Shop;
+}
+
 /** A sign that the shop begins others from. */
 export class ShopKind extends Model<InferAttributes<ShopKind>, InferCreationAttributes<ShopKind>> {
   declare id: string;
@@ -82,6 +90,14 @@ export function defineShop(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'shop_finishes' },
   );
+  ShopLibraryRow.init(
+    {
+      id: { type: DataTypes.INTEGER, primaryKey: true },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      library: { type: DataTypes.JSONB, allowNull: false },
+    },
+    { sequelize, tableName: 'shop_library' },
+  );
   ShopCardRow.init(
     { id: { type: DataTypes.INTEGER, primaryKey: true }, card: { type: DataTypes.JSONB, allowNull: false } },
     { sequelize, tableName: 'shop_card' },
@@ -104,5 +120,5 @@ export function defineShop(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'shop_kinds' },
   );
-  return { ShopKind, ShopCardRow, ShopLayout, ShopFont, ShopBlank, ShopFinish };
+  return { ShopKind, ShopLibraryRow, ShopCardRow, ShopLayout, ShopFont, ShopBlank, ShopFinish };
 }

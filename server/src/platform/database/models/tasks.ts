@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { SheetKind, TaskKind, TaskState } from '@plain-relief/api/states';
+import type { PlanKind, SheetKind, TaskKind, TaskState } from '@plain-relief/api/states';
 import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
@@ -13,7 +13,7 @@ export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttr
   declare signId: string | null;
   declare proofId: string | null;
   declare revision: number;
-  declare kind: TaskKind | SheetKind;
+  declare kind: TaskKind | SheetKind | PlanKind;
   /** Id of the option that it is of; null for the sign as it stands. */
   declare option: string | null;
   /** Paper that a template is printed on. */

@@ -78,6 +78,7 @@ const KIND_WORDS: Readonly<Record<Task['kind'], string>> = {
   svg: 'Outlines SVG',
   dxf: 'Outlines DXF',
   template: 'Template',
+  cuts: 'Plan of cuts',
 };
 
 /** Those that show the sign, and are made whether it is approved or not. */

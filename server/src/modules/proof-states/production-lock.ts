@@ -17,7 +17,7 @@ export interface Clearance {
 /** Measures a sign, or an option of it, by the newest proof of it that was approved. */
 export async function clearance(
   db: Database,
-  sign: SignRow,
+  sign: Pick<SignRow, 'id' | 'jobId' | 'revision' | 'document'>,
   option: string | undefined,
   catalogue: readonly FontEntry[],
 ): Promise<Clearance> {
