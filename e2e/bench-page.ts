@@ -62,6 +62,8 @@ export class BenchPage {
   /** Asks for a file in the open panel, taking on oneself what is not approved; waits until it is made, and fetches it. */
   async make(name: RegExp, kind: string): Promise<Download> {
     const reason = this.page.getByLabel('Why it is made all the same');
+    const files = this.page.getByRole('button', { name: 'Outlines and solids' });
+    if (await files.isVisible()) await files.click();
     await this.page.locator('pr-output-panel').waitFor();
     if (await this.page.locator('pr-output-panel', { hasText: 'Files for the shop' }).isVisible()) {
       await this.page.locator('pr-output-panel :is(.locked, .cleared)').waitFor();

@@ -184,7 +184,7 @@ describe('from the words to the files', () => {
 
   it('makes the production files at true size', async () => {
     await visit.page.getByRole('button', { name: /^Make/u }).first().click();
-    await visit.page.getByRole('button', { name: 'Make Solid (STL)' }).waitFor();
+    await visit.page.getByRole('button', { name: 'Outlines and solids' }).waitFor();
     const stl = await fileOf(await visit.bench.make(/^Make Solid \(STL\)/u, 'stl'));
     const facets = stl.bytes.readUInt32LE(80);
     expect(stl.bytes.length).toBe(84 + 50 * facets);

@@ -11,6 +11,9 @@ const NEXT_PART = 0.6;
 const SMALLEST = 1.4;
 /** mm of rise in a mm across, from which on a side is upright. */
 const UPRIGHT = 50;
+/** Part of all slopes for which a tool is proposed, and mm² of them at least. */
+const MATCHED_PART = 0.1;
+const LEAST_SLOPED = 0.5;
 /** Degrees by which a slope may differ from a cone. */
 const ALIKE = 0.4;
 
@@ -32,7 +35,7 @@ export function proposedMachine(
  */
 export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'tools'>): ShopTool[] {
   const { minX, minY, maxX, maxY } = bounds([evaluation.blank])!;
-  const { steep, isSloped } = slopesOf(evaluation);
+  const { areas, all } = slopesOf(evaluation);
   const kept = tools.filter(({ left }) => left > 0);
   const byNumber = (a: ShopTool, b: ShopTool): number => a.number - b.number;
   const ends = kept.filter(({ form }) => form.kind === 'end').sort((a, b) => b.form.diameter - a.form.diameter || byNumber(a, b));
@@ -44,22 +47,22 @@ export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'too
     if (before ? diameter <= NEXT_PART * before.form.diameter && diameter >= SMALLEST : diameter <= most) chosen.push(tool);
   }
   if (chosen.length === 0 && ends.length > 0) chosen.push(ends.at(-1)!);
-  const cones = kept.filter(
-    ({ form }) => form.kind === 'vee' && steep.some((degrees) => Math.abs(90 - form.angle / 2 - degrees) <= ALIKE),
-  );
+  const matching = ({ form }: ShopTool): number =>
+    form.kind === 'vee'
+      ? [...areas].reduce((sum, [steep, mm2]) => (Math.abs(90 - form.angle / 2 - steep) <= ALIKE ? sum + mm2 : sum), 0)
+      : 0;
+  const cones = kept.filter((tool) => matching(tool) > MATCHED_PART * all);
+  const matched = cones.reduce((sum, tool) => sum + matching(tool), 0);
   const balls = kept
     .filter(({ form }) => form.kind === 'ball')
     .sort((a, b) => a.form.diameter - b.form.diameter || byNumber(a, b));
   const tapers = kept.filter(({ form }) => form.kind === 'taper');
-  const isMatched = steep.every((degrees) =>
-    cones.some(({ form }) => 'angle' in form && Math.abs(90 - form.angle / 2 - degrees) <= ALIKE),
-  );
-  const round = isSloped && !isMatched ? (balls[0] ?? tapers[0]) : undefined;
+  const round = all - matched > MATCHED_PART * all + LEAST_SLOPED ? (balls[0] ?? tapers[0]) : undefined;
   return [...chosen, ...cones, ...(round ? [round] : [])].sort(byNumber);
 }
 
-/** Degrees from level that slopes of a sign have which take up much of them, and whether there are any. */
-function slopesOf(evaluation: Evaluation): { readonly steep: readonly number[]; readonly isSloped: boolean } {
+/** The area of a sign's slopes, in mm² as seen from above, by their degrees from level. */
+function slopesOf(evaluation: Evaluation): { readonly areas: ReadonlyMap<number, number>; readonly all: number } {
   const { positions: p, triangles } = solidOf(evaluation);
   const areas = new Map<number, number>();
   let all = 0;
@@ -74,6 +77,5 @@ function slopesOf(evaluation: Evaluation): { readonly steep: readonly number[]; 
     areas.set(degrees, (areas.get(degrees) ?? 0) + up / 2);
     all += up / 2;
   }
-  const steep = [...areas].filter(([, area]) => area > 0.1 * all).map(([degrees]) => degrees);
-  return { steep, isSloped: all > 0.5 };
+  return { areas, all };
 }

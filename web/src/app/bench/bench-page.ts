@@ -24,6 +24,7 @@ import {
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
 import {
   factorsToSize,
+  hasBack,
   hasInserts,
   hasSize,
   moveToDistance,
@@ -36,6 +37,7 @@ import { type FontEntry } from '@plain-relief/core/type';
 import { ReliefService } from '../relief/relief.service';
 import type { SectionView } from '../relief/views';
 import { ArtworkPanel, type LaidPicture, type TakenArtwork } from '../artwork/artwork-panel';
+import { MakePlace } from '../make/make-place';
 import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
 import { ShopService } from '../shop/shop.service';
@@ -102,6 +104,7 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
     ModelViewer,
     NotesList,
     OptionsStrip,
+    MakePlace,
     OutputPanel,
     PlanViewer,
     SaveMark,
@@ -165,6 +168,7 @@ export class BenchPage implements OnDestroy {
   /** Makers look, and change nothing. */
   protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly hasInserts = hasInserts;
+  protected readonly hasBack = hasBack;
   protected readonly error = signal('');
   /** The step of the job that the panel beside the plan is about. */
   protected readonly step = signal<StepName>('Layout');
@@ -176,8 +180,6 @@ export class BenchPage implements OnDestroy {
   /** Artwork is read in the ticket's place. */
   protected readonly isReadingArtwork = signal(false);
   protected readonly panel = computed((): Panel => (this.isReadingArtwork() ? 'artwork' : PANELS[this.step()]));
-  /** Which of what leaves the shop the panel of it shows. */
-  protected readonly leaving = computed(() => (this.panel() === 'make' ? 'make' : 'proof'));
   protected readonly showing = signal<Showing>('plan');
   protected readonly liveSection = signal<SectionView | undefined>(undefined);
   protected readonly section = computed(() => this.liveSection() ?? this.view()?.section);

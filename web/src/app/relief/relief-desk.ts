@@ -2,8 +2,10 @@ import { notesOf } from '@plain-relief/core/checks';
 import { bodies, edgeOf, heightColour, heightReach, lineSeenFrom, profileOf, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnPolyline } from '@plain-relief/core/geometry';
+import { proposedMachine, proposedTools } from '@plain-relief/core/making';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
+import { materialFor, type Shop } from '@plain-relief/core/shop';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
@@ -11,7 +13,17 @@ import { transfer } from 'comlink';
 import { modelOf } from './model-of';
 import { planPaths } from './plan-paths';
 import { screenRings } from './screen-path';
-import type { FiguresView, LadderView, ModelView, PictureView, PlanView, ReliefView, SectionView, TextPieces } from './views';
+import type {
+  FiguresView,
+  LadderView,
+  ModelView,
+  PictureView,
+  PlanView,
+  ProposalsView,
+  ReliefView,
+  SectionView,
+  TextPieces,
+} from './views';
 
 /** Brings a file of the server. */
 export type Fetch = (path: string) => Promise<Uint8Array>;
@@ -80,6 +92,17 @@ export class ReliefDesk {
     const took = performance.now() - began;
     if (this.warmsUp) this.warmUpLater(sign, side, took);
     return { ...view, side, took };
+  }
+
+  /** What the sign that was shown last is made with where nobody has chosen. */
+  proposals(shop: Shop): ProposalsView | undefined {
+    const evaluation = this.last;
+    if (!evaluation) return undefined;
+    return {
+      machine: proposedMachine(evaluation, shop)?.id,
+      material: materialFor(shop, evaluation.sign.blank.material)?.id,
+      tools: proposedTools(evaluation, shop).map(({ id }) => id),
+    };
   }
 
   /**

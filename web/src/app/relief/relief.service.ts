@@ -1,11 +1,12 @@
 import { Injectable } from '@angular/core';
 import { type OnPolyline } from '@plain-relief/core/geometry';
 import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
+import { type Shop } from '@plain-relief/core/shop';
 import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
-import type { FiguresView, ModelView, PictureView, ReliefView, SectionView, TextPieces } from './views';
+import type { FiguresView, ModelView, PictureView, ProposalsView, ReliefView, SectionView, TextPieces } from './views';
 
 /** The longest pause between models while a sign keeps changing, in ms. */
 const MOST_PAUSE_MS = 150;
@@ -57,6 +58,11 @@ export class ReliefService {
   /** The gaps between the letters of a text part of the last sign. */
   gaps(part: string): Promise<readonly LetterGap[]> {
     return this.ask((desk) => desk.gaps(part));
+  }
+
+  /** What the last sign is made with where nobody has chosen. */
+  proposals(shop: Shop): Promise<ProposalsView | undefined> {
+    return this.ask((desk) => desk.proposals(shop));
   }
 
   /** What opening a text part of the last sign up for a tool takes; undefined where that cannot be. */

@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
+import { type Shop } from '@plain-relief/core/shop';
 import { type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 
 async function fetchBytes(path: string): Promise<Uint8Array> {
@@ -24,6 +25,7 @@ const counter = {
   model: async () => (await desk).model(),
   picture: async (longest: number, isInFinishes: boolean) => (await desk).picture(longest, isInFinishes),
   figures: async () => (await desk).figures(),
+  proposals: async (shop: Shop) => (await desk).proposals(shop),
 };
 export type ReliefCounter = typeof counter;
 

@@ -145,3 +145,10 @@ export interface TextPieces {
   readonly parts: readonly Part[];
   readonly refusal?: string;
 }
+
+/** Ids of what the shop has that a sign is made with where nobody has chosen. */
+export interface ProposalsView {
+  readonly machine: string | undefined;
+  readonly material: string | undefined;
+  readonly tools: readonly string[];
+}

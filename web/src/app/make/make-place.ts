@@ -1,0 +1,182 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  type OnDestroy,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
+import type { Clearance, KeptPlan } from '@plain-relief/api';
+import type { SignOption, Side } from '@plain-relief/core/sign';
+import type { LengthUnit } from '@plain-relief/core/units';
+import { OutputPanel } from '../bench/output/output-panel';
+import { attempt } from '../platform/attempt';
+import { ReliefService } from '../relief/relief.service';
+import { SessionService } from '../session/session.service';
+import { LibraryService } from '../shop/library.service';
+import { isUnderWay } from '../tasks/tasks.service';
+import { type CutSettings, isBehind, minutesWords, orderOf, settingsOf, stillThere, USUAL_SETTINGS } from './cut-settings';
+import { MakeSetup } from './make-setup';
+import { PlanFacts } from './plan-facts';
+import { PlanFilm } from './plan-film';
+import { PlansService } from './plans.service';
+
+/** Where a sign is made: what it is cut with, the plan and its dry run, programs and cost; and files of other kinds. */
+@Component({
+  selector: 'pr-make-place',
+  imports: [MakeSetup, NgbProgressbar, OutputPanel, PlanFacts, PlanFilm, RouterLink],
+  providers: [PlansService],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './make-place.html',
+  styleUrl: './make-place.scss',
+})
+export class MakePlace implements OnDestroy {
+  readonly signId = input.required<string>();
+  readonly jobId = input.required<string>();
+  readonly revision = input.required<number>();
+  readonly unit = input.required<LengthUnit>();
+  readonly side = input.required<Side>();
+  /** Whether anything is made on the back. */
+  readonly hasBack = input(false);
+  readonly turned = output<Side>();
+  /** Saves what is not saved yet, so that the plan is of what is seen. */
+  readonly beforeAsking = input.required<() => Promise<void>>();
+  readonly options = input<readonly SignOption[]>([]);
+  readonly option = input<string>();
+  readonly hasInserts = input(false);
+
+  private readonly library = inject(LibraryService);
+  private readonly relief = inject(ReliefService);
+  private readonly service = inject(PlansService);
+  protected readonly isLooking = inject(SessionService).isMaker;
+  private readonly kept = toSignal(this.library.library$);
+  protected readonly shop = computed(() => this.kept()?.library);
+  protected readonly plans = toSignal(this.service.plans$);
+  private readonly view = toSignal(this.relief.view$);
+  protected readonly settings = signal<CutSettings | undefined>(undefined);
+  protected readonly trouble = signal('');
+  /** What is shown: cuts for a machine, or files that another program takes. */
+  protected readonly showing = signal<'cuts' | 'files'>('cuts');
+  private readonly picked = signal<string | undefined>(undefined);
+  protected readonly chosenCut = signal<number | undefined>(undefined);
+  protected readonly clearance = signal<Clearance | undefined>(undefined);
+  /** The plan that is looked at: the one that was picked, else the newest that is done. */
+  protected readonly plan = computed(() => {
+    const plans = this.plans() ?? [];
+    return plans.find(({ id }) => id === this.picked()) ?? plans.find(({ outcome }) => outcome !== null);
+  });
+  /** The newest, where it is not done. */
+  protected readonly pending = computed(() => {
+    const newest = this.plans()?.[0];
+    return newest && newest.state !== 'done' ? newest : undefined;
+  });
+  protected readonly isBusy = computed(() => this.pending() !== undefined && isUnderWay(this.pending()!));
+  protected readonly behind = computed(() => {
+    const plan = this.plan();
+    return plan ? isBehind(plan, { revision: this.revision(), option: this.option(), side: this.side() }) : '';
+  });
+  protected readonly done = computed(() => (this.plans() ?? []).filter(({ outcome }) => outcome !== null));
+  /** What keeps anything from being planned at all. */
+  protected readonly lacks = computed(() => {
+    const shop = this.shop();
+    if (!shop) return '';
+    const missing = [
+      shop.machines.some(({ kind }) => kind === 'router' || kind === 'engraver') ? '' : 'a router or an engraver',
+      shop.materials.length > 0 ? '' : 'materials',
+      shop.tools.length > 0 ? '' : 'tools',
+    ].filter((words) => words !== '');
+    return missing.join(' and ');
+  });
+  protected readonly isUnderWay = isUnderWay;
+
+  constructor() {
+    effect(() => {
+      const id = this.signId();
+      untracked(() => void attempt(this.trouble, () => this.service.open(id)));
+    });
+    void attempt(this.trouble, () => this.library.load());
+    effect(() => {
+      const [shop, plans, view] = [this.shop(), this.plans(), this.view()];
+      if (shop && plans && view && untracked(this.settings) === undefined) void untracked(() => this.begin());
+    });
+    effect(() => {
+      const plan = this.plan();
+      this.revision();
+      untracked(() => {
+        this.chosenCut.set(undefined);
+        this.clearance.set(undefined);
+        if (plan) void this.askClearance(plan.id);
+      });
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.service.close();
+  }
+
+  protected pick(id: string): void {
+    this.picked.set(id);
+  }
+
+  protected words(plan: KeptPlan): string {
+    const at = new Date(plan.askedAt).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' });
+    return `revision ${plan.revision}, ${at}, ${minutesWords(plan.outcome?.minutes ?? 0)}${plan.released ? ', let out' : ''}`;
+  }
+
+  protected async ask(): Promise<void> {
+    const settings = this.settings();
+    if (!settings) return;
+    await attempt(this.trouble, async () => {
+      await this.beforeAsking()();
+      await this.service.ask(orderOf(settings, this.side(), this.option()));
+      this.picked.set(undefined);
+    });
+  }
+
+  /** With the very tools and material of the plan that is looked at. */
+  protected async again(): Promise<void> {
+    const plan = this.plan();
+    if (!plan) return;
+    await attempt(this.trouble, async () => {
+      await this.beforeAsking()();
+      await this.service.again(plan.id);
+      this.picked.set(undefined);
+    });
+  }
+
+  protected async stop(plan: KeptPlan): Promise<void> {
+    await attempt(this.trouble, () => this.service.stop(plan));
+  }
+
+  protected async release(override: string | undefined): Promise<void> {
+    const plan = this.plan();
+    if (plan) await attempt(this.trouble, () => this.service.release(plan.id, override));
+  }
+
+  private async askClearance(id: string): Promise<void> {
+    await attempt(this.trouble, async () => {
+      const state = await this.service.clearance(id);
+      if (this.plan()?.id === id) this.clearance.set(state);
+    });
+  }
+
+  /** Begins with what the last plan was asked for with, else with what is proposed. */
+  private async begin(): Promise<void> {
+    const shop = this.shop()!;
+    const last = this.plans()!.find(({ order }) => order.side === this.side());
+    const before = last && stillThere(settingsOf(last.order), shop);
+    if (before) return this.settings.set(before);
+    const proposed = await this.relief.proposals(shop);
+    const machine = proposed?.machine ?? shop.machines[0]?.id;
+    const material = proposed?.material ?? shop.materials[0]?.id;
+    if (machine === undefined || material === undefined) return;
+    this.settings.set({ ...USUAL_SETTINGS, machine, material, tools: proposed?.tools ?? [] });
+  }
+}
