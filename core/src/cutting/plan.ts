@@ -7,7 +7,7 @@ import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
 import { type CutChoice } from './choice.js';
 import { type Cleared, clearedBy, type Clearer, clearingRuns, gainOf } from './clearing.js';
 import { aroundAll, profileRun } from './profile.js';
-import { boxContour, filled, grown, shrunk } from './regions.js';
+import { boxContour, filled, grown, reachOf, shrunk } from './regions.js';
 import { ballRuns, veeRuns } from './slopes.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
@@ -37,6 +37,8 @@ export interface Left {
   readonly deepestMm: number;
   readonly reason: string;
   readonly region: Outline;
+  /** Diameter of an end mill that would clear most of it, in mm, where one was sought and found. */
+  readonly needs?: number;
 }
 
 /** A block of material and where it is cut. */
@@ -80,6 +82,13 @@ const ALIKE = 0.4;
 const MATCHED_PART = 0.02;
 /** mm² of slopes for which a tool is taken. */
 const LEAST_SLOPED = 0.5;
+/** mm² of a place for which it is sought what would clear it, points of what stands around it at most, and places at most. */
+const SOUGHT_MM2 = 0.5;
+const MOST_POINTS = 20_000;
+const MOST_SOUGHT = 6;
+/** Parts of the smallest diameter that are tried, and part of a place that the right one clears. */
+const SMALLER_STILL = [0.8, 0.6, 0.45, 0.3, 0.2];
+const MOST_OF_IT = 0.85;
 /** mm² that is told of as left. */
 const LEAST_LEFT = 0.02;
 
@@ -103,6 +112,7 @@ class Planner {
   private readonly cuts: Cut[] = [];
   private readonly left: Left[] = [];
   private waste: Outline = [];
+  private sought = 0;
   private readonly endMills: readonly ShopTool[];
   private readonly clampArea: Outline;
 
@@ -202,11 +212,22 @@ class Planner {
     if (areaMm2 < LEAST_LEFT) return;
     const smallest = this.endMills.at(-1)!;
     const isTooDeep = this.endMills.every(({ cuttingLength }) => cuttingLength < this.stock.top - terrace.z);
+    const needs = isTooDeep ? undefined : this.neededFor(region, terrace, areaMm2, smallest.form.diameter);
+    const would = needs === undefined ? '' : ` One of ${shown(needs)} mm would clear most of it.`;
     const reason = isTooDeep
       ? `No end mill of the allowed ones is as long as ${shown(this.stock.top - terrace.z)} mm.`
-      : `The smallest tool, ${smallest.name}, does not fit between what stands here.`;
+      : `The smallest end mill, ${smallest.name}, does not fit between what stands here.${would}`;
     const deepestMm = this.stock.top - terrace.z;
-    this.left.push({ areaMm2, volumeMm3: areaMm2 * deepestMm, deepestMm, reason, region });
+    this.left.push({ areaMm2, volumeMm3: areaMm2 * deepestMm, deepestMm, reason, region, ...(needs !== undefined && { needs }) });
+  }
+
+  /** The largest of some smaller diameters that clears most of what is left. */
+  private neededFor(region: Outline, { keepOut }: Terrace, areaMm2: number, smallest: number): number | undefined {
+    const points = keepOut.reduce((sum, ring) => sum + ring.length / 2, 0);
+    if (areaMm2 < SOUGHT_MM2 || points > MOST_POINTS || this.sought++ >= MOST_SOUGHT) return undefined;
+    return SMALLER_STILL.map((part) => Math.floor(part * smallest * 20) / 20).find(
+      (diameter) => diameter > 0 && area(reachOf(region, keepOut, diameter / 2).left) < (1 - MOST_OF_IT) * areaMm2,
+    );
   }
 
   /** Slopes that a cone cuts at once, by the tool whose cone it is; and those that are cut roughly and finished with a ball. */

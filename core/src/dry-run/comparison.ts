@@ -11,9 +11,6 @@ const LEAST_DIFFERENCE = 0.01;
 const FLAT = 1e-12;
 const AROUND = [[0, 0], [ASIDE, 0], [-ASIDE, 0], [0, ASIDE], [0, -ASIDE]] as const; // prettier-ignore
 
-/** What is wrong at a place: cut into the relief, or standing above it. */
-export type Finding = 'gouged' | 'left';
-
 /** How what a program leaves differs from the relief. */
 export interface Difference {
   /** The deepest cut into the relief, in mm; 0 where none is deeper than 0.01 mm. */
@@ -30,7 +27,7 @@ export interface Difference {
  * side: a place counts as gouged, or as left, where it is so by the relief everywhere around it as well.
  * @param floor height of the underside: what is left where the sign is cut through is counted from there
  * @param waste parts of the plan that fall out: nothing is left there
- * @param told of every place that differs
+ * @param told of every place that differs, with the mm by which it stands above the relief; below 0 it is cut too deep
  */
 export function compared(
   stock: Stock,
@@ -38,7 +35,7 @@ export function compared(
   blank: Contour,
   floor: number,
   waste: Outline = [],
-  told: (column: number, row: number, finding: Finding) => void = () => undefined,
+  told: (column: number, row: number, over: number) => void = () => undefined,
 ): Difference {
   const { cell, columns, rows } = stock;
   const tops = topsOf(mesh, stock, floor);
@@ -57,14 +54,14 @@ export function compared(
         if (over < 0) {
           const deep = upper.lowestAbout(x, y) - stands;
           if (deep <= LEAST_DIFFERENCE) continue;
-          told(column, row, 'gouged');
+          told(column, row, -deep);
           gouged++;
           gougeMm = Math.max(gougeMm, deep);
         } else {
           const high = stands - upper.highestAbout(x, y);
           if (high <= LEAST_DIFFERENCE) continue;
           if (boxes && y >= boxes.minY && y <= boxes.maxY && contains(waste, x, y)) continue;
-          told(column, row, 'left');
+          told(column, row, high);
           left++;
           leftHeight += high;
           deepestLeftMm = Math.max(deepestLeftMm, high);

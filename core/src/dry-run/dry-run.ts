@@ -10,7 +10,7 @@ import {
   readProgram,
   type Step,
 } from '../program/index.js';
-import { compared, type Difference, type Finding } from './comparison.js';
+import { compared, type Difference } from './comparison.js';
 import { Stock } from './stock.js';
 import { type ToolForm } from '../tooling/index.js';
 
@@ -108,19 +108,21 @@ export interface NamedProgram {
 /** A program that cannot be read, or not be run here, with its name and line. */
 export class DryRunError extends Error {}
 
+/** The mm by which a place stands above the relief: 0 where it is right, below 0 where it is cut too deep. */
+export type OverAt = (column: number, row: number) => number;
+
 /** What else a dry run is asked for. */
 export interface DryRunChoice {
   /** mm between the places at which the stock is looked at. */
   readonly cell?: number;
   /** Hears how far it is, 0 to 1; may end it by throwing. */
   readonly progress?: (part: number) => void;
-  /** Gets what is left of the stock, and what was found at its places. */
-  readonly seen?: (stock: Stock, findingAt: (column: number, row: number) => Finding | undefined) => void;
+  /** Gets what is left of the stock. */
+  readonly seen?: (stock: Stock, overAt: OverAt) => void;
 }
 
 /** Lines from one telling of how far it is to the next. */
 const TOLD_LINES = 500;
-const FINDINGS: readonly (Finding | undefined)[] = [undefined, 'gouged', 'left'];
 
 /**
  * Runs programs one after the other on one stock, and compares what is left with the sign. Programs are read back as they are written.
@@ -154,11 +156,11 @@ export function dryRun(
     for (const program of programs) yield* steps(program);
   };
   const duration = durationOf(all(), workplace.limits);
-  const found = seen && new Uint8Array(stock.columns * stock.rows);
-  const difference = compared(stock, target.mesh, target.blank, target.floor, target.waste, (column, row, finding) => {
-    if (found) found[row * stock.columns + column] = FINDINGS.indexOf(finding);
+  const found = seen && new Float32Array(stock.columns * stock.rows);
+  const difference = compared(stock, target.mesh, target.blank, target.floor, target.waste, (column, row, over) => {
+    if (found) found[row * stock.columns + column] = over;
   });
-  seen?.(stock, (column, row) => FINDINGS[found![row * stock.columns + column]]);
+  seen?.(stock, (column, row) => found![row * stock.columns + column]);
   return { ...difference, ...run.mishaps(), duration };
 }
 

@@ -1,4 +1,4 @@
-export { compared, type Difference, type Finding } from './comparison.js';
+export { compared, type Difference } from './comparison.js';
 export {
   type DryRun,
   type DryRunChoice,
@@ -8,6 +8,7 @@ export {
   type Mishaps,
   type NamedProgram,
   type Obstacle,
+  type OverAt,
   type Target,
   troubleOf,
   type TurningTool,

@@ -3,7 +3,6 @@ export { type Cost, type CostLine, costOf, costOfPlan, type Made } from './cost.
 export {
   type PlannedCut,
   type PlannedFile,
-  type ToldLeft,
   turningTools,
   type WritingChoice,
   type WrittenPlan,
@@ -11,3 +10,4 @@ export {
 } from './written-plan.js';
 export { proposedMachine, proposedTools } from './proposed-tools.js';
 export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome.js';
+export { type ToldLeft } from './left-standing.js';

@@ -1,10 +1,11 @@
-import { type CutChoice, type CutPlan, cutPlan, type Left, type Progress, type Purpose } from '../cutting/index.js';
+import { type CutChoice, type CutPlan, cutPlan, type Progress, type Purpose } from '../cutting/index.js';
 import { type DryRun, dryRun, type DryRunChoice, isProven, type TurningTool } from '../dry-run/index.js';
 import { type Program, programsOf } from '../gcode/index.js';
 import { motionLength, readProgram, timedSteps } from '../program/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type ShopMachine, toolFormOf } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
+import { leftStanding, type ToldLeft } from './left-standing.js';
 import { type Feeds } from '../tooling/index.js';
 
 /** A file of a plan. */
@@ -37,16 +38,6 @@ export interface PlannedCut {
   readonly feeds: Feeds;
   readonly minutes: number;
   readonly lengthMm: number;
-}
-
-/** Something that stays, where and why. */
-export interface ToldLeft {
-  /** Contours, as x and y in turn. */
-  readonly region: readonly (readonly number[])[];
-  readonly areaMm2: number;
-  readonly volumeMm3: number;
-  readonly deepestMm: number;
-  readonly reason: string;
 }
 
 /** A plan with its programs, and what a dry run of them showed. */
@@ -98,6 +89,7 @@ export function writtenPlan(
     maxY: y + height,
     top: plan.stock.top + above,
   }));
+  let left: readonly ToldLeft[] = [];
   const run = dryRun(
     programs,
     {
@@ -116,7 +108,14 @@ export function writtenPlan(
       bed: choice.overcut,
       clamps,
     },
-    { cell, seen, progress: (part) => progress?.(LAYING + (1 - LAYING) * part, 'Dry run') },
+    {
+      cell,
+      progress: (part) => progress?.(LAYING + (1 - LAYING) * part, 'Dry run'),
+      seen: (stock, overAt) => {
+        left = leftStanding(plan.left, stock, overAt);
+        seen?.(stock, overAt);
+      },
+    },
   );
   const timed = programs.map((program, i) => timedFile(program, i, machine));
   const files = timed.map(({ file }) => file);
@@ -133,7 +132,7 @@ export function writtenPlan(
     lengthMm: run.duration.lengthMm,
     airMm: run.duration.rapidMm,
     airMinutes: run.duration.rapidSeconds / 60,
-    left: plan.left.map(toldLeft),
+    left,
     gougeMm: run.gougeMm,
     gougeAreaMm2: run.gougeAreaMm2,
     leftAreaMm2: run.leftAreaMm2,
@@ -196,12 +195,3 @@ function timedFile(
     })),
   };
 }
-
-/** Contours as figures to a hundredth of a millimetre. */
-const toldLeft = ({ areaMm2, volumeMm3, deepestMm, reason, region }: Left): ToldLeft => ({
-  areaMm2,
-  volumeMm3,
-  deepestMm,
-  reason,
-  region: region.map((contour) => Array.from(contour, (mm) => Math.round(mm * 100) / 100)),
-});

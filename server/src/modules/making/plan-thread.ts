@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { MessagePort } from 'node:worker_threads';
 import type { MadeWith, PlanOrder } from '@plain-relief/api';
 import { type CutChoice, PlanError, USUAL } from '@plain-relief/core/cutting';
-import { type Colour, type Finding, type Stock, stockPicture } from '@plain-relief/core/dry-run';
+import { type Colour, type OverAt, type Stock, stockPicture } from '@plain-relief/core/dry-run';
 import { bounds } from '@plain-relief/core/geometry';
 import { costOfPlan, outcomeOf, type PlanOutcome, readCutChoice, usualCell, writtenPlan } from '@plain-relief/core/making';
 import { Evaluator } from '@plain-relief/core/relief';
@@ -64,12 +64,11 @@ export default async function layPlan(work: PlanWork): Promise<LaidPlan | Refuse
   };
   const cell = order.cell ?? usualCell(bounds([evaluation.blank])!);
   let picture: Uint8Array | undefined;
-  const seen = (stock: Stock, findingAt: (column: number, row: number) => Finding | undefined): void => {
+  const seen = (stock: Stock, overAt: OverAt): void => {
     const left = -sign.blank.thickness + 1e-3;
-    const colours = { left: LEFT, gouged: GOUGED } as const;
     const pixels = stockPicture(stock, LONGEST, (column, row, height) => {
-      const finding = findingAt(column, row);
-      if (finding) return colours[finding];
+      const over = overAt(column, row);
+      if (over !== 0) return over > 0 ? LEFT : GOUGED;
       return height <= left ? undefined : WOOD;
     });
     picture = pngFile(pixels, true);

@@ -35,7 +35,12 @@ afterAll(async () => {
 async function plate(job: string): Promise<string> {
   const document = newSign('Depth plate', 'mm');
   const disc = newShape(document, 'circle');
-  const blank = { ...document.blank, outline: { kind: 'rectangle', width: 80, height: 50, cornerRadius: 0 }, thickness: 12, material: 'oak' };
+  const blank = {
+    ...document.blank,
+    outline: { kind: 'rectangle', width: 80, height: 50, cornerRadius: 0 },
+    thickness: 12,
+    material: 'oak',
+  };
   const { status, body } = await server.call<{ id: string }>('POST', `/api/jobs/${job}/signs`, {
     title: 'Depth plate',
     document: { ...document, blank, parts: [disc] },

@@ -151,6 +151,12 @@ export class MakePlace implements OnDestroy {
     });
   }
 
+  /** Ticks a tool besides those of the settings, and plans again. */
+  protected async takeAsWell(tool: string): Promise<void> {
+    this.settings.update((settings) => settings && { ...settings, tools: [...new Set([...settings.tools, tool])] });
+    await this.ask();
+  }
+
   protected async stop(plan: KeptPlan): Promise<void> {
     await attempt(this.trouble, () => this.service.stop(plan));
   }
