@@ -11,3 +11,4 @@ export {
 export { proposedMachine, proposedTools } from './proposed-tools.js';
 export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome.js';
 export { type ToldLeft } from './left-standing.js';
+export { sampleProgram, type SampleProgram } from './sample-program.js';

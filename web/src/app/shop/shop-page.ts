@@ -6,6 +6,8 @@ import { covers, type FontEntry, scriptsOf } from '@plain-relief/core/type';
 import { FontFaces } from '../fields/font-faces';
 import { Ask } from '../shell/ask-dialog';
 import { Masthead } from '../shell/masthead';
+import { SessionService } from '../session/session.service';
+import { LibrarySection } from './library/library-section';
 import { ShopService } from './shop.service';
 import { CardForm } from './card-form';
 import { blankWords } from './blank-words';
@@ -33,7 +35,7 @@ interface Named {
 /** The shop's own things: its fonts, with a sample in any words, and its usual blanks. */
 @Component({
   selector: 'pr-shop-page',
-  imports: [Masthead, RouterLink, CardForm],
+  imports: [Masthead, RouterLink, CardForm, LibrarySection],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shop-page.html',
   styleUrl: './shop-page.scss',
@@ -41,6 +43,7 @@ interface Named {
 export class ShopPage {
   private readonly shop = inject(ShopService);
   private readonly ask = inject(Ask);
+  protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly faces = inject(FontFaces);
   protected readonly state = toSignal(this.shop.state$, { requireSync: true });
   protected readonly sample = signal('Fernhollow Arboretum');
