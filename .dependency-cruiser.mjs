@@ -90,11 +90,24 @@ export default {
       to: { path: '^(server|web)/', pathNot: '^$1/' },
     },
     {
+      name: 'machine-knows-programs',
+      comment: 'The practice machine is a process of its own, which is spoken to over a line.',
+      severity: 'error',
+      from: { path: '^machine/' },
+      to: { path: '^(core|api|server|web|e2e)/', pathNot: '^core/src/program/index\\.ts$' },
+    },
+    {
+      name: 'machine-is-not-imported',
+      severity: 'error',
+      from: { path: '^(core|api|server|web)/' },
+      to: { path: '^machine/' },
+    },
+    {
       name: 'api-is-schemas',
       comment: 'What is sent between page and server, in the words of core; entered by index.ts and states.ts.',
       severity: 'error',
       from: { path: '^api/' },
-      to: { path: '^(core|server|web|e2e)/', pathNot: '^core/src/(sheet|sign|type)/index\\.ts$' },
+      to: { path: '^(core|server|web|e2e)/', pathNot: '^core/src/(making|sheet|shop|sign|type)/index\\.ts$' },
     },
     {
       name: 'api-has-two-doors',

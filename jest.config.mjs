@@ -32,6 +32,7 @@ export default {
   testTimeout: 60_000,
   projects: [
     inNode('core', 'core', ['<rootDir>/src/**/*.test.ts']),
+    inNode('machine', 'machine', ['<rootDir>/src/**/*.test.ts']),
     inNode('server', 'server', ['<rootDir>/src/**/*.test.ts']),
     inNode('e2e', 'e2e', ['<rootDir>/**/*.test.ts']),
     {

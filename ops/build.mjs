@@ -47,7 +47,7 @@ function run(what, command, args) {
 export function installPackages() {
   unlessDone(
     'packages',
-    ['package-lock.json', 'package.json', ...['core', 'api', 'server', 'web'].map((name) => `${name}/package.json`)],
+    ['package-lock.json', 'package.json', ...['core', 'api', 'machine', 'server', 'web'].map((name) => `${name}/package.json`)],
     'node_modules',
     () => {
       say('Installing the npm packages …');
@@ -57,9 +57,9 @@ export function installPackages() {
 }
 
 export function buildCommandLine() {
-  unlessDone('server', ['core/src', 'api/src', 'server/src', 'tsconfig.base.json'], 'server/dist/main.js', () => {
+  unlessDone('server', ['core/src', 'api/src', 'machine/src', 'server/src', 'tsconfig.base.json'], 'server/dist/main.js', () => {
     say('Building the server …');
-    run('Building the server', 'npx', ['--no-install', 'tsc', '-b', 'core', 'api', 'server']);
+    run('Building the server', 'npx', ['--no-install', 'tsc', '-b', 'core', 'api', 'machine', 'server']);
   });
 }
 

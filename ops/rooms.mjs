@@ -5,7 +5,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './build.mjs';
 
-const PLACES = ['core/src', 'api/src', 'server/src', 'web/src'];
+const PLACES = ['core/src', 'api/src', 'machine/src', 'server/src', 'web/src'];
 /** Sources that a folder may have, besides tests. */
 const MOST_SOURCES = 25;
 

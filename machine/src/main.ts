@@ -1,0 +1,16 @@
+import { Controller } from './controller.js';
+import { listen } from './listen.js';
+
+/** The practice machine as a process of its own: a stand-in on loopback that runs programs and cuts nothing. */
+const port = Number(process.env.MACHINE_PORT ?? 4311);
+const { close } = await listen(new Controller(), port);
+console.log(`Practice machine on port ${port}`);
+
+function stop(): void {
+  close();
+  process.exit(0);
+}
+process.on('SIGTERM', stop);
+process.on('SIGINT', stop);
+// The starting process has died: nothing of it stays behind.
+process.on('disconnect', stop);
