@@ -54,6 +54,13 @@ function once(file, env) {
   });
 }
 
+/** The practice machine on a port that it finds itself, and comes back to when it is started again. */
+async function startMachine() {
+  const machine = new Kept('machine/dist/main.js', { MACHINE_PORT: '0' }).start();
+  machine.env.MACHINE_PORT = String(await new Promise((done) => machine.child.once('message', ({ port }) => done(port))));
+  return machine;
+}
+
 /** Starts everything on the given port; gives handles to its pieces and one way to stop them all. */
 export async function serve({ home, port, databasePort, env = {} }) {
   const application = {};
@@ -80,14 +87,20 @@ export async function serve({ home, port, databasePort, env = {} }) {
     }
   };
   await startDatabase();
-  const told = { ...env, DATABASE_URL: application.postgres.url, PORT: String(port) };
+  application.machine = await startMachine();
+  const told = {
+    ...env,
+    MACHINE_PORT: application.machine.env.MACHINE_PORT,
+    DATABASE_URL: application.postgres.url,
+    PORT: String(port),
+  };
   await once('server/dist/migrate.js', told);
   application.server = new Kept('server/dist/main.js', told).start();
   application.worker = new Kept('server/dist/worker.js', told).start();
   application.url = `http://127.0.0.1:${port}`;
   application.stop = async () => {
     isStopping = true;
-    await Promise.all([application.server.stop(), application.worker.stop()]);
+    await Promise.all([application.server.stop(), application.worker.stop(), application.machine.stop()]);
     await application.postgres.stop();
   };
   for (let tries = 0; ; tries++) {

@@ -55,7 +55,7 @@ function jest(projects, env, extra = []) {
 }
 
 /** Where the tests of a part are: a project, or the tests of all projects whose path holds the words. */
-const PROJECTS = ['core', 'server', 'web', 'e2e'];
+const PROJECTS = ['core', 'machine', 'server', 'web', 'e2e'];
 
 /** The tests of parts alone: ./test core, ./test relief, ./test e2e/proof.test.ts. */
 async function some(parts) {
@@ -118,7 +118,7 @@ main(async () => {
   judge('plain', '0..110');
   judge('extreme', '0..40');
 
-  await unitTests(['core', 'server', 'web']);
+  await unitTests(['core', 'machine', 'server', 'web']);
   // Its own type check covers the page and its templates.
   buildWeb();
   // Each suite starts an application of its own, so that two may run at once.

@@ -2,6 +2,7 @@ import type { Static, TSchema } from '@sinclair/typebox';
 import type { EndpointSchema, Frozen, PartOf, RequestOf } from './endpoint.js';
 import { fileEndpoints } from './files.js';
 import { jobEndpoints } from './jobs.js';
+import { machineEndpoints } from './machine.js';
 import { mailEndpoints } from './mail.js';
 import { makingEndpoints } from './making.js';
 import { peopleEndpoints } from './people.js';
@@ -21,6 +22,7 @@ export const ENDPOINTS = {
   ...fileEndpoints,
   ...mailEndpoints,
   ...makingEndpoints,
+  ...machineEndpoints,
 };
 
 export type Endpoints = typeof ENDPOINTS;
@@ -38,6 +40,7 @@ export type Answer<K extends Endpoint> = Endpoints[K] extends { readonly answer:
 export type { EndpointSchema, Frozen };
 export { KeptFile } from './files.js';
 export { Binned, Job, JobChange, JobEvent, JobSign, NewJob, SignProof } from './jobs.js';
+export { MachineReport, MachineRun, MachineView } from './machine.js';
 export { Mail } from './mail.js';
 export { KeptPlan, type MadeWith, PlanOrder, PlanPrograms, Release, ShopLibrary } from './making.js';
 export { AuditEntry, Door, FirstOwner, NewPerson, PasswordChange, Person, PersonChange, SignIn } from './people.js';

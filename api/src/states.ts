@@ -36,3 +36,10 @@ export type TaskState = (typeof TASK_STATES)[number];
 
 export const MAIL_STATES = ['waiting', 'sending', 'sent', 'failed'] as const;
 export type MailState = (typeof MAIL_STATES)[number];
+
+export const MACHINE_STATES = ['idle', 'running', 'held', 'tool', 'alarm', 'off'] as const;
+export type MachineState = (typeof MACHINE_STATES)[number];
+
+/** What a machine can be told besides a program. */
+export const MACHINE_COMMANDS = ['run', 'hold', 'go', 'stop', 'tool', 'feed', 'door', 'faster', 'power', 'home'] as const;
+export type MachineCommand = (typeof MACHINE_COMMANDS)[number];

@@ -35,6 +35,9 @@ import { taskRoutes } from './modules/tasks/routes.js';
 import { TaskService } from './modules/tasks/service.js';
 import type { Send } from './platform/queue/queue.js';
 import { libraryRoutes } from './modules/shop/library.js';
+import { driverFor } from './modules/machine/practice-driver.js';
+import { machineRoutes } from './modules/machine/routes.js';
+import { MachineService } from './modules/machine/service.js';
 import { planRoutes } from './modules/making/routes.js';
 import { PlanService } from './modules/making/service.js';
 
@@ -139,7 +142,11 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   const tasks = new TaskService(db, signs, send);
   taskRoutes(app, tasks);
   libraryRoutes(app, db);
-  planRoutes(app, new PlanService(db, signs, send));
+  const plans = new PlanService(db, signs, send);
+  planRoutes(app, plans);
+  const machine = new MachineService(db, plans, driverFor(settings));
+  machineRoutes(app, machine);
+  app.addHook('onClose', () => machine.close());
   const post = new PostOffice(db, settings);
   const proofs = new ProofService(db, post, settings, send, () => signs.catalogue());
   proofRoutes(app, db, { jobs, proofs, pictures, signs });

@@ -129,6 +129,15 @@ export const errors = {
       'NOT_RELEASED',
       'These programs were not let out yet: let them out on Make, where it says whether they are proven and approved.',
     ),
+  machineAway: (why: string) =>
+    new ServerError(
+      503,
+      'MACHINE_AWAY',
+      `The machine does not answer: ${why}. What was sent is written down; try again when it is there.`,
+    ),
+  machineRefused: (sentence: string) => new ServerError(409, 'MACHINE_REFUSED', sentence),
+  machineTaken: (who: string, name: string) =>
+    new ServerError(409, 'MACHINE_TAKEN', `${who} has sent ${name}, which is not done yet: ask, or have it taken out for yours.`),
   notSignedIn: () => new ServerError(401, 'NOT_SIGNED_IN', 'Sign in first: nobody is signed in here, or the session has ended.'),
   wrongSignIn: () =>
     new ServerError(

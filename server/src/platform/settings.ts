@@ -15,6 +15,8 @@ export interface Settings {
   /** Addresses of proxies that are believed who calls: a list of them, networks, or "loopback". */
   readonly trustedProxy?: string;
   readonly signInTries?: SignInTries;
+  /** Port of loopback at which the practice machine is spoken to. */
+  readonly machinePort?: number;
 }
 
 /** How often a minute somebody may try to sign in from one address: to one account, and to any. Many people may be behind an address. */
@@ -43,6 +45,7 @@ export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
     publicUrl: (env.PUBLIC_URL ?? `http://127.0.0.1:${port}`).replace(/\/+$/u, ''),
     ...(env.TRUSTED_PROXY && { trustedProxy: env.TRUSTED_PROXY }),
     ...(env.MAIL_SERVER && { mailServer: env.MAIL_SERVER }),
+    ...(env.MACHINE_PORT && { machinePort: Number(env.MACHINE_PORT) }),
     mailFrom: env.MAIL_FROM ?? 'Millrace Signworks <proofs@millrace.example.org>',
   };
 }

@@ -27,7 +27,7 @@ export function openDatabase(url: string) {
   const { SignRow, RevisionRow } = defineSigns(sequelize);
   const { KeptPicture } = defineKeptPictures(sequelize);
   const { Task } = defineTasks(sequelize);
-  const { PlanRow } = definePlans(sequelize);
+  const { PlanRow, MachineRunRow } = definePlans(sequelize);
   const { JobFile } = defineFiles(sequelize);
   const ofShop = defineShop(sequelize);
   const { Proof, ProofRemark } = defineProofs(sequelize);
@@ -37,6 +37,8 @@ export function openDatabase(url: string) {
   Job.belongsTo(Customer, { foreignKey: 'customerId', as: 'customer' });
   Customer.hasMany(Job, { foreignKey: 'customerId', as: 'jobs' });
   Job.hasMany(SignRow, { foreignKey: 'jobId', as: 'signs' });
+  MachineRunRow.belongsTo(PlanRow, { foreignKey: 'planId', as: 'plan' });
+  PlanRow.belongsTo(SignRow, { foreignKey: 'signId', as: 'sign' });
   PlanRow.belongsTo(Task, { foreignKey: 'taskId', as: 'task' });
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
@@ -52,6 +54,7 @@ export function openDatabase(url: string) {
     KeptPicture,
     Task,
     PlanRow,
+    MachineRunRow,
     JobFile,
     ...ofShop,
     ...ofProofs,

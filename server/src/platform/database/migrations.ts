@@ -301,6 +301,18 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     });
     await query.addIndex('cut_plans', ['sign_id', 'asked_at']);
   },
+  '0015-machine-runs': async (query) => {
+    await query.createTable('machine_runs', {
+      id,
+      plan_id: belongsTo('cut_plans'),
+      file: { type: DataTypes.INTEGER, allowNull: false },
+      sent_by: words(200),
+      sent_at: moment,
+      line: { type: DataTypes.INTEGER, allowNull: false },
+      end: { type: DataTypes.STRING(10), allowNull: true },
+    });
+    await query.addIndex('machine_runs', ['sent_at']);
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -1,4 +1,4 @@
-import type { MadeWith, PlanOrder, Release } from '@plain-relief/api';
+import type { MachineRun, MadeWith, PlanOrder, Release } from '@plain-relief/api';
 import type { PlanOutcome } from '@plain-relief/core/making';
 import {
   DataTypes,
@@ -8,6 +8,7 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { SignRow } from './signs.js';
 import type { Task } from './tasks.js';
 
 /** A program as it leaves. */
@@ -35,6 +36,19 @@ export class PlanRow extends Model<InferAttributes<PlanRow>, InferCreationAttrib
   declare sheet: Buffer | null;
   declare released: Release | null;
   declare task?: NonAttribute<Task>;
+  declare sign?: NonAttribute<SignRow>;
+}
+
+/** A program that was sent to the machine. */
+export class MachineRunRow extends Model<InferAttributes<MachineRunRow>, InferCreationAttributes<MachineRunRow>> {
+  declare id: string;
+  declare planId: string;
+  declare file: number;
+  declare sentBy: string;
+  declare sentAt: Date;
+  declare line: number;
+  declare end: MachineRun['end'];
+  declare plan?: NonAttribute<PlanRow>;
 }
 
 export function definePlans(sequelize: Sequelize) {
@@ -56,5 +70,17 @@ export function definePlans(sequelize: Sequelize) {
     },
     { sequelize, tableName: 'cut_plans' },
   );
-  return { PlanRow };
+  MachineRunRow.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      planId: { type: DataTypes.UUID, allowNull: false },
+      file: { type: DataTypes.INTEGER, allowNull: false },
+      sentBy: { type: DataTypes.STRING(200), allowNull: false },
+      sentAt: { type: DataTypes.DATE, allowNull: false },
+      line: { type: DataTypes.INTEGER, allowNull: false },
+      end: DataTypes.STRING(10),
+    },
+    { sequelize, tableName: 'machine_runs' },
+  );
+  return { PlanRow, MachineRunRow };
 }
