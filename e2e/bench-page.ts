@@ -7,7 +7,12 @@ export class BenchPage {
 
   async open(url: string, signId: string): Promise<void> {
     await this.page.goto(`${url}/signs/${signId}`);
-    await this.page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+    // At Make there is no plan of the sign, but one of its cuts.
+    await this.page
+      .locator('pr-plan-view path.edge')
+      .or(this.page.locator('pr-make-place'))
+      .first()
+      .waitFor({ state: 'attached' });
   }
 
   /** The order of a part in the ticket, by the part's name. */
@@ -63,8 +68,10 @@ export class BenchPage {
   async make(name: RegExp, kind: string): Promise<Download> {
     const reason = this.page.getByLabel('Why it is made all the same');
     const files = this.page.getByRole('button', { name: 'Outlines and solids' });
+    const panel = this.page.locator('pr-output-panel');
+    await files.or(panel).first().waitFor();
     if (await files.isVisible()) await files.click();
-    await this.page.locator('pr-output-panel').waitFor();
+    await panel.waitFor();
     if (await this.page.locator('pr-output-panel', { hasText: 'Files for the shop' }).isVisible()) {
       await this.page.locator('pr-output-panel :is(.locked, .cleared)').waitFor();
       if (await reason.isVisible()) await reason.fill('Test cut');

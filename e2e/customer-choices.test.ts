@@ -133,10 +133,12 @@ describe('what leaves the shop', () => {
     await visit.page.getByRole('button', { name: /^Make/u }).first().click();
     const apart = await solidsOf(await (await visit.bench.make(/^Make Solid with finishes/u, '3mf')).path());
     expect(apart.map(({ status }) => status)).toEqual(Array(4).fill('NoError'));
+    await visit.page.getByRole('button', { name: 'Back to the ticket' }).click();
     await visit.page.getByRole('button', { name: 'Put a plate behind them' }).click();
     await note('loose pieces').waitFor({ state: 'detached' });
     await visit.bench.saved();
     expect((await visit.stored(id)).blank.cutTo?.backer?.kind).toBe('grown');
+    await visit.page.getByRole('button', { name: /^Make/u }).first().click();
     const pieces = await visit.bench.make(/^Make Pieces/u, 'pieces');
     expect(pieces.suggestedFilename()).toContain('pieces.zip');
     expect(faults).toEqual([]);

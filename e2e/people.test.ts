@@ -78,6 +78,7 @@ describe('people of the shop', () => {
     await page.waitForTimeout(1200);
     expect(await visit.stored(id)).toEqual(before);
     await page.getByRole('button', { name: /^Make/u }).first().click();
+    await page.getByRole('button', { name: 'Outlines and solids' }).click();
     await page.getByText('Ask a designer for a proof').waitFor();
     await page.context().close();
   });

@@ -161,6 +161,7 @@ describe('a proof goes out and comes back', () => {
 
     await visit.bench.open(application.url, id);
     await visit.page.getByRole('button', { name: /^Make/u }).first().click();
+    await visit.page.getByRole('button', { name: 'Outlines and solids' }).click();
     await visit.page.getByText('Approved with proof B: what is made').waitFor();
     await visit.bench.make(/^Make Solid \(STL\)/u, 'stl');
     await visit.page.getByLabel('paper of the template').selectOption('A3');

@@ -74,6 +74,15 @@ describe('programs as a film', () => {
     expect(heights(forth)).toEqual(heights(whole));
   });
 
+  it('knows when a line is done', () => {
+    const film = filmed();
+    expect(film.secondsAt(0, 6)).toBeCloseTo(10 + 0.02 + 6, 2);
+    // A line without moves: those before it.
+    expect(film.secondsAt(0, 3)).toBe(0);
+    expect(film.secondsAt(1, 2)).toBe(film.reels[1].seconds);
+    expect(film.secondsAt(1, 99)).toBe(film.seconds);
+  });
+
   it('gives the ways of some of the lines', () => {
     const ways = filmed().ways(1, 6, 7);
     expect(ways.map(({ isRapid }) => isRapid)).toEqual([false]);

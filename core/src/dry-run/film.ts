@@ -115,6 +115,17 @@ export class Film {
     return { seconds, tool: standing(under, place) };
   }
 
+  /** The moment at which a line of a program is done: of a line without moves that before it. */
+  secondsAt(program: number, line: number): number {
+    let found = this.reels[program]?.seconds ?? 0;
+    for (const { motion, program: of, to } of this.shots) {
+      if (of < program) continue;
+      if (of > program || motion.line > line) break;
+      found = to;
+    }
+    return found;
+  }
+
   /** Ways of the tool in a program's lines: x, y and z of every point, in the sign's places. */
   ways(
     program: number,

@@ -28,7 +28,6 @@ export interface PlanOutcome extends Omit<WrittenPlan, 'plan' | 'programs' | 'ru
 /** Puts together what is kept of a plan. @param hash of a text, in hexadecimal: SHA-256 */
 export function outcomeOf(written: WrittenPlan, cost: Cost, cell: number, hash: (text: string) => string): PlanOutcome {
   const { plan, programs, run, files, stock, ...figures } = written;
-  const { duration: _, ...found } = run;
   return {
     ...figures,
     files: files.map((file, i) => ({
@@ -42,10 +41,16 @@ export function outcomeOf(written: WrittenPlan, cost: Cost, cell: number, hash: 
     })),
     stock: { ...stock, box: plan.stock.box },
     safe: plan.safe,
-    run: found,
+    run: withoutDuration(run),
     cell,
     cost,
   };
+}
+
+function withoutDuration(run: DryRun): Omit<DryRun, 'duration'> {
+  const found: Partial<DryRun> = { ...run };
+  delete (found as { duration?: unknown }).duration;
+  return found as Omit<DryRun, 'duration'>;
 }
 
 /** Places at which a dry run looks where nothing is asked, at most. */

@@ -157,7 +157,7 @@ describe('the machine of the shop', () => {
     const back = await until(({ report }) => report !== undefined);
     expect(back.run).toMatchObject({ id: running.run!.id, end: 'lost' });
     expect(back.run!.line).toBeGreaterThanOrEqual(6);
-    await send();
+    expect((await send()).body.run?.line).toBe(back.run!.line);
     await tell('faster', 100);
     expect((await tell('run', back.run!.line)).status).toBe(200);
     const done = await until(({ run }) => run?.end === 'done');

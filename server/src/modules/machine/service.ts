@@ -63,7 +63,10 @@ export class MachineService {
     const id = randomUUID();
     await this.asked((driver) => driver.take({ id, ...program }, madeWith.machine, zeroOn(madeWith.machine, plan.outcome!)));
     if (before && before.end === null) await this.end(before, 'replaced');
-    await this.db.MachineRunRow.create({ id, planId, file, sentBy: who, sentAt: new Date(), line: 0, end: null });
+    // What was lost, or stopped, is gone on with from there.
+    const isSame = before?.planId === planId && before.file === file && (before.end === 'lost' || before.end === 'stopped');
+    const line = isSame ? before.line : 0;
+    await this.db.MachineRunRow.create({ id, planId, file, sentBy: who, sentAt: new Date(), line, end: null });
     const run = await this.last();
     if (run) await this.happened(run, who, 'sent to the machine');
     return this.view();

@@ -83,6 +83,11 @@ export class FilmDesk {
     return { scene, ...picture };
   }
 
+  /** @see Film.secondsAt */
+  secondsAt(program: number, line: number): number {
+    return this.film?.secondsAt(program, line) ?? 0;
+  }
+
   ways(program: number, firstLine: number, lastLine: number): Way[] {
     const found = this.film?.ways(program, firstLine, lastLine) ?? [];
     return found.map(({ isRapid, points }) => {

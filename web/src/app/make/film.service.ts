@@ -35,6 +35,10 @@ export class FilmService {
     return this.isBusy;
   }
 
+  async secondsAt(program: number, line: number): Promise<number> {
+    return (await this.desk?.secondsAt(program, line)) ?? 0;
+  }
+
   async ways(program: number, firstLine: number, lastLine: number): Promise<readonly Way[]> {
     return (await this.desk?.ways(program, firstLine, lastLine)) ?? [];
   }

@@ -11,6 +11,7 @@ const counter = {
     const frame = desk.frame(seconds);
     return frame && transfer(frame, [frame.rgba.buffer]);
   },
+  secondsAt: (program: number, line: number) => desk.secondsAt(program, line),
   ways: (program: number, firstLine: number, lastLine: number) => {
     const ways = desk.ways(program, firstLine, lastLine);
     return transfer(

@@ -23,6 +23,8 @@ import { SessionService } from '../session/session.service';
 import { LibraryService } from '../shop/library.service';
 import { isUnderWay } from '../tasks/tasks.service';
 import { type CutSettings, isBehind, minutesWords, orderOf, settingsOf, stillThere, USUAL_SETTINGS } from './cut-settings';
+import { type Followed, MachinePanel } from './machine-panel';
+import { MachineService } from './machine.service';
 import { MakeSetup } from './make-setup';
 import { PlanFacts } from './plan-facts';
 import { PlanFilm } from './plan-film';
@@ -31,8 +33,8 @@ import { PlansService } from './plans.service';
 /** Where a sign is made: what it is cut with, the plan and its dry run, programs and cost; and files of other kinds. */
 @Component({
   selector: 'pr-make-place',
-  imports: [MakeSetup, NgbProgressbar, OutputPanel, PlanFacts, PlanFilm, RouterLink],
-  providers: [PlansService],
+  imports: [MachinePanel, MakeSetup, NgbProgressbar, OutputPanel, PlanFacts, PlanFilm, RouterLink],
+  providers: [MachineService, PlansService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './make-place.html',
   styleUrl: './make-place.scss',
@@ -46,6 +48,8 @@ export class MakePlace implements OnDestroy {
   /** Whether anything is made on the back. */
   readonly hasBack = input(false);
   readonly turned = output<Side>();
+  /** Back to the ticket. */
+  readonly closed = output();
   /** Saves what is not saved yet, so that the plan is of what is seen. */
   readonly beforeAsking = input.required<() => Promise<void>>();
   readonly options = input<readonly SignOption[]>([]);
@@ -63,9 +67,12 @@ export class MakePlace implements OnDestroy {
   protected readonly settings = signal<CutSettings | undefined>(undefined);
   protected readonly trouble = signal('');
   /** What is shown: cuts for a machine, or files that another program takes. */
-  protected readonly showing = signal<'cuts' | 'files'>('cuts');
+  protected readonly showing = signal<'cuts' | 'machine' | 'files'>('cuts');
   private readonly picked = signal<string | undefined>(undefined);
   protected readonly chosenCut = signal<number | undefined>(undefined);
+  /** Where the machine is, and the seconds that it has to go. */
+  protected readonly followed = signal<Followed | undefined>(undefined);
+  protected readonly secondsLeft = signal<number | undefined>(undefined);
   protected readonly clearance = signal<Clearance | undefined>(undefined);
   /** The plan that is looked at: the one that was picked, else the newest that is done. */
   protected readonly plan = computed(() => {

@@ -7,6 +7,7 @@ import {
   inject,
   input,
   type OnDestroy,
+  output,
   signal,
   untracked,
   viewChild,
@@ -17,6 +18,7 @@ import { clockWords, settingsOf } from './cut-settings';
 import type { FilmFacts, Way } from './film-desk';
 import { toolColour } from './film-desk';
 import { FilmService } from './film.service';
+import type { Followed } from './machine-panel';
 import { PlansService } from './plans.service';
 
 /** Times as fast as the machine. */
@@ -36,6 +38,10 @@ export class PlanFilm implements OnDestroy {
   readonly plan = input.required<KeptPlan>();
   /** Which of the cuts is looked at. */
   readonly chosen = input<number>();
+  /** Where the machine is, while it is looked at: the film is what it has cut so far. */
+  readonly followed = input<Followed>();
+  /** Seconds that are left of the program that is followed. */
+  readonly left = output<number>();
   private readonly film = inject(FilmService);
   private readonly plans = inject(PlansService);
   private readonly canvas = viewChild<ElementRef<HTMLCanvasElement>>('canvas');
@@ -83,9 +89,13 @@ export class PlanFilm implements OnDestroy {
     }
     return parts;
   });
+  private readonly followedTool = computed(() => {
+    const at = this.followed();
+    const reel = at && this.facts()?.reels[at.program];
+    return at && reel && { ...at, number: reel.tool };
+  });
   protected readonly tool = computed(() => {
-    const frame = this.frame();
-    const at = frame?.scene.tool;
+    const at = this.followedTool() ?? this.frame()?.scene.tool;
     const reel = at && this.facts()?.reels[at.program];
     return at && reel && { ...at, name: reel.name, diameter: this.outcome().files[at.program]?.tool.diameter ?? 1 };
   });
@@ -115,6 +125,10 @@ export class PlanFilm implements OnDestroy {
       untracked(() => {
         if (facts) void this.choose(chosen);
       });
+    });
+    effect(() => {
+      const [at, facts] = [this.followed(), this.facts()];
+      if (at && facts) void untracked(() => this.follow(at, facts));
     });
     effect(() => {
       const [frame, canvas] = [this.frame(), this.canvas()?.nativeElement];
@@ -175,6 +189,16 @@ export class PlanFilm implements OnDestroy {
     } catch (error) {
       this.trouble.set((error as Error).message);
     }
+  }
+
+  /** What is shown is how far the machine is. */
+  private async follow({ program, line }: Followed, facts: FilmFacts): Promise<void> {
+    this.pause();
+    this.showsLeft.set(false);
+    const seconds = await this.film.secondsAt(program, line);
+    this.seek(seconds);
+    const { seconds: begin, lasts } = facts.reels[program];
+    this.left.emit(Math.max(0, begin + lasts - seconds));
   }
 
   private async choose(chosen: number | undefined): Promise<void> {

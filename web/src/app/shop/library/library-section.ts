@@ -190,7 +190,8 @@ export class LibrarySection {
     const own = entry as Entry;
     const changed = draft.id === undefined ? [...entries, own] : entries.map((each) => (each.id === draft.id ? own : each));
     const index = changed.findIndex(({ id }) => id === own.id);
-    if (await this.keepAll({ ...shop, [list]: changed }, `${own.name} is kept.`, `${list}[${index}].`)) this.open(own);
+    if (await this.keepAll({ ...shop, [list]: changed }, `${own.name} is kept.`, `${list}[${index}].`))
+      this.open((this.shop()![list] as readonly Entry[]).find(({ id }) => id === own.id));
   }
 
   protected giveUp(): void {
