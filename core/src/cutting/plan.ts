@@ -7,7 +7,7 @@ import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
 import { type CutChoice } from './choice.js';
 import { type Cleared, clearedBy, type Clearer, clearingRuns, gainOf } from './clearing.js';
 import { aroundAll, profileRun } from './profile.js';
-import { boxContour, filled, grown, reachOf, shrunk } from './regions.js';
+import { boxContour, filled, grown, piecesOf, reachOf, shrunk } from './regions.js';
 import { ballRuns, veeRuns } from './slopes.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
@@ -82,10 +82,10 @@ const ALIKE = 0.4;
 const MATCHED_PART = 0.02;
 /** mm² of slopes for which a tool is taken. */
 const LEAST_SLOPED = 0.5;
-/** mm² of a place for which it is sought what would clear it, points of what stands around it at most, and places at most. */
+/** mm² of a level for which it is sought what would clear it, levels at most, and its places that are looked at. */
 const SOUGHT_MM2 = 0.5;
-const MOST_POINTS = 20_000;
 const MOST_SOUGHT = 6;
+const MOST_PIECES = 8;
 /** Parts of the smallest diameter that are tried, and part of a place that the right one clears. */
 const SMALLER_STILL = [0.8, 0.6, 0.45, 0.3, 0.2];
 const MOST_OF_IT = 0.85;
@@ -223,10 +223,14 @@ class Planner {
 
   /** The largest of some smaller diameters that clears most of what is left. */
   private neededFor(region: Outline, { keepOut }: Terrace, areaMm2: number, smallest: number): number | undefined {
-    const points = keepOut.reduce((sum, ring) => sum + ring.length / 2, 0);
-    if (areaMm2 < SOUGHT_MM2 || points > MOST_POINTS || this.sought++ >= MOST_SOUGHT) return undefined;
+    if (areaMm2 < SOUGHT_MM2 || this.sought++ >= MOST_SOUGHT) return undefined;
+    // Its largest places speak for all of it.
+    const pieces = piecesOf(region).sort((a, b) => area(b) - area(a)).slice(0, MOST_PIECES); // prettier-ignore
+    const boxes = pieces.map((piece) => boxContour(expanded(bounds(piece)!, smallest)));
+    const [some, around] = [pieces.flat(), intersection(keepOut, union(boxes))];
+    const most = (1 - MOST_OF_IT) * area(some);
     return SMALLER_STILL.map((part) => Math.floor(part * smallest * 20) / 20).find(
-      (diameter) => diameter > 0 && area(reachOf(region, keepOut, diameter / 2).left) < (1 - MOST_OF_IT) * areaMm2,
+      (diameter) => diameter > 0 && area(reachOf(some, around, diameter / 2).left) < most,
     );
   }
 
@@ -396,6 +400,12 @@ function outsideOf(kept: Outline, windows: Terraces['windows']): Outline {
   return union(difference(all, whole), ...windows);
 }
 
+const expanded = ({ minX, minY, maxX, maxY }: Box, by: number): Box => ({
+  minX: minX - by,
+  minY: minY - by,
+  maxX: maxX + by,
+  maxY: maxY + by,
+});
 const tipOf = ({ form }: ShopTool): number => ('tip' in form ? form.tip : 0);
 const ballOf = ({ form }: ShopTool): number => (form.kind === 'taper' ? form.tip : form.diameter);
 const shown = (mm: number): string => String(Number(mm.toFixed(2)));
