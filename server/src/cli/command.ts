@@ -21,3 +21,10 @@ export function readDocument(path: string): unknown {
     throw new CommandError(`${path} is not JSON: ${(error as Error).message}.`);
   }
 }
+
+/** The day that is meant: today where none is said. @throws CommandError */
+export function dateFrom(text: string | undefined): Date {
+  const date = text === undefined ? new Date() : new Date(`${text}T00:00:00Z`);
+  if (Number.isNaN(date.getTime())) throw new CommandError(`--date ${text} is not a date: write it as 2026-11-25.`);
+  return date;
+}

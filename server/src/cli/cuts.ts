@@ -1,63 +1,75 @@
-import { createHash } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { CommandError, readDocument } from './command.js';
+import { CommandError, dateFrom, readDocument } from './command.js';
 import { cellFrom, machineOf, sideFrom, signAndShop } from './dry-run.js';
 import { type CutChoice, USUAL } from '@plain-relief/core/cutting';
-import { costOfPlan, readCutChoice, writtenPlan } from '@plain-relief/core/making';
+import { proposedTools, readCutChoice } from '@plain-relief/core/making';
+import { type Evaluation } from '@plain-relief/core/relief';
 import { materialFor, type Shop } from '@plain-relief/core/shop';
+import { laidPlan } from '../modules/making/laid-plan.js';
+
+/** A shop with no more tools than this that cut has all of them allowed where none are named. */
+const FEW_TOOLS = 6;
 
 /** Lays the cuts of a sign, writes their programs, proves them by a dry run, and tells all of it. @throws CommandError and what the core throws */
 export async function cutsCommand(args: readonly string[], usage: string): Promise<object> {
   const text = { type: 'string' } as const;
   let parsed;
   try {
-    const options = { shop: text, machine: text, material: text, tools: text, out: text, cell: text, choice: text, side: text };
+    const ofCuts = { machine: text, material: text, tools: text, choice: text, side: text };
+    const options = { shop: text, out: text, cell: text, date: text, ...ofCuts };
     parsed = parseArgs({ args: [...args], allowPositionals: true, options });
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${usage}`);
   }
-  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side = 'front' } = parsed.values;
+  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side = 'front', date } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || shopPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
-  const { evaluation, shop } = await signAndShop(path, shopPath, sideFrom(side));
+  const { evaluation, shop, book, fontsDir } = await signAndShop(path, shopPath, sideFrom(side));
   const asked: CutChoice = {
     ...USUAL,
     cutsOut: side === 'front',
     ...(choice === undefined ? {} : readCutChoice(readDocument(choice))),
     machine: machineOf(shop, machine),
     material: materialOf(shop, material ?? evaluation.sign.blank.material, material !== undefined),
-    tools: toolsOf(shop, tools),
+    tools: tools === undefined ? usualTools(evaluation, shop) : toolsOf(shop, tools),
   };
-  const written = writtenPlan(evaluation, asked, { cell: cellFrom(cell) });
-  const { plan, programs, run: found, files, cuts, left, ...told } = written;
+  const subject = { shop: '', customer: '', job: { number: '', title: '' }, revision: 0, date: dateFrom(date) };
+  const laying = { cell: cellFrom(cell), rates: shop.rates, subject, book, fontsDir };
+  const { outcome, programs, sheet, picture } = await laidPlan(evaluation, asked, laying);
+  const { cuts, run: dryRun, left, ...told } = outcome;
   const figures = {
     ...told,
     left: left.map(({ areaMm2, volumeMm3, deepestMm, reason }) => ({ areaMm2, volumeMm3, deepestMm, reason })),
   };
-  const cost = costOfPlan(evaluation, written, shop.rates);
   try {
     mkdirSync(out, { recursive: true });
     for (const { name, text: program } of programs) writeFileSync(join(out, name), program);
-    const { machine: on, material: of, tools: used, ...settings } = plan.choice;
+    const { machine: on, material: of, tools: used, ...settings } = asked;
     const made = {
       sign: evaluation.sign.title,
       choice: settings,
       machine: on,
       material: of,
       tools: used,
-      files,
       cuts,
       ...figures,
-      dryRun: found,
+      dryRun,
     };
     writeFileSync(join(out, 'plan.json'), `${JSON.stringify(made, null, 2)}\n`);
+    writeFileSync(join(out, 'setup-sheet.pdf'), sheet);
+    writeFileSync(join(out, 'dry-run.png'), picture);
   } catch (error) {
     throw new CommandError(`${out} cannot be written to: ${(error as Error).message}.`);
   }
-  const hashes = new Map(programs.map(({ name, text: program }) => [name, createHash('sha256').update(program).digest('hex')]));
-  return { files: files.map((file) => ({ ...file, sha256: hashes.get(file.name) })), ...figures, cost };
+  return figures;
+}
+
+/** All tools of a shop that has few; of one that has many those that suit the sign. */
+function usualTools(evaluation: Evaluation, shop: Shop): Shop['tools'] {
+  const kept = shop.tools.filter(({ form, left }) => form.kind !== 'drill' && left > 0);
+  return kept.length <= FEW_TOOLS ? kept : proposedTools(evaluation, shop);
 }
 
 function materialOf(shop: Shop, words: string, isAsked: boolean): Shop['materials'][number] {

@@ -4,6 +4,7 @@ import { turningTools } from '@plain-relief/core/making';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readShop, type Shop, type ShopMachine } from '@plain-relief/core/shop';
 import { readSign, type Side } from '@plain-relief/core/sign';
+import { type FontBook } from '@plain-relief/core/type';
 import { solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
@@ -47,11 +48,12 @@ export async function signAndShop(
   path: string,
   shopPath: string,
   side: Side = 'front',
-): Promise<{ evaluation: Evaluation; shop: Shop }> {
-  const book = openFontBook(readSettings({ DATABASE_URL: 'none needed', ...process.env }).fontsDir);
+): Promise<{ evaluation: Evaluation; shop: Shop; book: FontBook; fontsDir: string }> {
+  const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
+  const book = openFontBook(fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
   const shop = readShop(readDocument(shopPath));
-  return { evaluation: await new Evaluator(book).evaluate(sign, side), shop };
+  return { evaluation: await new Evaluator(book).evaluate(sign, side), shop, book, fontsDir };
 }
 
 /** What a dry run found, as it is printed. @param toolChange seconds */

@@ -138,6 +138,16 @@ describe('./relief cuts', () => {
     expect(found.files[0]).toMatchObject({ name: '01-end-3.ngc', tool: { number: 2, kind: 'end', diameter: 3 } });
     const plan = JSON.parse(readFileSync(join(folder, 'made', 'plan.json'), 'utf8')) as { tools: { id: string }[] };
     expect(plan.tools.map(({ id }) => id)).toEqual(['end-3', 'end-1-5', 'ball-3', 'vee-90']);
+    expect(
+      readFileSync(join(folder, 'made', 'setup-sheet.pdf'))
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-');
+    expect(
+      readFileSync(join(folder, 'made', 'dry-run.png'))
+        .subarray(1, 4)
+        .toString(),
+    ).toBe('PNG');
     const { x, y, z } = found.zero;
     const files = found.files.map(({ name }) => join('made', name));
     const again = relief(
@@ -159,6 +169,7 @@ describe('./relief cuts', () => {
     ['--tools end-3,axe: axe is no tool of the shop', ['--out', 'x', '--tools', 'end-3,axe']],
     ["--material jelly is none of the shop's", ['--out', 'x', '--material', 'jelly']],
     ['No end mill is among the tools', ['--out', 'x', '--tools', 'ball-3']],
+    ['--date soon is not a date', ['--out', 'x', '--date', 'soon']],
     ['Usage:', []],
   ])('says “%s”', (words, args) => {
     const { status, error } = cuts(...args);

@@ -19,7 +19,7 @@ import { faultReport } from '../modules/production/fault-report.js';
 import { closedGlb, closedStl, closedThreeMf } from '../modules/production/solid-files.js';
 import { viewsOf } from '../modules/production/sign-views.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readDocument } from './command.js';
+import { CommandError, dateFrom, readDocument } from './command.js';
 import { cutsCommand } from './cuts.js';
 import { dryRunCommand } from './dry-run.js';
 
@@ -41,7 +41,8 @@ const USAGE = `Usage:
   ./relief cuts SIGN.json --shop SHOP.json --out DIR      the cuts of a sign as programs, proven by a dry run, as JSON
     --machine ID  on which, the first of the shop's where none is given
     --material ID of the shop's, where the sign's words name none
-    --tools IDS   that may be used, by id or number: end-6,end-3
+    --tools IDS   that may be used, by id or number: end-6,end-3; those that suit the sign where none are named
+    --date DATE   the date on the setup sheet
     --choice FILE how, as docs/programs.md says
     --cell MM, --side back  as above
 SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md.`;
@@ -67,12 +68,6 @@ function inspection(evaluation: Evaluation): object {
     letters: evaluation.parts.reduce((sum, part) => sum + part.letters, 0),
     notes: notesOf(evaluation).map(({ code, weight, text, part, tier }) => ({ code, weight, text, part, tier })),
   };
-}
-
-function dateFrom(text: string | undefined): Date {
-  const date = text === undefined ? new Date() : new Date(`${text}T00:00:00Z`);
-  if (Number.isNaN(date.getTime())) throw new CommandError(`--date ${text} is not a date: write it as 2026-11-25.`);
-  return date;
 }
 
 const FILE_OPTIONS = ['stl', '3mf', 'glb', 'png', 'svg', 'dxf', 'pdf'] as const;

@@ -6,7 +6,7 @@ import { LimitedThreads } from '../../platform/http/limited.js';
 import type { ShopFonts } from '../fonts/fonts.js';
 import { record } from '../history/record.js';
 import { shopCard } from '../shop/card.js';
-import type { LaidPlan, PlanWork, RefusedPlan } from './plan-thread.js';
+import type { PlanAnswer, PlanWork, RefusedPlan } from './plan-thread.js';
 
 /** Plans that are laid at once: they keep nothing else from its turn. */
 export const PLANS_AT_ONCE = 2;
@@ -14,7 +14,7 @@ const LIMITS = { threads: PLANS_AT_ONCE, seconds: 1200, megabytes: 3000 };
 
 /** Lays plans of cuts for the worker, in threads that end where they take too long or are wanted no longer. */
 export class PlanMaker {
-  private readonly threads = new LimitedThreads<PlanWork, LaidPlan | RefusedPlan>('./plan-thread.js', import.meta.url, LIMITS);
+  private readonly threads = new LimitedThreads<PlanWork, PlanAnswer | RefusedPlan>('./plan-thread.js', import.meta.url, LIMITS);
 
   constructor(
     private readonly db: Database,

@@ -107,11 +107,11 @@ class SetupPages {
     const { outcome } = this.setup;
     this.heading('Cuts');
     const columns = [0, 30, 84, 122, 150];
-    this.cells(columns, ['What', 'With', 'From – to', 'A pass', 'Time'], 7, FAINT);
-    const z = (mm: number): string => (mm - outcome.zero.z).toFixed(2);
+    this.cells(columns, ['What', 'With', 'From, to', 'A pass', 'Time'], 7, FAINT);
+    const z = (mm: number): string => (mm - outcome.zero.z).toFixed(2).replace('-', '−');
     for (const cut of outcome.cuts) {
       this.room(6);
-      this.cells(columns, [cut.purpose, cut.toolName, `${z(cut.from)} – ${z(cut.to)} mm`, `${cut.depthPerPass.toFixed(2)} mm`, minutesWords(cut.minutes)], 8.5, INK); // prettier-ignore
+      this.cells(columns, [cut.purpose, cut.toolName, `${z(cut.from)} to ${z(cut.to)} mm`, `${cut.depthPerPass.toFixed(2)} mm`, minutesWords(cut.minutes)], 8.5, INK); // prettier-ignore
     }
     this.y += 3;
     const places = new Map<string, number>();
@@ -184,10 +184,13 @@ class SetupPages {
     startPage(this.pdf, PAGE.width, PAGE.height);
     this.y = PAGE.margin;
     this.text(evaluation.sign.title, PAGE.margin, INNER - 62, 15, INK, 'strong');
-    this.text(`${title} · ${subject.job.number} ${subject.job.title} · ${subject.customer}`, PAGE.margin, INNER - 62, 9, INK);
+    const { job } = subject;
+    const said = (...words: readonly string[]): string => words.filter((each) => each.trim() !== '').join(' · ');
+    this.text(said(title, `${job.number} ${job.title}`, subject.customer), PAGE.margin, INNER - 62, 9, INK);
     const day = subject.date.toISOString().slice(0, 16).replace('T', ' ');
-    this.text(`${subject.shop} · revision ${subject.revision} · planned ${day} UTC`, PAGE.margin, INNER - 62, 9, FAINT);
-    this.barcode(subject.job.number, PAGE.width - PAGE.margin - 54, PAGE.margin, 54);
+    const of = subject.revision > 0 ? `revision ${subject.revision}` : '';
+    this.text(said(subject.shop, of, `planned ${day} UTC`), PAGE.margin, INNER - 62, 9, FAINT);
+    if (job.number !== '') this.barcode(job.number, PAGE.width - PAGE.margin - 54, PAGE.margin, 54);
     this.y = Math.max(this.y, PAGE.margin + 16) + 3;
   }
 
