@@ -67,4 +67,4 @@ export { SheetLayout, ShopCard } from './sheet.js';
 export { AddedFont, KeptLayout, MOST_FONT_BYTES, ShopBlank, ShopKind, ShopFont } from './shop.js';
 export { SignJob } from './signs.js';
 export * from './states.js';
-export { Clearance, NewTask, Task } from './tasks.js';
+export { Clearance, NewTask, ProcessChoice, Task } from './tasks.js';

@@ -20,7 +20,21 @@ export const ROLES = ['maker', 'designer', 'owner'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** What can be asked of a sign: its proof, single production files, or all of them in one archive. */
-export const TASK_KINDS = ['proof', 'stl', '3mf', 'glb', 'pieces', 'picture', 'svg', 'dxf', 'template', 'package'] as const;
+export const TASK_KINDS = [
+  'proof',
+  'stl',
+  '3mf',
+  'glb',
+  'pieces',
+  'picture',
+  'svg',
+  'dxf',
+  'laser',
+  'masks',
+  'pattern',
+  'template',
+  'package',
+] as const;
 export type TaskKind = (typeof TASK_KINDS)[number];
 
 /** What is made of a frozen proof: its sheet, and the sheet with the stamp of approval. */

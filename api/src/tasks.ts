@@ -25,6 +25,26 @@ export const Task = Type.Object({
 });
 export type Task = Static<typeof Task>;
 
+const Width = (most: number) => Type.Optional(Type.Number({ minimum: 0, maximum: most }));
+
+/** How files of a laser, of masks and of patterns are made; as usual where nothing is said. Lengths in mm. */
+export const ProcessChoice = Type.Object(
+  {
+    kerf: Width(5),
+    leadIn: Width(50),
+    overlap: Width(20),
+    choke: Type.Optional(Type.Number({ minimum: -5, maximum: 5 })),
+    isMirrored: Type.Optional(Type.Boolean()),
+    border: Width(200),
+    /** Percent. */
+    shrinkage: Width(10),
+    /** Degrees. */
+    draft: Width(45),
+  },
+  closed,
+);
+export type ProcessChoice = Static<typeof ProcessChoice>;
+
 /** What is asked for: a file, of an option; a template on a paper, a sheet by a layout. */
 export const NewTask = Type.Object(
   {
@@ -34,6 +54,8 @@ export const NewTask = Type.Object(
     paper: Type.Optional(oneOf(TEMPLATE_PAPERS)),
     /** Of a sheet; everything on A4 where nothing is said. */
     layout: Type.Optional(SheetLayout),
+    /** Of a laser's files, masks and patterns. */
+    process: Type.Optional(ProcessChoice),
     /** Why it is made without approval; the one who is signed in takes it on themselves. */
     override: Type.Optional(Words(1000)),
   },

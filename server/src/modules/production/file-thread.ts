@@ -1,3 +1,4 @@
+import type { ProcessChoice } from '@plain-relief/api';
 import type { TaskKind } from '@plain-relief/api/states';
 import type { MessagePort } from 'node:worker_threads';
 import { OpenSolidError } from '@plain-relief/core/format';
@@ -16,7 +17,13 @@ import { type SignViews, viewsOf } from './sign-views.js';
 export interface FileOrder {
   readonly documents: readonly Sign[];
   readonly what:
-    | { readonly kind: 'file'; readonly file: TaskKind; readonly option?: string; readonly paper: TemplatePaper }
+    | {
+        readonly kind: 'file';
+        readonly file: TaskKind;
+        readonly option?: string;
+        readonly paper: TemplatePaper;
+        readonly process: ProcessChoice;
+      }
     | { readonly kind: 'sheet' };
   readonly subject: ProofSubject;
   readonly fontsDir: string;
@@ -47,7 +54,7 @@ export default async function makeFile(order: FileOrder): Promise<FileAnswer> {
   try {
     if (what.kind === 'file') {
       const views = await viewsOf(evaluator, documents[0], what.option);
-      return { made: await maker.make(what.file, views, subject, report, what.paper) };
+      return { made: await maker.make(what.file, views, subject, report, what) };
     }
     const views: SignViews[] = [];
     for (const document of documents) views.push(await viewsOf(evaluator, document));

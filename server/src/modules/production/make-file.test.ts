@@ -1,3 +1,4 @@
+import type { ProcessChoice } from '@plain-relief/api';
 import { TASK_KINDS, type TaskKind } from '@plain-relief/api/states';
 import { fileURLToPath } from 'node:url';
 import { join } from 'node:path';
@@ -42,7 +43,7 @@ function signOfAll(): Sign {
 
 const STARTS: Readonly<Record<TaskKind, string>> = {
   ...{ proof: '%PDF', template: '%PDF', stl: 'Binary STL', '3mf': 'PK', glb: 'glTF', pieces: 'PK', package: 'PK' },
-  ...{ picture: '\u0089PNG', svg: 'PK', dxf: 'PK' },
+  ...{ picture: '\u0089PNG', svg: 'PK', dxf: 'PK', laser: 'PK', masks: 'PK', pattern: 'PK' },
 };
 
 it.each(TASK_KINDS)('makes %s of a sign that has everything', async (kind) => {
@@ -53,5 +54,23 @@ it.each(TASK_KINDS)('makes %s of a sign that has everything', async (kind) => {
   expect(file.name).toMatch(/^QS-0102-Reading-garden-r3/u);
   expect(steps.every((share) => share >= 0 && share <= 1)).toBe(true);
   // The blank, and the pane in its window.
+  if (kind === 'laser')
+    expect(Object.keys(unzipSync(file.bytes))).toEqual([
+      'QS-0102-Reading-garden-r3-laser.svg',
+      'QS-0102-Reading-garden-r3-laser.dxf',
+      'read-me.txt',
+    ]);
   if (kind === 'pieces') expect(Object.keys(unzipSync(file.bytes)).sort()).toEqual(['blank.stl', 'pane-acrylic.stl']);
+});
+
+it('makes a laser’s files and patterns as is asked', async () => {
+  const views = await viewsOf(new Evaluator(book), signOfAll());
+  const text = async (kind: TaskKind, process: ProcessChoice): Promise<string> => {
+    const { bytes } = await maker.make(kind, views, subject, async () => {}, { process });
+    return Buffer.from(unzipSync(bytes)['read-me.txt']).toString();
+  };
+  expect(await text('laser', { kerf: 0.35 })).toMatch(/^Kerf 0\.35 mm, lead-in 2 mm/u);
+  expect(await text('pattern', { shrinkage: 2, draft: 3 })).toMatch(/102\.00 %.*\n.*lean less than 3° from upright/u);
+  const bare = await viewsOf(new Evaluator(book), { ...signOfAll(), parts: [], finishes: [] });
+  await expect(maker.make('masks', bare, subject, async () => {})).rejects.toThrow(/wears a finish/u);
 });

@@ -1,3 +1,4 @@
+import type { ProcessChoice } from '@plain-relief/api';
 import type { TaskKind } from '@plain-relief/api/states';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
@@ -13,6 +14,7 @@ import type { ProofSubject } from './sheet.js';
 import type { Report } from './sign-pages.js';
 import { templateSheet } from './template-sheet.js';
 import type { SignViews } from './sign-views.js';
+import { laserFiles, maskFiles, patternFiles } from './process-files.js';
 import { closedGlb, closedStl, closedThreeMf } from './solid-files.js';
 
 export interface MadeFile {
@@ -41,6 +43,12 @@ export function fileStem(job: string, title: string): string {
   return Array.from(stem).slice(0, 80).join('') || 'sign';
 }
 
+/** What some files are made by besides the sign. */
+export interface FileChoice {
+  readonly paper?: TemplatePaper;
+  readonly process?: ProcessChoice;
+}
+
 /** The files of a sign; which is made follows from the kind. */
 export class FileMaker {
   constructor(
@@ -53,7 +61,7 @@ export class FileMaker {
     views: SignViews,
     subject: ProofSubject,
     report: Report,
-    paper: TemplatePaper = 'A4',
+    { paper = 'A4', process = {} }: FileChoice = {},
   ): Promise<MadeFile> {
     const evaluation = views.front;
     const { sign } = evaluation;
@@ -113,6 +121,17 @@ export class FileMaker {
         const sides = { [`${name}-front.${kind}`]: front, [`${name}-back.${kind}`]: outlineFile(kind, views.back) };
         return { name: `${name}-${kind}.zip`, type: 'application/zip', bytes: zipSync(sides, { mtime: subject.date }) };
       }
+      case 'laser':
+        return { name: `${name}-laser.zip`, type: 'application/zip', bytes: laserFiles(evaluation, name, process, subject.date) };
+      case 'masks':
+        return { name: `${name}-masks.zip`, type: 'application/zip', bytes: maskFiles(evaluation, name, process, subject.date) };
+      case 'pattern':
+        await report(0.2, 'building the solid');
+        return {
+          name: `${name}-pattern.zip`,
+          type: 'application/zip',
+          bytes: patternFiles(evaluation, name, process, subject.date),
+        };
       case 'template': {
         const title = [subject.job.split(' ')[0], sign.title].filter(Boolean).join(' ');
         const bytes = await templateSheet(evaluation, { paper, title, date: subject.date }, this.fontsDir, report);

@@ -1,3 +1,4 @@
+import type { ProcessChoice } from '@plain-relief/api';
 import { PLAN_KINDS, type TaskKind } from '@plain-relief/api/states';
 import { Op } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
@@ -22,6 +23,7 @@ export interface Asked {
   readonly option?: string;
   readonly paper?: TemplatePaper;
   readonly layout?: SheetLayout;
+  readonly process?: ProcessChoice;
 }
 
 const EVERYTHING_BUT_FILE = { exclude: ['file'] };
@@ -43,7 +45,7 @@ export class TaskService {
    * Asks for a file of the sign, or of one of its options, as it was saved last. Files for production are made of what the customer
    * approved; of anything else only where somebody takes it on themselves, which goes into the job's history.
    */
-  async ask(signId: string, { kind, option, paper, layout }: Asked, override?: Override): Promise<Task> {
+  async ask(signId: string, { kind, option, paper, layout, process }: Asked, override?: Override): Promise<Task> {
     const sign = await this.signs.find(signId);
     if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
     if (PRODUCTION_KINDS.has(kind)) {
@@ -65,6 +67,7 @@ export class TaskService {
       option: option ?? null,
       paper: paper ?? null,
       layout: layout ?? null,
+      process: process ?? null,
     });
     await this.send({ taskId: task.id });
     return task;

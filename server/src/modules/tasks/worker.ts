@@ -222,6 +222,7 @@ export class Worker {
       file: task.kind as TaskKind,
       ...(option && { option: option.id }),
       paper: task.paper ?? 'A4',
+      process: task.process ?? {},
     } as const;
     return { documents: [revision.document], what, subject };
   }

@@ -313,6 +313,9 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     });
     await query.addIndex('machine_runs', ['sent_at']);
   },
+  '0016-processes': async (query) => {
+    await query.addColumn('tasks', 'process', { type: DataTypes.JSONB, allowNull: true });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

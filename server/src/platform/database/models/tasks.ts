@@ -1,10 +1,22 @@
 import { randomUUID } from 'node:crypto';
+import type { ProcessChoice } from '@plain-relief/api';
 import type { PlanKind, SheetKind, TaskKind, TaskState } from '@plain-relief/api/states';
 import { type SheetLayout, type TemplatePaper } from '@plain-relief/core/sheet';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 
 /** What things are made from: only as the customer approved them. */
-export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set(['stl', '3mf', 'pieces', 'svg', 'dxf', 'template', 'package']);
+export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set([
+  'stl',
+  '3mf',
+  'pieces',
+  'svg',
+  'dxf',
+  'laser',
+  'masks',
+  'pattern',
+  'template',
+  'package',
+]);
 
 /** A piece of long work, from being asked for to its file. */
 export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttributes<Task>>> {
@@ -20,6 +32,8 @@ export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttr
   declare paper: TemplatePaper | null;
   /** What a sheet shows; everything where none is chosen. */
   declare layout: SheetLayout | null;
+  /** How files of a laser, masks and patterns are made. */
+  declare process: ProcessChoice | null;
   declare state: TaskState;
   /** 0 to 1. */
   declare progress: number;
@@ -47,6 +61,7 @@ export function defineTasks(sequelize: Sequelize) {
       option: DataTypes.STRING(64),
       paper: DataTypes.STRING(10),
       layout: DataTypes.JSONB,
+      process: DataTypes.JSONB,
       state: DataTypes.STRING(12),
       progress: DataTypes.FLOAT,
       step: DataTypes.STRING(120),
@@ -67,7 +82,7 @@ export function defineTasks(sequelize: Sequelize) {
 /** Writes a task down that waits for a worker. */
 export const waitingTask = (
   { Task: tasks }: { readonly Task: typeof Task },
-  what: Pick<Task, 'signId' | 'proofId' | 'revision' | 'kind' | 'option'> & Partial<Pick<Task, 'paper' | 'layout'>>,
+  what: Pick<Task, 'signId' | 'proofId' | 'revision' | 'kind' | 'option'> & Partial<Pick<Task, 'paper' | 'layout' | 'process'>>,
 ): Promise<Task> =>
   tasks.create({
     ...what,

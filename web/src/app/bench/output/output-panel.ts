@@ -1,14 +1,17 @@
 import type { TaskKind } from '@plain-relief/api/states';
-import type { Clearance, Task } from '@plain-relief/api';
+import type { Clearance, ProcessChoice, Task } from '@plain-relief/api';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { type SignOption } from '@plain-relief/core/sign';
+import { LengthField } from '../../fields/length-field';
+import { NumberField } from '../../fields/number-field';
 import { LineField } from '../../fields/line-field';
 import { LayoutChoice } from '../../proofs/layout-choice';
 import { SessionService } from '../../session/session.service';
 import { EVERYTHING, type SheetLayout, TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
+import type { LengthUnit } from '@plain-relief/core/units';
 import { isUnderWay, TasksService } from '../../tasks/tasks.service';
 import { oneOf } from '../../platform/one-of';
 import { attempt } from '../../platform/attempt';
@@ -62,6 +65,21 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
       name: 'Outlines (DXF)',
       words: 'Outlines by level at true size, one layer a level; of two sides a file each.',
     },
+    {
+      kind: 'laser',
+      name: 'Laser or knife (ZIP)',
+      words: 'SVG and DXF with a layer a process: fill, score, cut inside, cut outside, with the kerf taken off what falls away.',
+    },
+    {
+      kind: 'masks',
+      name: 'Masks for paint (ZIP)',
+      words: 'SVG and DXF of the openings of every finish that level places wear, with a border to weed by.',
+    },
+    {
+      kind: 'pattern',
+      name: 'Pattern for casting (ZIP)',
+      words: 'The solid, larger by what the metal shrinks, as STL; with the sides that lack draft.',
+    },
   ],
 };
 
@@ -77,9 +95,15 @@ const KIND_WORDS: Readonly<Record<Task['kind'], string>> = {
   picture: 'Picture',
   svg: 'Outlines SVG',
   dxf: 'Outlines DXF',
+  laser: 'Laser files',
+  masks: 'Masks',
+  pattern: 'Pattern',
   template: 'Template',
   cuts: 'Plan of cuts',
 };
+
+/** Those that say how they are made. */
+const PROCESSES: ReadonlySet<TaskKind> = new Set(['laser', 'masks', 'pattern']);
 
 /** Those that show the sign, and are made whether it is approved or not. */
 const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
@@ -87,7 +111,7 @@ const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
 /** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
 @Component({
   selector: 'pr-output-panel',
-  imports: [NgbProgressbar, LayoutChoice, LineField, RouterLink],
+  imports: [LengthField, NgbProgressbar, NumberField, LayoutChoice, LineField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './output-panel.html',
   styleUrls: ['../ticket/panel.scss', './output-panel.scss'],
@@ -98,6 +122,7 @@ export class OutputPanel {
   /** Saves what is not saved yet, so that the file is of what is seen. */
   readonly beforeAsking = input.required<() => Promise<void>>();
   readonly jobId = input.required<string>();
+  readonly unit = input<LengthUnit>('mm');
   /** The options of the sign, and the one that files are asked of. */
   readonly options = input<readonly SignOption[]>([]);
   readonly option = input<string>();
@@ -124,6 +149,17 @@ export class OutputPanel {
   protected readonly paper = signal<TemplatePaper>('A4');
   protected readonly papers = TEMPLATE_PAPERS;
   protected readonly oneOf = oneOf;
+  /** Of a laser's files, masks and patterns. */
+  protected readonly process = signal<Required<ProcessChoice>>({
+    kerf: 0.2,
+    leadIn: 2,
+    overlap: 0.5,
+    choke: 0.3,
+    isMirrored: false,
+    border: 10,
+    shrinkage: 1.5,
+    draft: 2,
+  });
   /** Of the sheet. */
   protected readonly layout = signal<SheetLayout>(EVERYTHING);
 
@@ -134,6 +170,10 @@ export class OutputPanel {
       const option = this.option();
       if (this.what() === 'make') void this.attempt(async () => this.clearance.set(await this.service.clearance(option)));
     });
+  }
+
+  protected change(change: Partial<ProcessChoice>): void {
+    this.process.update((process) => ({ ...process, ...change }));
   }
 
   protected optionName(id: string | null | undefined): string {
@@ -158,6 +198,7 @@ export class OutputPanel {
         kind,
         option: this.option(),
         override: reason || undefined,
+        ...(PROCESSES.has(kind) && { process: this.process() }),
         ...(kind === 'template' && { paper: this.paper() }),
         ...(kind === 'proof' && { layout: this.layout() }),
       });

@@ -1,0 +1,62 @@
+import type { ProcessChoice } from '@plain-relief/api';
+import { type Drawing } from '@plain-relief/core/drawing';
+import { dxfFile, svgFile } from '@plain-relief/core/format';
+import { beamPlan, draftLack, maskDrawing, patternOf, USUAL_BEAM, USUAL_DRAFT, USUAL_MASK } from '@plain-relief/core/processes';
+import { type Evaluation } from '@plain-relief/core/relief';
+import { solidOf } from '@plain-relief/core/solid';
+import { strToU8, zipSync } from 'fflate';
+import { closedStl } from './solid-files.js';
+
+/** Files of other ways of making than cutting, each an archive: drawings as SVG and DXF, a layer a process, and what is to be known. */
+
+/** For a laser or a knife: fill, score, cut inside, cut outside. */
+export function laserFiles(evaluation: Evaluation, name: string, process: ProcessChoice, date: Date): Uint8Array {
+  const { kerf = USUAL_BEAM.kerf, leadIn = USUAL_BEAM.leadIn, overlap = USUAL_BEAM.overlap } = process;
+  const { drawing, cutMm, scoredMm, fillMm2, cannot } = beamPlan(evaluation, { kerf, leadIn, overlap });
+  const told = [
+    `Kerf ${kerf} mm, lead-in ${leadIn} mm, overlap ${overlap} mm. Run in this order: fill, score, cut inside, cut outside.`,
+    `Cut ${(cutMm / 1000).toFixed(2)} m, scored ${(scoredMm / 1000).toFixed(2)} m, filled ${(fillMm2 / 100).toFixed(1)} cm².`,
+    ...cannot,
+  ];
+  return archive(evaluation, `${name}-laser`, drawing, told, date);
+}
+
+/** Masks to paint through, a layer a finish. @throws Error with a sentence where nothing is painted */
+export function maskFiles(evaluation: Evaluation, name: string, process: ProcessChoice, date: Date): Uint8Array {
+  const { choke = USUAL_MASK.choke, isMirrored = USUAL_MASK.isMirrored, border = USUAL_MASK.border } = process;
+  const drawing = maskDrawing(evaluation, { choke, isMirrored, border });
+  if (drawing.items.length === 0)
+    throw new Error('No level of the sign wears a finish, so that there is nothing to mask: give a tier a finish first.');
+  const layers = drawing.items.map(({ layer }) => layer).join(', ');
+  const told = [`Openings ${choke} mm larger than what is painted${isMirrored ? ', mirrored' : ''}. Layers: ${layers}.`];
+  return archive(evaluation, `${name}-masks`, drawing, told, date);
+}
+
+/** A pattern for casting as STL, with what its sides lack of draft. */
+export function patternFiles(evaluation: Evaluation, name: string, process: ProcessChoice, date: Date): Uint8Array {
+  const { shrinkage = 1.5, draft = USUAL_DRAFT } = process;
+  const solid = solidOf(evaluation);
+  const pattern = patternOf(solid, shrinkage);
+  const { areaMm2, least, at } = draftLack(solid, draft);
+  const told = [
+    `As large as ${(100 + shrinkage).toFixed(2)} % of the sign: the metal shrinks by ${shrinkage} %.`,
+    at
+      ? `${(areaMm2 / 100).toFixed(1)} cm² of its sides lean less than ${draft}° from upright, the steepest by ${least.toFixed(1)}°, the largest of them at ${at.x.toFixed(1)}, ${at.y.toFixed(1)}, ${at.z.toFixed(1)} mm: slope the sides of the tiers and of the blank, or have the foundry add draft.`
+      : `All sides lean ${draft}° or more from upright.`,
+  ];
+  const files = {
+    [`${name}-pattern.stl`]: closedStl(pattern, `${evaluation.sign.title}, pattern`),
+    'read-me.txt': strToU8(`${told.join('\n')}\n`),
+  };
+  return zipSync(files, { mtime: date });
+}
+
+function archive(evaluation: Evaluation, name: string, drawing: Drawing, told: readonly string[], date: Date): Uint8Array {
+  const { unit, title } = evaluation.sign;
+  const files = {
+    [`${name}.svg`]: strToU8(svgFile(drawing, { unit, title })),
+    [`${name}.dxf`]: strToU8(dxfFile(drawing, unit)),
+    'read-me.txt': strToU8(`${told.join('\n')}\n`),
+  };
+  return zipSync(files, { mtime: date });
+}
