@@ -39,7 +39,7 @@ main(async () => {
   };
   const open = async (id) => {
     await page.goto(`${url}/signs/${id}`);
-    await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+    await page.locator('pr-plan-view path.edge').or(page.locator('pr-make-place')).first().waitFor({ state: 'attached' });
   };
   await page.goto(`${url}/jobs`, { waitUntil: 'networkidle' });
   await take('jobs');
@@ -50,18 +50,46 @@ main(async () => {
   await page.waitForTimeout(2500);
   await take('both');
 
-  await open(signs.get('Donor plaque'));
+  // Making: the carved panel planned and proven, its first program on the practice machine, and the shop's lists.
+  const panel = signs.get('Map room panel');
+  const tools = ['end-quarter', 'end-eighth', 'ball-3'];
+  const ordered = await send('POST', `/signs/${panel}/plans`, {
+    side: 'front',
+    machine: 'long-bed',
+    material: 'oak',
+    tools,
+    cell: 0.3,
+  });
+  for (let plan = ordered; plan.state !== 'done'; plan = await send('GET', `/plans/${ordered.id}`)) {
+    if (plan.state === 'failed') throw new Error(plan.error);
+    await page.waitForTimeout(1000);
+  }
+  await open(panel);
   await page.getByRole('button', { name: /^Make/u }).first().click();
-  await page.getByLabel('Why it is made all the same').fill('Sample for the front desk');
-  await page.getByRole('button', { name: 'Make Solid (STL)' }).click();
-  await page.locator('[data-task="stl"][data-state="done"]').waitFor();
-  await page.getByRole('button', { name: /^Make Everything/u }).click();
-  await page.locator('.progress-line').waitFor();
-  await page.locator('.progress-line').scrollIntoViewIfNeeded();
-  await take('busy');
+  await page.locator('pr-plan-film input[type=range]').waitFor();
+  await page.locator('pr-plan-facts .cuts button', { hasText: 'Finish slopes' }).click();
+  await page.waitForTimeout(2500);
+  await take('make');
+  await send('POST', `/plans/${ordered.id}/release`, { override: 'A sample in scrap' });
+  await send('POST', '/machine/programs', { plan: ordered.id, file: 0 });
+  await send('POST', '/machine/commands', { command: 'faster', value: 100 });
+  await send('POST', '/machine/commands', { command: 'run' });
+  await page.reload();
+  await page.getByRole('button', { name: 'At the machine' }).click();
+  await page.waitForTimeout(9000);
+  await take('machine');
+  await page.goto(`${url}/shop`);
+  await page.getByRole('button', { name: 'Tools', exact: true }).click();
+  await page.locator('pr-library-section li button', { hasText: '60° vee bit' }).click();
+  await page.locator('pr-library-section').evaluate((section) => section.scrollIntoView());
+  await take('library');
 
   // Heights: the carved panel lit from the upper left, and its model.
   await open(signs.get('Map room panel'));
+  await page
+    .getByRole('button', { name: /^Heights/u })
+    .first()
+    .click();
   await page.locator('.facts div', { hasText: 'gold leaf' }).waitFor();
   await page.getByLabel('What the plan is painted by').selectOption('relief');
   await page.locator('pr-plan-view image.relief').waitFor({ state: 'attached' });
@@ -123,7 +151,6 @@ main(async () => {
   await page.getByRole('button', { name: 'Name', exact: true }).click();
   await page.getByLabel('Words of Name').fill('Waverley and Tye Meadows');
   await page.locator('pr-notes-list li', { hasText: 'narrowed' }).waitFor();
-  await take('frame');
   await page.getByRole('button', { name: 'Letters and gaps' }).click();
   await page.waitForTimeout(500);
   await page.locator('pr-letter-strip .gap').nth(8).click();

@@ -60,6 +60,9 @@ function tracedRings({ x, y, lo, hi, left, right }: LabelledEdges, wanted: (labe
     const ring: number[] = [];
     let h = first;
     do {
+      // Never so where labels are right; without an end there would be no sentence either.
+      if (ring.length > from.length)
+        throw new RangeError('An outline does not close at this size: make the sign smaller, or its sides plainer.');
       done[h] = 1;
       ring.push(from[h]);
       h = nextAround(h);

@@ -124,7 +124,7 @@ class Planner {
   ) {
     const { thickness } = evaluation.sign.blank;
     const top = Math.max(terrain.highest, choice.stockThickness === undefined ? -Infinity : choice.stockThickness - thickness);
-    this.stock = { box: bounds([evaluation.blank])!, top, bottom: -thickness };
+    this.stock = { box: bounds([evaluation.blank])!, top, bottom: Math.min(-thickness, evaluation.rearmost) };
     this.bottom = this.stock.bottom - choice.overcut;
     this.safe = top + CLEARANCE + choice.clamps.reduce((most, { above }) => Math.max(most, above), 0);
     this.endMills = choice.tools
@@ -261,7 +261,8 @@ class Planner {
     const ball = this.ballTool();
     const cleared = this.endMills.reduce((most, { cuttingLength }) => Math.max(most, cuttingLength), 0);
     const heights = { stockTop: stock.top, safe };
-    const floorOf = ({ cuttingLength }: ShopTool): number => stock.top - Math.min(cleared, cuttingLength);
+    // Beside slopes there may be nothing at all: there it goes no lower than the bed.
+    const floorOf = ({ cuttingLength }: ShopTool): number => Math.max(this.bottom, stock.top - Math.min(cleared, cuttingLength));
     if (hasRough && ball) {
       const form = toolFormOf(ball);
       if (form.kind !== 'ball' && form.kind !== 'taper') throw new RangeError('A ball nose or a taper ball finishes slopes.');

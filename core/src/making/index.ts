@@ -12,3 +12,4 @@ export { proposedMachine, proposedTools } from './proposed-tools.js';
 export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome.js';
 export { type ToldLeft } from './left-standing.js';
 export { sampleProgram, type SampleProgram } from './sample-program.js';
+export { signToCut } from './sign-to-cut.js';

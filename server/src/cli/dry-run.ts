@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
 import { type DryRun, dryRun, isProven } from '@plain-relief/core/dry-run';
-import { turningTools } from '@plain-relief/core/making';
+import { signToCut, turningTools } from '@plain-relief/core/making';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readShop, type Shop, type ShopMachine } from '@plain-relief/core/shop';
 import { readSign, type Side } from '@plain-relief/core/sign';
@@ -53,7 +53,7 @@ export async function signAndShop(
   const book = openFontBook(fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
   const shop = readShop(readDocument(shopPath));
-  return { evaluation: await new Evaluator(book).evaluate(sign, side), shop, book, fontsDir };
+  return { evaluation: await new Evaluator(book).evaluate(signToCut(sign), side), shop, book, fontsDir };
 }
 
 /** What a dry run found, as it is printed. @param toolChange seconds */

@@ -2,7 +2,7 @@ import type { MessagePort } from 'node:worker_threads';
 import type { MadeWith, PlanOrder } from '@plain-relief/api';
 import { type CutChoice, PlanError, USUAL } from '@plain-relief/core/cutting';
 import { bounds } from '@plain-relief/core/geometry';
-import { readCutChoice, usualCell } from '@plain-relief/core/making';
+import { readCutChoice, signToCut, usualCell } from '@plain-relief/core/making';
 import { Evaluator } from '@plain-relief/core/relief';
 import { type Sign, withOption } from '@plain-relief/core/sign';
 import type { LoadedFont } from '../fonts/fonts.js';
@@ -40,7 +40,7 @@ export default async function layPlan(work: PlanWork): Promise<PlanAnswer | Refu
   const { sign, order, madeWith, subject, fontsDir, port } = work;
   const book = fonts.with(fontsDir, work.fonts);
   evaluator ??= new Evaluator(book);
-  const evaluation = await evaluator.evaluate(withOption(sign, order.option), order.side);
+  const evaluation = await evaluator.evaluate(signToCut(withOption(sign, order.option)), order.side);
   const { rates, ...means } = madeWith;
   const choice: CutChoice = { ...USUAL, cutsOut: order.side === 'front', ...readCutChoice(order.choice ?? {}), ...means };
   const cell = order.cell ?? usualCell(bounds([evaluation.blank])!);
