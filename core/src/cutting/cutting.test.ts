@@ -9,9 +9,9 @@ import { readShop, toolFormOf } from '../shop/index.js';
 import { readSign, type Side, type Sign } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
 import { rise, type ToolForm } from '../tooling/index.js';
-import { dryRun, isProven } from '../dry-run/index.js';
+import { dryRun, isProven, troubleOf } from '../dry-run/index.js';
 import { programsOf } from '../gcode/index.js';
-import { turningTools } from '../making/index.js';
+import { turningTools, writtenPlan } from '../making/index.js';
 import { type CutChoice, type CutPlan, cutPlan, DropCutter, PlanError, reachOf, ringsIn, Terrain, USUAL } from './index.js';
 
 const workshop = new Workshop();
@@ -225,7 +225,7 @@ describe('the cuts of a sign', () => {
     const clamps = [{ x: -40, y: -5, width: 14, height: 10, above: 20 }];
     const { plan, evaluation } = proven(twoPockets(), choiceOf(['end-3'], { clamps, holding: { kind: 'nothing' } }), 0.5);
     const near: number[][] = [];
-    for (const { runs } of plan.cuts.filter(({ purpose }) => purpose !== 'cut out'))
+    for (const { runs } of plan.cuts)
       for (const { points } of runs.flatMap(({ stretches }) => stretches))
         for (let i = 0; i < points.length; i += 3) {
           const [x, y] = [points[i], points[i + 1]];
@@ -233,8 +233,28 @@ describe('the cuts of a sign', () => {
           if (apart < 1.49 && points[i + 2] < 10) near.push([x, y]);
         }
     expect(near).toEqual([]);
+    expect(plan.left.map(({ reason }) => reason).join()).toContain('Beside clamps the sign is not cut out');
     expect(plan.safe).toBeGreaterThan(20);
     expect(evaluation.highest).toBe(0);
+  });
+
+  it('go round clamps that stand beside the sign, and are proven so', () => {
+    const clamps = [{ x: 41, y: -5, width: 20, height: 10, above: 12 }];
+    const sign = twoPockets();
+    const choice = choiceOf(['end-6'], { clamps });
+    const evaluation = workshop.evaluate(sign);
+    const { run, cuts } = writtenPlan(evaluation, choice, { cell: 0.4 });
+    expect([troubleOf(run), cuts.at(-1)!.purpose]).toEqual(['', 'cut out']);
+    const free = writtenPlan(evaluation, choiceOf(['end-6'], { clamps: [{ ...clamps[0], x: 60 }] }), { cell: 0.4 });
+    expect(free.left.map(({ reason }) => reason).join()).not.toContain('clamps');
+  });
+
+  it('are proven wherever the zero lies: a program begins over the stock', () => {
+    for (const at of ['middle', 'upper right'] as const)
+      for (const height of ['bed', 'face of the stock'] as const) {
+        const { run } = proven(twoPockets(), choiceOf(['end-6', 'end-3'], { zero: { at, height } }), 0.4);
+        expect([at, height, isProven(run)]).toEqual([at, height, true]);
+      }
   });
 
   it('are refused where there is nothing to make, or no tool for it', () => {

@@ -11,7 +11,7 @@ import { boxContour, filled, grown, piecesOf, reachOf, shrunk } from './regions.
 import { ballRuns, veeRuns } from './slopes.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
-import { runLength, type Run } from './toolpath.js';
+import { Loop, runLength, type Run } from './toolpath.js';
 
 export type Purpose = 'clear' | 'rest' | 'engrave' | 'slope' | 'vee' | 'window' | 'cut out';
 
@@ -74,6 +74,9 @@ const SMALLER = 0.67;
 /** mm below the face down to which a cone with a flat tip clears what no end mill does, and the part of it that it has to clear. */
 const ENGRAVED = 1;
 const ENGRAVED_PART = 0.01;
+const UNDER_CLAMPS = 'Beside clamps the sign is not cut out: move them away from its edge, or cut it free there by hand.';
+/** mm that a path keeps off clamps. */
+const CLAMP_GAP = 0.5;
 /** mm over the stock, and over clamps, at which tools move freely. */
 const CLEARANCE = 2;
 /** Degrees by which a slope may be steeper than a cone and still be cut by it at once. */
@@ -303,8 +306,11 @@ class Planner {
     }
     const radius = tool.form.diameter / 2;
     const isClimb = choice.direction === 'climb';
-    const profile = { bottom, mostDepth: this.depthOf(tool), radius, holding: choice.holding, isClimb, safe };
+    const keepOff = this.clampArea.length > 0 ? grown(this.clampArea, radius + CLAMP_GAP) : [];
+    const profile = { bottom, mostDepth: this.depthOf(tool), radius, holding: choice.holding, isClimb, safe, keepOff };
     const rings = aroundAll(kept, radius).filter((ring) => !this.isCleared(ring, windows));
+    if (rings.some((ring) => crosses(ring, keepOff)))
+      this.left.push({ areaMm2: 0, volumeMm3: 0, deepestMm: stock.top - bottom, reason: UNDER_CLAMPS, region: [] });
     const runs = rings
       .map((ring) => ({ ring, from: stock.top, isOuter: contourArea(ring) < 0 }))
       .sort((a, b) => Number(a.isOuter) - Number(b.isOuter))
@@ -407,6 +413,12 @@ const expanded = ({ minX, minY, maxX, maxY }: Box, by: number): Box => ({
   maxX: maxX + by,
   maxY: maxY + by,
 });
+/** Whether a ring runs through an area, asked at every mm. */
+const crosses = (ring: Outline[number], area: Outline): boolean => {
+  if (area.length === 0) return false;
+  const loop = new Loop(ring);
+  return Array.from({ length: Math.ceil(loop.length) }, (_, mm) => loop.at(mm)).some(([x, y]) => contains(area, x, y));
+};
 const tipOf = ({ form }: ShopTool): number => ('tip' in form ? form.tip : 0);
 const ballOf = ({ form }: ShopTool): number => (form.kind === 'taper' ? form.tip : form.diameter);
 const shown = (mm: number): string => String(Number(mm.toFixed(2)));

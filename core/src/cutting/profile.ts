@@ -1,4 +1,4 @@
-import { type Contour, type Outline, reversed } from '../geometry/index.js';
+import { contains, type Contour, type Outline, reversed } from '../geometry/index.js';
 import { type Holding } from './choice.js';
 import { backwards } from './clearing.js';
 import { grown } from './regions.js';
@@ -8,6 +8,9 @@ import { AIR, Loop, passHeights, RAMP, rampInto, type Run, type Stretch } from '
 const TAB_RISE = Math.tan(Math.PI / 6);
 /** mm of a way within which it is straight enough to hold by, and radians by which it may turn there. */
 const STRAIGHT = 0.35;
+/** mm along a ring from one place to the next at which it is asked whether a clamp lies there, and how steeply a path climbs over one: 60°. */
+const CLAMP_STEP = 0.5;
+const CLAMP_RISE = Math.sqrt(3);
 /** Places that are tried for a tab. */
 const TRIES = 24;
 
@@ -27,6 +30,8 @@ export interface ProfileChoice {
   readonly holding: Holding;
   readonly isClimb: boolean;
   readonly safe: number;
+  /** Where the tool's middle may not go below the free height: clamps, grown by its radius. */
+  readonly keepOff: Outline;
 }
 
 /** Once around for each pass, without coming up between them; in the last ones over tabs, or down to a skin. */
@@ -34,9 +39,10 @@ export function profileRun({ ring, from }: Profile, choice: ProfileChoice): Run 
   const loop = new Loop(choice.isClimb ? ring : backwards(ring));
   const { holding, bottom, safe } = choice;
   const floor = holding.kind === 'skin' ? Math.min(from, bottom + holding.thickness) : bottom;
-  const tabs = holding.kind === 'tabs' ? tabsOn(loop, holding, choice) : [];
+  const clamped = clampedOn(loop, choice);
+  const tabs = [...(holding.kind === 'tabs' ? tabsOn(loop, holding, choice) : []), ...clamped];
   const over = (along: number): number =>
-    tabs.reduce((most, tab) => Math.max(most, tab.top - TAB_RISE * Math.max(0, tab.apart(along) - tab.half)), -Infinity);
+    tabs.reduce((most, tab) => Math.max(most, tab.top - tab.rise * Math.max(0, tab.apart(along) - tab.half)), -Infinity);
   const turns = tabs.flatMap(({ middle, half, run }) => [middle - half - run, middle - half, middle + half, middle + half + run].map((at) => loop.within(at))); // prettier-ignore
   const airTo = Math.min(safe, from + AIR);
   const stretches: Stretch[] = [];
@@ -88,7 +94,40 @@ interface Tab {
   /** How long a rise to it is. */
   readonly run: number;
   readonly top: number;
+  /** How steeply the path climbs to it. */
+  readonly rise: number;
   apart(along: number): number;
+}
+
+/** How far along a ring from a place, either way. */
+const apartFrom =
+  (middle: number, { length }: Loop) =>
+  (along: number): number => {
+    const distance = Math.abs(along - middle);
+    return Math.min(distance, length - distance);
+  };
+
+/** Stretches of a ring that clamps lie on, as tabs as high as the tool moves freely. */
+function clampedOn(loop: Loop, { keepOff, safe, bottom }: ProfileChoice): Tab[] {
+  if (keepOff.length === 0) return [];
+  const count = Math.ceil(loop.length / CLAMP_STEP);
+  const step = loop.length / count;
+  const isUnder = Array.from({ length: count }, (_, i) => contains(keepOff, ...loop.at(i * step)));
+  const first = isUnder.findIndex((under, i) => under && !isUnder[(i + count - 1) % count]);
+  const run = (safe - bottom) / CLAMP_RISE;
+  if (first < 0) return isUnder[0] ? [{ middle: 0, half: loop.length, run, top: safe, rise: CLAMP_RISE, apart: () => 0 }] : [];
+  const tabs: Tab[] = [];
+  for (let k = 0; k < count;) {
+    const from = k;
+    while (k < count && isUnder[(first + k) % count]) k++;
+    if (k > from) {
+      const middle = loop.within((first + (from + k - 1) / 2) * step);
+      const half = ((k - from + 1) * step) / 2;
+      tabs.push({ middle, half, run, top: safe, rise: CLAMP_RISE, apart: apartFrom(middle, loop) });
+    }
+    while (k < count && !isUnder[(first + k) % count]) k++;
+  }
+  return tabs;
 }
 
 /** Tabs spread over a ring, each where the ring is straight near its place. */
@@ -100,11 +139,7 @@ function tabsOn(loop: Loop, holding: Holding & { kind: 'tabs' }, { bottom, radiu
   return Array.from({ length: Math.max(0, count) }, (_, i) => {
     const space = loop.length / count;
     const middle = straightNear(loop, (i + 0.5) * space, space / 3, half);
-    const apart = (along: number): number => {
-      const distance = Math.abs(along - middle);
-      return Math.min(distance, loop.length - distance);
-    };
-    return { middle, half, run, top: bottom + holding.height, apart };
+    return { middle, half, run, top: bottom + holding.height, rise: TAB_RISE, apart: apartFrom(middle, loop) };
   });
 }
 

@@ -141,10 +141,14 @@ export function dryRun(
   let [read, told] = [0, 0];
   const steps = function* ({ name, text }: NamedProgram): Generator<Step> {
     const lines = text.split('\n').length;
+    let isFirst = true;
     try {
       for (const step of readProgram(text)) {
         yield step;
-        if (step.kind === 'rapid' || step.kind === 'feed') run.move(moved(step, workplace.zero));
+        if (step.kind === 'rapid' || step.kind === 'feed') {
+          run.move(begun(moved(step, workplace.zero), isFirst, target.top));
+          isFirst = false;
+        }
         if (progress && told++ % TOLD_LINES === 0) progress((read + (text.length * step.line) / lines) / letters);
       }
     } catch (error) {
@@ -162,6 +166,15 @@ export function dryRun(
   });
   seen?.(stock, (column, row) => found![row * stock.columns + column]);
   return { ...difference, ...run.mishaps(), duration };
+}
+
+/**
+ * The first move of a program begins where the tool was taken up, over the stock: that it is at the program's zero is what readers take for
+ * granted, and may lie within it.
+ */
+export function begun(motion: Motion, isFirst: boolean, top: number): Motion {
+  if (!isFirst || motion.arc) return motion;
+  return { ...motion, from: { ...motion.from, z: Math.max(motion.from.z, motion.to.z, top) } };
 }
 
 /** What a program is refused by, with the program's name; anything else as it is. */

@@ -1,6 +1,6 @@
 import { type Box } from '../geometry/index.js';
 import { type Motion, placeOn, type Place, readProgram, timedSteps } from '../program/index.js';
-import { moved, type NamedProgram, programTrouble, toolOf, type Workplace } from './dry-run.js';
+import { begun, moved, type NamedProgram, programTrouble, toolOf, type Workplace } from './dry-run.js';
 import { Stock } from './stock.js';
 
 /** A move of a film, with when it begins and ends. */
@@ -72,6 +72,7 @@ export class Film {
     this.reels = programs.map(({ name, text }, program) => {
       const begin = now;
       let tool = 0;
+      let isFirst = true;
       try {
         for (const { step, seconds } of timedSteps(readProgram(text), workplace.limits)) {
           const from = now;
@@ -79,7 +80,9 @@ export class Film {
           if (step.kind !== 'rapid' && step.kind !== 'feed') continue;
           tool ||= step.tool;
           toolOf(step, workplace.tools);
-          this.shots.push({ motion: moved(step, workplace.zero), program, from, to: now });
+          const motion = begun(moved(step, workplace.zero), isFirst, top);
+          isFirst = false;
+          this.shots.push({ motion, program, from, to: now });
         }
       } catch (error) {
         throw programTrouble(name, error);

@@ -126,7 +126,7 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
-  styleUrl: './bench-page.scss',
+  styleUrls: ['../shell/switch.scss', './bench-page.scss'],
   host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'store.flush()' },
 })
 export class BenchPage implements OnDestroy {

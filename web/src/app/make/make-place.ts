@@ -37,7 +37,7 @@ import { PlansService } from './plans.service';
   providers: [MachineService, PlansService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './make-place.html',
-  styleUrl: './make-place.scss',
+  styleUrls: ['../shell/switch.scss', './make-place.scss'],
 })
 export class MakePlace implements OnDestroy {
   readonly signId = input.required<string>();

@@ -45,7 +45,7 @@ const ONE: Readonly<Record<ListName, string>> = { materials: 'material', tools: 
   selector: 'pr-library-section',
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './library-section.html',
-  styleUrl: './library-section.scss',
+  styleUrls: ['../../shell/switch.scss', './library-section.scss'],
 })
 export class LibrarySection {
   /** Makers look, and change nothing. */
