@@ -91,7 +91,7 @@ const send = (cookie?: string, more: object = {}) =>
   );
 
 async function until(what: (view: MachineView) => boolean): Promise<MachineView> {
-  for (let tries = 0; tries < 200; tries++) {
+  for (let tries = 0; tries < 800; tries++) {
     const view = await see();
     if (what(view)) return view;
     await new Promise((done) => setTimeout(done, 50));
