@@ -1,7 +1,7 @@
 import { difference, intersection, union } from '../arrangement/index.js';
 import { area, bounds, type Box, contains, contourArea, type Outline } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { type ShopTool, toolFormOf } from '../shop/index.js';
+import { isConeOf, type ShopTool, toolFormOf } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
 import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
 import { type CutChoice } from './choice.js';
@@ -79,8 +79,6 @@ const UNDER_CLAMPS = 'Beside clamps the sign is not cut out: move them away from
 const CLAMP_GAP = 0.5;
 /** mm over the stock, and over clamps, at which tools move freely. */
 const CLEARANCE = 2;
-/** Degrees by which a slope may be steeper than a cone and still be cut by it at once. */
-const ALIKE = 0.4;
 /** Part of all slopes that a cone has to cut at once to be taken. */
 const MATCHED_PART = 0.02;
 /** mm² of slopes for which a tool is taken. */
@@ -246,7 +244,7 @@ class Planner {
     for (let t = 0; t < terrain.slopes.length; t++) {
       if (!terrain.isSlope(t)) continue;
       const degrees = (Math.atan(terrain.slopes[t]) * 180) / Math.PI;
-      const tool = cones.find(({ form }) => 'angle' in form && Math.abs(90 - form.angle / 2 - degrees) <= ALIKE);
+      const tool = cones.find((each) => isConeOf(each, degrees));
       if (!tool) others.add(t);
       else matched.set(tool, (matched.get(tool) ?? new Set()).add(t));
     }

@@ -1,6 +1,6 @@
 import { bounds } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { type ShopMachine, type Shop, type ShopTool } from '../shop/index.js';
+import { isConeOf, type Shop, type ShopMachine, type ShopTool } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
 
 /** A tool may be this part of the sign's shorter side. */
@@ -14,8 +14,6 @@ const UPRIGHT = 50;
 /** Part of all slopes for which a tool is proposed, and mm² of them at least. */
 const MATCHED_PART = 0.1;
 const LEAST_SLOPED = 0.5;
-/** Degrees by which a slope may differ from a cone. */
-const ALIKE = 0.4;
 
 /** The machine that a material is cut on first: an engraver where the sign fits it, else a router. */
 export function proposedMachine(
@@ -47,10 +45,8 @@ export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'too
     if (before ? diameter <= NEXT_PART * before.form.diameter && diameter >= SMALLEST : diameter <= most) chosen.push(tool);
   }
   if (chosen.length === 0 && ends.length > 0) chosen.push(ends.at(-1)!);
-  const matching = ({ form }: ShopTool): number =>
-    form.kind === 'vee'
-      ? [...areas].reduce((sum, [steep, mm2]) => (Math.abs(90 - form.angle / 2 - steep) <= ALIKE ? sum + mm2 : sum), 0)
-      : 0;
+  const matching = (tool: ShopTool): number =>
+    tool.form.kind === 'vee' ? [...areas].reduce((sum, [steep, mm2]) => (isConeOf(tool, steep) ? sum + mm2 : sum), 0) : 0;
   const cones = kept.filter((tool) => matching(tool) > MATCHED_PART * all);
   const matched = cones.reduce((sum, tool) => sum + matching(tool), 0);
   const balls = kept

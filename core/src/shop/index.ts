@@ -9,4 +9,4 @@ export {
   type ShopRates,
   type ShopTool,
 } from './schema.js';
-export { toolFormOf } from './tool-form-of.js';
+export { isConeOf, toolFormOf } from './tool-form-of.js';

@@ -31,10 +31,10 @@ afterAll(async () => {
   await server?.stop();
 }, 60_000);
 
-/** A plate with a raised disc, quickly planned. */
+/** A plate with a hole, quickly planned. */
 async function plate(job: string): Promise<string> {
   const document = newSign('Depth plate', 'mm');
-  const disc = newShape(document, 'circle');
+  const hole = newShape(document, 'circle');
   const blank = {
     ...document.blank,
     outline: { kind: 'rectangle', width: 80, height: 50, cornerRadius: 0 },
@@ -43,7 +43,7 @@ async function plate(job: string): Promise<string> {
   };
   const { status, body } = await server.call<{ id: string }>('POST', `/api/jobs/${job}/signs`, {
     title: 'Depth plate',
-    document: { ...document, blank, parts: [disc] },
+    document: { ...document, blank, parts: [hole] },
   });
   expect([status, body]).toEqual([201, expect.objectContaining({ id: expect.any(String) })]);
   return body.id;
