@@ -127,7 +127,7 @@ function strokeRings(strokes: readonly Stroke[], radius: number, tolerance: numb
 }
 
 /** What rings wind around anticlockwise, all together. */
-const covered = (rings: readonly Contour[]): Outline =>
+export const covered = (rings: readonly Contour[]): Outline =>
   ringsOf(
     arrange([rings], (windings) => (windings.length > 0 && windings[1] > 0 ? 1 : 0)),
     (label) => label === 1,

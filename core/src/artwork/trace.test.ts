@@ -3,7 +3,8 @@ import { PNG } from 'pngjs';
 import { Random } from '../../testing/random.js';
 import { ArtworkError } from './limits.js';
 import { pictureSize } from './picture-size.js';
-import { type GreyPicture, simplified, tracePicture } from './trace.js';
+import { simplified } from '../geometry/index.js';
+import { type GreyPicture, tracePicture } from './trace.js';
 
 /** A picture of what lies within, smooth at its edges by 8 × 8 samples in each pixel. */
 function picture(width: number, height: number, isInside: (x: number, y: number) => boolean): GreyPicture {

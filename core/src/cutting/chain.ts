@@ -1,9 +1,8 @@
 import Flatbush from 'flatbush';
 import { closestShare, type Contour, type Outline } from '../geometry/index.js';
+import { Border } from './border.js';
 import { type Ring } from './regions.js';
 
-/** mm from its ends within which a link may touch the edge of the region: it begins and ends there. */
-const TOUCH = 0.02;
 /** Places of a ring at which its neighbours inside are looked for. */
 const MOST_PROBES = 48;
 
@@ -149,50 +148,4 @@ function isRepeat(all: readonly number[], i: number): boolean {
   const at = i - (i % 2);
   const before = (at + all.length - 2) % all.length;
   return all.length > 2 && at > 0 && all[at] === all[before] && all[at + 1] === all[before + 1];
-}
-
-/** The edges of a region, asked whether a way stays within it. */
-class Border {
-  private readonly edges: number[] = [];
-  private readonly index?: Flatbush;
-
-  constructor(region: Outline) {
-    for (const ring of region)
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-        this.edges.push(ring[j], ring[j + 1], ring[i], ring[i + 1]);
-    if (this.edges.length === 0) return;
-    this.index = new Flatbush(this.edges.length / 4);
-    for (let e = 0; e < this.edges.length; e += 4) {
-      const [ax, ay, bx, by] = this.edges.slice(e, e + 4);
-      this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-    }
-    this.index.finish();
-  }
-
-  /** Whether a straight way, which may begin and end on the edge, lies within the region. */
-  isWithin(ax: number, ay: number, bx: number, by: number): boolean {
-    const length = Math.hypot(bx - ax, by - ay);
-    if (!this.index || length <= TOUCH) return true;
-    if (!this.isInside((ax + bx) / 2, (ay + by) / 2)) return false;
-    const [ux, uy] = [(bx - ax) / length, (by - ay) / length];
-    const found = this.index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-    return !found.some((at) => {
-      const [cx, cy, dx, dy] = this.edges.slice(4 * at, 4 * at + 4);
-      // Along the way, and to its left.
-      const [left, right] = [ux * (cy - ay) - uy * (cx - ax), ux * (dy - ay) - uy * (dx - ax)];
-      if (left > 0 === right > 0) return false;
-      const share = left / (left - right);
-      const along = ux * (cx - ax) + uy * (cy - ay) + share * (ux * (dx - cx) + uy * (dy - cy));
-      return along > TOUCH && along < length - TOUCH;
-    });
-  }
-  /** By how often a line to the right crosses the edges. */
-  private isInside(x: number, y: number): boolean {
-    let isIn = false;
-    for (const at of this.index!.search(x, y, Infinity, y)) {
-      const [cx, cy, dx, dy] = this.edges.slice(4 * at, 4 * at + 4);
-      if (cy > y !== dy > y && cx + ((y - cy) / (dy - cy)) * (dx - cx) > x) isIn = !isIn;
-    }
-    return isIn;
-  }
 }

@@ -1,7 +1,8 @@
-import { area, type Contour, type Outline, reversed } from '../geometry/index.js';
+import { type Contour, reversed } from '../geometry/index.js';
+import { type NarrowLine } from '../medial-axis/index.js';
 import { chained } from './chain.js';
-import { type Reach, reachOf, ringsIn } from './regions.js';
-import { type Terrace } from './terraces.js';
+import { type FreeSpace } from './free-space.js';
+import { nearestFirst } from './nearest.js';
 import { AIR, around, Loop, NEAR, passHeights, rampInto, type Run, type Stretch } from './toolpath.js';
 
 /** A tool as it clears: how near it may come to what stands, and the radius of the flat that clears. */
@@ -19,51 +20,43 @@ export interface ClearingChoice {
   readonly stepover: number;
   readonly allowance: number;
   readonly isClimb: boolean;
-  readonly stockTop: number;
   /** How high tools go to move freely. */
   readonly safe: number;
 }
 
-/** What a terrace still has, and where a tool was to clear of it. */
-export interface Cleared {
-  readonly left: Outline;
-  readonly reach: Reach;
+/** What a tool finds where it clears. */
+export interface Clearing {
+  readonly space: FreeSpace;
+  /** Of the tool at the depth of the terrace. */
+  readonly radius: number;
+  /** Radius of the smallest tool that was here before; none where it is the first. */
+  readonly before?: number;
+  /** Height above which everything here has been cleared. */
+  readonly from: number;
+  /** Whether places that larger tools reach have been cleared down to the terrace, so that ways may begin there. */
+  readonly isOpen: boolean;
 }
-
-/** What a tool reaches of what others left of a terrace; undefined where it reaches nothing. */
-export function clearedBy(tool: Clearer, terrace: Terrace, left: Outline, stockTop: number): Cleared | undefined {
-  const depth = stockTop - terrace.z;
-  if (left.length === 0 || depth > tool.reach) return undefined;
-  const reach = reachOf(left, terrace.keepOut, tool.radius(depth), tool.flat);
-  return reach.centres.length === 0 ? undefined : { left: reach.left, reach };
-}
-
-/** mm² that a tool has to clear for it to be taken. */
-export const gainOf = (before: Outline, { left }: Cleared): number => area(before) - area(left);
 
 /**
- * The runs of a tool over a terrace: in passes from the stock's face down to the terrace, along lines of equal distance from the inside
- * out, the last of them beside the walls.
- * @param isRest others have cleared most of it, and there is no allowance
+ * The runs of a tool over a terrace, in passes: of the first one along lines of equal distance from the inside out, the last of them beside
+ * the walls; of a smaller one along such lines where those before it left something.
  */
-export function clearingRuns(
-  { reach: { centres } }: Cleared,
-  terrace: Terrace,
-  tool: Clearer,
-  choice: ClearingChoice,
-  isRest: boolean,
-): Run[] {
+export function clearingRuns(clearing: Clearing, tool: Clearer, choice: ClearingChoice): Run[] {
+  const { space, radius, from, before } = clearing;
   const step = 2 * tool.flat * choice.stepover;
-  const hasAllowance = !isRest && choice.allowance > 0;
-  const rings = ringsIn(centres, step, hasAllowance ? Math.min(step, choice.allowance) : step);
-  const chains = chained(rings, centres, step, [centres[0][0], centres[0][1]]).map((chain) =>
+  const heights = passHeights(from, space.terrace.z, tool.mostDepth);
+  const topOf = (pass: number): number => (pass === 0 ? from : heights[pass - 1]);
+  if (before !== undefined) {
+    const ways = restWays(clearing, before, step, choice.isClimb);
+    return heights.flatMap((z, pass) => ways.map((way) => restRun(way, clearing.isOpen, topOf(pass), z, choice.safe)));
+  }
+  const rings = space.rings(radius, step, choice.allowance > 0 ? Math.min(step, choice.allowance) : step);
+  if (rings.length === 0) return [];
+  const region = rings.filter(({ depth }) => depth === rings[0].depth).map(({ points }) => points);
+  const chains = chained(rings, region, step, [region[0][0], region[0][1]]).map((chain) =>
     chain.map((ring) => new Loop(choice.isClimb ? ring : backwards(ring))),
   );
-  const heights = passHeights(choice.stockTop, terrace.z, tool.mostDepth);
-  return heights.flatMap((z, i) => {
-    const from = i === 0 ? choice.stockTop : heights[i - 1];
-    return chains.map((chain) => runAlong(chain, from, z, choice.safe));
-  });
+  return heights.flatMap((z, pass) => chains.map((chain) => runAlong(chain, topOf(pass), z, choice.safe)));
 }
 
 /** Down through air, down a ramp along the first ring of a chain, around it, and from ring to ring. */
@@ -80,8 +73,79 @@ function runAlong(loops: readonly Loop[], from: number, z: number, safe: number)
   return { x, y, airTo, stretches };
 }
 
+/** Lines that are gone along without coming up between them; the first may begin where it is open, and where it is a ring it is alone. */
+type RestWay = readonly NarrowLine[];
+
+/** Lines beside narrow places in the order in which they are gone along, those together between which the tool may go straight. */
+function restWays({ space, radius }: Clearing, before: number, step: number, isClimb: boolean): RestWay[] {
+  const lines = space.restLines(radius, before, step).map((line) => (isClimb ? line : turned(line)));
+  const ends = lines.map(({ points, isClosed }) => {
+    const from = [points[0], points[1]] as const;
+    return { from, to: isClosed ? from : ([points[points.length - 2], points[points.length - 1]] as const) };
+  });
+  const ways: NarrowLine[][] = [];
+  let last: number | undefined;
+  for (const { way } of nearestFirst(ends, ends[0]?.from ?? [0, 0])) {
+    const line = lines[way];
+    const [ax, ay] = last === undefined ? [Infinity, Infinity] : ends[last].to;
+    const [bx, by] = ends[way].from;
+    const isNear = Math.hypot(bx - ax, by - ay) <= LINKED * radius;
+    if (isNear && !line.isClosed && space.isFree(radius, ax, ay, bx, by)) ways[ways.length - 1].push(line);
+    else ways.push([line]);
+    last = way;
+  }
+  return ways;
+}
+
+/** Radii of a tool that it goes straight from one line to the next. */
+const LINKED = 2.5;
+
+function turned({ points, isClosed, beginsInside, endsInside }: NarrowLine): NarrowLine {
+  return {
+    points: isClosed ? backwards(points) : reversed(points),
+    isClosed,
+    beginsInside: endsInside,
+    endsInside: beginsInside,
+  };
+}
+
+/** Down where it is open, or down a ramp along the first line, and along all lines. */
+function restRun(way: RestWay, isOpen: boolean, from: number, z: number, safe: number): Run {
+  const [first] = way;
+  const stretches: Stretch[] = [];
+  let [x, y] = first.points;
+  let airTo = Math.min(safe, from + AIR);
+  if (isOpen && first.beginsInside) {
+    airTo = Math.min(airTo, z + AIR);
+    stretches.push({ points: Float64Array.of(x, y, z), pace: 'plunge' });
+  } else {
+    // There and back is a ring, too.
+    const loop = new Loop(first.isClosed ? first.points : thereAndBack(first.points));
+    const ramp = rampInto(loop, from + NEAR, z);
+    [x, y] = [ramp.x, ramp.y];
+    stretches.push({ points: Float64Array.of(x, y, from + NEAR), pace: 'cut' }, ramp.stretch);
+  }
+  way.forEach(({ points, isClosed }, i) => {
+    stretches.push({ points: atHeight(points, z, isClosed, i === 0), pace: 'cut' });
+  });
+  return { x, y, airTo, stretches };
+}
+
+/** A polyline at a height, closed where it is a ring, without its first point where the tool is there. */
+function atHeight(points: Contour, z: number, isClosed: boolean, isThere: boolean): Float64Array {
+  const all = isClosed ? [...points, points[0], points[1]] : [...points];
+  const out: number[] = [];
+  for (let i = isThere ? 2 : 0; i < all.length; i += 2) out.push(all[i], all[i + 1], z);
+  return Float64Array.from(out);
+}
+
+function thereAndBack(points: Contour): Contour {
+  const back = reversed(points);
+  return Float64Array.from([...points, ...back.subarray(2, -2)]);
+}
+
 /** A ring the other way round from the same first point. */
 export function backwards(ring: Contour): Contour {
-  const turned = reversed(ring);
-  return Float64Array.from([...turned.subarray(-2), ...turned.subarray(0, -2)]);
+  const turnedRing = reversed(ring);
+  return Float64Array.from([...turnedRing.subarray(-2), ...turnedRing.subarray(0, -2)]);
 }

@@ -12,7 +12,7 @@ import { rise, type ToolForm } from '../tooling/index.js';
 import { dryRun, isProven, troubleOf } from '../dry-run/index.js';
 import { programsOf } from '../gcode/index.js';
 import { turningTools, writtenPlan } from '../making/index.js';
-import { type CutChoice, type CutPlan, cutPlan, DropCutter, PlanError, reachOf, ringsIn, Terrain, USUAL } from './index.js';
+import { type CutChoice, type CutPlan, cutPlan, DropCutter, FreeSpace, PlanError, ringsIn, Terrain, USUAL } from './index.js';
 
 const workshop = new Workshop();
 const shop = readShop(JSON.parse(readFileSync(new URL('../../../demo/shop.json', import.meta.url), 'utf8')));
@@ -106,8 +106,9 @@ describe('what a tool reaches', () => {
     // What stands is the frame around the pocket.
     const keepOut = [frame[0], frame[1].slice().reverse().reduce<number[]>((all, value, i, from) => (i % 2 === 0 ? [...all, from[i + 1], value] : all), [])].map((ring) => Float64Array.from(ring)); // prettier-ignore
     expect(contourArea(keepOut[1])).toBeLessThan(0);
-    const { centres, left } = reachOf(panel, keepOut, 4);
-    expect(area(centres)).toBeCloseTo(92 * 52, 1);
+    const space = new FreeSpace({ z: 0, needed: panel, keepOut, below: [frame[0]], kind: 'level' }, 4, 3.6, [frame[0]]);
+    const left = space.left(4);
+    expect(area(space.rings(4, 3.6, 3.6).filter(({ depth }) => depth < 4).map(({ points }) => points))).toBeCloseTo(92.004 * 52.004, 1); // prettier-ignore
     expect(area(left) / (4 * 16 * (1 - Math.PI / 4))).toBeCloseTo(1, 1);
     const theirs = crossSection(workshop.m, panel);
     const opened = theirs.offset(-4, 'Round', 2, 256).offset(4, 'Round', 2, 256);

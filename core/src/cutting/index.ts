@@ -1,6 +1,7 @@
 export { type Clamp, type CutChoice, type Holding, USUAL, type ZeroChoice } from './choice.js';
 export { type Cut, type CutPlan, cutPlan, type Left, PlanError, type Progress, type Purpose, type StockBox } from './plan.js';
-export { grown, PATH_TOLERANCE, reachOf, ringsIn, shrunk } from './regions.js';
+export { FreeSpace } from './free-space.js';
+export { grown, PATH_TOLERANCE, ringsIn, shrunk } from './regions.js';
 export { Terrain } from './terrain.js';
 export { DropCutter } from './drop.js';
 export { AIR, type Run, type Stretch } from './toolpath.js';

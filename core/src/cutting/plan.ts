@@ -1,13 +1,14 @@
-import { difference, intersection, union } from '../arrangement/index.js';
+import { difference, intersection, strokeArea, union } from '../arrangement/index.js';
 import { area, bounds, type Box, contains, contourArea, type Outline } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { isConeOf, type ShopTool, toolFormOf } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
 import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
 import { type CutChoice } from './choice.js';
-import { type Cleared, clearedBy, type Clearer, clearingRuns, gainOf } from './clearing.js';
+import { type Clearer, type Clearing, clearingRuns } from './clearing.js';
+import { FreeSpace } from './free-space.js';
 import { aroundAll, profileRun } from './profile.js';
-import { boxContour, filled, grown, piecesOf, reachOf, shrunk } from './regions.js';
+import { boxContour, filled, grown, shrunk } from './regions.js';
 import { ballRuns, veeRuns } from './slopes.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
@@ -74,6 +75,7 @@ const SMALLER = 0.67;
 /** mm below the face down to which a cone with a flat tip clears what no end mill does, and the part of it that it has to clear. */
 const ENGRAVED = 1;
 const ENGRAVED_PART = 0.01;
+const CLAMPED = 'Clamps stand here: move them, or turn the work round.';
 const UNDER_CLAMPS = 'Beside clamps the sign is not cut out: move them away from its edge, or cut it free there by hand.';
 /** mm that a path keeps off clamps. */
 const CLAMP_GAP = 0.5;
@@ -83,10 +85,8 @@ const CLEARANCE = 2;
 const MATCHED_PART = 0.02;
 /** mm² of slopes for which a tool is taken. */
 const LEAST_SLOPED = 0.5;
-/** mm² of a level for which it is sought what would clear it, levels at most, and its places that are looked at. */
+/** mm² of a level for which it is sought what would clear it. */
 const SOUGHT_MM2 = 0.5;
-const MOST_SOUGHT = 6;
-const MOST_PIECES = 8;
 /** Parts of the smallest diameter that are tried, and part of a place that the right one clears. */
 const SMALLER_STILL = [0.8, 0.6, 0.45, 0.3, 0.2];
 const MOST_OF_IT = 0.85;
@@ -113,7 +113,6 @@ class Planner {
   private readonly cuts: Cut[] = [];
   private readonly left: Left[] = [];
   private waste: Outline = [];
-  private sought = 0;
   private readonly endMills: readonly ShopTool[];
   private readonly clampArea: Outline;
 
@@ -167,8 +166,8 @@ class Planner {
 
   /** Clears terraces by one tool after the other, as far as each is worth it. */
   private clear({ list }: Terraces): void {
-    let lefts = list.map(({ needed }) => needed);
-    const all = lefts.reduce((sum, needed) => sum + area(needed), 0);
+    const states = list.map((terrace): State => ({ terrace, left: terrace.needed, leftMm2: area(terrace.needed) }));
+    const all = states.reduce((sum, { leftMm2 }) => sum + leftMm2, 0);
     let before: ShopTool | undefined;
     const cones = this.choice.tools.filter(
       ({ form, left }) => (form.kind === 'point' || form.kind === 'vee') && form.tip > 0.05 && left > 0,
@@ -178,61 +177,110 @@ class Planner {
       const isCone = tool.form.kind !== 'end';
       const isLast = tool === this.endMills.at(-1);
       if (before && !isCone && !isLast && tool.form.diameter > SMALLER * before.form.diameter) return;
-      this.progress((0.05 + 0.5 * i) / candidates.length, `Clearing with ${tool.name}`);
+      const told = (part: number): void =>
+        this.progress(0.05 + (0.5 * (i + part)) / candidates.length, `Clearing with ${tool.name}`);
       const clearer = this.clearerOf(tool);
-      const cleared = list.map((terrace, at) => {
-        if (isCone && this.stock.top - terrace.z > ENGRAVED) return undefined;
-        return clearedBy(clearer, terrace, lefts[at], this.stock.top);
+      const open = states.filter(({ terrace, leftMm2 }) => {
+        const isWithin = this.stock.top - terrace.z <= clearer.reach;
+        return isWithin && leftMm2 > 0.001;
       });
-      const gains = cleared.map((each, at) => (each ? gainOf(lefts[at], each) : 0));
-      const gain = gains.reduce((sum, each) => sum + each, 0);
-      if (gain < Math.max(LEAST_GAIN, isCone ? ENGRAVED_PART * all : 0)) return;
-      if (!before && !isLast && !isCone && gain < FIRST_PART * all) return;
-      list.forEach((terrace, at) => {
-        const found = cleared[at];
-        if (found && gains[at] > 0.001) this.addClearing(tool, clearer, terrace, found, before !== undefined);
+      const most = open.reduce((sum, { leftMm2 }) => sum + leftMm2, 0);
+      const least = Math.max(LEAST_GAIN, isCone ? ENGRAVED_PART * all : !before && !isLast ? FIRST_PART * all : 0);
+      if (most < least) return;
+      const reached = open.map((state, at): Reached => {
+        told(at / open.length / 2);
+        return this.reachedOf(state, tool, clearer);
       });
-      lefts = lefts.map((left, at) => cleared[at]?.left ?? left);
+      if (reached.reduce((sum, { gainMm2 }) => sum + gainMm2, 0) < least) return;
+      reached.forEach((found, at) => {
+        told(0.5 + at / reached.length / 2);
+        // What lies higher may have been cleared over all that lies lower, by a tool that comes wherever this one does.
+        const { radius } = found.clearing;
+        const above = states
+          .slice(0, states.indexOf(found.state))
+          .filter(({ space, before: smallest = Infinity }) => space?.isWide && smallest <= radius);
+        if (found.gainMm2 > 0.001) this.addClearing(tool, clearer, found, above.at(-1)?.terrace.z ?? this.stock.top);
+      });
       before = tool;
     });
-    list.forEach((terrace, at) => this.tellLeft(terrace, lefts[at]));
+    for (const state of states) this.tellLeft(state);
   }
 
-  private addClearing(tool: ShopTool, clearer: Clearer, terrace: Terrace, found: Cleared, isRest: boolean): void {
+  /** What a tool would reach at a terrace. */
+  private reachedOf(state: State, { form }: ShopTool, clearer: Clearer): Reached {
+    const { terrace } = state;
+    const radius = clearer.radius(this.stock.top - terrace.z);
+    const space = state.space ?? this.spaceFor(terrace, radius, clearer);
+    const clearing = { space, radius, before: state.before };
+    if (form.kind === 'end') {
+      const left = space.left(radius);
+      const leftMm2 = area(left);
+      return { state, clearing, left, leftMm2, gainMm2: state.leftMm2 - leftMm2 };
+    }
+    const ways = state.before === undefined ? [] : space.restLines(radius, state.before, this.stepOf(clearer));
+    const strokes = ways.map(({ points, isClosed }) => ({ points, closed: isClosed }));
+    const left = strokes.length === 0 ? state.left : difference(state.left, strokeArea(strokes, 2 * clearer.flat));
+    const leftMm2 = area(left);
+    return { state, clearing, left, leftMm2, gainMm2: state.leftMm2 - leftMm2 };
+  }
+
+  private spaceFor(terrace: Terrace, radius: number, clearer: Clearer): FreeSpace {
+    return new FreeSpace(terrace, radius, this.stepOf(clearer), this.terrain.footprint);
+  }
+
+  private stepOf({ flat }: Clearer): number {
+    return 2 * flat * this.choice.stepover;
+  }
+
+  private addClearing(
+    tool: ShopTool,
+    clearer: Clearer,
+    { state, clearing, left, leftMm2 }: Reached,
+    from: number,
+    isOpen = true,
+  ): void {
     const { choice, stock, safe } = this;
-    const clearing = { ...choice, isClimb: choice.direction === 'climb', stockTop: stock.top, safe };
-    const runs = clearingRuns(found, terrace, clearer, clearing, isRest);
-    const purpose = { window: 'window', level: 'clear', slope: 'clear' } as const;
-    this.add(tool, tool.form.kind === 'end' ? (isRest ? 'rest' : purpose[terrace.kind]) : 'engrave', stock.top, terrace.z, runs);
+    const { terrace, before } = state;
+    const how = { ...choice, isClimb: choice.direction === 'climb', safe };
+    const runs = clearingRuns({ ...clearing, from, isOpen }, clearer, how);
+    const purpose = { window: 'window', level: 'clear', slope: 'clear', 'cut out': 'rest' } as const;
+    const isEnd = tool.form.kind === 'end';
+    this.add(tool, isEnd ? (before === undefined ? purpose[terrace.kind] : 'rest') : 'engrave', stock.top, terrace.z, runs);
+    Object.assign(state, { left, leftMm2, space: clearing.space, before: clearing.radius });
   }
 
-  private tellLeft(terrace: Terrace, left: Outline): void {
-    if (left.length === 0 || terrace.kind === 'slope') return;
-    const region = intersection(left, terrace.needed);
-    const areaMm2 = area(region);
+  private tellLeft({ terrace, left, space }: State): void {
+    if (terrace.kind === 'slope') return;
+    this.tellClamped(terrace);
+    const areaMm2 = area(left);
     if (areaMm2 < LEAST_LEFT) return;
     const smallest = this.endMills.at(-1)!;
-    const isTooDeep = this.endMills.every(({ cuttingLength }) => cuttingLength < this.stock.top - terrace.z);
-    const needs = isTooDeep ? undefined : this.neededFor(region, terrace, areaMm2, smallest.form.diameter);
+    const deepestMm = this.stock.top - terrace.z;
+    const isTooDeep = this.endMills.every(({ cuttingLength }) => cuttingLength < deepestMm);
+    const { diameter } = smallest.form;
+    const free = (): FreeSpace => space ?? this.spaceFor(terrace, diameter / 2, this.clearerOf(smallest));
+    const needs = isTooDeep || areaMm2 < SOUGHT_MM2 ? undefined : neededFor(left, free(), diameter);
     const would = needs === undefined ? '' : ` One of ${shown(needs)} mm would clear most of it.`;
     const reason = isTooDeep
-      ? `No end mill of the allowed ones is as long as ${shown(this.stock.top - terrace.z)} mm.`
+      ? `No end mill of the allowed ones is as long as ${shown(deepestMm)} mm.`
       : `The smallest end mill, ${smallest.name}, does not fit between what stands here.${would}`;
-    const deepestMm = this.stock.top - terrace.z;
-    this.left.push({ areaMm2, volumeMm3: areaMm2 * deepestMm, deepestMm, reason, region, ...(needs !== undefined && { needs }) });
+    this.left.push({
+      areaMm2,
+      volumeMm3: areaMm2 * deepestMm,
+      deepestMm,
+      reason,
+      region: left,
+      ...(needs !== undefined && { needs }),
+    });
   }
 
-  /** The largest of some smaller diameters that clears most of what is left. */
-  private neededFor(region: Outline, { keepOut }: Terrace, areaMm2: number, smallest: number): number | undefined {
-    if (areaMm2 < SOUGHT_MM2 || this.sought++ >= MOST_SOUGHT) return undefined;
-    // Its largest places speak for all of it.
-    const pieces = piecesOf(region).sort((a, b) => area(b) - area(a)).slice(0, MOST_PIECES); // prettier-ignore
-    const boxes = pieces.map((piece) => boxContour(expanded(bounds(piece)!, smallest)));
-    const [some, around] = [pieces.flat(), intersection(keepOut, union(boxes))];
-    const most = (1 - MOST_OF_IT) * area(some);
-    return SMALLER_STILL.map((part) => Math.floor(part * smallest * 20) / 20).find(
-      (diameter) => diameter > 0 && area(reachOf(some, around, diameter / 2).left) < most,
-    );
+  private tellClamped({ needed, z }: Terrace): void {
+    if (this.clampArea.length === 0) return;
+    const region = intersection(needed, this.clampArea);
+    const areaMm2 = area(region);
+    if (areaMm2 < LEAST_LEFT) return;
+    const deepestMm = this.stock.top - z;
+    this.left.push({ areaMm2, volumeMm3: areaMm2 * deepestMm, deepestMm, reason: CLAMPED, region });
   }
 
   /** Slopes that a cone cuts at once, by the tool whose cone it is; and those that are cut roughly and finished with a ball. */
@@ -316,29 +364,32 @@ class Planner {
     // Of the blank what lies around what is kept falls off, too.
     const around = difference([this.evaluation.blank], grown(filled(kept), 2 * radius - 0.05));
     this.waste = [...windows.flatMap((region) => shrunk(region, 2 * radius - 0.05)), ...around];
-    const narrow = difference(shrunk(grown(kept, radius), radius - 0.01), grown(kept, 0.01));
-    const outer = intersection(narrow, outsideOf(kept, windows));
-    this.cutOutNarrow(grown(outer, 0.01), kept, tool);
+    this.cutOutNarrow(windows, kept, tool);
     this.add(tool, 'cut out', stock.top, bottom, runs);
   }
 
-  private cutOutNarrow(needed: Outline, kept: Outline, first: ShopTool): void {
+  /** Clears what the tool that cuts out does not reach between what is kept: nothing is open there yet. */
+  private cutOutNarrow(windows: Terraces['windows'], kept: Outline, first: ShopTool): void {
     const { stock, bottom } = this;
-    let left = needed;
-    const terrace: Terrace = { z: bottom, needed, keepOut: kept, kind: 'window' };
+    const below = union(difference([this.evaluation.blank], filled(kept)), ...windows);
+    const needed = difference(below, this.clampArea);
+    const terrace: Terrace = { z: bottom, needed, keepOut: union(kept, this.clampArea), below, kind: 'cut out' };
+    const radius = first.form.diameter / 2;
+    const space = new FreeSpace(terrace, radius, first.form.diameter * this.choice.stepover, kept);
+    const left = space.left(radius);
+    const state: State = { terrace, left, leftMm2: area(left), space, before: radius };
     let before = first;
     for (const tool of this.endMills) {
       const isSmaller =
         tool.form.diameter <= SMALLER * before.form.diameter || (tool === this.endMills.at(-1) && tool !== before);
-      if (!isSmaller || area(left) < LEAST_GAIN) continue;
       const clearer = this.clearerOf(tool);
-      const found = clearedBy(clearer, terrace, left, stock.top);
-      if (!found || gainOf(left, found) < LEAST_GAIN) continue;
-      this.addClearing(tool, clearer, terrace, found, true);
-      left = found.left;
+      if (!isSmaller || state.leftMm2 < LEAST_GAIN || stock.top - bottom > clearer.reach) continue;
+      const found = this.reachedOf(state, tool, clearer);
+      if (found.gainMm2 < LEAST_GAIN) continue;
+      this.addClearing(tool, clearer, found, stock.top, false);
       before = tool;
     }
-    this.tellLeft(terrace, left);
+    this.tellLeft(state);
   }
 
   /** Whether a ring lies in a window that was cleared. */
@@ -391,26 +442,38 @@ class Planner {
   }
 }
 
+/** A terrace as it is cleared by tool after tool. */
+interface State {
+  readonly terrace: Terrace;
+  left: Outline;
+  leftMm2: number;
+  space?: FreeSpace;
+  /** Radius of the smallest tool so far. */
+  before?: number;
+}
+
+/** What a tool would leave of a terrace, and gain. */
+interface Reached {
+  readonly state: State;
+  readonly clearing: Pick<Clearing, 'space' | 'radius' | 'before'>;
+  readonly left: Outline;
+  readonly leftMm2: number;
+  readonly gainMm2: number;
+}
+
+/** The largest of some smaller diameters that clears most of what is left. */
+function neededFor(left: Outline, space: FreeSpace, smallest: number): number | undefined {
+  return SMALLER_STILL.map((part) => Math.floor(part * smallest * 20) / 20).find(
+    (diameter) => diameter > 0 && area(space.left(diameter / 2)) < (1 - MOST_OF_IT) * area(left),
+  );
+}
+
 interface SlopeGroups {
   readonly matched: ReadonlyMap<ShopTool, ReadonlySet<number>>;
   readonly rough: (triangle: number) => boolean;
   readonly hasRough: boolean;
 }
 
-/** The plan without what windows were cleared. */
-function outsideOf(kept: Outline, windows: Terraces['windows']): Outline {
-  const { minX, minY, maxX, maxY } = bounds(kept)!;
-  const all = [boxContour({ minX: minX - 100, minY: minY - 100, maxX: maxX + 100, maxY: maxY + 100 })];
-  const whole = kept.filter((ring) => contourArea(ring) > 0);
-  return union(difference(all, whole), ...windows);
-}
-
-const expanded = ({ minX, minY, maxX, maxY }: Box, by: number): Box => ({
-  minX: minX - by,
-  minY: minY - by,
-  maxX: maxX + by,
-  maxY: maxY + by,
-});
 /** Whether a ring runs through an area, asked at every mm. */
 const crosses = (ring: Outline[number], area: Outline): boolean => {
   if (area.length === 0) return false;

@@ -1,4 +1,4 @@
-import { difference, union } from '../arrangement/index.js';
+import { covered, union } from '../arrangement/index.js';
 import {
   bounds,
   type Box,
@@ -8,14 +8,13 @@ import {
   polygonsOf,
   reversed,
   snap,
+  snapRing,
   squareToSegment,
 } from '../geometry/index.js';
 import { DistanceField, type LineChoice } from '../medial-axis/index.js';
 
 /** mm by which paths may leave the curves that they stand for. */
 export const PATH_TOLERANCE = 0.005;
-/** mm by which what is reached is taken for more: chords of curves leave slivers that nothing is cut for. */
-const SLIVER = 0.015;
 
 /** Every place of a region at least so far from its edge, as the line of equal distance. */
 export function shrunk(region: Outline, by: number): Outline {
@@ -41,43 +40,9 @@ export function grown(region: Outline, by: number, choice?: LineChoice): Outline
   return own.map(reversed);
 }
 
-/** mm between ends of a line that is no path. */
-const ROUGH_GAP = 0.3;
 /** mm between points of a ring that are one, and by which a point may miss the straight way between its neighbours. */
 const REPEAT = 0.003;
 const STRAIGHT = 0.0005;
-
-/** Where the axis of a tool goes, and what it leaves of what it is to clear. */
-export interface Reach {
-  readonly centres: Outline;
-  readonly left: Outline;
-}
-
-/**
- * Where the axis of a tool may go to clear a region without coming nearer to what stands than its radius, and what it leaves of the
- * region: of a flat tool all but the opening of the region by it.
- * @param keepOut what stands, rings with the inside on their left
- * @param flat radius of the flat that clears; less than the radius of a cone
- */
-export function reachOf(needed: Outline, keepOut: Outline, radius: number, flat = radius): Reach {
-  if (needed.length === 0) return { centres: [], left: [] };
-  const forbidden = keepOut.length === 0 ? [] : grown(keepOut, radius);
-  const inside = forbidden.length === 0 ? needed : difference(needed, forbidden);
-  const left = leftBy(needed, inside, flat);
-  if (left.length === 0) return { centres: inside, left };
-  // What lies beside something that stands is reached from outside of the region, where there is room.
-  const aside = difference(grown(left, flat), forbidden);
-  const beyond = shrunk(difference(aside, needed), SLIVER);
-  if (beyond.length === 0) return { centres: inside, left };
-  return { centres: union(inside, aside), left: leftBy(left, aside, flat) };
-}
-
-/** What a tool leaves of a region, up to 0.015 mm too much of it beside what stands. Nothing is led along it: its lines may be rough. */
-function leftBy(needed: Outline, centres: Outline, radius: number): Outline {
-  if (centres.length === 0) return needed;
-  const left = difference(needed, grown(centres, radius + SLIVER, { gap: ROUGH_GAP }));
-  return grown(left, SLIVER, { gap: ROUGH_GAP, otherwise: () => left.map(reversed) });
-}
 
 /** Rings of a region, with the distance from its edge that they lie at; the region's inside is on their left. */
 export interface Ring {
@@ -90,13 +55,35 @@ export interface Ring {
  * are places. A disc with at least the radius of a step that runs along all of them covers the whole region.
  */
 export function ringsIn(region: Outline, step: number, first = step): Ring[] {
+  if (region.length === 0) return [];
   const edge = region.map((points) => ({ points, depth: 0 }));
-  const field = fieldOf(region, step);
-  if (!field) return [];
-  const levels: number[] = [];
-  for (let level = first; level < field.deepest; level += step) levels.push(level);
-  const inner = field.lines(levels).flatMap((rings, i) => rings.map((points) => ({ points: tidied(points), depth: levels[i] })));
-  return [...edge, ...inner].filter(isRing);
+  const field = new DistanceField(region, LAYER * Math.max(step, first), PATH_TOLERANCE);
+  return [...edge, ...ringsOf(field, first, step)].filter(isRing);
+}
+
+/** Steps within which a region's own edge tells the rings. */
+const LAYER = 3;
+
+/**
+ * Rings at distances from the edge of a field's outline, the first at `first` and each `step` from the one before, as deep as there are
+ * places. Beyond what the field knows they are those of its innermost ring, and so on: far from an edge its details tell no longer.
+ */
+export function ringsOf(field: DistanceField, first: number, step: number): Ring[] {
+  const rings: Ring[] = [];
+  let [inner, base, level] = [field, 0, first];
+  for (;;) {
+    const levels: number[] = [];
+    const deepest = inner.deepest;
+    for (; level - base < deepest; level += step) levels.push(level);
+    const lines = inner
+      .lines(levels.map((each) => each - base))
+      .map((each) => each.map(tidied).filter((ring) => ring.length >= 6));
+    lines.forEach((line, i) => rings.push(...line.map((points) => ({ points, depth: levels[i] }))));
+    const innermost = lines.at(-1);
+    if (deepest < inner.maxDistance - PATH_TOLERANCE || !innermost || innermost.length === 0) return rings;
+    base = levels[levels.length - 1];
+    inner = new DistanceField(covered(innermost.map(snapRing)), Math.max(2 * inner.maxDistance, LAYER * step), PATH_TOLERANCE);
+  }
 }
 
 /** The same with distances that are told from ring to ring. @param stepAfter mm from the rings of a distance to the next ones, above 0 */
@@ -139,8 +126,12 @@ function fieldOf(region: Outline, more: number): DistanceField | undefined {
   return new DistanceField(region, most, PATH_TOLERANCE);
 }
 
-/** The outer rings of a region: what it covers with what lies within. */
-export const filled = (region: Outline): Outline => region.filter((ring) => contourArea(ring) > 0);
+/** What a region covers with all that lies within its outer rings. */
+export function filled(region: Outline): Outline {
+  const outer = region.filter((ring) => contourArea(ring) > 0);
+  // One may lie in a window of another.
+  return outer.length > 1 ? union(outer) : outer;
+}
 
 /** Connected pieces of a region, each as an outline. */
 export const piecesOf = (region: Outline): Outline[] => polygonsOf(region).map(({ outer, holes }) => [outer, ...holes]);

@@ -3,6 +3,7 @@ import { closestShare, type Contour, keyX, keyY, type Outline, STEPS_PER_MM, Wel
 import { stepoverFor, type ToolForm } from '../tooling/index.js';
 import { chained } from './chain.js';
 import { DropCutter, LED } from './drop.js';
+import { nearestFirst } from './nearest.js';
 import { grown, ringsBySteps } from './regions.js';
 import { type Edge3, type Terrain } from './terrain.js';
 import { AIR, passHeights, type Run } from './toolpath.js';
@@ -236,24 +237,10 @@ function joinedPaths(rings: readonly Path3[], step: number): Path3[] {
 
 /** Paths in the order in which the next one begins nearest, turned round where its end is nearer. */
 function inOrder(paths: readonly Path3[]): Path3[] {
-  const left = new Set(paths);
-  const out: Path3[] = [];
-  let [x, y] = paths.length > 0 ? [paths[0][0], paths[0][1]] : [0, 0];
-  while (left.size > 0) {
-    let best: { path: Path3; isTurned: boolean; distance: number } | undefined;
-    for (const path of left) {
-      for (const isTurned of [false, true]) {
-        const at = isTurned ? path.length - 3 : 0;
-        const distance = Math.hypot(path[at] - x, path[at + 1] - y);
-        if (!best || distance < best.distance) best = { path, isTurned, distance };
-      }
-    }
-    left.delete(best!.path);
-    const path = best!.isTurned ? backwards3(best!.path) : best!.path;
-    out.push(path);
-    [x, y] = [path[path.length - 3], path[path.length - 2]];
-  }
-  return out;
+  const ends = paths.map((path) => ({ from: [path[0], path[1]], to: [path[path.length - 3], path[path.length - 2]] }) as const);
+  return nearestFirst(ends, ends[0]?.from ?? [0, 0], true).map(({ way, isTurned }) =>
+    isTurned ? backwards3(paths[way]) : paths[way],
+  );
 }
 
 const backwards3 = (path: Path3): Path3 => {

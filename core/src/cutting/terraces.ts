@@ -16,7 +16,9 @@ export interface Terrace {
   readonly needed: Outline;
   /** What stands higher. */
   readonly keepOut: Outline;
-  readonly kind: 'level' | 'slope' | 'window';
+  /** What lies at it or higher: with what stands higher taken away, `needed`. */
+  readonly below: Outline;
+  readonly kind: 'level' | 'slope' | 'window' | 'cut out';
 }
 
 export interface Terraces {
@@ -41,7 +43,7 @@ export function terracesOf(
   slopeStep: number,
   isRough: (low: number, high: number) => boolean,
 ): Terraces {
-  const heights: { readonly z: number; readonly kind: Terrace['kind'] }[] = [];
+  const heights: { readonly z: number; readonly kind: 'level' | 'slope' }[] = [];
   let before = stockTop;
   const to = (z: number): void => {
     if (isRough(z, before))
@@ -57,12 +59,12 @@ export function terracesOf(
     const keepOut = terrain.above(z);
     const below = i + 1 < heights.length ? terrain.above(heights[i + 1].z) : terrain.footprint;
     const needed = difference(below, keepOut);
-    return needed.length > 0 ? [{ z, needed, keepOut, kind }] : [];
+    return needed.length > 0 ? [{ z, needed, keepOut, below, kind }] : [];
   });
   const kept = terrain.footprint;
   const windows = piecesOf(difference(filled(kept), kept));
   const isSmall = (window: Outline): boolean => shrunk(window, CLEARED_RADIUS).length === 0;
   const small = windows.filter(isSmall).flat();
-  if (small.length > 0) list.push({ z: bottom, needed: small, keepOut: kept, kind: 'window' });
+  if (small.length > 0) list.push({ z: bottom, needed: small, keepOut: kept, below: small, kind: 'window' });
   return { list, windows: windows.filter((window) => !isSmall(window)) };
 }

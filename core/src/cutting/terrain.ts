@@ -241,6 +241,8 @@ export class Terrain {
       const other = waiting.get(b * ends.length + a);
       if (other === undefined) waiting.set(a * ends.length + b, h);
       else {
+        // Where several meet each has one other.
+        waiting.delete(b * ends.length + a);
         twins[h] = other;
         twins[other] = h;
       }

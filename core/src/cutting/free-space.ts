@@ -1,0 +1,132 @@
+import { covered, difference, intersection, offset, union } from '../arrangement/index.js';
+import { area, bounds, type Contour, contourArea, type Outline, perimeter, simplified, snapRing } from '../geometry/index.js';
+import { DistanceField, type NarrowLine } from '../medial-axis/index.js';
+import { Border } from './border.js';
+import { boxContour, filled, grown, PATH_TOLERANCE, type Ring, ringsOf } from './regions.js';
+import { type Terrace } from './terraces.js';
+
+/** mm by which a tool counts as thinner than it is: in a slot exactly as wide as it there is a way for it. */
+const FIT = 0.002;
+/** mm that corners reach beyond a tool in them for that to be left: chords of curves make corners in which nothing is cut. */
+const SLIVER = 0.015;
+const HAIR = 0.0007;
+/** mm beyond open sides, more than the radius, so that the way along them is told from the edge. */
+const BEYOND = 0.2;
+/** mm by which open sides may lie farther out than they have to. */
+const ROUGH = 0.1;
+/** What is no larger than so many times the growth is small. */
+const SMALL = 3;
+/** Radii of the largest tool that distances are told by. */
+const KNOWN = 2.5;
+/** Ways that are a little longer are taken where they are fewer. */
+const HARDLY_LONGER = 1.1;
+
+/**
+ * Where tools may go at a terrace: all that does not stand higher, and around it as much as lets a tool run along open sides. Told by the
+ * distance of every place from what stands, so that what each tool reaches, its ways, and what is left for a smaller one are read off
+ * one field.
+ */
+export class FreeSpace {
+  private readonly field: DistanceField;
+  private readonly narrow = new Map<number, Outline>();
+  private readonly region: Outline;
+
+  /**
+   * @param radius of the tool that is the first here, in mm
+   * @param step mm between its ways
+   * @param footprint all that the stock is cut down to: where the ways over all of it are hardly longer than those over the terrace alone
+   *   what lies lower is cleared as well
+   */
+  constructor(
+    readonly terrace: Terrace,
+    radius: number,
+    step: number,
+    footprint: Outline,
+  ) {
+    const { needed, keepOut, kind } = terrace;
+    this.isWide = (kind === 'level' || kind === 'slope') && isWorthAll(terrace, footprint, step);
+    // Beyond what is cleared from above nothing is.
+    const whole = kind === 'window' || kind === 'cut out' ? [] : grown(filled(footprint), radius + BEYOND);
+    const own = (): Outline => roughlyGrown(needed, radius + BEYOND);
+    const around = this.isWide ? whole : kind === 'cut out' ? own() : intersection(own(), whole);
+    this.region = kind === 'window' ? needed : difference(around, keepOut);
+    this.field = new DistanceField(this.region, KNOWN * radius, PATH_TOLERANCE);
+  }
+
+  /** Whether what lies lower is cleared down to the terrace as well. */
+  readonly isWide: boolean;
+
+  /** What a tool leaves of the terrace: all but the opening of the free space by it. */
+  left(radius: number): Outline {
+    const r = radius - FIT;
+    let narrow = this.narrow.get(r);
+    if (!narrow) this.narrow.set(r, (narrow = this.narrowBy(r)));
+    return within(narrow, this.terrace.below);
+  }
+
+  /** Ways of the first tool: rings from beside what stands inwards, `first` from the first to the second and then `step`. */
+  rings(radius: number, step: number, first: number): Ring[] {
+    const r = radius - FIT;
+    const walls = this.field.lines([r])[0].map((points) => ({ points, depth: r }));
+    return [...walls, ...ringsOf(this.field, r + first, step)];
+  }
+
+  /** Ways of a tool where one of radius `before` left something, the outermost last. */
+  restLines(radius: number, before: number, step: number): NarrowLine[] {
+    const r = radius - FIT;
+    const lines: NarrowLine[][] = [];
+    for (let level = r; level < before - FIT; level += step) lines.push(this.field.linesBelow(level, before - FIT, SLIVER));
+    return lines.reverse().flat();
+  }
+
+  /** Whether a tool may go straight from one place to another. */
+  isFree(radius: number, ax: number, ay: number, bx: number, by: number): boolean {
+    const count = Math.ceil(Math.hypot(bx - ax, by - ay) / (radius / 4));
+    for (let i = 1; i < count; i++) {
+      const [x, y] = [ax + ((bx - ax) * i) / count, ay + ((by - ay) * i) / count];
+      if (this.field.distanceAt(x, y) < radius - 2 * FIT) return false;
+    }
+    return true;
+  }
+
+  /** Where places are exactly as wide as the tool lines may not close: then a hair narrower, or the slow and sure way. */
+  private narrowBy(radius: number): Outline {
+    const narrow = this.field.narrow(radius, SLIVER) ?? this.field.narrow(radius - HAIR, SLIVER);
+    if (narrow) return narrow;
+    return difference(this.region, offset(offset(this.region, -radius, PATH_TOLERANCE), radius + SLIVER, PATH_TOLERANCE));
+  }
+}
+
+/**
+ * At least all places no farther than so from a region: where sides are open nothing is finished by it. Of what is small beside the tool
+ * the box is as good.
+ */
+function roughlyGrown(region: Outline, by: number): Outline {
+  const [boxes, large]: [Contour[], Contour[]] = [[], []];
+  for (const ring of region) {
+    const { minX, minY, maxX, maxY } = bounds([ring])!;
+    if (Math.max(maxX - minX, maxY - minY) > SMALL * by) large.push(Float64Array.from(simplified([...ring], ROUGH)));
+    else if (contourArea(ring) > 0)
+      boxes.push(boxContour({ minX: minX - by, minY: minY - by, maxX: maxX + by, maxY: maxY + by }));
+  }
+  return union(boxes, offset(large, by + ROUGH, ROUGH));
+}
+
+/** Whether clearing all that is not higher asks for hardly longer ways than clearing what lies at a terrace alone. */
+function isWorthAll({ needed, keepOut }: Terrace, footprint: Outline, step: number): boolean {
+  const whole = filled(footprint);
+  const ways = (mm2: number, edge: number): number => mm2 / step + edge;
+  const all = ways(Math.max(0, area(whole) - area(keepOut)), perimeter(whole) + perimeter(keepOut));
+  return all <= HARDLY_LONGER * ways(area(needed), perimeter(needed));
+}
+
+/** Of an outline of many small rings what lies within another: only those that come near its edge are cut by it. */
+export function within(outline: Outline, region: Outline): Outline {
+  const border = new Border(region);
+  const [kept, cut]: [Contour[], Contour[]] = [[], []];
+  for (const ring of outline) {
+    if (border.meets(bounds([ring])!)) cut.push(ring);
+    else if (border.contains(ring[0], ring[1])) kept.push(ring);
+  }
+  return cut.length === 0 ? kept : [...kept, ...intersection(covered(cut.map(snapRing)), region)];
+}
