@@ -12,7 +12,7 @@ import { rise, type ToolForm } from '../tooling/index.js';
 import { dryRun, isProven, troubleOf } from '../dry-run/index.js';
 import { programsOf } from '../gcode/index.js';
 import { turningTools, writtenPlan } from '../making/index.js';
-import { type CutChoice, type CutPlan, cutPlan, DropCutter, FreeSpace, PlanError, ringsIn, Terrain, USUAL } from './index.js';
+import { type CutChoice, type CutPlan, cutPlan, DropCutter, PlanError, Terrain, USUAL } from './index.js';
 
 const workshop = new Workshop();
 const shop = readShop(JSON.parse(readFileSync(new URL('../../../demo/shop.json', import.meta.url), 'utf8')));
@@ -96,40 +96,6 @@ describe('the terrain of a relief', () => {
         expect(z).toBeLessThan(most + 0.12);
       }
     }
-  });
-});
-
-describe('what a tool reaches', () => {
-  const panel = [rectangle(100, 60)];
-  it('is all of a pocket but r²(1 − π/4) in each corner, as its opening by a general library', () => {
-    const frame = [rectangle(140, 100), Float64Array.from(panel[0])];
-    // What stands is the frame around the pocket.
-    const keepOut = [frame[0], frame[1].slice().reverse().reduce<number[]>((all, value, i, from) => (i % 2 === 0 ? [...all, from[i + 1], value] : all), [])].map((ring) => Float64Array.from(ring)); // prettier-ignore
-    expect(contourArea(keepOut[1])).toBeLessThan(0);
-    const space = new FreeSpace({ z: 0, needed: panel, keepOut, below: [frame[0]], kind: 'level' }, 4, 3.6, [frame[0]]);
-    const left = space.left(4);
-    expect(area(space.rings(4, 3.6, 3.6).filter(({ depth }) => depth < 4).map(({ points }) => points))).toBeCloseTo(92.004 * 52.004, 1); // prettier-ignore
-    expect(area(left) / (4 * 16 * (1 - Math.PI / 4))).toBeCloseTo(1, 1);
-    const theirs = crossSection(workshop.m, panel);
-    const opened = theirs.offset(-4, 'Round', 2, 256).offset(4, 'Round', 2, 256);
-    expect(area(left) / (theirs.area() - opened.area())).toBeCloseTo(1, 1);
-  });
-
-  it('is run over in rings as long as those of a general library', () => {
-    const text = bareSign(200, 60, 10);
-    addText(text, 'RINGS', 'barlow-semibold', 40, { kind: 'carve', by: 2 });
-    const terrain = new Terrain(solidOf(workshop.evaluate(text)));
-    const region = crossSection(workshop.m, terrain.footprint).subtract(crossSection(workshop.m, terrain.above(-2)));
-    const own = region.toPolygons().map((ring) => Float64Array.from(ring.flat()));
-    const rings = ringsIn(own, 0.7);
-    const length = perimeter(rings.map(({ points }) => points));
-    let theirs = 0;
-    for (let inset = 0; ; inset += 0.7) {
-      const shrunk = inset === 0 ? region : region.offset(-inset, 'Round', 2, 256);
-      if (shrunk.isEmpty()) break;
-      theirs += perimeter(shrunk.toPolygons().map((ring) => Float64Array.from(ring.flat())));
-    }
-    expect(Math.abs(length / theirs - 1)).toBeLessThan(0.003);
   });
 });
 

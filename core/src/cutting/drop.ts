@@ -1,5 +1,5 @@
-import Flatbush from 'flatbush';
 import { lowestAlong, rise, type ToolForm, touchingPlane } from '../tooling/index.js';
+import { TerrainCells } from './terrain-cells.js';
 import { type Terrain } from './terrain.js';
 
 /** mm that a slope may be touched less than what else is, and still be what the tool is led by. */
@@ -18,17 +18,19 @@ export interface Dropped {
  * profile is concave, so that its greatest value lies at a corner, on an edge, or where the profile is as steep as the plane.
  */
 export class DropCutter {
-  private readonly index: Flatbush;
   /** Box and greatest height of every triangle: five numbers each. */
   private readonly boxes: Float64Array;
   private readonly isOwnEdge: Uint8Array;
+  private readonly cells: TerrainCells;
+  /** For every triangle the last drop that it was judged for. */
+  private readonly judgedFor: Int32Array;
+  private drops = 0;
 
   constructor(
     private readonly terrain: Terrain,
     private readonly form: ToolForm,
   ) {
     const { positions: p, triangles } = terrain;
-    this.index = new Flatbush(Math.max(1, triangles.length / 3));
     this.isOwnEdge = Uint8Array.from(triangles, (_, h) => Number(terrain.isOwnEdge(h)));
     this.boxes = new Float64Array((5 * triangles.length) / 3);
     for (let t = 0; t < triangles.length / 3; t++) {
@@ -36,29 +38,39 @@ export class DropCutter {
       const [minX, minY] = [Math.min(p[a], p[b], p[c]), Math.min(p[a + 1], p[b + 1], p[c + 1])];
       const [maxX, maxY] = [Math.max(p[a], p[b], p[c]), Math.max(p[a + 1], p[b + 1], p[c + 1])];
       this.boxes.set([minX, minY, maxX, maxY, Math.max(p[a + 2], p[b + 2], p[c + 2])], 5 * t);
-      this.index.add(minX, minY, maxX, maxY);
     }
-    if (triangles.length === 0) this.index.add(0, 0, 0, 0);
-    this.index.finish();
+    this.judgedFor = new Int32Array(triangles.length / 3);
+    this.cells = new TerrainCells(terrain, this.boxes, form.diameter / 2);
   }
 
   at(x: number, y: number): Dropped {
-    const { terrain } = this;
-    const radius = this.form.diameter / 2;
+    const { terrain, form, cells, judgedFor } = this;
+    const { size, tops, start, members, around, minX, minY } = cells;
+    const radius = form.diameter / 2;
+    const drop = ++this.drops;
+    const [column, row] = [cells.columnOf(x), cells.rowOf(y)];
     let [z, onSlopes] = [-Infinity, -Infinity];
-    if (terrain.triangles.length === 0) return { z, onSlopes };
-    // Judged as they are found, that no list of them is made.
-    const judge = (t: number): boolean => {
-      const isSlope = terrain.isSlope(t);
-      if (this.mostOver(t, x, y) <= (isSlope ? Math.max(onSlopes, z - LED) : z)) return false;
-      const over = this.over(t, x, y);
-      if (over > z) z = over;
-      if (isSlope && over > onSlopes) onSlopes = over;
-      return false;
-    };
-    // What lies under the axis first: hardly anything farther off stands higher than that lets it.
-    this.index.search(x, y, x, y, judge);
-    this.index.search(x - radius, y - radius, x + radius, y + radius, judge);
+    // From the axis outwards: hardly anything farther off stands higher than what lies there lets it.
+    for (let k = 0; k < around.length; k += 2) {
+      const cell = cells.at(column + around[k], row + around[k + 1]);
+      if (cell < 0 || tops[cell] <= z - LED) continue;
+      const left = minX + (column + around[k]) * size;
+      const low = minY + (row + around[k + 1]) * size;
+      const dx = x < left ? left - x : x > left + size ? x - left - size : 0;
+      const dy = y < low ? low - y : y > low + size ? y - low - size : 0;
+      const apart = Math.sqrt(dx * dx + dy * dy);
+      if (apart > radius || tops[cell] - rise(form, apart) <= z - LED) continue;
+      for (let at = start[cell]; at < start[cell + 1]; at++) {
+        const t = members[at];
+        if (judgedFor[t] === drop) continue;
+        judgedFor[t] = drop;
+        const isSlope = terrain.isSlope(t);
+        if (this.mostOver(t, x, y) <= (isSlope ? Math.max(onSlopes, z - LED) : z)) continue;
+        const over = this.over(t, x, y);
+        if (over > z) z = over;
+        if (isSlope && over > onSlopes) onSlopes = over;
+      }
+    }
     return { z, onSlopes };
   }
 
@@ -74,8 +86,7 @@ export class DropCutter {
   /** The triangle that lies under a place; undefined where there is none. */
   triangleUnder(x: number, y: number): number | undefined {
     const { positions: p, triangles } = this.terrain;
-    if (triangles.length === 0) return undefined;
-    return this.index.search(x, y, x, y).find((t) => {
+    return this.cells.under(x, y).find((t) => {
       const [a, b, c] = [3 * triangles[3 * t], 3 * triangles[3 * t + 1], 3 * triangles[3 * t + 2]];
       const side = (i: number, j: number) => (p[j] - p[i]) * (y - p[i + 1]) - (p[j + 1] - p[i + 1]) * (x - p[i]);
       return side(a, b) >= 0 && side(b, c) >= 0 && side(c, a) >= 0;
@@ -86,9 +97,9 @@ export class DropCutter {
   private over(t: number, x: number, y: number): number {
     const { positions: p, triangles } = this.terrain;
     const [a, b, c] = [3 * triangles[3 * t], 3 * triangles[3 * t + 1], 3 * triangles[3 * t + 2]];
-    const [ax, ay, az] = [p[a] - x, p[a + 1] - y, p[a + 2]];
-    const [bx, by, bz] = [p[b] - x, p[b + 1] - y, p[b + 2]];
-    const [cx, cy, cz] = [p[c] - x, p[c + 1] - y, p[c + 2]];
+    const ax = p[a] - x, ay = p[a + 1] - y, az = p[a + 2]; // prettier-ignore
+    const bx = p[b] - x, by = p[b + 1] - y, bz = p[b + 2]; // prettier-ignore
+    const cx = p[c] - x, cy = p[c + 1] - y, cz = p[c + 2]; // prettier-ignore
     let most = this.inside(ax, ay, az, bx, by, bz, cx, cy, cz);
     if (this.isOwnEdge[3 * t]) most = Math.max(most, this.onEdge(ax, ay, az, bx, by, bz));
     if (this.isOwnEdge[3 * t + 1]) most = Math.max(most, this.onEdge(bx, by, bz, cx, cy, cz));

@@ -105,7 +105,7 @@ function roughlyGrown(region: Outline, by: number): Outline {
   const [boxes, large]: [Contour[], Contour[]] = [[], []];
   for (const ring of region) {
     const { minX, minY, maxX, maxY } = bounds([ring])!;
-    if (Math.max(maxX - minX, maxY - minY) > SMALL * by) large.push(Float64Array.from(simplified([...ring], ROUGH)));
+    if (Math.max(maxX - minX, maxY - minY) > SMALL * by) large.push(Float64Array.from(simplified(ring, ROUGH)));
     else if (contourArea(ring) > 0)
       boxes.push(boxContour({ minX: minX - by, minY: minY - by, maxX: maxX + by, maxY: maxY + by }));
   }

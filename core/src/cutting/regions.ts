@@ -7,6 +7,7 @@ import {
   type Outline,
   polygonsOf,
   reversed,
+  simplified,
   snap,
   snapRing,
   squareToSegment,
@@ -61,6 +62,8 @@ export function ringsIn(region: Outline, step: number, first = step): Ring[] {
   return [...edge, ...ringsOf(field, first, step)].filter(isRing);
 }
 
+/** mm by which ways that finish nothing may leave the curves that they stand for. */
+const INNER_TOLERANCE = 0.02;
 /** Steps within which a region's own edge tells the rings. */
 const LAYER = 3;
 
@@ -80,9 +83,10 @@ export function ringsOf(field: DistanceField, first: number, step: number): Ring
       .map((each) => each.map(tidied).filter((ring) => ring.length >= 6));
     lines.forEach((line, i) => rings.push(...line.map((points) => ({ points, depth: levels[i] }))));
     const innermost = lines.at(-1);
-    if (deepest < inner.maxDistance - PATH_TOLERANCE || !innermost || innermost.length === 0) return rings;
+    if (deepest < inner.maxDistance - INNER_TOLERANCE || !innermost || innermost.length === 0) return rings;
     base = levels[levels.length - 1];
-    inner = new DistanceField(covered(innermost.map(snapRing)), Math.max(2 * inner.maxDistance, LAYER * step), PATH_TOLERANCE);
+    const outline = covered(innermost.map((ring) => snapRing(simplified(ring, INNER_TOLERANCE / 2))));
+    inner = new DistanceField(outline, Math.max(2 * inner.maxDistance, LAYER * step), INNER_TOLERANCE);
   }
 }
 

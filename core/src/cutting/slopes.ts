@@ -14,6 +14,8 @@ const HEIGHT_TOLERANCE = 0.004;
 /** mm by which a ring over slopes may be another: it only says where the tool is let down. */
 const PLAN_TOLERANCE = 0.02;
 const LEAST_SAMPLE = 0.01;
+/** mm from place to place of a straight way from one path to the next. */
+const BETWEEN = 0.05;
 /** Radians between slopes from which they meet in a valley that a tip follows. */
 export const VALLEY = (12 * Math.PI) / 180;
 /** The steepest slope that the distance between paths is made for. */
@@ -63,6 +65,7 @@ export function ballRuns(
     joinedPaths(
       chain.map((ring) => let3(thinned(ring), true, cutter, choice.floor)),
       across,
+      cutter,
     ).map((path) => runOn(path, choice)),
   );
 }
@@ -223,16 +226,29 @@ function parts(path: Path3): Path3[] {
 }
 
 /** Parts of neighbouring rings as one where the next begins near the end of the one before. */
-function joinedPaths(rings: readonly Path3[], step: number): Path3[] {
+function joinedPaths(rings: readonly Path3[], step: number, cutter: DropCutter): Path3[] {
   const out: Path3[] = [];
   for (const part of rings.flatMap(parts)) {
     const last = out.at(-1);
-    const isNext = last && Math.hypot(last[last.length - 3] - part[0], last[last.length - 2] - part[1]) <= 1.5 * step;
-    // Straight to it only where both ends lie about as high.
-    if (isNext && Math.abs(last[last.length - 1] - part[2]) < 1e-3) last.push(...part);
+    if (last && isStraightOver(last.slice(-3), part, 1.5 * step, cutter)) last.push(...part);
     else out.push(part);
   }
   return out;
+}
+
+/** Whether a tool may go straight from one place to another as high and near, with nothing between them that stands higher. */
+function isStraightOver(
+  [ax, ay, az]: readonly number[],
+  [bx, by, bz]: readonly number[],
+  most: number,
+  cutter: DropCutter,
+): boolean {
+  const length = Math.hypot(bx - ax, by - ay);
+  if (length > most || Math.abs(bz - az) > 1e-3) return false;
+  const count = Math.ceil(length / BETWEEN);
+  for (let i = 1; i < count; i++)
+    if (cutter.at(ax + ((bx - ax) * i) / count, ay + ((by - ay) * i) / count).z > az + HEIGHT_TOLERANCE) return false;
+  return true;
 }
 
 /** Paths in the order in which the next one begins nearest, turned round where its end is nearer. */

@@ -65,14 +65,19 @@ export class Loop {
   between(from: number, to: number, height: Height, further: readonly number[] = []): Float64Array {
     const stops: number[] = [];
     if (this.length > 0) {
-      for (let lap = Math.floor(from / this.length); lap * this.length < to; lap++)
-        for (const marks of [this.marks.subarray(0, -1), further])
-          for (const mark of marks) {
-            const along = lap * this.length + mark;
-            if (along > from + 1e-9 && along < to - 1e-9) stops.push(along);
-          }
+      const n = this.marks.length - 1;
+      let lap = Math.floor(from / this.length);
+      const isOnWay = (along: number): boolean => along > from + 1e-9 && along < to - 1e-9;
+      for (let k = this.edgeAt(from - lap * this.length), at = from; at < to - 1e-9; k++) {
+        if (k >= n) [k, lap] = [0, lap + 1];
+        at = lap * this.length + this.marks[k];
+        if (isOnWay(at)) stops.push(at);
+      }
+      if (further.length > 0)
+        for (let turn = Math.floor(from / this.length); turn * this.length < to; turn++)
+          stops.push(...further.map((mark) => turn * this.length + mark).filter(isOnWay));
     }
-    stops.sort((a, b) => a - b);
+    if (further.length > 0) stops.sort((a, b) => a - b);
     return Float64Array.from([...stops, to].flatMap((along) => [...this.at(along), height(along)]));
   }
 

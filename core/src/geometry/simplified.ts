@@ -1,9 +1,9 @@
 import { closestShare } from './segment.js';
 
 /** A closed line with fewer points, none of those left out further than `stray` from it (Douglas and Peucker, 1973). */
-export function simplified(line: readonly number[], stray: number): number[] {
+export function simplified(line: ArrayLike<number>, stray: number): number[] {
   const n = line.length / 2;
-  if (n < 4) return [...line];
+  if (n < 4) return Array.from(line);
   // It is halved at the point furthest from the first.
   let far = 0;
   let farthest = 0;

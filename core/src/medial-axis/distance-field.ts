@@ -13,7 +13,7 @@ import {
 } from '../geometry/index.js';
 import { type AxisPoint, type Flank, flankOf } from './flanks.js';
 import { FREE, sitesOf } from './sites.js';
-import { contourOf, type Linked, linked, type Step } from './equal-distance.js';
+import { contourOf, type Linked, linked, type Strand, Strands } from './equal-distance.js';
 import { type NarrowLine, narrowLines, narrowPlaces } from './narrow.js';
 import { type ReturnBorder } from './mitre-returns.js';
 import { MitredGrowth } from './mitred-sites.js';
@@ -117,8 +117,9 @@ export class DistanceField implements Field {
       .map((at) => {
         const level = levels[at];
         reaching = reaching.filter((i) => deepest[i] > level - HAIR);
-        const steps = reaching.flatMap((i) => stretchesAt(this.flanks[i].points, level, (x, y) => weld.place(x, y)));
-        const rings = linked(steps, gap * STEPS_PER_MM)?.rings ?? otherwise(level);
+        const strands = new Strands();
+        for (const i of reaching) follow(this.flanks[i].points, level, (x, y) => weld.place(x, y), strands);
+        const rings = linked(strands.all, gap * STEPS_PER_MM)?.rings ?? otherwise(level);
         return { at, rings: rings.filter((ring) => ring.length >= 6) };
       })
       .sort((a, b) => a.at - b.at)
@@ -267,15 +268,14 @@ export class DrawnField {
     for (const { from, to } of returns) push(this.place(from), this.place(to), constraints);
     this.firstLine = constraints.length;
     this.rings = levels.map((level) => {
-      const steps = flanks.flatMap(({ points }) =>
-        stretchesAt(points, this.onFlank(level), (x, y) => this.placeOnLine(x, y, level)),
-      );
-      const linkedSteps = linked(steps);
+      const lines = new Strands();
+      for (const { points } of flanks) follow(points, this.onFlank(level), (x, y) => this.placeOnLine(x, y, level), lines);
+      const linkedLines = linked(lines.all);
       // Where a mitre comes to places that something else came to and left again its site has no rays to show it.
-      const { rings, stretches } = linkedSteps ?? this.measured(level);
-      for (const { from, to } of stretches ?? steps) push(from, to, constraints);
+      const { rings, strands } = linkedLines ?? this.measured(level);
+      for (const { keys } of strands ?? lines.all) for (let i = 1; i < keys.length; i++) push(keys[i - 1], keys[i], constraints);
       // Flanks of what grew have the farther places on their other side.
-      return linkedSteps && inner ? rings.map(reversed) : rings;
+      return linkedLines && inner ? rings.map(reversed) : rings;
     });
     this.constraints = Int32Array.from(constraints);
   }
@@ -291,13 +291,13 @@ export class DrawnField {
 
   /** The line of a level from what lies beyond it, for where the flanks do not close. */
   private measured(level: number): Linked {
-    const stretches: Pick<Step, 'from' | 'to'>[] = [];
+    const strands: Pick<Strand, 'keys'>[] = [];
     const rings = this.field.beyond(level).map((ring) => {
       const keys = Array.from({ length: ring.length / 2 }, (_, i) => this.placeOnLine(ring[2 * i], ring[2 * i + 1], level));
-      keys.forEach((from, i) => stretches.push({ from, to: keys[(i + 1) % keys.length] }));
+      strands.push({ keys: [...keys, keys[0]] });
       return contourOf(keys);
     });
-    return { rings: rings.filter((ring) => ring.length >= 6), stretches };
+    return { rings: rings.filter((ring) => ring.length >= 6), strands };
   }
 
   /** A distance as flanks count it, and the other way round. */
@@ -352,25 +352,26 @@ export class DrawnField {
 }
 
 /**
- * The stretches of a line of equal distance along one flank.
+ * The steps of a line of equal distance along one flank.
  * @param placed the key of a point of the line
  */
-function stretchesAt(points: readonly AxisPoint[], along: number, placed: (x: number, y: number) => number): Step[] {
-  const out: Step[] = [];
-  const onRay = ({ footX, footY, nx, ny }: AxisPoint) => placed(footX + along * nx, footY + along * ny);
+function follow(points: readonly AxisPoint[], along: number, placed: (x: number, y: number) => number, strands: Strands): void {
+  const least = along - HAIR;
+  const onRay = ({ footX, footY, nx, ny }: AxisPoint): number => placed(footX + along * nx, footY + along * ny);
   const between = (a: AxisPoint, b: AxisPoint): number => {
     const t = (along - a.d) / (b.d - a.d);
     return placed(a.x + t * (b.x - a.x), a.y + t * (b.y - a.y));
   };
+  // Where one stretch ends the next begins.
+  let ray: number | undefined;
   for (let i = 0; i + 1 < points.length; i++) {
     const [a, b] = [points[i], points[i + 1]];
-    const [isIn, isOut] = [a.d > along - HAIR, b.d > along - HAIR];
+    const [isIn, isOut] = [a.d > least, b.d > least];
     if (!isIn && !isOut) continue;
-    const from = isIn ? onRay(a) : between(a, b);
-    const to = isOut ? onRay(b) : between(a, b);
-    if (from !== to) out.push({ from, to, isUsed: false });
+    const from = isIn ? (ray ?? onRay(a)) : between(a, b);
+    ray = isOut ? onRay(b) : undefined;
+    strands.step(from, ray ?? between(a, b));
   }
-  return out;
 }
 
 function push(a: number, b: number, constraints: number[]): void {

@@ -1,43 +1,72 @@
 import { type Contour, keyX, keyY, pointKey, STEPS_PER_MM } from '../geometry/index.js';
 
-/** A stretch of a line of equal distance. */
-export interface Step {
-  readonly from: number;
-  readonly to: number;
+/** A stretch of a line of equal distance: grid points by their keys, two at least. */
+export interface Strand {
+  readonly keys: readonly number[];
   isUsed: boolean;
+}
+
+/** Gathers the steps of lines, one after the other, as strands that are as long as each step begins where the one before ended. */
+export class Strands {
+  readonly all: Strand[] = [];
+  private last: number[] = [];
+
+  step(from: number, to: number): void {
+    if (from === to) return;
+    if (this.last[this.last.length - 1] === from) {
+      this.last.push(to);
+      return;
+    }
+    this.last = [from, to];
+    this.all.push({ keys: this.last, isUsed: false });
+  }
+}
+
+const beginOf = ({ keys }: Strand): number => keys[0];
+const endOf = ({ keys }: Strand): number => keys[keys.length - 1];
+
+/** Strands by where they begin. */
+function leavingFrom(strands: readonly Strand[]): Map<number, Strand[]> {
+  const leaving = new Map<number, Strand[]>();
+  for (const strand of strands) {
+    const list = leaving.get(beginOf(strand));
+    if (list) list.push(strand);
+    else leaving.set(beginOf(strand), [strand]);
+  }
+  return leaving;
 }
 
 /** Further apart than this, in grid steps, two ends of the lines of a slope do not belong together. */
 const GAP = 80;
 
-/** Steps by where they begin, for where two sites part their axis a hair differently and the line goes on at the nearest end. */
+/** Strands by about where they begin, for where two sites part their axis a hair differently and the line goes on at the nearest end. */
 class Begins {
-  private readonly cells = new Map<number, Step[]>();
+  private readonly cells = new Map<number, Strand[]>();
 
   constructor(
-    steps: readonly Step[],
+    strands: readonly Strand[],
     private readonly gap: number,
   ) {
-    for (const step of steps) {
-      const key = this.cellOf(keyX(step.from), keyY(step.from));
+    for (const strand of strands) {
+      const key = this.cellOf(keyX(beginOf(strand)), keyY(beginOf(strand)));
       const cell = this.cells.get(key);
-      if (cell) cell.push(step);
-      else this.cells.set(key, [step]);
+      if (cell) cell.push(strand);
+      else this.cells.set(key, [strand]);
     }
   }
 
-  /** The unused step that begins nearest to a place, within the gap. */
-  nearest(place: number): Step | undefined {
+  /** The unused strand that begins nearest to a place, within the gap. */
+  nearest(place: number): Strand | undefined {
     const { gap } = this;
-    let best: Step | undefined;
+    let best: Strand | undefined;
     let least = gap;
     for (let dx = -gap; dx <= gap; dx += gap)
       for (let dy = -gap; dy <= gap; dy += gap)
-        for (const step of this.cells.get(this.cellOf(keyX(place) + dx, keyY(place) + dy)) ?? []) {
-          const distance = apartOf(step.from, place);
-          if (step.isUsed || distance >= least) continue;
+        for (const strand of this.cells.get(this.cellOf(keyX(place) + dx, keyY(place) + dy)) ?? []) {
+          const distance = apartOf(beginOf(strand), place);
+          if (strand.isUsed || distance >= least) continue;
           least = distance;
-          best = step;
+          best = strand;
         }
     return best;
   }
@@ -47,37 +76,33 @@ class Begins {
   }
 }
 
-/** A line of equal distance, and the stretches that it is of where they are not those of the flanks. */
+/** A line of equal distance, and the strands that it is of where they are not those of the flanks. */
 export interface Linked {
   readonly rings: Contour[];
-  readonly stretches?: readonly Pick<Step, 'from' | 'to'>[];
+  readonly strands?: readonly Pick<Strand, 'keys'>[];
 }
 
 /**
- * Stretches of a line of equal distance as closed rings; undefined where they do not close.
+ * Strands of a line of equal distance as closed rings; undefined where they do not close.
  * @param gap grid steps that two ends may be apart and still belong together
  */
-export function linked(steps: readonly Step[], gap = GAP): Linked | undefined {
-  const leaving = new Map<number, Step[]>();
-  for (const step of steps) {
-    const list = leaving.get(step.from);
-    if (list) list.push(step);
-    else leaving.set(step.from, [step]);
-  }
+export function linked(strands: readonly Strand[], gap = GAP): Linked | undefined {
+  const leaving = leavingFrom(strands);
   let begins: Begins | undefined;
   const rings: Contour[] = [];
-  for (const first of steps) {
+  for (const first of strands) {
     const ring: number[] = [];
-    let step: Step | undefined = first.isUsed ? undefined : first;
-    while (step && !step.isUsed) {
-      step.isUsed = true;
-      ring.push(step.from);
-      const next: Step | undefined = leaving.get(step.to)?.find(({ isUsed }) => !isUsed);
-      if (!next && step.to !== first.from) {
-        const over = (begins ??= new Begins(steps, gap)).nearest(step.to);
-        if (!over && apartOf(step.to, first.from) >= gap) return undefined;
-        step = over;
-      } else step = next;
+    let strand: Strand | undefined = first.isUsed ? undefined : first;
+    while (strand && !strand.isUsed) {
+      strand.isUsed = true;
+      for (let i = 0; i + 1 < strand.keys.length; i++) ring.push(strand.keys[i]);
+      const end = endOf(strand);
+      const next: Strand | undefined = leaving.get(end)?.find(({ isUsed }) => !isUsed);
+      if (!next && end !== beginOf(first)) {
+        const over = (begins ??= new Begins(strands, gap)).nearest(end);
+        if (!over && apartOf(end, beginOf(first)) >= gap) return undefined;
+        strand = over;
+      } else strand = next;
     }
     if (ring.length >= 3) rings.push(contourOf(ring));
   }
@@ -94,32 +119,26 @@ export function contourOf(keys: readonly number[]): Contour {
 }
 
 /**
- * Stretches of lines as far as they are connected, as polylines: those that begin where no other one ends, and then closed ones, whose
- * first point is not repeated.
+ * Strands as far as they are connected, as polylines: those that begin where no other one ends, and then closed ones, whose first point
+ * is not repeated.
  */
-export function polylinesOf(steps: readonly Step[]): { readonly points: Contour; readonly isClosed: boolean }[] {
-  const leaving = new Map<number, Step[]>();
-  const arriving = new Set<number>();
-  for (const step of steps) {
-    const list = leaving.get(step.from);
-    if (list) list.push(step);
-    else leaving.set(step.from, [step]);
-    arriving.add(step.to);
-  }
+export function polylinesOf(strands: readonly Strand[]): { readonly points: Contour; readonly isClosed: boolean }[] {
+  const leaving = leavingFrom(strands);
+  const arriving = new Set(strands.map(endOf));
   const out: { points: Contour; isClosed: boolean }[] = [];
-  const follow = (first: Step): void => {
-    const keys = [first.from];
-    let step: Step | undefined = first;
-    while (step) {
-      step.isUsed = true;
-      keys.push(step.to);
-      step = leaving.get(step.to)?.find(({ isUsed }) => !isUsed);
+  const follow = (first: Strand): void => {
+    const keys = [beginOf(first)];
+    let strand: Strand | undefined = first;
+    while (strand) {
+      strand.isUsed = true;
+      for (let i = 1; i < strand.keys.length; i++) keys.push(strand.keys[i]);
+      strand = leaving.get(endOf(strand))?.find(({ isUsed }) => !isUsed);
     }
     const isClosed = keys.length > 3 && keys[0] === keys[keys.length - 1];
     out.push({ points: contourOf(isClosed ? keys.slice(0, -1) : keys), isClosed });
   };
-  for (const step of steps) if (!step.isUsed && !arriving.has(step.from)) follow(step);
-  for (const step of steps) if (!step.isUsed) follow(step);
+  for (const strand of strands) if (!strand.isUsed && !arriving.has(beginOf(strand))) follow(strand);
+  for (const strand of strands) if (!strand.isUsed) follow(strand);
   return out;
 }
 

@@ -9,7 +9,7 @@ import {
   toStep,
   Weld,
 } from '../geometry/index.js';
-import { linked, polylinesOf, type Step } from './equal-distance.js';
+import { linked, polylinesOf, Strands } from './equal-distance.js';
 import { type AxisPoint, type Flank } from './flanks.js';
 
 /*
@@ -57,12 +57,9 @@ const welded = (tolerance: number): Weld => new Weld(Math.max(2, Math.round((tol
  */
 export function narrowPlaces(flanks: readonly Flank[], radius: number, tolerance: number, least: number): Outline | undefined {
   const weld = welded(tolerance);
-  const steps: Step[] = [];
+  const strands = new Strands();
   /** Middles of discs, by their places on the grid. */
   const middles = new Map<number, { readonly x: number; readonly y: number }>();
-  const push = (from: number, to: number): void => {
-    if (from !== to) steps.push({ from, to, isUsed: false });
-  };
   const footOf = ({ footX, footY }: AxisPoint): number => weld.place(footX, footY);
   for (const { points } of flanks) {
     for (let i = 0; i + 1 < points.length; i++) {
@@ -70,7 +67,7 @@ export function narrowPlaces(flanks: readonly Flank[], radius: number, tolerance
       const [isFrom, isTo] = [a.d < radius, b.d < radius];
       if ((!isFrom && !isTo) || isBlunt(a, b, radius, least)) continue;
       if (isFrom && isTo) {
-        push(footOf(a), footOf(b));
+        strands.step(footOf(a), footOf(b));
         continue;
       }
       const share = shareAt(a, b, radius);
@@ -79,15 +76,15 @@ export function narrowPlaces(flanks: readonly Flank[], radius: number, tolerance
       const middle = weld.place(x, y);
       middles.set(middle, { x, y });
       if (isTo) {
-        push(middle, foot);
-        push(foot, footOf(b));
+        strands.step(middle, foot);
+        strands.step(foot, footOf(b));
       } else {
-        push(footOf(a), foot);
-        push(foot, middle);
+        strands.step(footOf(a), foot);
+        strands.step(foot, middle);
       }
     }
   }
-  const rings = linked(steps)?.rings;
+  const rings = linked(strands.all)?.rings;
   if (!rings) return undefined;
   const [plain, crossed]: [Contour[], Contour[]] = [[], []];
   for (const ring of rings) {
@@ -155,7 +152,7 @@ export function narrowLines(
   least: number,
 ): NarrowLine[] {
   const weld = welded(tolerance);
-  const steps: Step[] = [];
+  const strands = new Strands();
   /** Ends of stretches at which the disc is as large as `below`. */
   const ends = new Set<number>();
   // In a fan distances do not change evenly with the direction: that of the axis point tells.
@@ -182,11 +179,11 @@ export function narrowLines(
       const [begin, end] = [placed(from), placed(to)];
       if (beginsAtEnd) ends.add(begin);
       if (endsAtEnd) ends.add(end);
-      if (begin !== end) steps.push({ from: begin, to: end, isUsed: false });
+      strands.step(begin, end);
     }
   }
   const isEnd = (x: number, y: number): boolean => ends.has(pointKey(toStep(x), toStep(y)));
-  return polylinesOf(steps).map(({ points, isClosed }) => ({
+  return polylinesOf(strands.all).map(({ points, isClosed }) => ({
     points,
     isClosed,
     beginsInside: !isClosed && isEnd(points[0], points[1]),
