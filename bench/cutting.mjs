@@ -35,9 +35,9 @@ function panel(front, rear) {
     shape: { kind: 'rectangle', width: 580, height: 173, cornerRadius: 0 },
     tiers: [{ ...shape.tiers[0], action: { kind: 'carve', by: 5.08 } }],
   });
-  for (const [words, height, y] of [
-    [rear, 2.54, 30],
-    [front, 5.08, -40],
+  for (const [words, level, y] of [
+    [rear, -2.54, 30],
+    [front, 0, -40],
   ]) {
     if (words === '') continue;
     const text = newText(sign, 'barlow-semibold');
@@ -46,7 +46,7 @@ function panel(front, rear) {
       size: { kind: 'capitals', height: 60, stretch: 100 },
       words,
       placement: { ...text.placement, x: 0, y },
-      tiers: [{ ...text.tiers[0], action: { kind: 'raise', by: height } }],
+      tiers: [{ ...text.tiers[0], action: { kind: 'set', to: level } }],
     });
   }
   return sign;

@@ -67,7 +67,7 @@ describe('the space of a tool', () => {
     const sign = bareSign(60, 40, 12);
     addShape(sign, [50, 30], { kind: 'carve', by: 6 });
     for (let x = -22; x <= 22; x += 4)
-      for (let y = -12; y <= 12; y += 3.4) addShape(sign, [2, 2], { kind: 'raise', by: 3 }, { x, y });
+      for (let y = -12; y <= 12; y += 3.4) addShape(sign, [2, 2], { kind: 'set', to: -3 }, { x, y });
     const evaluation = workshop.evaluate(sign);
     const terrain = new Terrain(solidOf(evaluation));
     const terrace = { z: -3, needed: difference(terrain.above(-6), terrain.above(-3)), keepOut: terrain.above(-3), below: terrain.above(-6), kind: 'level' } as const; // prettier-ignore
