@@ -51,14 +51,17 @@ export function compared(
         const over = stands - tops[row * columns + column];
         if (over <= LEAST_DIFFERENCE && over >= -LEAST_DIFFERENCE) continue;
         const { x, y } = stock.placeOf(column, row);
+        const top = tops[row * columns + column];
+        // Only beside an edge of the relief it matters where in its cell the place lies.
+        const isLevel = isLevelAbout(tops, columns, rows, column, row);
         if (over < 0) {
-          const deep = upper.lowestAbout(x, y) - stands;
+          const deep = (isLevel ? top : upper.lowestAbout(x, y)) - stands;
           if (deep <= LEAST_DIFFERENCE) continue;
           told(column, row, -deep);
           gouged++;
           gougeMm = Math.max(gougeMm, deep);
         } else {
-          const high = stands - upper.highestAbout(x, y);
+          const high = stands - (isLevel ? top : upper.highestAbout(x, y));
           if (high <= LEAST_DIFFERENCE) continue;
           if (boxes && y >= boxes.minY && y <= boxes.maxY && contains(waste, x, y)) continue;
           told(column, row, high);
@@ -71,6 +74,15 @@ export function compared(
   }
   const area = cell ** 2;
   return { gougeMm, gougeAreaMm2: gouged * area, leftAreaMm2: left * area, leftVolumeMm3: leftHeight * area, deepestLeftMm };
+}
+
+/** Whether a place and its eight neighbours are as high. */
+function isLevelAbout(tops: Float32Array, columns: number, rows: number, column: number, row: number): boolean {
+  if (column === 0 || row === 0 || column === columns - 1 || row === rows - 1) return false;
+  const at = row * columns + column;
+  for (let r = at - columns; r <= at + columns; r += columns)
+    for (let c = r - 1; c <= r + 1; c++) if (tops[c] !== tops[at]) return false;
+  return true;
 }
 
 /** The upper side of a solid, asked for single places. */

@@ -33,6 +33,8 @@ export class Stock {
   /** Which tool was the last to lower each place, where that is kept: 0 for none. */
   private readonly lowered: Uint8Array | undefined;
   private tool = 0;
+  /** Where a flat tool stood last, so that everything under it is at its height: the next move need not look there again. */
+  private readonly stood = { x: NaN, y: NaN, z: NaN, radius: NaN };
 
   /**
    * @param from its corner of least x and y, in mm; the first place lies half a cell from it
@@ -75,6 +77,7 @@ export class Stock {
   restore({ heights, lowered }: KeptStock): void {
     this.heights.set(heights);
     if (lowered) this.lowered?.set(lowered);
+    this.stood.radius = NaN;
   }
 
   /** Where a place lies. */
@@ -121,19 +124,31 @@ export class Stock {
     if (lowest >= this.top) return;
     const { cell, columns, heights, lowered, tool } = this;
     if (form.kind === 'end' && (from.z === to.z || length === 0)) {
-      this.overRows(from, to, radius, (row, left, right) => {
-        for (let at = row + left; at <= row + right; at++) {
+      const isOnward = this.stoodAt(from, lowest, radius);
+      const lower = (first: number, last: number): void => {
+        for (let at = first; at <= last; at++) {
           const taken = heights[at] - lowest;
           if (taken <= LEAST_CUT) continue;
           heights[at] = lowest;
           if (lowered) lowered[at] = tool;
           taking.take(taken);
         }
+      };
+      this.overRows(from, to, radius, (row, left, right) => {
+        const dy = this.from.y + (row / columns + 0.5) * cell - from.y;
+        const half = isOnward && dy * dy < radius * radius ? Math.sqrt(radius * radius - dy * dy) : 0;
+        if (half === 0) lower(row + left, row + right);
+        else {
+          lower(row + left, row + Math.min(right, this.first(from.x - half, this.from.x)));
+          lower(row + Math.max(left, this.last(from.x + half, this.from.x, columns)), row + right);
+        }
       });
+      Object.assign(this.stood, { x: to.x, y: to.y, z: lowest, radius });
       return;
     }
     const [ux, uy] = length > 0 ? [(to.x - from.x) / length, (to.y - from.y) / length] : [1, 0];
     const slope = length > 0 ? (to.z - from.z) / length : 0;
+    const isFlat = form.kind === 'end';
     this.overRows(from, to, radius, (row, left, right) => {
       const dy = this.from.y + (row / columns + 0.5) * cell - from.y;
       for (let column = left; column <= right; column++) {
@@ -143,12 +158,17 @@ export class Stock {
         const along = dx * ux + dy * uy;
         const aside = Math.abs(dy * ux - dx * uy);
         if (aside > radius) continue;
-        const reach = Math.sqrt(radius ** 2 - aside ** 2);
-        const [low, high] = [Math.max(0, along - reach), Math.min(length, along + reach)];
+        const reach = Math.sqrt(radius * radius - aside * aside);
+        const low = Math.max(0, along - reach);
+        const high = Math.min(length, along + reach);
         if (low > high) continue;
-        const s = length > 0 ? Math.min(high, Math.max(low, along + lowestAlong(form, slope, aside))) : 0;
-        const base = length > 0 ? from.z + slope * s : lowest;
-        const taken = heights[at] - base - rise(form, Math.min(radius, Math.hypot(aside, s - along)));
+        let stands: number;
+        if (isFlat) stands = from.z + slope * (slope < 0 ? high : low);
+        else {
+          const s = length > 0 ? Math.min(high, Math.max(low, along + lowestAlong(form, slope, aside))) : 0;
+          stands = (length > 0 ? from.z + slope * s : lowest) + rise(form, Math.min(radius, Math.hypot(aside, s - along)));
+        }
+        const taken = heights[at] - stands;
         if (taken <= LEAST_CUT) continue;
         heights[at] -= taken;
         if (lowered) lowered[at] = tool;
@@ -169,9 +189,17 @@ export class Stock {
     const { first, last } = this;
     const [left, right] = [first(box.minX - tool, this.from.x), last(box.maxX + tool, this.from.x, columns)];
     const top = last(box.maxY + tool, this.from.y, this.rows);
+    const isOnward = this.stoodAt(from, z, tool);
     for (let row = first(box.minY - tool, this.from.y); row <= top; row++) {
       const y = this.from.y + (row + 0.5) * cell;
-      for (let column = left; column <= right; column++) {
+      const across = outer * outer - (y - cy) ** 2;
+      if (across < 0) continue;
+      const end = Math.min(right, last(cx + Math.sqrt(across), this.from.x, columns));
+      // What lies under the tool at its beginning has been lowered.
+      const under = isOnward ? tool * tool - (y - from.y) ** 2 : 0;
+      const skipped = under > 0 ? first(from.x - Math.sqrt(under), this.from.x) + 1 : NaN;
+      for (let column = Math.max(left, first(cx - Math.sqrt(across), this.from.x)); column <= end; column++) {
+        if (column === skipped) column = Math.max(column, last(from.x + Math.sqrt(under), this.from.x, columns) - 1);
         const at = row * columns + column;
         const taken = heights[at] - z;
         if (taken <= LEAST_CUT) continue;
@@ -189,6 +217,13 @@ export class Stock {
         taking.take(taken);
       }
     }
+    Object.assign(this.stood, { x: to.x, y: to.y, z, radius: tool });
+  }
+
+  /** Whether everything under a flat tool at a place has been lowered as far. */
+  private stoodAt({ x, y }: Place, z: number, radius: number): boolean {
+    const { stood } = this;
+    return stood.x === x && stood.y === y && stood.radius === radius && stood.z <= z;
   }
 
   private readonly first = (low: number, start: number): number => Math.max(0, Math.ceil((low - start) / this.cell - 0.5));
