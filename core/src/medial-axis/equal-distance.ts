@@ -85,14 +85,16 @@ export interface Linked {
 /**
  * Strands of a line of equal distance as closed rings; undefined where they do not close.
  * @param gap grid steps that two ends may be apart and still belong together
+ * @param mostOpen grid steps: what does not close and is no longer than that is left out
  */
-export function linked(strands: readonly Strand[], gap = GAP): Linked | undefined {
+export function linked(strands: readonly Strand[], gap = GAP, mostOpen = 0): Linked | undefined {
   const leaving = leavingFrom(strands);
   let begins: Begins | undefined;
   const rings: Contour[] = [];
   for (const first of strands) {
     const ring: number[] = [];
     let strand: Strand | undefined = first.isUsed ? undefined : first;
+    let isOpen = false;
     while (strand && !strand.isUsed) {
       strand.isUsed = true;
       for (let i = 0; i + 1 < strand.keys.length; i++) ring.push(strand.keys[i]);
@@ -100,11 +102,12 @@ export function linked(strands: readonly Strand[], gap = GAP): Linked | undefine
       const next: Strand | undefined = leaving.get(end)?.find(({ isUsed }) => !isUsed);
       if (!next && end !== beginOf(first)) {
         const over = (begins ??= new Begins(strands, gap)).nearest(end);
-        if (!over && apartOf(end, beginOf(first)) >= gap) return undefined;
+        isOpen = !over && apartOf(end, beginOf(first)) >= gap;
+        if (isOpen && lengthOf([...ring, end]) > mostOpen) return undefined;
         strand = over;
       } else strand = next;
     }
-    if (ring.length >= 3) rings.push(contourOf(ring));
+    if (!isOpen && ring.length >= 3) rings.push(contourOf(ring));
   }
   return { rings };
 }
@@ -141,6 +144,9 @@ export function polylinesOf(strands: readonly Strand[]): { readonly points: Cont
   for (const strand of strands) if (!strand.isUsed) follow(strand);
   return out;
 }
+
+const lengthOf = (keys: readonly number[]): number =>
+  keys.reduce((sum, key, i) => (i === 0 ? 0 : sum + apartOf(keys[i - 1], key)), 0);
 
 /** Grid steps between two points. */
 const apartOf = (a: number, b: number): number => Math.hypot(keyX(a) - keyX(b), keyY(a) - keyY(b));

@@ -17,6 +17,11 @@ import { type AxisPoint, type Flank } from './flanks.js';
  * such places lie between two at which the largest disc is exactly as large as the given one; there an arc of it borders what it leaves.
  */
 
+/** mm between ends that belong together: where outlines all but touch themselves the axis is told roughly. */
+const GAP = 0.3;
+/** Radii of a disc that lines to its middle are long which lead to nothing. */
+const SPUR = 1.1;
+
 /** Square of mm by which a point may be off the straight way between its neighbours and still is none. */
 const STRAIGHT = 0.0005 ** 2;
 
@@ -84,7 +89,8 @@ export function narrowPlaces(flanks: readonly Flank[], radius: number, tolerance
       }
     }
   }
-  const rings = linked(strands.all)?.rings;
+  // Where an edge is shorter than the grid tells, a disc may touch one edge of a corner and not be found at the other.
+  const rings = linked(strands.all, GAP * STEPS_PER_MM, (SPUR * radius + GAP) * STEPS_PER_MM)?.rings;
   if (!rings) return undefined;
   const [plain, crossed]: [Contour[], Contour[]] = [[], []];
   for (const ring of rings) {
@@ -116,7 +122,11 @@ function withArcs(ring: Contour, discs: readonly Disc[], radius: number, toleran
       out.push(ring[i], ring[i + 1]);
       return;
     }
-    const [before, after] = [(i + n - 2) % n, (i + 2) % n];
+    // Two that stand for one are one.
+    if (discs[(at + 1) % discs.length]) return;
+    let before = (i + n - 2) % n;
+    while (discs[before / 2] && before !== i) before = (before + n - 2) % n;
+    const after = (i + 2) % n;
     const from = Math.atan2(ring[before + 1] - middle.y, ring[before] - middle.x);
     const to = Math.atan2(ring[after + 1] - middle.y, ring[after] - middle.x);
     const turn = from - to - 2 * Math.PI * Math.floor((from - to) / (2 * Math.PI));
