@@ -1,5 +1,5 @@
 import { type Contour, reversed } from '../geometry/index.js';
-import { type NarrowLine } from '../medial-axis/index.js';
+import { type Middle, type NarrowLine } from '../medial-axis/index.js';
 import { chained } from './chain.js';
 import { type FreeSpace } from './free-space.js';
 import { nearestFirst } from './nearest.js';
@@ -73,49 +73,62 @@ function runAlong(loops: readonly Loop[], from: number, z: number, safe: number)
   return { x, y, airTo, stretches };
 }
 
-/** Lines that are gone along without coming up between them; the first may begin where it is open, and where it is a ring it is alone. */
-type RestWay = readonly NarrowLine[];
+/** A line with how the tool comes to it from the one before, without coming up: straight, cutting, or fast where all is cleared. */
+interface RestLine {
+  readonly line: NarrowLine;
+  /** Places on the way from the line before; none where the tool comes from above. */
+  readonly by?: readonly Middle[];
+}
 
-/** Lines beside narrow places in the order in which they are gone along, those together between which the tool may go straight. */
-function restWays({ space, radius }: Clearing, before: number, step: number, isClimb: boolean): RestWay[] {
+/** Lines that are gone along without coming up between them. */
+type RestWay = readonly RestLine[];
+
+/** Lines beside narrow places in the order in which they are gone along, those together between which the tool need not come up. */
+function restWays({ space, radius, isOpen }: Clearing, before: number, step: number, isClimb: boolean): RestWay[] {
   const lines = space.restLines(radius, before, step).map((line) => (isClimb ? line : turned(line)));
   const ends = lines.map(({ points, isClosed }) => {
     const from = [points[0], points[1]] as const;
     return { from, to: isClosed ? from : ([points[points.length - 2], points[points.length - 1]] as const) };
   });
-  const ways: NarrowLine[][] = [];
+  const ways: RestLine[][] = [];
   let last: number | undefined;
   for (const { way } of nearestFirst(ends, ends[0]?.from ?? [0, 0])) {
     const line = lines[way];
-    const [ax, ay] = last === undefined ? [Infinity, Infinity] : ends[last].to;
-    const [bx, by] = ends[way].from;
-    const isNear = Math.hypot(bx - ax, by - ay) <= LINKED * radius;
-    if (isNear && !line.isClosed && space.isFree(radius, ax, ay, bx, by)) ways[ways.length - 1].push(line);
-    else ways.push([line]);
+    const by = last === undefined || line.isClosed ? undefined : between(lines[last], line);
+    if (by) ways[ways.length - 1].push({ line, by });
+    else ways.push([{ line }]);
     last = way;
   }
   return ways;
+
+  /** Where the tool goes from line to line: where larger ones have been, or else straight on, cutting what there is. */
+  function between(a: NarrowLine, b: NarrowLine): Middle[] | undefined {
+    const [ax, ay] = a.points.subarray(a.isClosed ? 0 : -2);
+    const [bx, by] = b.points;
+    const length = Math.hypot(bx - ax, by - ay);
+    const { end, isClosed } = a;
+    const { begin } = b;
+    if (isOpen && !isClosed && end && begin && length <= FAST && space.isFree(before, end.x, end.y, begin.x, begin.y))
+      return [end, begin];
+    return length <= LINKED && space.isFree(radius, ax, ay, bx, by) ? [] : undefined;
+  }
 }
 
-/** Radii of a tool that it goes straight from one line to the next. */
-const LINKED = 2.5;
+/** mm that a tool goes straight from one line to the next, and where larger ones have been: going up and down again would take as long. */
+const LINKED = 8;
+const FAST = 40;
 
-function turned({ points, isClosed, beginsInside, endsInside }: NarrowLine): NarrowLine {
-  return {
-    points: isClosed ? backwards(points) : reversed(points),
-    isClosed,
-    beginsInside: endsInside,
-    endsInside: beginsInside,
-  };
+function turned({ points, isClosed, begin, end }: NarrowLine): NarrowLine {
+  return { points: isClosed ? backwards(points) : reversed(points), isClosed, begin: end, end: begin };
 }
 
 /** Down where it is open, or down a ramp along the first line, and along all lines. */
 function restRun(way: RestWay, isOpen: boolean, from: number, z: number, safe: number): Run {
-  const [first] = way;
+  const { line: first } = way[0];
   const stretches: Stretch[] = [];
   let [x, y] = first.points;
   let airTo = Math.min(safe, from + AIR);
-  if (isOpen && first.beginsInside) {
+  if (isOpen && first.begin) {
     airTo = Math.min(airTo, z + AIR);
     stretches.push({ points: Float64Array.of(x, y, z), pace: 'plunge' });
   } else {
@@ -125,8 +138,13 @@ function restRun(way: RestWay, isOpen: boolean, from: number, z: number, safe: n
     [x, y] = [ramp.x, ramp.y];
     stretches.push({ points: Float64Array.of(x, y, from + NEAR), pace: 'cut' }, ramp.stretch);
   }
-  way.forEach(({ points, isClosed }, i) => {
-    stretches.push({ points: atHeight(points, z, isClosed, i === 0), pace: 'cut' });
+  way.forEach(({ line: { points, isClosed }, by = [] }, i) => {
+    if (by.length > 0) {
+      const over = z + NEAR;
+      stretches.push({ points: Float64Array.from(by.flatMap((middle) => [middle.x, middle.y, over])), pace: 'rapid' });
+      stretches.push({ points: Float64Array.of(points[0], points[1], z), pace: 'cut' });
+    }
+    stretches.push({ points: atHeight(points, z, isClosed, i === 0 || by.length > 0), pace: 'cut' });
   });
   return { x, y, airTo, stretches };
 }

@@ -14,7 +14,8 @@ const HEIGHT_TOLERANCE = 0.004;
 /** mm by which a ring over slopes may be another: it only says where the tool is let down. */
 const PLAN_TOLERANCE = 0.02;
 const LEAST_SAMPLE = 0.01;
-/** mm from place to place of a straight way from one path to the next. */
+/** mm that a tool goes straight from one path to the next, and from place to place of such a way. */
+const LINKED = 8;
 const BETWEEN = 0.05;
 /** Radians between slopes from which they meet in a valley that a tip follows. */
 export const VALLEY = (12 * Math.PI) / 180;
@@ -64,8 +65,8 @@ export function ballRuns(
   return chains.flatMap((chain) =>
     joinedPaths(
       chain.map((ring) => let3(thinned(ring), true, cutter, choice.floor)),
-      across,
       cutter,
+      choice.floor,
     ).map((path) => runOn(path, choice)),
   );
 }
@@ -225,30 +226,38 @@ function parts(path: Path3): Path3[] {
   return out;
 }
 
-/** Parts of neighbouring rings as one where the next begins near the end of the one before. */
-function joinedPaths(rings: readonly Path3[], step: number, cutter: DropCutter): Path3[] {
+/**
+ * Parts of rings as one where the next begins near the end of the one before: the tool goes on straight, over what lies between as low as
+ * it comes there.
+ */
+function joinedPaths(rings: readonly Path3[], cutter: DropCutter, floor: number): Path3[] {
   const out: Path3[] = [];
   for (const part of rings.flatMap(parts)) {
     const last = out.at(-1);
-    if (last && isStraightOver(last.slice(-3), part, 1.5 * step, cutter)) last.push(...part);
+    const way = last && wayOver(last.slice(-3), part, cutter, floor);
+    if (last && way) last.push(...way, ...part);
     else out.push(part);
   }
   return out;
 }
 
-/** Whether a tool may go straight from one place to another as high and near, with nothing between them that stands higher. */
-function isStraightOver(
+/** The places between two at which a tool is let down, so near that it passes over all that stands there; undefined where that is too far. */
+function wayOver(
   [ax, ay, az]: readonly number[],
   [bx, by, bz]: readonly number[],
-  most: number,
   cutter: DropCutter,
-): boolean {
+  floor: number,
+): Path3 | undefined {
   const length = Math.hypot(bx - ax, by - ay);
-  if (length > most || Math.abs(bz - az) > 1e-3) return false;
+  if (length > LINKED) return undefined;
   const count = Math.ceil(length / BETWEEN);
-  for (let i = 1; i < count; i++)
-    if (cutter.at(ax + ((bx - ax) * i) / count, ay + ((by - ay) * i) / count).z > az + HEIGHT_TOLERANCE) return false;
-  return true;
+  const heights = [az, ...Array.from({ length: Math.max(0, count - 1) }, (_, i) => cutter.at(ax + ((bx - ax) * (i + 1)) / count, ay + ((by - ay) * (i + 1)) / count).z), bz]; // prettier-ignore
+  if (!heights.every((z) => z >= floor)) return undefined;
+  // Of three neighbours the highest: between two places it may stand as much higher.
+  return heights.slice(1, -1).flatMap((z, i) => {
+    const share = (i + 1) / count;
+    return [ax + (bx - ax) * share, ay + (by - ay) * share, Math.max(heights[i], z, heights[i + 2])];
+  });
 }
 
 /** Paths in the order in which the next one begins nearest, turned round where its end is nearer. */

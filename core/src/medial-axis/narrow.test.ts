@@ -80,17 +80,20 @@ describe('lines beside narrow places', () => {
     const opening = difference(region, field.narrow(large)!);
     const lines = field.linesBelow(small, large);
     expect(lines.length).toBeGreaterThan(10);
-    for (const { points, isClosed, beginsInside, endsInside } of lines) {
+    for (const { points, isClosed, begin, end } of lines) {
       for (let i = 0; i < points.length; i += 2) expect(field.distanceAt(points[i], points[i + 1])).toBeGreaterThan(small - 0.01);
       if (isClosed) continue;
-      for (const [isInside, i] of [
-        [beginsInside, 0],
-        [endsInside, points.length - 2],
-      ] as const)
-        // prettier-ignore
-        if (isInside) expect(contains(opening, points[i], points[i + 1])).toBe(true);
+      for (const [middle, i] of [[begin, 0], [end, points.length - 2]] as const) {
+        if (!middle) continue;
+        expect(contains(opening, points[i], points[i + 1])).toBe(true);
+        expect(Math.hypot(middle.x - points[i], middle.y - points[i + 1])).toBeCloseTo(large - small, 2);
+        expect(field.distanceAt(middle.x, middle.y)).toBeCloseTo(large, 1);
+      }
+          expect(Math.hypot(middle.x - points[i], middle.y - points[i + 1])).toBeCloseTo(large - small, 2);
+          expect(field.distanceAt(middle.x, middle.y)).toBeCloseTo(large, 1);
+        }
     }
-    expect(lines.filter(({ isClosed, beginsInside, endsInside }) => isClosed || (beginsInside && endsInside)).length).toBe(
+    expect(lines.filter(({ isClosed, begin, end }) => isClosed || (begin && end)).length).toBe(
       lines.length,
     );
   });

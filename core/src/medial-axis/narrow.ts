@@ -25,6 +25,12 @@ const SPUR = 1.1;
 /** Square of mm by which a point may be off the straight way between its neighbours and still is none. */
 const STRAIGHT = 0.0005 ** 2;
 
+/** Of a disc, in mm. */
+export interface Middle {
+  readonly x: number;
+  readonly y: number;
+}
+
 /** mm up to which a disc is none: at the ends of edges that meet in an outer corner. */
 const BARE = 1e-6;
 
@@ -33,9 +39,9 @@ export interface NarrowLine {
   readonly points: Contour;
   /** A ring, whose first point is not repeated. */
   readonly isClosed: boolean;
-  /** Whether it begins, and ends, where the larger disc touches the edge: inside of that disc. */
-  readonly beginsInside: boolean;
-  readonly endsInside: boolean;
+  /** Middle of the larger disc that touches the edge where it begins, and where it ends: it does so inside of that disc. */
+  readonly begin?: Middle;
+  readonly end?: Middle;
 }
 
 /**
@@ -64,7 +70,7 @@ export function narrowPlaces(flanks: readonly Flank[], radius: number, tolerance
   const weld = welded(tolerance);
   const strands = new Strands();
   /** Middles of discs, by their places on the grid. */
-  const middles = new Map<number, { readonly x: number; readonly y: number }>();
+  const middles = new Map<number, Middle>();
   const footOf = ({ footX, footY }: AxisPoint): number => weld.place(footX, footY);
   for (const { points } of flanks) {
     for (let i = 0; i + 1 < points.length; i++) {
@@ -104,7 +110,7 @@ export function narrowPlaces(flanks: readonly Flank[], radius: number, tolerance
 
 const keyOf = (ring: Contour, i: number): number => pointKey(toStep(ring[i]), toStep(ring[i + 1]));
 
-type Disc = { readonly x: number; readonly y: number } | undefined;
+type Disc = Middle | undefined;
 
 function overlap(discs: readonly Disc[], radius: number): boolean {
   const some = discs.filter((disc) => disc !== undefined);
@@ -163,8 +169,8 @@ export function narrowLines(
 ): NarrowLine[] {
   const weld = welded(tolerance);
   const strands = new Strands();
-  /** Ends of stretches at which the disc is as large as `below`. */
-  const ends = new Set<number>();
+  /** Ends of stretches at which the disc is as large as `below`, with its middle. */
+  const ends = new Map<number, Middle>();
   // In a fan distances do not change evenly with the direction: that of the axis point tells.
   const onRay = (a: AxisPoint, b: AxisPoint, share: number): number => {
     const [footX, footY] = [mixed(a.footX, b.footX, share), mixed(a.footY, b.footY, share)];
@@ -187,16 +193,15 @@ export function narrowLines(
       const placed = (share: number): number =>
         share === low && share > 0 && share < 1 ? weld.place(mixed(a.x, b.x, share), mixed(a.y, b.y, share)) : onRay(a, b, share);
       const [begin, end] = [placed(from), placed(to)];
-      if (beginsAtEnd) ends.add(begin);
-      if (endsAtEnd) ends.add(end);
+      if (beginsAtEnd || endsAtEnd)
+        ends.set(beginsAtEnd ? begin : end, { x: mixed(a.x, b.x, high), y: mixed(a.y, b.y, high) });
       strands.step(begin, end);
     }
   }
-  const isEnd = (x: number, y: number): boolean => ends.has(pointKey(toStep(x), toStep(y)));
-  return polylinesOf(strands.all).map(({ points, isClosed }) => ({
-    points,
-    isClosed,
-    beginsInside: !isClosed && isEnd(points[0], points[1]),
-    endsInside: !isClosed && isEnd(points[points.length - 2], points[points.length - 1]),
-  }));
+  const middleAt = (points: Contour, i: number): Middle | undefined => ends.get(keyOf(points, i));
+  return polylinesOf(strands.all).map(({ points, isClosed }) => {
+    if (isClosed) return { points, isClosed };
+    const [begin, end] = [middleAt(points, 0), middleAt(points, points.length - 2)];
+    return { points, isClosed, ...(begin && { begin }), ...(end && { end }) };
+  });
 }
