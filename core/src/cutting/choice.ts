@@ -22,6 +22,9 @@ export type Holding =
   | { readonly kind: 'skin'; readonly thickness: number }
   | { readonly kind: 'nothing' };
 
+/** How the first tool goes over what it clears: around it, or by straight lines at an angle from level, in degrees, such as along a grain. */
+export type Pattern = { readonly kind: 'rings' } | { readonly kind: 'lines'; readonly angle: number };
+
 /** With what, and how, a sign is to be cut. Lengths in mm. */
 export interface CutChoice {
   readonly machine: ShopMachine;
@@ -38,6 +41,7 @@ export interface CutChoice {
   /** How high ridges between the paths of a ball nose may stand. */
   readonly cusp: number;
   readonly direction: 'climb' | 'conventional';
+  readonly pattern: Pattern;
   readonly holding: Holding;
   /** How far below the underside it is cut through. */
   readonly overcut: number;
@@ -53,6 +57,7 @@ export const USUAL: Omit<CutChoice, 'machine' | 'material' | 'tools'> = {
   allowance: 0.2,
   cusp: 0.03,
   direction: 'climb',
+  pattern: { kind: 'rings' },
   holding: { kind: 'tabs', every: 200, width: 6, height: 1.5 },
   overcut: 0,
   cutsOut: true,

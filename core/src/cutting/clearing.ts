@@ -1,7 +1,9 @@
 import { type Contour, reversed } from '../geometry/index.js';
 import { type Middle, type NarrowLine } from '../medial-axis/index.js';
 import { chained } from './chain.js';
+import { type Pattern } from './choice.js';
 import { type FreeSpace } from './free-space.js';
+import { hatched } from './hatch.js';
 import { nearestFirst } from './nearest.js';
 import { AIR, around, Loop, NEAR, passHeights, rampInto, type Run, type Stretch } from './toolpath.js';
 
@@ -20,6 +22,7 @@ export interface ClearingChoice {
   readonly stepover: number;
   readonly allowance: number;
   readonly isClimb: boolean;
+  readonly pattern: Pattern;
   /** How high tools go to move freely. */
   readonly safe: number;
 }
@@ -50,7 +53,19 @@ export function clearingRuns(clearing: Clearing, tool: Clearer, choice: Clearing
     const ways = restWays(clearing, before, step, choice.isClimb);
     return heights.flatMap((z, pass) => ways.map((way) => restRun(way, clearing.isOpen, topOf(pass), z, choice.safe)));
   }
-  const rings = space.rings(radius, step, choice.allowance > 0 ? Math.min(step, choice.allowance) : step);
+  const beside = choice.allowance > 0 ? Math.min(step, choice.allowance) : step;
+  if (choice.pattern.kind === 'lines') {
+    const { angle } = choice.pattern;
+    const lines = hatched(space.within(radius + beside), angle, step).map((points): RestWay => [
+      { line: { points, isClosed: false } },
+    ]);
+    const walls = space.within(radius).map((ring) => [new Loop(choice.isClimb ? ring : backwards(ring))]);
+    return heights.flatMap((z, pass) => [
+      ...lines.map((way) => restRun(way, false, topOf(pass), z, choice.safe)),
+      ...walls.map((chain) => runAlong(chain, topOf(pass), z, choice.safe)),
+    ]);
+  }
+  const rings = space.rings(radius, step, beside);
   if (rings.length === 0) return [];
   const region = rings.filter(({ depth }) => depth === rings[0].depth).map(({ points }) => points);
   const chains = chained(rings, region, step, [region[0][0], region[0][1]]).map((chain) =>

@@ -67,8 +67,13 @@ export class FreeSpace {
   /** Ways of the first tool: rings from beside what stands inwards, `first` from the first to the second and then `step`. */
   rings(radius: number, step: number, first: number): Ring[] {
     const r = radius - FIT;
-    const walls = this.field.lines([r])[0].map((points) => ({ points, depth: r }));
+    const walls = this.within(radius).map((points) => ({ points, depth: r }));
     return [...walls, ...ringsOf(this.field, r + first, step)];
+  }
+
+  /** Where the axis of a tool may go. */
+  within(radius: number): Outline {
+    return this.field.lines([radius - FIT])[0].filter((ring) => ring.length >= 6);
   }
 
   /** Ways of a tool where one of radius `before` left something, the outermost last. */

@@ -6,15 +6,17 @@ import { solidOf } from '../solid/index.js';
 import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
 import { type CutChoice } from './choice.js';
 import { type Clearer, type Clearing, clearingRuns } from './clearing.js';
+import { drillFor, drillRun, type Hole, holeOf, pointDepth } from './drilling.js';
 import { FreeSpace } from './free-space.js';
+import { nearestFirst } from './nearest.js';
 import { aroundAll, profileRun } from './profile.js';
-import { boxContour, filled, grown, shrunk } from './regions.js';
+import { boxContour, filled, grown, piecesOf, shrunk } from './regions.js';
 import { ballRuns, veeRuns } from './slopes.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
 import { Loop, runLength, type Run } from './toolpath.js';
 
-export type Purpose = 'clear' | 'rest' | 'engrave' | 'slope' | 'vee' | 'window' | 'cut out';
+export type Purpose = 'face' | 'drill' | 'clear' | 'rest' | 'engrave' | 'slope' | 'vee' | 'window' | 'cut out';
 
 /** Runs of one tool for one purpose. */
 export interface Cut {
@@ -142,7 +144,7 @@ class Planner {
     this.progress(0, 'Reading the relief');
     const slopes = this.slopeGroups();
     const terraces = this.terraces(slopes.rough);
-    this.clear(terraces);
+    this.clear(this.drill(terraces));
     this.progress(0.6, 'Finishing slopes');
     this.finishSlopes(slopes);
     this.progress(0.85, 'Cutting out');
@@ -162,6 +164,35 @@ class Planner {
     const list = found.list.filter(({ kind }) => choice.cutsOut || kind !== 'window');
     if (this.clampArea.length === 0) return { list, windows };
     return { list: list.map((each) => ({ ...each, keepOut: union(each.keepOut, this.clampArea) })), windows };
+  }
+
+  /** Drills the round windows that a drill fits, and tells what is left to be cleared. */
+  private drill({ list, windows }: Terraces): Terraces {
+    const { stock, bottom, safe } = this;
+    const drills = this.choice.tools.filter(({ form }) => form.kind === 'drill');
+    const terrace = list.find(({ kind }) => kind === 'window');
+    if (!terrace || drills.length === 0) return { list, windows };
+    const holes = new Map<ShopTool, Hole[]>();
+    const others = piecesOf(terrace.needed).filter((window) => {
+      const hole = holeOf(window);
+      const drill = hole && drillFor(hole, drills, stock.top - bottom);
+      // Its point has to come out below, into what the work lies on.
+      if (!drill || pointDepth(drill) > this.choice.overcut + 1e-9) return true;
+      holes.set(drill, [...(holes.get(drill) ?? []), hole]);
+      return false;
+    });
+    for (const [drill, found] of holes) {
+      const ends = found.map(({ x, y }) => ({ from: [x, y], to: [x, y] }) as const);
+      const runs = nearestFirst(ends, ends[0].from).map(({ way }) =>
+        drillRun(found[way], drill.form.diameter, stock.top, bottom, safe),
+      );
+      this.add(drill, 'drill', stock.top, bottom, runs);
+    }
+    const needed = others.flat();
+    const left = list.flatMap((each) =>
+      each !== terrace ? [each] : needed.length > 0 ? [{ ...each, needed, below: needed }] : [],
+    );
+    return { list: left, windows };
   }
 
   /** Clears terraces by one tool after the other, as far as each is worth it. */
@@ -244,8 +275,10 @@ class Planner {
     const how = { ...choice, isClimb: choice.direction === 'climb', safe };
     const runs = clearingRuns({ ...clearing, from, isOpen }, clearer, how);
     const purpose = { window: 'window', level: 'clear', slope: 'clear', 'cut out': 'rest' } as const;
-    const isEnd = tool.form.kind === 'end';
-    this.add(tool, isEnd ? (before === undefined ? purpose[terrace.kind] : 'rest') : 'engrave', stock.top, terrace.z, runs);
+    const isFirst = before === undefined;
+    const isFace = isFirst && terrace.kind === 'level' && Math.abs(terrace.z) < 1e-6;
+    const clears = isFace ? 'face' : isFirst ? purpose[terrace.kind] : 'rest';
+    this.add(tool, tool.form.kind === 'end' ? clears : 'engrave', stock.top, terrace.z, runs);
     Object.assign(state, { left, leftMm2, space: clearing.space, before: clearing.radius });
   }
 

@@ -55,8 +55,10 @@ export function compared(
         // Only beside an edge of the relief it matters where in its cell the place lies.
         const isLevel = isLevelAbout(tops, columns, rows, column, row);
         if (over < 0) {
-          const deep = (isLevel ? top : upper.lowestAbout(x, y)) - stands;
-          if (deep <= LEAST_DIFFERENCE) continue;
+          const lowest = isLevel ? top : upper.lowestAbout(x, y);
+          const deep = lowest - stands;
+          // Where nothing of the sign is, what it lies on may be cut into: how deep is judged by the bed.
+          if (deep <= LEAST_DIFFERENCE || lowest <= floor) continue;
           told(column, row, -deep);
           gouged++;
           gougeMm = Math.max(gougeMm, deep);

@@ -22,6 +22,13 @@ export const CutChoiceSchema = Type.Partial(
       allowance: Type.Number({ minimum: 0, maximum: 5 }),
       cusp: Type.Number({ minimum: 0.001, maximum: 1 }),
       direction: literals('climb', 'conventional'),
+      pattern: byKind(
+        closed({ kind: Type.Literal('rings') }, 'rings, from the inside out'),
+        closed(
+          { kind: Type.Literal('lines'), angle: Type.Number({ minimum: -180, maximum: 180 }) },
+          'straight lines at an angle from level, in degrees',
+        ),
+      ),
       holding: byKind(
         closed(
           { kind: Type.Literal('tabs'), every: Type.Number({ minimum: 10, maximum: 5000 }), width: Length, height: Length },

@@ -83,19 +83,17 @@ describe('lines beside narrow places', () => {
     for (const { points, isClosed, begin, end } of lines) {
       for (let i = 0; i < points.length; i += 2) expect(field.distanceAt(points[i], points[i + 1])).toBeGreaterThan(small - 0.01);
       if (isClosed) continue;
-      for (const [middle, i] of [[begin, 0], [end, points.length - 2]] as const) {
+      for (const [middle, i] of [
+        [begin, 0],
+        [end, points.length - 2],
+      ] as const) {
         if (!middle) continue;
         expect(contains(opening, points[i], points[i + 1])).toBe(true);
         expect(Math.hypot(middle.x - points[i], middle.y - points[i + 1])).toBeCloseTo(large - small, 2);
         expect(field.distanceAt(middle.x, middle.y)).toBeCloseTo(large, 1);
       }
-          expect(Math.hypot(middle.x - points[i], middle.y - points[i + 1])).toBeCloseTo(large - small, 2);
-          expect(field.distanceAt(middle.x, middle.y)).toBeCloseTo(large, 1);
-        }
     }
-    expect(lines.filter(({ isClosed, begin, end }) => isClosed || (begin && end)).length).toBe(
-      lines.length,
-    );
+    expect(lines.filter(({ isClosed, begin, end }) => isClosed || (begin && end)).length).toBe(lines.length);
   });
 
   it('cover all that a large disc left and a small one reaches', () => {

@@ -193,8 +193,7 @@ export function narrowLines(
       const placed = (share: number): number =>
         share === low && share > 0 && share < 1 ? weld.place(mixed(a.x, b.x, share), mixed(a.y, b.y, share)) : onRay(a, b, share);
       const [begin, end] = [placed(from), placed(to)];
-      if (beginsAtEnd || endsAtEnd)
-        ends.set(beginsAtEnd ? begin : end, { x: mixed(a.x, b.x, high), y: mixed(a.y, b.y, high) });
+      if (beginsAtEnd || endsAtEnd) ends.set(beginsAtEnd ? begin : end, { x: mixed(a.x, b.x, high), y: mixed(a.y, b.y, high) });
       strands.step(begin, end);
     }
   }
