@@ -129,6 +129,14 @@ describe('the worker', () => {
     expect((await ended(id)).state).toBe('cancelled');
   }, 60_000);
 
+  it('gives up what has ended its worker five times, and says so', async () => {
+    const id = await ask('svg');
+    await server.db.Task.update({ state: 'running', tries: 5, beatAt: new Date(Date.now() - 60_000) }, { where: { id } });
+    const task = await ended(id);
+    expect([task.state, task.file]).toEqual(['failed', null]);
+    expect(task.error).toContain('begun 5 times');
+  }, 60_000);
+
   it('takes up what a killed worker left behind', async () => {
     const id = await ask('svg');
     await server.db.Task.update({ state: 'running', beatAt: new Date(Date.now() - 60_000) }, { where: { id } });

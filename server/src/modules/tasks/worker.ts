@@ -1,7 +1,7 @@
 import type { TaskKind } from '@plain-relief/api/states';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type PgBoss from 'pg-boss';
-import { Op } from 'sequelize';
+import { literal, Op } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { isDatabaseAway } from '../../platform/database/trouble.js';
 import { LimitedThreads, Stopped } from '../../platform/http/limited.js';
@@ -23,6 +23,10 @@ const SILENT_MS = 15_000;
 const BEAT_MS = 500;
 /** A task that has waited for this long is ordered once more. */
 const LOST_MS = 60_000;
+
+/** How often a task is begun whose worker ends before it does. */
+const MOST_TRIES = 5;
+const GIVEN_UP = `The work was begun ${MOST_TRIES} times and ended its worker each time: it needs more memory than there is. Make the sign plainer or smaller.`;
 
 /** Long work in threads: what takes longest is the sheet of a proof with many signs. */
 const LIMITS = { threads: 3, seconds: 240, megabytes: 3000 };
@@ -125,6 +129,11 @@ export class Worker {
       { state: 'cancelled', step: '', finishedAt: new Date() },
       { where: { state: 'running', cancelAsked: true, beatAt: { [Op.lt]: silent } } },
     );
+    // What has ended its worker time after time would do so again.
+    await this.db.Task.update(
+      { state: 'failed', error: GIVEN_UP, finishedAt: new Date() },
+      { where: { state: 'running', tries: { [Op.gte]: MOST_TRIES }, beatAt: { [Op.lt]: silent } } },
+    );
     const abandoned = await this.db.Task.findAll({
       where: { state: 'running', beatAt: { [Op.lt]: silent } },
       attributes: ['id', 'kind'],
@@ -156,7 +165,7 @@ export class Worker {
   private async run(taskId: string): Promise<void> {
     // One worker at most gets the task: the change of state is the claim.
     const [claimed] = await this.db.Task.update(
-      { state: 'running', beatAt: new Date(), step: 'reading the sign' },
+      { state: 'running', beatAt: new Date(), step: 'reading the sign', tries: literal('tries + 1') },
       { where: { id: taskId, state: 'waiting' } },
     );
     if (claimed !== 1) return;

@@ -316,6 +316,9 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0016-processes': async (query) => {
     await query.addColumn('tasks', 'process', { type: DataTypes.JSONB, allowNull: true });
   },
+  '0017-tries': async (query) => {
+    await query.addColumn('tasks', 'tries', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -1,4 +1,5 @@
 import type { KeptPlan, PlanOrder } from '@plain-relief/api';
+import type { Pattern } from '@plain-relief/core/cutting';
 import type { Shop } from '@plain-relief/core/shop';
 
 /** How signs may be held, and how high a tab stands. */
@@ -28,6 +29,7 @@ export interface CutSettings {
   readonly allowance: number;
   readonly cusp: number;
   readonly direction: 'climb' | 'conventional';
+  readonly pattern: Pattern;
   readonly holding: HoldingKind;
   readonly tabEvery: number;
   readonly tabWidth: number;
@@ -45,6 +47,7 @@ export const USUAL_SETTINGS: Omit<CutSettings, 'machine' | 'material' | 'tools'>
   allowance: 0.2,
   cusp: 0.03,
   direction: 'climb',
+  pattern: { kind: 'rings' },
   holding: 'tabs',
   tabEvery: 200,
   tabWidth: 6,

@@ -51,11 +51,17 @@ export class MakeSetup {
     { value: 'climb', text: 'climb' },
     { value: 'conventional', text: 'conventional' },
   ];
+  protected readonly patterns = [
+    { value: 'rings', text: 'rings' },
+    { value: 'lines', text: 'straight lines' },
+  ];
+  protected readonly linesAt = computed(() => {
+    const { pattern } = this.settings();
+    return pattern.kind === 'lines' ? pattern.angle : undefined;
+  });
   protected readonly tools = computed((): readonly ToolRow[] => {
     const taken = new Set(this.settings().tools);
-    return this.shop()
-      .tools.filter(({ form }) => form.kind !== 'drill')
-      .map((tool) => ({ tool, words: this.words(tool), isTaken: taken.has(tool.id) }));
+    return this.shop().tools.map((tool) => ({ tool, words: this.words(tool), isTaken: taken.has(tool.id) }));
   });
   protected readonly hasEndMill = computed(() => this.tools().some(({ tool, isTaken }) => isTaken && tool.form.kind === 'end'));
 
@@ -84,6 +90,10 @@ export class MakeSetup {
 
   protected chooseDirection(value: string): void {
     this.change({ direction: value === 'climb' ? 'climb' : 'conventional' });
+  }
+
+  protected choosePattern(value: string): void {
+    this.change({ pattern: value === 'lines' ? { kind: 'lines', angle: 0 } : { kind: 'rings' } });
   }
 
   protected addClamp(): void {

@@ -8,6 +8,8 @@ import { minutesWords } from './cut-settings';
 import { toolColour } from './film-desk';
 
 const PURPOSES: Readonly<Record<string, string>> = {
+  face: 'Face the stock',
+  drill: 'Drill',
   clear: 'Clear',
   rest: 'Clear the rest',
   engrave: 'Engrave',

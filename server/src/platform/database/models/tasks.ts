@@ -45,6 +45,8 @@ export class Task extends Model<InferAttributes<Task>, Partial<InferCreationAttr
   /** When the worker last gave a sign of life. */
   declare beatAt: Date | null;
   declare finishedAt: Date | null;
+  /** How often a worker has begun it. */
+  declare tries: number;
   declare fileName: string | null;
   declare fileType: string | null;
   declare file: Buffer | null;
@@ -70,6 +72,7 @@ export function defineTasks(sequelize: Sequelize) {
       askedAt: DataTypes.DATE,
       beatAt: DataTypes.DATE,
       finishedAt: DataTypes.DATE,
+      tries: { type: DataTypes.INTEGER, defaultValue: 0 },
       fileName: DataTypes.STRING(200),
       fileType: DataTypes.STRING(100),
       file: DataTypes.BLOB,
