@@ -32,6 +32,7 @@ export const TASK_KINDS = [
   'laser',
   'masks',
   'pattern',
+  'inlays',
   'template',
   'package',
 ] as const;

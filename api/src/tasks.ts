@@ -40,6 +40,13 @@ export const ProcessChoice = Type.Object(
     shrinkage: Width(10),
     /** Degrees. */
     draft: Width(45),
+    /** Whether upright sides of a pattern are made to lean by it. */
+    addsDraft: Type.Optional(Type.Boolean()),
+    /** Of inlays: room for glue, the angle of the vee bit (0: straight), depth of a pocket cut with it, radius of a tool that rounds corners. */
+    gap: Width(5),
+    angle: Width(170),
+    depth: Width(50),
+    radius: Width(20),
   },
   closed,
 );

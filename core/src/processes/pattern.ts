@@ -1,7 +1,11 @@
 import { type Mesh } from '../mesh/index.js';
+import { isUpright, type Sign, type Tier } from '../sign/index.js';
 
 /** Draft that is asked of a pattern, in degrees from upright (common practice for sand, no source). */
 export const USUAL_DRAFT = 2;
+
+/** Degrees by which sides lean less than asked because their corners lie on a grid. */
+const ROUNDING = 0.05;
 
 /** Sides that lean less than they should for a pattern to leave the sand, by how much. */
 export interface DraftLack {
@@ -16,6 +20,17 @@ export interface DraftLack {
 export function patternOf({ positions, triangles }: Mesh, shrinkage: number): Mesh {
   const scale = 1 + shrinkage / 100;
   return { positions: positions.map((mm) => mm * scale), triangles };
+}
+
+/**
+ * A sign whose tiers lean by the draft where their sides were upright, so that a pattern of it leaves the sand; their outlines stay what
+ * they are at the foot. The edge of the blank, holes, and sides that lean some other way stay as they are: {@link draftLack} tells them.
+ * @param draft degrees from upright
+ */
+export function withDraft(sign: Sign, draft: number): Sign {
+  const drafted = (tier: Tier): Tier =>
+    tier.edge || isUpright(tier.action) ? tier : { ...tier, edge: { kind: 'sloped', angle: draft, sized: 'foot' } };
+  return { ...sign, parts: sign.parts.map((part) => ({ ...part, tiers: part.tiers.map(drafted) })) };
 }
 
 /**
@@ -35,7 +50,7 @@ export function draftLack({ positions: p, triangles }: Mesh, draft: number): Dra
     // The back lies on the board.
     if (across < 1e-9 || nz < -20 * across) continue;
     const leans = (Math.atan2(nz, across) * 180) / Math.PI;
-    if (leans >= draft - 1e-6) continue;
+    if (leans >= draft - ROUNDING) continue;
     const own = Math.hypot(nx, ny, nz) / 2;
     areaMm2 += own;
     least = Math.min(least, leans);

@@ -6,7 +6,18 @@ import { type Edge, type Sign } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
 import { addShape, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { beamPlan, draftLack, maskDrawing, patternOf, USUAL_BEAM, USUAL_MASK } from './index.js';
+import {
+  beamPlan,
+  draftLack,
+  inlayDrawing,
+  InlayError,
+  maskDrawing,
+  patternOf,
+  USUAL_BEAM,
+  USUAL_INLAY,
+  USUAL_MASK,
+  withDraft,
+} from './index.js';
 
 const workshop = new Workshop();
 const layersOf = (items: readonly Item[]): string[] => [...new Set(items.map(({ layer }) => layer))];
@@ -114,5 +125,64 @@ describe('a pattern for casting', () => {
       least: 2,
       at: undefined,
     });
+  });
+
+  it('gets draft where its sides were upright, on asking, and keeps what leans already', () => {
+    const sign = withDraft(raised(), 2);
+    const lack = draftLack(solidOf(workshop.evaluate(sign)), 2);
+    // What is left are the plate's own sides.
+    expect(lack.areaMm2).toBeCloseTo(200 * 10, 3);
+    expect(sign.parts[0].tiers[0].edge).toEqual({ kind: 'sloped', angle: 2, sized: 'foot' });
+    const leaning = raised({ kind: 'sloped', angle: 5, sized: 'top' });
+    expect(withDraft(leaning, 2)).toEqual(leaning);
+    const windows = windowed();
+    expect(withDraft(windows, 2)).toEqual(windows);
+  });
+});
+
+describe('inlays', () => {
+  /** A plate with a round insert of 20 mm. */
+  const filled = (): Sign => {
+    const sign = bareSign(60, 40, 6);
+    addShape(sign, 20, { kind: 'insert', below: 0, thickness: 6, material: 'maple' });
+    sign.parts[0].name = 'Sun';
+    return sign;
+  };
+  const radii = (items: readonly Item[]): [string, number][] =>
+    items.flatMap((item) => (item.kind === 'area' ? [[item.layer, Math.sqrt(contourArea(item.outline[0]) / Math.PI)]] : []));
+
+  it('are a pocket and a plug from one outline, with room for glue', () => {
+    const { items } = inlayDrawing(workshop.evaluate(filled()), { ...USUAL_INLAY, gap: 0.15 });
+    expect(radii(items)).toEqual([
+      ['pocket 1 Sun', expect.closeTo(10, 1)],
+      ['plug 1 Sun', expect.closeTo(9.85, 1)],
+    ]);
+  });
+
+  it('that are cut with a vee bit narrow by the tangent of half its angle', () => {
+    const sign = filled();
+    const { items } = inlayDrawing(workshop.evaluate(sign), { gap: 1, angle: 60, depth: 5, radius: 0 });
+    const [face, floor, plug, tip] = radii(items);
+    // 5 mm and 4 mm deep through tan 30°.
+    expect([face[1], plug[1]]).toEqual([expect.closeTo(10, 1), expect.closeTo(10, 1)]);
+    expect(face[1] - floor[1]).toBeCloseTo(5 * Math.tan(Math.PI / 6), 2);
+    expect(plug[1] - tip[1]).toBeCloseTo(4 * Math.tan(Math.PI / 6), 2);
+    expect(tip[0]).toBe('plug 1 Sun tip (mirrored)');
+  });
+
+  it('have corners that a tool comes into, alike in both', () => {
+    const sign = bareSign(60, 40, 6);
+    addShape(sign, [20, 10], { kind: 'insert', below: 0, thickness: 6, material: 'maple' });
+    const { items } = inlayDrawing(workshop.evaluate(sign), { ...USUAL_INLAY, gap: 0, radius: 2 });
+    // A rectangle with round corners: r²(4 − π) less.
+    for (const item of items)
+      if (item.kind === 'area') expect(contourArea(item.outline[0])).toBeCloseTo(200 - 4 * (4 - Math.PI), 0);
+  });
+
+  it('are refused where nothing is filled, or the gap is deeper than the pocket', () => {
+    expect(() => inlayDrawing(workshop.evaluate(bareSign(60, 40, 6)), USUAL_INLAY)).toThrow(InlayError);
+    expect(() => inlayDrawing(workshop.evaluate(filled()), { gap: 5, angle: 60, depth: 5, radius: 0 })).toThrow(
+      /less than the depth/u,
+    );
   });
 });

@@ -4,7 +4,8 @@ import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type TemplatePaper } from '@plain-relief/core/sheet';
-import { type Evaluation } from '@plain-relief/core/relief';
+import { USUAL_DRAFT, withDraft } from '@plain-relief/core/processes';
+import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { coloured, namedPieces, solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
@@ -14,7 +15,7 @@ import type { ProofSubject } from './sheet.js';
 import type { Report } from './sign-pages.js';
 import { templateSheet } from './template-sheet.js';
 import type { SignViews } from './sign-views.js';
-import { laserFiles, maskFiles, patternFiles } from './process-files.js';
+import { inlayFiles, laserFiles, maskFiles, patternFiles } from './process-files.js';
 import { closedGlb, closedStl, closedThreeMf } from './solid-files.js';
 
 export interface MadeFile {
@@ -125,13 +126,23 @@ export class FileMaker {
         return { name: `${name}-laser.zip`, type: 'application/zip', bytes: laserFiles(evaluation, name, process, subject.date) };
       case 'masks':
         return { name: `${name}-masks.zip`, type: 'application/zip', bytes: maskFiles(evaluation, name, process, subject.date) };
-      case 'pattern':
+      case 'inlays':
+        return {
+          name: `${name}-inlays.zip`,
+          type: 'application/zip',
+          bytes: inlayFiles(evaluation, name, process, subject.date),
+        };
+      case 'pattern': {
         await report(0.2, 'building the solid');
+        const draft = process.draft ?? USUAL_DRAFT;
+        const cast =
+          process.addsDraft && draft > 0 ? await new Evaluator(this.book).evaluate(withDraft(sign, draft)) : evaluation;
         return {
           name: `${name}-pattern.zip`,
           type: 'application/zip',
-          bytes: patternFiles(evaluation, name, process, subject.date),
+          bytes: patternFiles(cast, name, process, subject.date),
         };
+      }
       case 'template': {
         const title = [subject.job.split(' ')[0], sign.title].filter(Boolean).join(' ');
         const bytes = await templateSheet(evaluation, { paper, title, date: subject.date }, this.fontsDir, report);

@@ -1,7 +1,17 @@
 import type { ProcessChoice } from '@plain-relief/api';
 import { type Drawing } from '@plain-relief/core/drawing';
 import { dxfFile, svgFile } from '@plain-relief/core/format';
-import { beamPlan, draftLack, maskDrawing, patternOf, USUAL_BEAM, USUAL_DRAFT, USUAL_MASK } from '@plain-relief/core/processes';
+import {
+  beamPlan,
+  draftLack,
+  inlayDrawing,
+  maskDrawing,
+  patternOf,
+  USUAL_BEAM,
+  USUAL_DRAFT,
+  USUAL_INLAY,
+  USUAL_MASK,
+} from '@plain-relief/core/processes';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { solidOf } from '@plain-relief/core/solid';
 import { strToU8, zipSync } from 'fflate';
@@ -30,6 +40,21 @@ export function maskFiles(evaluation: Evaluation, name: string, process: Process
   const layers = drawing.items.map(({ layer }) => layer).join(', ');
   const told = [`Openings ${choke} mm larger than what is painted${isMirrored ? ', mirrored' : ''}. Layers: ${layers}.`];
   return archive(evaluation, `${name}-masks`, drawing, told, date);
+}
+
+/** Pockets and the plugs that fill them, a layer each. @throws InlayError where nothing is filled, or the gap is too deep */
+export function inlayFiles(evaluation: Evaluation, name: string, process: ProcessChoice, date: Date): Uint8Array {
+  const { gap = USUAL_INLAY.gap, angle = USUAL_INLAY.angle, depth = USUAL_INLAY.depth, radius = USUAL_INLAY.radius } = process;
+  const drawing = inlayDrawing(evaluation, { gap, angle, depth, radius });
+  const how =
+    angle > 0
+      ? `Pockets ${depth} mm deep with a vee bit of ${angle}°; plugs are mirrored, cut with the same bit, and stand ${gap} mm over the floor: glue, press in, and plane off.`
+      : `Straight sides; plugs are ${gap} mm smaller all round for glue.`;
+  const corners =
+    radius > 0
+      ? `Corners are rounded for a tool of ${radius} mm radius.`
+      : 'Corners are as sharp as drawn: for a beam or a blade.';
+  return archive(evaluation, `${name}-inlays`, drawing, [how, corners], date);
 }
 
 /** A pattern for casting as STL, with what its sides lack of draft. */

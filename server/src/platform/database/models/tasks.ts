@@ -14,6 +14,7 @@ export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set([
   'laser',
   'masks',
   'pattern',
+  'inlays',
   'template',
   'package',
 ]);

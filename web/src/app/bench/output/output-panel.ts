@@ -76,6 +76,11 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
       words: 'SVG and DXF of the openings of every finish that level places wear, with a border to weed by.',
     },
     {
+      kind: 'inlays',
+      name: 'Inlays (ZIP)',
+      words: 'SVG and DXF of pockets and the plugs that fill them, of every window that is filled with another material.',
+    },
+    {
       kind: 'pattern',
       name: 'Pattern for casting (ZIP)',
       words: 'The solid, larger by what the metal shrinks, as STL; with the sides that lack draft.',
@@ -98,12 +103,13 @@ const KIND_WORDS: Readonly<Record<Task['kind'], string>> = {
   laser: 'Laser files',
   masks: 'Masks',
   pattern: 'Pattern',
+  inlays: 'Inlays',
   template: 'Template',
   cuts: 'Plan of cuts',
 };
 
 /** Those that say how they are made. */
-const PROCESSES: ReadonlySet<TaskKind> = new Set(['laser', 'masks', 'pattern']);
+const PROCESSES: ReadonlySet<TaskKind> = new Set(['laser', 'masks', 'inlays', 'pattern']);
 
 /** Those that show the sign, and are made whether it is approved or not. */
 const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
@@ -159,6 +165,11 @@ export class OutputPanel {
     border: 10,
     shrinkage: 1.5,
     draft: 2,
+    addsDraft: false,
+    gap: 0.1,
+    angle: 0,
+    depth: 5,
+    radius: 0,
   });
   /** Of the sheet. */
   protected readonly layout = signal<SheetLayout>(EVERYTHING);
