@@ -16,9 +16,22 @@ export interface ZeroChoice {
   readonly height: 'face of the stock' | 'bed';
 }
 
+/** Where a tab holds, in the plan. */
+export interface TabPlace {
+  readonly x: number;
+  readonly y: number;
+}
+
 /** What holds what is cut out until the last. */
 export type Holding =
-  | { readonly kind: 'tabs'; readonly every: number; readonly width: number; readonly height: number }
+  | {
+      readonly kind: 'tabs';
+      readonly every: number;
+      readonly width: number;
+      readonly height: number;
+      /** Where tabs are by hand: nowhere else, each on the nearest edge. */
+      readonly at?: readonly TabPlace[];
+    }
   | { readonly kind: 'skin'; readonly thickness: number }
   | { readonly kind: 'nothing' };
 

@@ -146,6 +146,30 @@ describe('the cuts of a sign', () => {
     expect(lowest({ kind: 'nothing' }).every(({ z }) => z === -12)).toBe(true);
   });
 
+  it('hold by tabs where they were put by hand, and nowhere else', () => {
+    const at = [
+      { x: 0, y: -33 },
+      { x: 44, y: 5 },
+    ];
+    const holding = { kind: 'tabs', every: 70, width: 6, height: 1.5, at } as const;
+    const { plan, run } = proven(twoPockets(), choiceOf(['end-quarter'], { holding }), 0.4);
+    expect(isProven(run)).toBe(true);
+    // On the way around the plate of 80 × 60.
+    expect(plan.tabs).toHaveLength(2);
+    expect(plan.tabs[0].y).toBeCloseTo(-30 - 3.175, 1);
+    expect(plan.tabs[1].x).toBeCloseTo(40 + 3.175, 1);
+    const { points } = plan.cuts.at(-1)!.runs.at(-1)!.stretches.at(-1)!;
+    for (let i = 0; i < points.length; i += 3) {
+      if (points[i + 2] < -12 + 1.49) continue;
+      expect(Math.min(...plan.tabs.map(({ x, y }) => Math.hypot(points[i] - x, points[i + 1] - y)))).toBeLessThan(6 / 2 + 3.175 + 0.1);
+    }
+    // One by a corner slides along to where the edge is straight.
+    const corner = proven(twoPockets(), choiceOf(['end-quarter'], { holding: { ...holding, at: [{ x: 40, y: 30 }] } }), 0.5);
+    const [{ x, y }] = corner.plan.tabs;
+    expect(Math.abs(x) > 40 && Math.abs(y) > 30).toBe(false);
+    expect(proven(twoPockets(), choiceOf(['end-quarter'], { holding: { ...holding, at: [] } }), 0.5).plan.tabs).toEqual([]);
+  });
+
   it('finish slopes with a ball within the cusp that is asked, or at once with a cone of their angle', () => {
     const sign = bareSign(60, 40, 10);
     addShape(sign, [30, 20], { kind: 'raise', by: 3 });

@@ -1,4 +1,4 @@
-export { type Clamp, type CutChoice, type Holding, type Pattern, USUAL, type ZeroChoice } from './choice.js';
+export { type Clamp, type CutChoice, type Holding, type Pattern, type TabPlace, USUAL, type ZeroChoice } from './choice.js';
 export { type Cut, type CutPlan, cutPlan, type Left, PlanError, type Progress, type Purpose, type StockBox } from './plan.js';
 export { FreeSpace } from './free-space.js';
 export { grown, PATH_TOLERANCE, ringsIn, shrunk } from './regions.js';

@@ -4,12 +4,12 @@ import { type Evaluation } from '../relief/index.js';
 import { isConeOf, type ShopTool, toolFormOf } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
 import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
-import { type CutChoice } from './choice.js';
+import { type CutChoice, type TabPlace } from './choice.js';
 import { type Clearer, type Clearing, clearingRuns } from './clearing.js';
 import { drillFor, drillRun, type Hole, holeOf, pointDepth } from './drilling.js';
 import { FreeSpace } from './free-space.js';
 import { nearestFirst } from './nearest.js';
-import { aroundAll, profileRun } from './profile.js';
+import { aroundAll, placesByRing, profileRun } from './profile.js';
 import { boxContour, filled, grown, piecesOf, shrunk } from './regions.js';
 import { ballRuns, veeRuns } from './slopes.js';
 import { Terrain } from './terrain.js';
@@ -61,6 +61,8 @@ export interface CutPlan {
   readonly safe: number;
   readonly cuts: readonly Cut[];
   readonly left: readonly Left[];
+  /** Where tabs hold, on the way of the tool that cuts out. */
+  readonly tabs: readonly TabPlace[];
   /** Parts of the plan that fall off when windows and the sign are cut out along their edges. */
   readonly waste: Outline;
 }
@@ -115,6 +117,7 @@ class Planner {
   private readonly cuts: Cut[] = [];
   private readonly left: Left[] = [];
   private waste: Outline = [];
+  private readonly tabs: TabPlace[] = [];
   private readonly endMills: readonly ShopTool[];
   private readonly clampArea: Outline;
 
@@ -151,7 +154,7 @@ class Planner {
     if (choice.cutsOut) this.cutOut(terraces);
     else this.waste = difference(filled(this.terrain.footprint), this.terrain.footprint);
     this.progress(1, 'Done');
-    return { choice, stock, zero: zeroOf(choice, stock), safe, cuts, left, waste: this.waste };
+    return { choice, stock, zero: zeroOf(choice, stock), safe, cuts, left, waste: this.waste, tabs: this.tabs };
   }
 
   private terraces(isRough: (triangle: number) => boolean): Terraces {
@@ -390,10 +393,16 @@ class Planner {
     const rings = aroundAll(kept, radius).filter((ring) => !this.isCleared(ring, windows));
     if (rings.some((ring) => crosses(ring, keepOff)))
       this.left.push({ areaMm2: 0, volumeMm3: 0, deepestMm: stock.top - bottom, reason: UNDER_CLAMPS, region: [] });
+    const { holding } = choice;
+    const placed = holding.kind === 'tabs' && holding.at ? placesByRing(rings, holding.at) : undefined;
     const runs = rings
-      .map((ring) => ({ ring, from: stock.top, isOuter: contourArea(ring) < 0 }))
+      .map((ring, i) => ({ ring, from: stock.top, isOuter: contourArea(ring) < 0, places: placed?.[i] }))
       .sort((a, b) => Number(a.isOuter) - Number(b.isOuter))
-      .map((each) => profileRun(each, profile));
+      .map((each) => {
+        const { run, tabs } = profileRun(each, profile);
+        this.tabs.push(...tabs);
+        return run;
+      });
     // Of the blank what lies around what is kept falls off, too.
     const around = difference([this.evaluation.blank], grown(filled(kept), 2 * radius - 0.05));
     this.waste = [...windows.flatMap((region) => shrunk(region, 2 * radius - 0.05)), ...around];

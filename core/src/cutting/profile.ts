@@ -1,5 +1,5 @@
 import { contains, type Contour, type Outline, reversed } from '../geometry/index.js';
-import { type Holding } from './choice.js';
+import { type Holding, type TabPlace } from './choice.js';
 import { backwards } from './clearing.js';
 import { grown } from './regions.js';
 import { AIR, Loop, passHeights, RAMP, rampInto, type Run, type Stretch } from './toolpath.js';
@@ -14,10 +14,42 @@ const CLAMP_RISE = Math.sqrt(3);
 /** Places that are tried for a tab. */
 const TRIES = 24;
 
-/** A contour that is cut through, with the heights that it goes between. */
+/** A contour that is cut through, with the height that it begins at. */
 export interface Profile {
   readonly ring: Contour;
   readonly from: number;
+  /** Where tabs are by hand; undefined where they are spread over the ring. */
+  readonly places?: readonly TabPlace[];
+}
+
+/** A run around a contour, with where it holds. */
+export interface ProfileRun {
+  readonly run: Run;
+  readonly tabs: readonly TabPlace[];
+}
+
+/** Of places for tabs those that are nearest to each of some rings. */
+export function placesByRing(rings: readonly Contour[], places: readonly TabPlace[]): TabPlace[][] {
+  const loops = rings.map((ring) => new Loop(ring));
+  const found = rings.map((): TabPlace[] => []);
+  for (const place of places) {
+    const apart = loops.map((loop) => nearestOn(loop, place).distance);
+    const nearest = apart.indexOf(Math.min(...apart));
+    if (nearest >= 0) found[nearest].push(place);
+  }
+  return found;
+}
+
+/** How far along a ring the place lies that is nearest to another, and how far off. */
+function nearestOn(loop: Loop, { x, y }: TabPlace): { readonly along: number; readonly distance: number } {
+  let best = { along: 0, distance: Infinity };
+  const step = Math.max(0.25, loop.length / 4000);
+  for (let along = 0; along < loop.length; along += step) {
+    const [px, py] = loop.at(along);
+    const distance = Math.hypot(px - x, py - y);
+    if (distance < best.distance) best = { along, distance };
+  }
+  return best;
 }
 
 /** Where a tool goes around what stays, so far from it that it only touches: outer rings and those of windows, what stays on their right. */
@@ -35,12 +67,13 @@ export interface ProfileChoice {
 }
 
 /** Once around for each pass, without coming up between them; in the last ones over tabs, or down to a skin. */
-export function profileRun({ ring, from }: Profile, choice: ProfileChoice): Run {
+export function profileRun({ ring, from, places }: Profile, choice: ProfileChoice): ProfileRun {
   const loop = new Loop(choice.isClimb ? ring : backwards(ring));
   const { holding, bottom, safe } = choice;
   const floor = holding.kind === 'skin' ? Math.min(from, bottom + holding.thickness) : bottom;
   const clamped = clampedOn(loop, choice);
-  const tabs = [...(holding.kind === 'tabs' ? tabsOn(loop, holding, choice) : []), ...clamped];
+  const held = holding.kind === 'tabs' ? tabsOn(loop, holding, choice, places) : [];
+  const tabs = [...held, ...clamped];
   const over = (along: number): number =>
     tabs.reduce((most, tab) => Math.max(most, tab.top - tab.rise * Math.max(0, tab.apart(along) - tab.half)), -Infinity);
   const turns = tabs.flatMap(({ middle, half, run }) => [middle - half - run, middle - half, middle + half, middle + half + run].map((at) => loop.within(at))); // prettier-ignore
@@ -60,12 +93,12 @@ export function profileRun({ ring, from }: Profile, choice: ProfileChoice): Run 
     const [x, y] = loop.at(along);
     start ??= { x, y };
     const [begin, high] = [along, height];
-    const held = (low: Height) => (at: number) => Math.max(low(at), over(loop.within(at)));
+    const kept = (low: Height) => (at: number) => Math.max(low(at), over(loop.within(at)));
     stretches.push({
       points: loop.between(
         begin,
         begin + ramp,
-        held((at) => high - (at - begin) * RAMP),
+        kept((at) => high - (at - begin) * RAMP),
         turns,
       ),
       pace: 'ramp',
@@ -74,7 +107,7 @@ export function profileRun({ ring, from }: Profile, choice: ProfileChoice): Run 
       points: loop.between(
         begin + ramp,
         begin + ramp + loop.length,
-        held(() => z),
+        kept(() => z),
         turns,
       ),
       pace: 'cut',
@@ -82,7 +115,8 @@ export function profileRun({ ring, from }: Profile, choice: ProfileChoice): Run 
     along = begin + ramp + loop.length;
     height = z;
   }
-  return { ...(start ?? { x: ring[0], y: ring[1] }), airTo, stretches };
+  const run = { ...(start ?? { x: ring[0], y: ring[1] }), airTo, stretches };
+  return { run, tabs: held.map(({ middle }) => placeAt(loop, middle)) };
 }
 
 type Height = (along: number) => number;
@@ -130,16 +164,35 @@ function clampedOn(loop: Loop, { keepOff, safe, bottom }: ProfileChoice): Tab[] 
   return tabs;
 }
 
-/** Tabs spread over a ring, each where the ring is straight near its place. */
-function tabsOn(loop: Loop, holding: Holding & { kind: 'tabs' }, { bottom, radius }: ProfileChoice): Tab[] {
+const placeAt = (loop: Loop, along: number): TabPlace => {
+  const [x, y] = loop.at(along);
+  return { x, y };
+};
+
+/** Tabs spread over a ring, each where the ring is straight near its place; or those that were placed by hand. */
+function tabsOn(
+  loop: Loop,
+  holding: Holding & { kind: 'tabs' },
+  { bottom, radius }: ProfileChoice,
+  places: readonly TabPlace[] | undefined,
+): Tab[] {
   const half = holding.width / 2 + radius;
   const run = holding.height / TAB_RISE;
+  const tabAt = (middle: number): Tab => ({
+    middle,
+    half,
+    run,
+    top: bottom + holding.height,
+    rise: TAB_RISE,
+    apart: apartFrom(middle, loop),
+  });
+  // Beside a corner it slides as far as to be on straight edge.
+  if (places) return places.map((place) => tabAt(straightNear(loop, nearestOn(loop, place).along, half, half)));
   const most = Math.floor(loop.length / (4 * (half + run)));
   const count = Math.min(most, Math.max(2, Math.round(loop.length / holding.every)));
   return Array.from({ length: Math.max(0, count) }, (_, i) => {
     const space = loop.length / count;
-    const middle = straightNear(loop, (i + 0.5) * space, space / 3, half);
-    return { middle, half, run, top: bottom + holding.height, rise: TAB_RISE, apart: apartFrom(middle, loop) };
+    return tabAt(straightNear(loop, (i + 0.5) * space, space / 3, half));
   });
 }
 

@@ -4,6 +4,7 @@ import { byKind, closed, schemaFaults } from '../sign/index.js';
 import { ShopError } from '../shop/index.js';
 
 const Length = Type.Number({ minimum: 0, maximum: 5000 });
+const Place = Type.Number({ minimum: -5000, maximum: 5000 });
 const literals = <T extends string>(...values: readonly T[]) => Type.Union(values.map((value) => Type.Literal(value)));
 
 /** How a sign is cut, but for machine, material and tools; every field may be left out. */
@@ -31,7 +32,13 @@ export const CutChoiceSchema = Type.Partial(
       ),
       holding: byKind(
         closed(
-          { kind: Type.Literal('tabs'), every: Type.Number({ minimum: 10, maximum: 5000 }), width: Length, height: Length },
+          {
+            kind: Type.Literal('tabs'),
+            every: Type.Number({ minimum: 10, maximum: 5000 }),
+            width: Length,
+            height: Length,
+            at: Type.Optional(Type.Array(closed({ x: Place, y: Place }, 'where a tab is'), { maxItems: 400 })),
+          },
           'tabs',
         ),
         closed({ kind: Type.Literal('skin'), thickness: Length }, 'a skin'),
@@ -42,8 +49,8 @@ export const CutChoiceSchema = Type.Partial(
       clamps: Type.Array(
         closed(
           {
-            x: Type.Number({ minimum: -5000, maximum: 5000 }),
-            y: Type.Number({ minimum: -5000, maximum: 5000 }),
+            x: Place,
+            y: Place,
             width: Length,
             height: Length,
             above: Length,

@@ -1,3 +1,4 @@
+import { type TabPlace } from '../cutting/index.js';
 import { type Box } from '../geometry/index.js';
 import { type DryRun } from '../dry-run/index.js';
 import { type Cost } from './cost.js';
@@ -19,6 +20,8 @@ export interface PlanOutcome extends Omit<WrittenPlan, 'plan' | 'programs' | 'ru
   readonly stock: { readonly top: number; readonly bottom: number; readonly box: Box };
   /** Height at which tools move freely. */
   readonly safe: number;
+  /** Where tabs hold; plans that were kept before they could be moved have none. */
+  readonly tabs?: readonly TabPlace[];
   readonly run: Omit<DryRun, 'duration'>;
   /** mm between the places at which the dry run looked. */
   readonly cell: number;
@@ -41,6 +44,7 @@ export function outcomeOf(written: WrittenPlan, cost: Cost, cell: number, hash: 
     })),
     stock: { ...stock, box: plan.stock.box },
     safe: plan.safe,
+    tabs: plan.tabs,
     run: withoutDuration(run),
     cell,
     cost,

@@ -78,6 +78,7 @@ export function sampleProgram(machine: ShopMachine): SampleProgram {
       },
     ],
     left: [],
+    tabs: [],
     waste: [],
   };
   const [{ text }] = programsOf(plan, 'Sample');

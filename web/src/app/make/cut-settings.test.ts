@@ -25,6 +25,7 @@ describe('how a sign is cut, as it is typed', () => {
     {},
     { holding: 'skin', skin: 0.7 },
     { holding: 'nothing' },
+    { tabsAt: [{ x: 3, y: -20.5 }], pattern: { kind: 'lines', angle: 30 } },
     {
       stockThickness: 25,
       zeroAt: 'middle',

@@ -1,5 +1,5 @@
 import type { KeptPlan, PlanOrder } from '@plain-relief/api';
-import type { Pattern } from '@plain-relief/core/cutting';
+import type { Pattern, TabPlace } from '@plain-relief/core/cutting';
 import type { Shop } from '@plain-relief/core/shop';
 
 /** How signs may be held, and how high a tab stands. */
@@ -34,6 +34,8 @@ export interface CutSettings {
   readonly tabEvery: number;
   readonly tabWidth: number;
   readonly tabHeight: number;
+  /** Where tabs are by hand; undefined: spread. */
+  readonly tabsAt?: readonly TabPlace[];
   readonly skin: number;
   readonly overcut: number;
   readonly clamps: readonly ClampField[];
@@ -59,10 +61,23 @@ export const USUAL_SETTINGS: Omit<CutSettings, 'machine' | 'material' | 'tools'>
 
 /** What a plan is asked for with by these settings. */
 export function orderOf(settings: CutSettings, side: PlanOrder['side'], option: string | undefined): PlanOrder {
-  const { machine, material, tools, stockThickness, zeroAt, zeroHeight, holding, tabEvery, tabWidth, tabHeight, skin, ...rest } =
-    settings;
+  const {
+    machine,
+    material,
+    tools,
+    stockThickness,
+    zeroAt,
+    zeroHeight,
+    holding,
+    tabEvery,
+    tabWidth,
+    tabHeight,
+    tabsAt,
+    skin,
+    ...rest
+  } = settings;
   const holdings = {
-    tabs: { kind: 'tabs', every: tabEvery, width: tabWidth, height: tabHeight },
+    tabs: { kind: 'tabs', every: tabEvery, width: tabWidth, height: tabHeight, ...(tabsAt && { at: tabsAt }) },
     skin: { kind: 'skin', thickness: skin },
     nothing: { kind: 'nothing' },
   } as const;
@@ -85,7 +100,14 @@ export function orderOf(settings: CutSettings, side: PlanOrder['side'], option: 
 export function settingsOf({ machine, material, tools, choice = {} }: PlanOrder): CutSettings {
   const { zero, holding, ...rest } = choice as Partial<CutSettings> & {
     zero?: { at: ZeroAt; height: CutSettings['zeroHeight'] };
-    holding?: { kind: HoldingKind; every?: number; width?: number; height?: number; thickness?: number };
+    holding?: {
+      kind: HoldingKind;
+      every?: number;
+      width?: number;
+      height?: number;
+      thickness?: number;
+      at?: readonly TabPlace[];
+    };
   };
   const usual = USUAL_SETTINGS;
   return {
@@ -101,6 +123,7 @@ export function settingsOf({ machine, material, tools, choice = {} }: PlanOrder)
     tabWidth: holding?.width ?? usual.tabWidth,
     tabHeight: holding?.height ?? usual.tabHeight,
     skin: holding?.thickness ?? usual.skin,
+    ...(holding?.at && { tabsAt: holding.at }),
   };
 }
 

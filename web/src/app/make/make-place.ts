@@ -14,6 +14,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import type { Clearance, KeptPlan } from '@plain-relief/api';
+import type { TabPlace } from '@plain-relief/core/cutting';
 import type { SignOption, Side } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
 import { OutputPanel } from '../bench/output/output-panel';
@@ -102,6 +103,8 @@ export class MakePlace implements OnDestroy {
     return missing.join(' and ');
   });
   protected readonly isUnderWay = isUnderWay;
+  /** Whether tabs were moved since the plan was asked for. */
+  protected readonly hasMoved = signal(false);
 
   constructor() {
     effect(() => {
@@ -143,6 +146,7 @@ export class MakePlace implements OnDestroy {
     await attempt(this.trouble, async () => {
       await this.beforeAsking()();
       await this.service.ask(orderOf(settings, this.side(), this.option()));
+      this.hasMoved.set(false);
       this.picked.set(undefined);
     });
   }
@@ -161,6 +165,17 @@ export class MakePlace implements OnDestroy {
   /** Ticks a tool besides those of the settings, and plans again. */
   protected async takeAsWell(tool: string): Promise<void> {
     this.settings.update((settings) => settings && { ...settings, tools: [...new Set([...settings.tools, tool])] });
+    await this.ask();
+  }
+
+  /** Where tabs are from now on: they are cut when the plan is laid again. */
+  protected moveTabs(at: readonly TabPlace[]): void {
+    this.settings.update((settings) => settings && { ...settings, tabsAt: at });
+    this.hasMoved.set(true);
+  }
+
+  protected async spreadTabs(): Promise<void> {
+    this.settings.update((settings) => settings && { ...settings, tabsAt: undefined });
     await this.ask();
   }
 

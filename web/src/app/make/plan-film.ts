@@ -14,6 +14,7 @@ import {
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { KeptPlan } from '@plain-relief/api';
+import type { TabPlace } from '@plain-relief/core/cutting';
 import { clockWords, settingsOf } from './cut-settings';
 import type { FilmFacts, Way } from './film-desk';
 import { toolColour } from './film-desk';
@@ -40,6 +41,10 @@ export class PlanFilm implements OnDestroy {
   readonly chosen = input<number>();
   /** Where the machine is, while it is looked at: the film is what it has cut so far. */
   readonly followed = input<Followed>();
+  /** Whether tabs may be moved. */
+  readonly mayMove = input(false);
+  /** Where tabs are to be after one was moved or taken away. */
+  readonly moved = output<readonly TabPlace[]>();
   /** Seconds that are left of the program that is followed. */
   readonly left = output<number>();
   private readonly film = inject(FilmService);
@@ -55,6 +60,10 @@ export class PlanFilm implements OnDestroy {
   protected readonly showsLeft = signal(false);
   private readonly ways = signal<readonly Way[]>([]);
   private ticking = 0;
+  /** Tabs while one is dragged, or moved and the plan not laid again yet. */
+  private readonly placed = signal<readonly TabPlace[] | undefined>(undefined);
+  private readonly grabbed = signal<number | undefined>(undefined);
+  protected readonly tabs = computed(() => this.placed() ?? this.outcome().tabs ?? []);
 
   protected readonly clock = clockWords;
   protected readonly outcome = computed(() => this.plan().outcome!);
@@ -89,6 +98,48 @@ export class PlanFilm implements OnDestroy {
     }
     return parts;
   });
+  protected grab(event: PointerEvent, index: number): void {
+    if (!this.mayMove()) return;
+    (event.target as Element).setPointerCapture(event.pointerId);
+    this.grabbed.set(index);
+  }
+
+  protected drag({ clientX, clientY, target }: PointerEvent): void {
+    const index = this.grabbed();
+    const svg = (target as SVGElement).ownerSVGElement;
+    const matrix = svg?.getScreenCTM();
+    if (index === undefined || !matrix) return;
+    const { x, y } = new DOMPoint(clientX, clientY).matrixTransform(matrix.inverse());
+    this.place(index, { x, y: -y });
+  }
+
+  protected drop(event: PointerEvent): void {
+    if (this.grabbed() === undefined) return;
+    this.drag(event);
+    this.grabbed.set(undefined);
+    this.tell();
+  }
+
+  protected nudge(event: KeyboardEvent, index: number): void {
+    if (!this.mayMove()) return;
+    const tab = this.tabs()[index];
+    const step = event.shiftKey ? 10 : 1;
+    const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
+    if (by) this.place(index, { x: tab.x + by[0], y: tab.y + by[1] });
+    else if (event.key === 'Delete' || event.key === 'Backspace') this.placed.set(this.tabs().filter((_, i) => i !== index));
+    else return;
+    event.preventDefault();
+    this.tell();
+  }
+
+  private place(index: number, to: TabPlace): void {
+    this.placed.set(this.tabs().map((tab, i) => (i === index ? to : tab)));
+  }
+
+  private tell(): void {
+    this.moved.emit(this.tabs());
+  }
+
   private readonly followedTool = computed(() => {
     const at = this.followed();
     const reel = at && this.facts()?.reels[at.program];
@@ -118,6 +169,7 @@ export class PlanFilm implements OnDestroy {
       const plan = this.plan();
       if (plan.id === opened || !plan.outcome) return;
       opened = plan.id;
+      untracked(() => this.placed.set(undefined));
       void untracked(() => this.open(plan));
     });
     effect(() => {
