@@ -102,24 +102,53 @@ describe('from the shop’s lists to the machine', () => {
     expect(archive.suggestedFilename()).toBe('programs-r1.zip');
   }, 60_000);
 
-  it('runs them on the practice machine until all is done', async () => {
-    await button('At the machine').click();
-    await visit.page.locator('pr-machine-panel .files button').first().waitFor();
-    const programs = await visit.page.locator('pr-machine-panel .files button').count();
+  it('runs them on the practice machine until all is done, as a maker', async () => {
+    const page = await visit.application.openPage(visit.browser, { viewport: { width: 1280, height: 800 } }, 'piet');
+    page.setDefaultTimeout(60_000);
+    const press = (name: string | RegExp) => page.getByRole('button', { name });
+    await page.goto(`${visit.application.url}/signs/${signId}`);
+    await press(/^Make/u).first().click();
+    await page.locator('pr-plan-facts .verdict.good').waitFor();
+    await page.getByText('Let out by').waitFor();
+    const [sheet] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Setup sheet (PDF)' }).click(),
+    ]);
+    expect(sheet.suggestedFilename()).toMatch(/\.pdf$/u);
+    await press('At the machine').click();
+    await page.locator('pr-machine-panel .files button').first().waitFor();
+    const programs = await page.locator('pr-machine-panel .files button').count();
     expect(programs).toBeGreaterThan(0);
-    await visit.page.getByLabel('Runs').selectOption('500');
+    await page.getByLabel('Runs').selectOption('500');
     for (let i = 0; i < programs; i++) {
-      await visit.page.locator('pr-machine-panel .files button').nth(i).click();
-      await button(/^Run 0/u).click();
-      const tool = button(/^T\d+ is in$/u);
-      const done = visit.page.locator('pr-machine-panel b', { hasText: 'done' });
+      await page.locator('pr-machine-panel .files button').nth(i).click();
+      await press(/^Run 0/u).click();
+      const tool = press(/^T\d+ is in$/u);
+      const done = page.locator('pr-machine-panel b', { hasText: 'done' });
       await tool.or(done).first().waitFor();
       if (await tool.isVisible()) await tool.click();
       await done.waitFor();
-      await visit.page.locator('.state', { hasText: 'at rest' }).waitFor();
+      await page.locator('.state', { hasText: 'at rest' }).waitFor();
     }
     const { body } = await visit.application.api<{ run: { end: string } }>('/machine');
     expect(body.run.end).toBe('done');
+    await page.context().close();
+  }, 180_000);
+
+  it('moves a tab on the plan, and lays it with that', async () => {
+    const tabs = visit.page.locator('pr-plan-film circle.tab');
+    const count = await tabs.count();
+    expect(count).toBeGreaterThan(1);
+    await tabs.first().focus();
+    await visit.page.keyboard.press('Delete');
+    await visit.page.getByText('Tabs were moved.').waitFor();
+    await tabs.first().press('Shift+ArrowRight');
+    await button('Lay it with them').click();
+    await visit.page.getByText('Tabs were moved.').waitFor({ state: 'detached' });
+    await visit.page.waitForFunction((most) => document.querySelectorAll('pr-plan-film circle.tab').length === most, count - 1);
+    const { body } = await visit.application.api<{ plans: { state: string; order: { choice: { holding: { at: unknown[] } } } }[] }>(`/signs/${signId}/plans`); // prettier-ignore
+    expect(body.plans[0].order.choice.holding.at).toHaveLength(count - 1);
+    await visit.page.locator('pr-plan-facts .verdict.good').waitFor();
   }, 180_000);
 
   it('says when the sign has changed, and lays the plan again', async () => {
@@ -134,7 +163,7 @@ describe('from the shop’s lists to the machine', () => {
     await visit.page.locator('pr-plan-facts .verdict.good').waitFor();
     await settle(visit.page);
     // What was let out before stays as it was.
-    await visit.page.getByLabel('Plan that is looked at').selectOption({ index: 1 });
+    await visit.page.getByLabel('Plan that is looked at').selectOption({ index: 2 });
     await visit.page.getByText('Let out by').waitFor();
   }, 180_000);
 

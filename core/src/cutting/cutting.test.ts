@@ -3,8 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { demoSigns, addShape, addText, bareSign } from '../../testing/signs.js';
 import { generatedSign } from '../../testing/sign-generator.js';
 import { Workshop } from '../../testing/workshop.js';
-import { area, contourArea, perimeter, rectangle } from '../geometry/index.js';
-import { crossSection } from '../../testing/referee.js';
+import { area } from '../geometry/index.js';
 import { readShop, toolFormOf } from '../shop/index.js';
 import { readSign, type Side, type Sign } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
@@ -161,7 +160,9 @@ describe('the cuts of a sign', () => {
     const { points } = plan.cuts.at(-1)!.runs.at(-1)!.stretches.at(-1)!;
     for (let i = 0; i < points.length; i += 3) {
       if (points[i + 2] < -12 + 1.49) continue;
-      expect(Math.min(...plan.tabs.map(({ x, y }) => Math.hypot(points[i] - x, points[i + 1] - y)))).toBeLessThan(6 / 2 + 3.175 + 0.1);
+      expect(Math.min(...plan.tabs.map(({ x, y }) => Math.hypot(points[i] - x, points[i + 1] - y)))).toBeLessThan(
+        6 / 2 + 3.175 + 0.1,
+      );
     }
     // One by a corner slides along to where the edge is straight.
     const corner = proven(twoPockets(), choiceOf(['end-quarter'], { holding: { ...holding, at: [{ x: 40, y: 30 }] } }), 0.5);

@@ -43,7 +43,7 @@ function signOfAll(): Sign {
 
 const STARTS: Readonly<Record<TaskKind, string>> = {
   ...{ proof: '%PDF', template: '%PDF', stl: 'Binary STL', '3mf': 'PK', glb: 'glTF', pieces: 'PK', package: 'PK' },
-  ...{ picture: '\u0089PNG', svg: 'PK', dxf: 'PK', laser: 'PK', masks: 'PK', pattern: 'PK' },
+  ...{ picture: '\u0089PNG', svg: 'PK', dxf: 'PK', laser: 'PK', masks: 'PK', inlays: 'PK', pattern: 'PK' },
 };
 
 it.each(TASK_KINDS)('makes %s of a sign that has everything', async (kind) => {
@@ -71,6 +71,12 @@ it('makes a laser’s files and patterns as is asked', async () => {
   };
   expect(await text('laser', { kerf: 0.35 })).toMatch(/^Kerf 0\.35 mm, lead-in 2 mm/u);
   expect(await text('pattern', { shrinkage: 2, draft: 3 })).toMatch(/102\.00 %.*\n.*lean less than 3° from upright/u);
+  expect(await text('inlays', { gap: 0.2 })).toMatch(/^Straight sides; plugs are 0\.2 mm smaller/u);
+  expect(await text('inlays', { gap: 1, angle: 60, depth: 4, radius: 1 })).toMatch(/vee bit of 60°.*\n.*1 mm radius/u);
+  // With draft added only what cannot lean lacks it.
+  const lacking = async (process: ProcessChoice): Promise<number> => Number(/([\d.]+) cm² of its sides/u.exec(await text('pattern', process))![1]); // prettier-ignore
+  expect(await lacking({ draft: 2, addsDraft: true })).toBeLessThan(await lacking({ draft: 2 }));
   const bare = await viewsOf(new Evaluator(book), { ...signOfAll(), parts: [], finishes: [] });
   await expect(maker.make('masks', bare, subject, async () => {})).rejects.toThrow(/wears a finish/u);
+  await expect(maker.make('inlays', bare, subject, async () => {})).rejects.toThrow(/make a window an insert/u);
 });
