@@ -39,7 +39,7 @@ export class FreeSpace {
    */
   constructor(
     readonly terrace: Terrace,
-    radius: number,
+    readonly radius: number,
     step: number,
     footprint: Outline,
   ) {

@@ -229,10 +229,10 @@ class Planner {
       reached.forEach((found, at) => {
         told(0.5 + at / reached.length / 2);
         // What lies higher may have been cleared over all that lies lower, by a tool that comes wherever this one does.
-        const { radius } = found.clearing;
+        const { radius, space: own } = found.clearing;
         const above = states
           .slice(0, states.indexOf(found.state))
-          .filter(({ space, before: smallest = Infinity }) => space?.isWide && smallest <= radius);
+          .filter(({ space, before: smallest = Infinity }) => space?.isWide && smallest <= radius && space.radius >= own.radius);
         if (found.gainMm2 > 0.001) this.addClearing(tool, clearer, found, above.at(-1)?.terrace.z ?? this.stock.top);
       });
       before = tool;
@@ -277,6 +277,7 @@ class Planner {
     const { terrace, before } = state;
     const how = { ...choice, isClimb: choice.direction === 'climb', safe };
     const runs = clearingRuns({ ...clearing, from, isOpen }, clearer, how);
+    if (runs.length === 0) return;
     const purpose = { window: 'window', level: 'clear', slope: 'clear', 'cut out': 'rest' } as const;
     const isFirst = before === undefined;
     const isFace = isFirst && terrace.kind === 'level' && Math.abs(terrace.z) < 1e-6;
