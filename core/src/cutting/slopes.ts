@@ -253,10 +253,10 @@ function wayOver(
   const count = Math.ceil(length / BETWEEN);
   const heights = [az, ...Array.from({ length: Math.max(0, count - 1) }, (_, i) => cutter.at(ax + ((bx - ax) * (i + 1)) / count, ay + ((by - ay) * (i + 1)) / count).z), bz]; // prettier-ignore
   if (!heights.every((z) => z >= floor)) return undefined;
-  // Of three neighbours the highest: between two places it may stand as much higher.
-  return heights.slice(1, -1).flatMap((z, i) => {
-    const share = (i + 1) / count;
-    return [ax + (bx - ax) * share, ay + (by - ay) * share, Math.max(heights[i], z, heights[i + 2])];
+  // Of three neighbours the highest, at the ends straight up and down: between two places it may stand as high as at either.
+  return heights.flatMap((z, i) => {
+    const share = i / (heights.length - 1);
+    return [ax + (bx - ax) * share, ay + (by - ay) * share, Math.max(heights[i - 1] ?? z, z, heights[i + 1] ?? z)];
   });
 }
 
