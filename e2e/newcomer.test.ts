@@ -231,7 +231,12 @@ describe('a newcomer', () => {
     await page.getByRole('heading', { name: 'Layout: words, sizes, places, artwork' }).waitFor();
     await page.getByLabel('Search the help').fill('ridge');
     await page.getByRole('heading', { name: /^Heights: what is raised/u }).waitFor();
-    expect(await page.locator('article img').evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
+    const width = await page.locator('article img').evaluate(async (img: HTMLImageElement) => {
+      // It may still be on its way.
+      await img.decode();
+      return img.naturalWidth;
+    });
+    expect(width).toBeGreaterThan(0);
     await page.getByRole('button', { name: 'Go on with the tour' }).click();
     await stop.filter({ hasText: 'Find a value' }).waitFor();
     for (const title of ['The plan', 'The ladder', 'The section', 'Notes and facts', 'Saved by itself']) await goesOn(title);
