@@ -17,9 +17,9 @@ export interface Hole {
 }
 
 /** A window as a round hole; undefined where it is none. */
-export function holeOf(window: Outline): Hole | undefined {
-  if (window.length !== 1 || window[0].length < 16) return undefined;
-  const [ring] = window;
+export function holeOf(opening: Outline): Hole | undefined {
+  if (opening.length !== 1 || opening[0].length < 16) return undefined;
+  const [ring] = opening;
   const n = ring.length / 2;
   let [x, y] = [0, 0];
   for (let i = 0; i < ring.length; i += 2) [x, y] = [x + ring[i] / n, y + ring[i + 1] / n];
@@ -27,7 +27,7 @@ export function holeOf(window: Outline): Hole | undefined {
   const [least, most] = [Math.min(...radii), Math.max(...radii)];
   // As wide as a circle of its area: corners of chords stand out.
   return most - least <= ROUND
-    ? { x, y, diameter: 2 * Math.max(Math.sqrt(area(window) / Math.PI), most - ROUND / 2) }
+    ? { x, y, diameter: 2 * Math.max(Math.sqrt(area(opening) / Math.PI), most - ROUND / 2) }
     : undefined;
 }
 

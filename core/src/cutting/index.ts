@@ -1,5 +1,6 @@
 export { type Clamp, type CutChoice, type Holding, type Pattern, type TabPlace, USUAL, type ZeroChoice } from './choice.js';
-export { type Cut, type CutPlan, cutPlan, type Left, PlanError, type Progress, type Purpose, type StockBox } from './plan.js';
+export { type Cut, type CutPlan, type Left, type Progress, type Purpose, type StockBox } from './cut-plan.js';
+export { cutPlan, PlanError } from './plan.js';
 export { FreeSpace } from './free-space.js';
 export { grown, PATH_TOLERANCE, ringsIn, shrunk } from './regions.js';
 export { Terrain } from './terrain.js';

@@ -1,0 +1,59 @@
+import { type Box, type Outline } from '../geometry/index.js';
+import { type ShopTool } from '../shop/index.js';
+import { type Feeds } from '../tooling/index.js';
+import { type CutChoice, type TabPlace } from './choice.js';
+import { type Run } from './toolpath.js';
+
+export type Purpose = 'face' | 'drill' | 'clear' | 'rest' | 'engrave' | 'slope' | 'vee' | 'window' | 'cut out';
+
+/** Runs of one tool for one purpose. */
+export interface Cut {
+  readonly tool: ShopTool;
+  readonly purpose: Purpose;
+  /** Heights between which material is taken. */
+  readonly from: number;
+  readonly to: number;
+  /** mm a pass, at most. */
+  readonly depthPerPass: number;
+  readonly feeds: Feeds;
+  readonly runs: readonly Run[];
+  /** mm that are cut, without ways through air. */
+  readonly lengthMm: number;
+}
+
+/** What no allowed tool takes away. */
+export interface Left {
+  readonly areaMm2: number;
+  readonly volumeMm3: number;
+  readonly deepestMm: number;
+  readonly reason: string;
+  readonly region: Outline;
+  /** Diameter of an end mill that would clear most of it, in mm, where one was sought and found. */
+  readonly needs?: number;
+}
+
+/** A block of material and where it is cut. */
+export interface StockBox {
+  readonly box: Box;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+/** How a sign is cut: what it was asked with, and the cuts in their order. */
+export interface CutPlan {
+  readonly choice: CutChoice;
+  readonly stock: StockBox;
+  /** What is added to a program's places to get the sign's, in mm. */
+  readonly zero: { readonly x: number; readonly y: number; readonly z: number };
+  /** The height at which tools move freely. */
+  readonly safe: number;
+  readonly cuts: readonly Cut[];
+  readonly left: readonly Left[];
+  /** Where tabs hold, on the way of the tool that cuts out. */
+  readonly tabs: readonly TabPlace[];
+  /** Parts of the plan that fall off when windows and the sign are cut out along their edges. */
+  readonly waste: Outline;
+}
+
+/** What tells how far a plan is, and may end it by throwing. */
+export type Progress = (part: number, words: string) => void;
