@@ -99,7 +99,8 @@ interface RestLine {
 type RestWay = readonly RestLine[];
 
 /** Lines beside narrow places in the order in which they are gone along, those together between which the tool need not come up. */
-function restWays({ space, radius, isOpen }: Clearing, before: number, step: number, isClimb: boolean): RestWay[] {
+function restWays(clearing: Clearing, before: number, step: number, isClimb: boolean): RestWay[] {
+  const { space, radius } = clearing;
   const lines = space.restLines(radius, before, step).map((line) => (isClimb ? line : turned(line)));
   const ends = lines.map(({ points, isClosed }) => {
     const from = [points[0], points[1]] as const;
@@ -109,24 +110,23 @@ function restWays({ space, radius, isOpen }: Clearing, before: number, step: num
   let last: number | undefined;
   for (const { way } of nearestFirst(ends, ends[0]?.from ?? [0, 0])) {
     const line = lines[way];
-    const by = last === undefined || line.isClosed ? undefined : between(lines[last], line);
+    const by = last === undefined || line.isClosed ? undefined : between(clearing, before, lines[last], line);
     if (by) ways[ways.length - 1].push({ line, by });
     else ways.push([{ line }]);
     last = way;
   }
   return ways;
+}
 
-  /** Where the tool goes from line to line: where larger ones have been, or else straight on, cutting what there is. */
-  function between(a: NarrowLine, b: NarrowLine): Middle[] | undefined {
-    const [ax, ay] = a.points.subarray(a.isClosed ? 0 : -2);
-    const [bx, by] = b.points;
-    const length = Math.hypot(bx - ax, by - ay);
-    const { end, isClosed } = a;
-    const { begin } = b;
-    if (isOpen && !isClosed && end && begin && length <= FAST && space.isFree(before, end.x, end.y, begin.x, begin.y))
-      return [end, begin];
-    return length <= LINKED && space.isFree(radius, ax, ay, bx, by) ? [] : undefined;
-  }
+/** Where the tool goes from line to line: where larger ones have been, or else straight on, cutting what there is. */
+function between({ space, radius, isOpen }: Clearing, before: number, a: NarrowLine, b: NarrowLine): Middle[] | undefined {
+  const [ax, ay] = a.points.subarray(a.isClosed ? 0 : -2);
+  const [bx, by] = b.points;
+  const length = Math.hypot(bx - ax, by - ay);
+  const { end } = a;
+  const { begin } = b;
+  if (isOpen && end && begin && length <= FAST && space.isFree(before, end.x, end.y, begin.x, begin.y)) return [end, begin];
+  return length <= LINKED && space.isFree(radius, ax, ay, bx, by) ? [] : undefined;
 }
 
 /** mm that a tool goes straight from one line to the next, and where larger ones have been: going up and down again would take as long. */

@@ -12,7 +12,7 @@ import {
   snapRing,
   squareToSegment,
 } from '../geometry/index.js';
-import { DistanceField, type LineChoice } from '../medial-axis/index.js';
+import { DistanceField } from '../medial-axis/index.js';
 
 /** mm by which paths may leave the curves that they stand for. */
 export const PATH_TOLERANCE = 0.005;
@@ -26,17 +26,14 @@ export function shrunk(region: Outline, by: number): Outline {
 export const boxContour = ({ minX, minY, maxX, maxY }: Box): Contour =>
   Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY).map(snap);
 
-/**
- * Every place no farther than so from a region: what lies within the line of equal distance around it.
- * @param choice what that line is where it does not close by itself
- */
-export function grown(region: Outline, by: number, choice?: LineChoice): Outline {
+/** Every place no farther than so from a region: what lies within the line of equal distance around it. */
+export function grown(region: Outline, by: number): Outline {
   const box = bounds(region);
   if (!box) return [];
   // Far enough outside for its own line to be told apart.
   const [low, high] = [-3 * by - 1, 3 * by + 1];
   const frame = boxContour({ minX: box.minX + low, minY: box.minY + low, maxX: box.maxX + high, maxY: box.maxY + high });
-  const lines = new DistanceField([frame, ...region.map(reversed)], by, PATH_TOLERANCE).lines([by], choice)[0];
+  const lines = new DistanceField([frame, ...region.map(reversed)], by, PATH_TOLERANCE).lines([by])[0];
   const own = lines.filter((ring) => bounds([ring])!.minX > box.minX + low + by + 0.5);
   return own.map(reversed);
 }

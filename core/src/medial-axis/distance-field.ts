@@ -108,7 +108,7 @@ export class DistanceField implements Field {
    * The lines of equal distance alone, without borders: for every level its rings, with the farther places on their left.
    * @param levels distances above 0, at most `maxDistance`
    */
-  lines(levels: readonly number[], { gap = PATH_GAP, otherwise = (level) => this.beyond(level) }: LineChoice = {}): Contour[][] {
+  lines(levels: readonly number[]): Contour[][] {
     const weld = new Weld(Math.max(2, Math.round((this.tolerance / 2) * STEPS_PER_MM)));
     const deepest = this.flanks.map(({ points }) => points.reduce((most, { d }) => Math.max(most, d), 0));
     let reaching = this.flanks.map((_, i) => i);
@@ -119,7 +119,7 @@ export class DistanceField implements Field {
         reaching = reaching.filter((i) => deepest[i] > level - HAIR);
         const strands = new Strands();
         for (const i of reaching) follow(this.flanks[i].points, level, (x, y) => weld.place(x, y), strands);
-        const rings = linked(strands.all, gap * STEPS_PER_MM)?.rings ?? otherwise(level);
+        const rings = linked(strands.all, PATH_GAP * STEPS_PER_MM)?.rings ?? this.beyond(level);
         return { at, rings: rings.filter((ring) => ring.length >= 6) };
       })
       .sort((a, b) => a.at - b.at)
@@ -201,14 +201,6 @@ const HAIR = 1e-9;
 
 /** mm between two ends that lie on a line of equal distance and may be joined where nothing is built on it. */
 const PATH_GAP = 0.05;
-
-/** What lines of equal distance are where their stretches do not meet. */
-export interface LineChoice {
-  /** mm between two ends that are joined. */
-  readonly gap?: number;
-  /** What a line is that does not close even so: what lies beyond it by slow and sure means, if nothing else is said. */
-  readonly otherwise?: (level: number) => Outline;
-}
 
 /** mm by which borders are drawn beyond the last line. */
 const NARROW = 0.02;

@@ -1,2 +1,2 @@
-export { DistanceField, DrawnField, type Field, GrowthField, type LineChoice } from './distance-field.js';
+export { DistanceField, DrawnField, type Field, GrowthField } from './distance-field.js';
 export { type Middle, type NarrowLine } from './narrow.js';

@@ -161,6 +161,7 @@ export class PlanFilm implements OnDestroy {
     });
   });
   protected readonly leftPicture = computed(() => `/api/plans/${this.plan().id}/dry-run.png`);
+  protected readonly isDrawn = computed(() => this.frame() !== undefined);
   protected readonly isLoading = computed(() => !this.facts() && this.trouble() === '');
 
   constructor() {
