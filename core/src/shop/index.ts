@@ -1,4 +1,4 @@
-export { materialFor } from './material-for.js';
+export { densityIn, materialFor, type Weighed } from './material-for.js';
 export { readShop, ShopError } from './read-shop.js';
 export {
   type MachineDialect,

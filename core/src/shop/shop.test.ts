@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
-import { readShop, type Shop, ShopError } from './index.js';
+import { densityIn, materialFor, readShop, type Shop, ShopError } from './index.js';
 
 const demo = JSON.parse(readFileSync(new URL('../../../demo/shop.json', import.meta.url), 'utf8')) as { library: Shop };
 const faultsOf = (change: (shop: Shop) => void): string[] => {
@@ -45,5 +45,26 @@ describe('a shop', () => {
 
   it.each([null, 7, 'shop', [], {}, { library: 3 }, { version: 1, tools: {}, machines: [] }])('%j is none', (document) => {
     expect(() => readShop(document)).toThrow(ShopError);
+  });
+});
+
+describe('a material in any words', () => {
+  const shop = { materials: [{ id: 'a1', name: 'Black acrylic', density: 1180 }, { id: 'q', name: 'Oak, quarter-sawn', density: 690 }, { id: 'o', name: 'Oak', density: 710 }] }; // prettier-ignore
+
+  it.each([
+    ['a1', 'a1'],
+    ['oak', 'o'],
+    ['OAK, Quarter-sawn', 'q'],
+    ['acrylic, 5 mm, black', 'a1'],
+    ['oak, oiled', 'q'],
+    ['black granite', undefined],
+    ['black', 'a1'],
+    ['', undefined],
+    ['moon rock', undefined],
+  ])('“%s” is %s of the library', (words, id) => expect(materialFor(shop, words)?.id).toBe(id));
+
+  it('weighs what the library says, else what is typical, else nothing that is known', () => {
+    const densityOf = densityIn(shop);
+    expect(['Oak', 'black acrylic sheet', 'black granite', 'moon rock'].map(densityOf)).toEqual([710, 1180, 2700, undefined]);
   });
 });

@@ -13,7 +13,7 @@ export { costliestPart, effortOfSides, withUprightSides } from './document/effor
 export { SignError, type SignFault } from './document/faults.js';
 export { BARE, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
 export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';
-export { bareFinish, weightInAll, weightWords } from './document/materials.js';
+export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll, weightWords } from './document/materials.js';
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
 export { newOption, splitOption, withOption } from './document/options.js';
 export { implausible } from './document/plausible.js';

@@ -42,8 +42,17 @@ const KINDS: readonly Kind[] = [
 
 const kindOf = (material: string): Kind | undefined => KINDS.find(({ words }) => words.test(material));
 
-/** Density in kg/m³ of a material by its name, or undefined where the name tells none. */
-export const densityOf = (material: string): number | undefined => kindOf(material)?.density;
+/** Density in kg/m³ of a material by its words, or undefined where they tell none. */
+export type DensityOf = (material: string) => number | undefined;
+
+/** Typical densities, where nobody who weighed the material has told. */
+export const typicalDensity: DensityOf = (material) => kindOf(material)?.density;
+
+/** Whether the words of two materials tell that they are not of one kind: “black granite” is no “black acrylic”. */
+export function areOtherKinds(one: string, other: string): boolean {
+  const [a, b] = [kindOf(one), kindOf(other)];
+  return a !== undefined && b !== undefined && a !== b;
+}
 
 /**
  * What a bare material is seen as. Of a material that its name does not tell it is pale and matt.
@@ -76,10 +85,11 @@ export interface Piece {
   readonly volumeMm3: number;
 }
 
-/** Weight in kg of a sign with its inserts; undefined where the weight of a material is not known. */
+/** Weight in kg of a sign with its inserts; undefined where the density of a material is not known. */
 export function weightInAll(
   material: string,
   { volumeMm3, inserts }: { volumeMm3: number; inserts: readonly Piece[] },
+  densityOf: DensityOf = typicalDensity,
 ): number | undefined {
   const all = [{ material, volumeMm3 }, ...inserts].map((each) => {
     const density = densityOf(each.material);

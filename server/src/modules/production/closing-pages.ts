@@ -1,4 +1,5 @@
 import { INK } from '@plain-relief/core/drawing';
+import { densityIn } from '@plain-relief/core/shop';
 import { type FontEntry } from '@plain-relief/core/type';
 import { spellingOf, weightInAll, weightWords } from '@plain-relief/core/sign';
 import { Columns, columnsOf } from './columns.js';
@@ -77,9 +78,10 @@ export function closingPages(sheet: Sheet, signs: readonly SignViews[], frozen: 
 function materials(sheet: Sheet, words: Columns, signs: readonly SignViews[]): void {
   words.room(20);
   words.put(title('Material and weight'));
+  const densityOf = densityIn({ materials: sheet.subject.materials ?? [] });
   for (const { front } of signs) {
     const { sign } = front;
-    const kilograms = weightInAll(sign.blank.material, figuresOfView(front));
+    const kilograms = weightInAll(sign.blank.material, figuresOfView(front), densityOf);
     const weight = kilograms === undefined ? '' : `, about ${weightWords(kilograms, sign.unit)} each`;
     words.put(ordinary(`${sign.title}: ${sign.blank.material || 'material not named'}, ${sheet.sizeOf(front)}${weight}.`));
   }

@@ -272,6 +272,16 @@ describe('the proof', () => {
     expect(bare).toContain('Signature');
   });
 
+  it('tells the weight by the densities of the shop', async () => {
+    const frozen = { digest: 'a'.repeat(64), message: '', brief: { contact: '', quantity: 1, dueOn: null }, revisions: [] };
+    const sign = newSign('Weighed', 'mm');
+    Object.assign(sign.blank, { outline: { kind: 'rectangle', width: 200, height: 100, cornerRadius: 0 }, thickness: 20, material: 'bog oak' }); // prettier-ignore
+    // 400 cm³ at 720 kg/m³, typical of oak, and at 1000.
+    expect(textOf(await proofOf(sign, { frozen }))).toContain('about 288 g each');
+    const materials = [{ id: 'bog', name: 'Bog oak', density: 1000 }];
+    expect(textOf(await proofOf(sign, { frozen, materials }))).toContain('about 400 g each');
+  });
+
   it('runs from left to right in the sentences around words that do not', async () => {
     const sign = newSign('Directions', 'mm');
     sign.parts.push({ ...newText(sign, 'amiri-bold'), words: 'مكتبة' });

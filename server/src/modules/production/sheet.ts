@@ -4,6 +4,7 @@ import { type Drawing, FAINT, INK, PAPER, sizesOf } from '@plain-relief/core/dra
 import { signPicture } from '@plain-relief/core/picture';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { type Block, EVERYTHING, PAPERS, type SheetLayout } from '@plain-relief/core/sheet';
+import { type Weighed } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 import { lengthWords } from '@plain-relief/core/units';
 import { drawOnPage, POINTS_PER_MM, startPage } from './pdf-drawing.js';
@@ -24,6 +25,8 @@ export interface ProofSubject {
   /** Everything, on A4 across, where none is chosen. */
   readonly layout?: SheetLayout;
   readonly frozen?: Frozen;
+  /** The shop's, by which signs are weighed; of others what is typical counts. */
+  readonly materials?: readonly Weighed[];
 }
 
 /** What a proof that was frozen and sent says on its closing pages. */

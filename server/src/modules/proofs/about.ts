@@ -6,6 +6,7 @@ import type { Transaction } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import type { Job } from '../../platform/database/models/jobs.js';
 import { shopCard } from '../shop/card.js';
+import { weighedMaterials } from '../shop/library.js';
 import type { ProofAbout, ProofSign, Revision } from '../../platform/database/models/proofs.js';
 
 /** More changes than these are counted. */
@@ -45,6 +46,7 @@ export async function aboutOf(
     layout: wanted.layout ?? EVERYTHING,
     brief: { contact: customer?.contact ?? '', quantity: job.quantity, dueOn: job.dueOn },
     revisions,
+    materials: await weighedMaterials(db, transaction),
   };
 }
 

@@ -1,6 +1,7 @@
 import type { ShopLibrary } from '@plain-relief/api';
-import { readShop, type Shop, ShopError } from '@plain-relief/core/shop';
+import { readShop, type Shop, ShopError, type Weighed } from '@plain-relief/core/shop';
 import type { FastifyInstance } from 'fastify';
+import type { Transaction } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { endpoint } from '../../platform/http/endpoint.js';
@@ -17,9 +18,15 @@ const EMPTY: Shop = {
 };
 
 /** The shop's materials, tools, machines and rates; empty lists where it has kept none. */
-export async function shopLibrary(db: Database): Promise<ShopLibrary> {
-  const row = await db.ShopLibraryRow.findByPk(ID);
+export async function shopLibrary(db: Database, transaction?: Transaction): Promise<ShopLibrary> {
+  const row = await db.ShopLibraryRow.findByPk(ID, { transaction });
   return { revision: row?.revision ?? 0, library: row?.library ?? EMPTY };
+}
+
+/** What is needed of the shop's materials to weigh signs. */
+export async function weighedMaterials(db: Database, transaction?: Transaction): Promise<Weighed[]> {
+  const { library } = await shopLibrary(db, transaction);
+  return library.materials.map(({ id, name, density }) => ({ id, name, density }));
 }
 
 /**

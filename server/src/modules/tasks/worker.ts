@@ -11,6 +11,7 @@ import type { ProofSubject } from '../production/sheet.js';
 import { EVERYTHING } from '@plain-relief/core/sheet';
 import type { Proof, ProofAbout } from '../../platform/database/models/proofs.js';
 import { shopCard } from '../shop/card.js';
+import { weighedMaterials } from '../shop/library.js';
 import { ShopFonts } from '../fonts/fonts.js';
 import { nameOf } from '../signs/pictures.js';
 import type { Job } from '../../platform/database/models/jobs.js';
@@ -223,6 +224,7 @@ export class Worker {
       shop: await shopCard(this.db),
       revision: String(task.revision),
       date: task.askedAt,
+      materials: await weighedMaterials(this.db),
       ...(option && { option: option.name }),
       ...(task.layout && { layout: task.layout }),
     };
@@ -254,6 +256,7 @@ export class Worker {
       layout: about.layout,
       revision: proof.letter,
       date: proof.createdAt,
+      ...(about.materials && { materials: about.materials }),
       frozen: {
         digest: proof.digest,
         message: proof.message,

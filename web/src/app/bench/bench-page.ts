@@ -21,6 +21,7 @@ import {
   NgbDropdownMenu,
   NgbDropdownToggle,
 } from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { densityIn } from '@plain-relief/core/shop';
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
 import {
   factorsToSize,
@@ -72,6 +73,7 @@ import { TasksService } from '../tasks/tasks.service';
 import { CustomerPins } from './plan/customer-pins';
 import { TicketPanel } from './ticket/ticket-panel';
 import { TicketText } from './ticket/ticket-text';
+import { LibraryService } from '../shop/library.service';
 import { oneOf } from '../platform/one-of';
 import { isTypedInto } from '../platform/typed-into';
 
@@ -200,7 +202,7 @@ export class BenchPage implements OnDestroy {
     const [state, view] = [this.state(), this.view()];
     if (!state || !view) return [];
     const { unit, blank } = state.sign;
-    return facts(view.facts, unit, blank.material, this.measurements.figures()?.figures);
+    return facts(view.facts, unit, blank.material, this.measurements.figures()?.figures, this.densityOf());
   });
   /** What stands there is of before, and is being worked out anew. */
   protected readonly areFactsOld = computed(() => this.isBusy() || this.measurements.figures()?.view !== this.view());
@@ -213,6 +215,11 @@ export class BenchPage implements OnDestroy {
   ];
   protected readonly paint = signal<PlanPaint>('heights');
   private readonly measurements = inject(Measurements);
+  private readonly library = inject(LibraryService);
+  private readonly kept = toSignal(this.library.library$);
+  /** Names of the shop's materials. */
+  protected readonly materials = computed(() => (this.kept()?.library.materials ?? []).map(({ name }) => name));
+  private readonly densityOf = computed(() => densityIn({ materials: this.kept()?.library.materials ?? [] }));
   protected readonly gaps = this.measurements.gaps;
   private readonly lit = inject(PictureOfRelief);
   protected readonly picture = this.lit.address;
@@ -237,6 +244,8 @@ export class BenchPage implements OnDestroy {
       if (this.paint() === 'relief' && !this.isBusy() && this.view()) void this.lit.draw();
     });
     void this.shop.load();
+    // Without the shop's lists a sign weighs what is typical of its material.
+    this.library.load().catch(() => undefined);
     this.relief
       .fonts()
       .then((fonts) => this.fonts.set(fonts))

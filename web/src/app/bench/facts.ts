@@ -1,4 +1,4 @@
-import { weightInAll, weightWords } from '@plain-relief/core/sign';
+import { type DensityOf, weightInAll, weightWords } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit, MM_PER_INCH } from '@plain-relief/core/units';
 import type { Facts, FiguresView } from '../relief/views';
 
@@ -17,11 +17,12 @@ export function facts(
   unit: LengthUnit,
   material: string,
   figures: FiguresView | undefined,
+  densityOf?: DensityOf,
 ): FactView[] {
   const volume = (mm3: number): string =>
     unit === 'mm' ? `${(mm3 / 1000).toFixed(1)} cm³` : `${(mm3 / MM_PER_INCH ** 3).toFixed(2)} in³`;
   const area = (mm2: number): string => (unit === 'mm' ? (mm2 / 100).toFixed(0) : (mm2 / MM_PER_INCH ** 2).toFixed(1));
-  const kilograms = figures && weightInAll(material, figures);
+  const kilograms = figures && weightInAll(material, figures, densityOf);
   return [
     { name: 'tallest raise', value: formatLength(tidy(highest), unit) },
     { name: 'deepest carve', value: formatLength(tidy(-deepest), unit) },

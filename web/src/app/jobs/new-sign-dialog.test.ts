@@ -9,7 +9,11 @@ describe('NewSignDialog', () => {
   const kept = { ...bareSign('Kept', 'mm'), parts: [{ ...newText(bareSign('Kept', 'mm'), 'lora-bold'), words: 'OAK' }] };
   const ask = (address: string) =>
     Promise.resolve(
-      address === 'GET /shop/kinds' ? [{ id: 'own', name: 'Gate, oak' }] : { id: 'own', name: 'Gate, oak', document: kept },
+      address === 'GET /shop/library'
+        ? { revision: 1, library: { materials: [{ id: 'slate', name: 'Delabole slate' }] } }
+        : address === 'GET /shop/kinds'
+          ? [{ id: 'own', name: 'Gate, oak' }]
+          : { id: 'own', name: 'Gate, oak', document: kept },
     );
 
   async function open() {
@@ -46,6 +50,7 @@ describe('NewSignDialog', () => {
     const names = [...page.querySelectorAll('.kind span')].map(({ textContent }) => textContent);
     expect(names).toEqual([...SIGN_KINDS.map(({ name }) => name), 'Gate, oak']);
     expect(page.textContent).toContain('A new sign for FA-0142');
+    expect(page.querySelector<HTMLOptionElement>('#kept-materials option')!.value).toBe('Delabole slate');
   });
 
   it('asks for a name, keeps what was typed when the kind is changed, and makes the sign of the kind', async () => {

@@ -1,3 +1,4 @@
+import type { Shop } from '@plain-relief/core/shop';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
 import { NgbActiveModal } from '@ng-bootstrap/ng-bootstrap/modal';
@@ -51,6 +52,8 @@ export class NewSignDialog {
     words: new FormControl(SIGN_KINDS[0].usual.words, { nonNullable: true }),
     material: new FormControl(SIGN_KINDS[0].usual.material, { nonNullable: true }),
   });
+  /** The shop's own, to choose from. */
+  protected readonly materials = signal<Shop['materials']>([]);
   protected readonly trouble = signal('');
   protected readonly isMaking = signal(false);
 
@@ -59,6 +62,11 @@ export class NewSignDialog {
       .ask('GET /shop/kinds')
       .then((kinds) => this.own.set(kinds))
       // The kinds that every shop has are there all the same.
+      .catch(() => undefined);
+    this.api
+      .ask('GET /shop/library')
+      .then(({ library }) => this.materials.set(library.materials))
+      // Any words name a material as well.
       .catch(() => undefined);
   }
 

@@ -9,6 +9,7 @@ import {
   type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import { type Weighed } from '@plain-relief/core/shop';
 import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { Job } from './jobs.js';
 
@@ -43,6 +44,8 @@ export interface ProofAbout {
   readonly layout: SheetLayout;
   readonly brief: Brief;
   readonly revisions: readonly Revision[];
+  /** Of the shop; none in proofs that are older than that. */
+  readonly materials?: readonly Weighed[];
 }
 
 /** A frozen revision of a job's signs, sent to the customer. Its contents never change: the database itself refuses it. */

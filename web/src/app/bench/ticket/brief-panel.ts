@@ -46,6 +46,8 @@ import { ShopService } from '../../shop/shop.service';
 export class BriefPanel {
   readonly jobId = input.required<string>();
   readonly sign = input.required<Sign>();
+  /** Names of the shop's, to choose from. */
+  readonly materials = input<readonly string[]>([]);
   readonly closed = output();
   readonly revisionsAsked = output();
   readonly titled = output<string>();

@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { type Note } from '@plain-relief/core/notes';
+import { densityIn } from '@plain-relief/core/shop';
 import { facts } from '../facts';
 import { NotesList } from './notes-list';
 
@@ -67,6 +68,10 @@ describe('facts', () => {
       '720 g',
       '123 faces + 65 sides cm²',
     ]);
+    // As the shop's library has it, where it has it.
+    const ours = densityIn({ materials: [{ id: 'oak', name: 'Oak, quarter-sawn', density: 690 }] });
+    expect(values(found, 'mm', 'oak', figures, ours)[5]).toBe('690 g');
+    expect(values(found, 'mm', 'slate', figures, ours)[5]).toBe('2.80 kg');
     expect(values(found, 'mm', 'moon rock', figures).slice(4)).toEqual(['163.9 cm³', '123 faces + 65 sides cm²']);
     // An insert weighs what its own material does: 1190 kg/m³ for acrylic, from memory.
     const inserts = [{ material: 'acrylic', volumeMm3: 1e5 }];
