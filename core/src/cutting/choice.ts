@@ -38,6 +38,21 @@ export type Holding =
 /** How the first tool goes over what it clears: around it, or by straight lines at an angle from level, in degrees, such as along a grain. */
 export type Pattern = { readonly kind: 'rings' } | { readonly kind: 'lines'; readonly angle: number };
 
+/** Two pins that stock and bed are held to each other by, on the axis that the work is turned about: once in the stock's holes, it lies as before. */
+export interface Pins {
+  readonly diameter: number;
+  /** From the sign's edge to the middle of a pin. */
+  readonly apart: number;
+  /** How far their holes go into the bed. */
+  readonly deep: number;
+}
+
+/** How the stock of a sign with two sides is turned: about its middle line that is upright (left comes to the right), or level. */
+export interface Turning {
+  readonly axis: 'upright' | 'level';
+  readonly pins?: Pins;
+}
+
 /** With what, and how, a sign is to be cut. Lengths in mm. */
 export interface CutChoice {
   readonly machine: ShopMachine;
@@ -61,6 +76,8 @@ export interface CutChoice {
   /** Whether windows and the sign are cut out: of two sides from the one that is cut last. */
   readonly cutsOut: boolean;
   readonly clamps: readonly Clamp[];
+  /** Of a sign that is cut from two sides; about its upright middle line, without pins, where nothing is said. */
+  readonly turning?: Turning;
 }
 
 /** What is chosen where nothing else is asked (common practice, no source). */

@@ -1,10 +1,11 @@
-import { type Box, type Outline } from '../geometry/index.js';
+import { type Outline } from '../geometry/index.js';
 import { type ShopTool } from '../shop/index.js';
 import { type Feeds } from '../tooling/index.js';
 import { type CutChoice, type TabPlace } from './choice.js';
 import { type Run } from './toolpath.js';
+import { type PinHole, type StockBox, type Workpiece } from './workpiece.js';
 
-export type Purpose = 'face' | 'drill' | 'clear' | 'rest' | 'engrave' | 'slope' | 'vee' | 'window' | 'cut out';
+export type Purpose = 'pins' | 'face' | 'drill' | 'clear' | 'rest' | 'engrave' | 'slope' | 'vee' | 'window' | 'cut out';
 
 /** Runs of one tool for one purpose. */
 export interface Cut {
@@ -32,16 +33,10 @@ export interface Left {
   readonly needs?: number;
 }
 
-/** A block of material and where it is cut. */
-export interface StockBox {
-  readonly box: Box;
-  readonly top: number;
-  readonly bottom: number;
-}
-
 /** How a sign is cut: what it was asked with, and the cuts in their order. */
 export interface CutPlan {
   readonly choice: CutChoice;
+  readonly work: Workpiece;
   readonly stock: StockBox;
   /** What is added to a program's places to get the sign's, in mm. */
   readonly zero: { readonly x: number; readonly y: number; readonly z: number };
@@ -51,6 +46,8 @@ export interface CutPlan {
   readonly left: readonly Left[];
   /** Where tabs hold, on the way of the tool that cuts out. */
   readonly tabs: readonly TabPlace[];
+  /** Of the pins that the stock is turned on; they are cut from the side that comes first. */
+  readonly pins: readonly PinHole[];
   /** Parts of the plan that fall off when windows and the sign are cut out along their edges. */
   readonly waste: Outline;
 }

@@ -1,8 +1,20 @@
-export { type Clamp, type CutChoice, type Holding, type Pattern, type TabPlace, USUAL, type ZeroChoice } from './choice.js';
-export { type Cut, type CutPlan, type Left, type Progress, type Purpose, type StockBox } from './cut-plan.js';
-export { cutPlan, PlanError } from './plan.js';
+export {
+  type Clamp,
+  type CutChoice,
+  type Holding,
+  type Pattern,
+  type Pins,
+  type TabPlace,
+  type Turning,
+  USUAL,
+  type ZeroChoice,
+} from './choice.js';
+export { type Cut, type CutPlan, type Left, type Progress, type Purpose } from './cut-plan.js';
+export { cutPlan } from './plan.js';
+export { PlanError } from './plan-error.js';
 export { FreeSpace } from './free-space.js';
 export { grown, PATH_TOLERANCE, ringsIn, shrunk } from './regions.js';
 export { Terrain } from './terrain.js';
 export { DropCutter } from './drop.js';
+export { type PinHole, type StockBox, type Workpiece, laidOut } from './workpiece.js';
 export { AIR, type Run, type Stretch } from './toolpath.js';

@@ -1,21 +1,24 @@
 import { difference, intersection, strokeArea, union } from '../arrangement/index.js';
-import { area, bounds, contains, contourArea, type Outline } from '../geometry/index.js';
+import { area, contains, contourArea, type Outline } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { isConeOf, type ShopTool, toolFormOf } from '../shop/index.js';
-import { solidOf } from '../solid/index.js';
+import { type ShopTool, toolFormOf } from '../shop/index.js';
 import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
 import { type CutChoice, type TabPlace } from './choice.js';
-import { type Cut, type CutPlan, type Left, type Progress, type Purpose, type StockBox } from './cut-plan.js';
+import { type Cut, type CutPlan, type Left, type Progress, type Purpose } from './cut-plan.js';
 import { type Clearer, type Clearing, clearingRuns } from './clearing.js';
 import { drillFor, drillRun, type Hole, holeOf, pointDepth } from './drilling.js';
 import { FreeSpace } from './free-space.js';
 import { nearestFirst } from './nearest.js';
+import { judgePins, pinRuns } from './pins.js';
+import { PlanError } from './plan-error.js';
 import { aroundAll, placesByRing, profileRun } from './profile.js';
 import { boxContour, filled, grown, piecesOf, shrunk } from './regions.js';
 import { ballRuns, veeRuns } from './slopes.js';
+import { slopeGroups, type SlopeGroups } from './slope-groups.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
 import { Loop, runLength, type Run } from './toolpath.js';
+import { type LaidOut, laidOut, type PinHole, type StockBox, type Workpiece } from './workpiece.js';
 
 /** Of what is left a tool has to clear as much as this, in mm², to be taken. */
 const LEAST_GAIN = 0.05;
@@ -32,10 +35,6 @@ const UNDER_CLAMPS = 'Beside clamps the sign is not cut out: move them away from
 const CLAMP_GAP = 0.5;
 /** mm over the stock, and over clamps, at which tools move freely. */
 const CLEARANCE = 2;
-/** Part of all slopes that a cone has to cut at once to be taken. */
-const MATCHED_PART = 0.02;
-/** mm² of slopes for which a tool is taken. */
-const LEAST_SLOPED = 0.5;
 /** mm² of a level for which it is sought what would clear it. */
 const SOUGHT_MM2 = 0.5;
 /** Parts of the smallest diameter that are tried, and part of a place that the right one clears. */
@@ -50,15 +49,14 @@ const LEAST_LEFT = 0.02;
  * @throws PlanError where no tool fits the purpose at all
  */
 export function cutPlan(evaluation: Evaluation, choice: CutChoice, progress: Progress = () => undefined): CutPlan {
-  const terrain = new Terrain(solidOf(evaluation));
-  return new Planner(terrain, evaluation, choice, progress).plan();
+  return new Planner(laidOut(evaluation, choice), choice, progress).plan();
 }
 
-/** A plan that cannot be made, in words for the person who asked for it. */
-export class PlanError extends Error {}
-
 class Planner {
+  private readonly work: Workpiece;
+  private readonly terrain: Terrain;
   private readonly stock: StockBox;
+  private readonly pins: readonly PinHole[];
   private readonly safe: number;
   private readonly bottom: number;
   private readonly cuts: Cut[] = [];
@@ -69,16 +67,17 @@ class Planner {
   private readonly clampArea: Outline;
 
   constructor(
-    private readonly terrain: Terrain,
-    private readonly evaluation: Evaluation,
+    { work, stock, pins }: LaidOut,
     private readonly choice: CutChoice,
     private readonly progress: Progress,
   ) {
-    const { thickness } = evaluation.sign.blank;
-    const top = Math.max(terrain.highest, choice.stockThickness === undefined ? -Infinity : choice.stockThickness - thickness);
-    this.stock = { box: bounds([evaluation.blank])!, top, bottom: Math.min(-thickness, evaluation.rearmost) };
-    this.bottom = this.stock.bottom - choice.overcut;
-    this.safe = top + CLEARANCE + choice.clamps.reduce((most, { above }) => Math.max(most, above), 0);
+    const terrain = new Terrain(work.mesh);
+    this.work = work;
+    this.terrain = terrain;
+    this.stock = stock;
+    this.pins = pins;
+    this.bottom = stock.bottom - choice.overcut;
+    this.safe = stock.top + CLEARANCE + choice.clamps.reduce((most, { above }) => Math.max(most, above), 0);
     this.endMills = choice.tools
       .filter(({ form, left }) => form.kind === 'end' && left > 0)
       .sort((a, b) => b.form.diameter - a.form.diameter || a.number - b.number);
@@ -90,9 +89,10 @@ class Planner {
   }
 
   plan(): CutPlan {
-    const { choice, stock, safe, cuts, left } = this;
+    const { choice, work, stock, safe, cuts, left, pins } = this;
     this.progress(0, 'Reading the relief');
-    const slopes = this.slopeGroups();
+    this.cutPinHoles();
+    const slopes = slopeGroups(this.terrain, choice.tools);
     const terraces = this.terraces(slopes.rough);
     this.clear(this.drill(terraces));
     this.progress(0.6, 'Finishing slopes');
@@ -101,7 +101,17 @@ class Planner {
     if (choice.cutsOut) this.cutOut(terraces);
     else this.waste = difference(filled(this.terrain.footprint), this.terrain.footprint);
     this.progress(1, 'Done');
-    return { choice, stock, zero: zeroOf(choice, stock), safe, cuts, left, waste: this.waste, tabs: this.tabs };
+    return { choice, work, stock, zero: zeroOf(choice, stock), safe, cuts, left, waste: this.waste, tabs: this.tabs, pins };
+  }
+
+  /** From the side that is cut first, before anything else. */
+  private cutPinHoles(): void {
+    const { pins, choice, stock, safe } = this;
+    if (pins.length === 0) return;
+    judgePins(choice.turning!.pins!, this.cuttingOut());
+    if (choice.cutsOut) return;
+    const { tool, runs } = pinRuns(pins, choice, stock, safe);
+    this.add(tool, 'pins', stock.top, pins[0].bottom, runs);
   }
 
   private terraces(isRough: (triangle: number) => boolean): Terraces {
@@ -109,7 +119,7 @@ class Planner {
     const ball = this.ballTool();
     const step = Math.max(0.5, Math.min(choice.material.depthPerPass, 0.5) * (ball?.form.diameter ?? 3));
     const isSloped = (low: number, high: number): boolean => ball !== undefined && terrain.isSloped(low, high, isRough);
-    const found = terracesOf(terrain, this.evaluation.levels, stock.top, bottom, step, isSloped);
+    const found = terracesOf(terrain, this.work.levels, stock.top, bottom, step, isSloped);
     const { windows } = found;
     const list = found.list.filter(({ kind }) => choice.cutsOut || kind !== 'window');
     if (this.clampArea.length === 0) return { list, windows };
@@ -267,28 +277,6 @@ class Planner {
     this.left.push({ areaMm2, volumeMm3: areaMm2 * deepestMm, deepestMm, reason: CLAMPED, region });
   }
 
-  /** Slopes that a cone cuts at once, by the tool whose cone it is; and those that are cut roughly and finished with a ball. */
-  private slopeGroups(): SlopeGroups {
-    const { terrain, choice } = this;
-    const cones = choice.tools.filter(({ form, left }) => (form.kind === 'vee' || form.kind === 'point') && left > 0);
-    const matched = new Map<ShopTool, Set<number>>();
-    const others = new Set<number>();
-    for (let t = 0; t < terrain.slopes.length; t++) {
-      if (!terrain.isSlope(t)) continue;
-      const degrees = (Math.atan(terrain.slopes[t]) * 180) / Math.PI;
-      const tool = cones.find((each) => isConeOf(each, degrees));
-      if (!tool) others.add(t);
-      else matched.set(tool, (matched.get(tool) ?? new Set()).add(t));
-    }
-    // A tool change is not worth a few facets that happen to be as steep.
-    for (const [tool, slopes] of matched) {
-      if (area(terrain.covered((t) => slopes.has(t))) > MATCHED_PART * terrain.slopedMm2) continue;
-      matched.delete(tool);
-      for (const t of slopes) others.add(t);
-    }
-    return { matched, rough: (t) => others.has(t), hasRough: area(terrain.covered((t) => others.has(t))) > LEAST_SLOPED };
-  }
-
   private finishSlopes({ matched, rough, hasRough }: SlopeGroups): void {
     const { terrain, stock, safe, choice } = this;
     const ball = this.ballTool();
@@ -327,7 +315,7 @@ class Planner {
   private cutOut({ windows }: Terraces): void {
     const { terrain, stock, bottom, choice, safe } = this;
     const kept = terrain.footprint;
-    const tool = this.endMills.find(({ cuttingLength }) => cuttingLength >= stock.top - bottom);
+    const tool = this.cuttingOut();
     if (!tool) {
       const areaMm2 = area(kept);
       const reason = `No end mill of the allowed ones is as long as ${shown(stock.top - bottom)} mm: the sign is not cut out.`;
@@ -352,16 +340,21 @@ class Planner {
         return run;
       });
     // Of the blank what lies around what is kept falls off, too.
-    const around = difference([this.evaluation.blank], grown(filled(kept), 2 * radius - 0.05));
+    const around = difference([this.work.blank], grown(filled(kept), 2 * radius - 0.05));
     this.waste = [...windows.flatMap((region) => shrunk(region, 2 * radius - 0.05)), ...around];
     this.cutOutNarrow(windows, kept, tool);
     this.add(tool, 'cut out', stock.top, bottom, runs);
   }
 
+  /** The largest tool that goes all the way down. */
+  private cuttingOut(): ShopTool | undefined {
+    return this.endMills.find(({ cuttingLength }) => cuttingLength >= this.stock.top - this.bottom);
+  }
+
   /** Clears what the tool that cuts out does not reach between what is kept: nothing is open there yet. */
   private cutOutNarrow(windows: Terraces['windows'], kept: Outline, first: ShopTool): void {
     const { stock, bottom } = this;
-    const below = union(difference([this.evaluation.blank], filled(kept)), ...windows);
+    const below = union(difference([this.work.blank], filled(kept)), ...windows);
     const needed = difference(below, this.clampArea);
     const terrace: Terrace = { z: bottom, needed, keepOut: union(kept, this.clampArea), below, kind: 'cut out' };
     const radius = first.form.diameter / 2;
@@ -456,12 +449,6 @@ function neededFor(left: Outline, space: FreeSpace, smallest: number): number | 
   return SMALLER_STILL.map((part) => Math.floor(part * smallest * 20) / 20).find(
     (diameter) => diameter > 0 && area(space.left(diameter / 2)) < (1 - MOST_OF_IT) * area(left),
   );
-}
-
-interface SlopeGroups {
-  readonly matched: ReadonlyMap<ShopTool, ReadonlySet<number>>;
-  readonly rough: (triangle: number) => boolean;
-  readonly hasRough: boolean;
 }
 
 /** Whether a ring runs through an area, asked at every mm. */

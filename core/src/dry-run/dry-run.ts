@@ -18,6 +18,8 @@ import { type ToolForm } from '../tooling/index.js';
 export interface Target {
   readonly mesh: Mesh;
   readonly blank: Contour;
+  /** Of the stock in the plan; as large as the blank where it is not told. */
+  readonly box?: Box;
   /** Heights of the stock's face and underside. */
   readonly top: number;
   readonly floor: number;
@@ -31,6 +33,15 @@ export interface TurningTool {
   readonly cuttingLength: number;
   readonly shank: number;
   readonly holder: { readonly diameter: number; readonly standOut: number };
+}
+
+/** A round hole in the bed, which may be cut into there. */
+export interface Pit {
+  readonly x: number;
+  readonly y: number;
+  readonly diameter: number;
+  /** Height of its ground. */
+  readonly bottom: number;
 }
 
 /** A box in the sign's places that no tool may enter below its top. */
@@ -49,6 +60,7 @@ export interface Workplace {
   readonly travel?: number;
   /** mm that may be cut below the underside of the stock. */
   readonly bed?: number;
+  readonly pits?: readonly Pit[];
   readonly clamps?: readonly Obstacle[];
 }
 
@@ -134,7 +146,7 @@ export function dryRun(
   workplace: Workplace,
   { cell = CELL, progress, seen }: DryRunChoice = {},
 ): DryRun {
-  const { minX, minY, maxX, maxY } = bounds([target.blank])!;
+  const { minX, minY, maxX, maxY } = target.box ?? bounds([target.blank])!;
   const stock = new Stock({ x: minX, y: minY }, maxX - minX, maxY - minY, target.top, cell);
   const run = new Run(stock, target, workplace);
   const letters = programs.reduce((sum, { text }) => sum + text.length, 0);
@@ -204,7 +216,8 @@ class Run {
     const tool = toolOf(motion, this.workplace.tools);
     const lowest = Math.min(motion.from.z, motion.to.z);
     this.spans(motion);
-    if (lowest < target.floor - (this.workplace.bed ?? 0) - ROUNDING) this.belowBed++;
+    const isDeep = lowest < target.floor - (this.workplace.bed ?? 0) - ROUNDING;
+    if (isDeep && !this.isInPit(motion, tool.form.diameter / 2, lowest)) this.belowBed++;
     if (this.isInClamp(motion, tool.form.diameter / 2, lowest)) this.inClamps++;
     if (lowest >= target.top) return;
     if (this.isTouched(motion, tool, lowest)) this.holderTouches++;
@@ -239,6 +252,14 @@ class Run {
     if (shank > form.diameter && shaft < top && this.stock.highestNear(from, to, shank / 2) > shaft + ROUNDING) return true;
     const nose = lowest + holder.standOut;
     return nose < top && this.stock.highestNear(from, to, holder.diameter / 2) > nose + ROUNDING;
+  }
+
+  private isInPit({ from, to }: Motion, radius: number, lowest: number): boolean {
+    return (this.workplace.pits ?? []).some(
+      ({ x, y, diameter, bottom }) =>
+        lowest >= bottom - ROUNDING &&
+        [from, to].every((place) => Math.hypot(place.x - x, place.y - y) <= diameter / 2 - radius + EDGE),
+    );
   }
 
   private isInClamp({ from, to }: Motion, radius: number, lowest: number): boolean {

@@ -1,2 +1,2 @@
 export { FIT_TOLERANCE, fitted, type Fitted } from './fitting.js';
-export { type Program, programsOf, type WrittenCut } from './writer.js';
+export { type Program, programsOf, type WritablePlan, type WrittenCut } from './writer.js';

@@ -17,6 +17,9 @@ export interface WrittenCut {
   readonly lastLine: number;
 }
 
+/** What of a plan is written. */
+export type WritablePlan = Pick<CutPlan, 'choice' | 'zero' | 'safe' | 'cuts'>;
+
 /** Part of the feed across at which a tool ramps down (common practice, no source). */
 const RAMP_PART = 0.5;
 const MM_PER_INCH = 25.4;
@@ -26,7 +29,7 @@ const MM_PER_INCH = 25.4;
  * of the machine has it. The same plan gives the same bytes.
  * @param title said in a comment at the beginning
  */
-export function programsOf(plan: CutPlan, title: string): Program[] {
+export function programsOf(plan: WritablePlan, title: string): Program[] {
   const groups: Cut[][] = [];
   for (const cut of plan.cuts) {
     const last = groups.at(-1);
@@ -50,7 +53,7 @@ class Writer {
   private feed = '';
   private number = 0;
 
-  constructor(private readonly plan: CutPlan) {
+  constructor(private readonly plan: WritablePlan) {
     this.dialect = plan.choice.machine.dialect;
   }
 

@@ -46,6 +46,22 @@ export const CutChoiceSchema = Type.Partial(
       ),
       overcut: Type.Number({ minimum: 0, maximum: 5 }),
       cutsOut: Type.Boolean(),
+      turning: closed(
+        {
+          axis: literals('upright', 'level'),
+          pins: Type.Optional(
+            closed(
+              {
+                diameter: Type.Number({ minimum: 1, maximum: 50 }),
+                apart: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+                deep: Type.Number({ exclusiveMinimum: 0, maximum: 100 }),
+              },
+              'pins',
+            ),
+          ),
+        },
+        'how the stock is turned',
+      ),
       clamps: Type.Array(
         closed(
           {

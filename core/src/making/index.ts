@@ -1,15 +1,9 @@
 export { CutChoiceSchema, readCutChoice } from './choice-schema.js';
 export { type Cost, type CostLine, costOf, costOfPlan, type Made } from './cost.js';
-export {
-  type PlannedCut,
-  type PlannedFile,
-  turningTools,
-  type WritingChoice,
-  type WrittenPlan,
-  writtenPlan,
-} from './written-plan.js';
+export { type PlannedCut, type PlannedFile, type WritingChoice, type WrittenPlan, writtenPlan } from './written-plan.js';
 export { proposedMachine, proposedTools } from './proposed-tools.js';
 export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome.js';
 export { type ToldLeft } from './left-standing.js';
 export { sampleProgram, type SampleProgram } from './sample-program.js';
+export { type Stage, stageOf, turningTools } from './stage.js';
 export { signToCut } from './sign-to-cut.js';

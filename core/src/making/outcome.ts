@@ -1,4 +1,4 @@
-import { type TabPlace } from '../cutting/index.js';
+import { type PinHole, type TabPlace } from '../cutting/index.js';
 import { type Box } from '../geometry/index.js';
 import { type DryRun } from '../dry-run/index.js';
 import { type Cost } from './cost.js';
@@ -22,6 +22,8 @@ export interface PlanOutcome extends Omit<WrittenPlan, 'plan' | 'programs' | 'ru
   readonly safe: number;
   /** Where tabs hold; plans that were kept before they could be moved have none. */
   readonly tabs?: readonly TabPlace[];
+  /** Holes of pins; plans that were kept before there were any have none. */
+  readonly pins?: readonly PinHole[];
   readonly run: Omit<DryRun, 'duration'>;
   /** mm between the places at which the dry run looked. */
   readonly cell: number;
@@ -45,6 +47,7 @@ export function outcomeOf(written: WrittenPlan, cost: Cost, cell: number, hash: 
     stock: { ...stock, box: plan.stock.box },
     safe: plan.safe,
     tabs: plan.tabs,
+    pins: plan.pins,
     run: withoutDuration(run),
     cell,
     cost,

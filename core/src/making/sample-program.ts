@@ -1,5 +1,5 @@
-import { type CutPlan, USUAL } from '../cutting/index.js';
-import { programsOf } from '../gcode/index.js';
+import { USUAL } from '../cutting/index.js';
+import { programsOf, type WritablePlan } from '../gcode/index.js';
 import { ProgramError, readProgram } from '../program/index.js';
 import { type ShopMachine, type ShopMaterial, type ShopTool } from '../shop/index.js';
 
@@ -43,9 +43,8 @@ export function sampleProgram(machine: ShopMachine): SampleProgram {
     return [20 + 4 * Math.cos(angle), 4 + 4 * Math.sin(angle), -1];
   });
   const way = Float64Array.from([[20, 0, -1], ...half, [0, 8, -1]].flat());
-  const plan: CutPlan = {
+  const plan: WritablePlan = {
     choice: { ...USUAL, machine, material: MATERIAL, tools: [TOOL] },
-    stock: { box: { minX: 0, minY: 0, maxX: 30, maxY: 10 }, top: 0, bottom: -5 },
     zero: { x: 0, y: 0, z: 0 },
     safe: 3,
     cuts: [
@@ -77,9 +76,6 @@ export function sampleProgram(machine: ShopMachine): SampleProgram {
         lengthMm: 0,
       },
     ],
-    left: [],
-    tabs: [],
-    waste: [],
   };
   const [{ text }] = programsOf(plan, 'Sample');
   return { text, trouble: troubleIn(text) };

@@ -1,11 +1,11 @@
 import { type CutChoice, type CutPlan, cutPlan, type Progress, type Purpose } from '../cutting/index.js';
-import { type DryRun, dryRun, type DryRunChoice, isProven, type TurningTool } from '../dry-run/index.js';
+import { type DryRun, dryRun, type DryRunChoice, isProven } from '../dry-run/index.js';
 import { type Program, programsOf } from '../gcode/index.js';
 import { motionLength, readProgram, timedSteps } from '../program/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { type ShopMachine, toolFormOf } from '../shop/index.js';
-import { solidOf } from '../solid/index.js';
+import { type ShopMachine } from '../shop/index.js';
 import { leftStanding, type ToldLeft } from './left-standing.js';
+import { stageOf } from './stage.js';
 import { type Feeds } from '../tooling/index.js';
 
 /** A file of a plan. */
@@ -81,43 +81,17 @@ export function writtenPlan(
   const plan = cutPlan(evaluation, choice, (part, words) => progress?.(part * LAYING, words));
   const programs = programsOf(plan, evaluation.sign.title);
   progress?.(LAYING, 'Dry run');
-  const { machine } = choice;
-  const clamps = choice.clamps.map(({ x, y, width, height, above }) => ({
-    minX: x,
-    minY: y,
-    maxX: x + width,
-    maxY: y + height,
-    top: plan.stock.top + above,
-  }));
   let left: readonly ToldLeft[] = [];
-  const run = dryRun(
-    programs,
-    {
-      mesh: solidOf(evaluation),
-      blank: evaluation.blank,
-      top: plan.stock.top,
-      floor: plan.stock.bottom,
-      waste: plan.waste,
+  const { target, workplace } = stageOf(plan);
+  const run = dryRun(programs, target, workplace, {
+    cell,
+    progress: (part) => progress?.(LAYING + (1 - LAYING) * part, 'Dry run'),
+    seen: (stock, overAt) => {
+      left = leftStanding(plan.left, stock, overAt);
+      seen?.(stock, overAt);
     },
-    {
-      tools: turningTools(choice.tools),
-      limits: machine,
-      zero: plan.zero,
-      area: machine.area,
-      travel: machine.travel,
-      bed: choice.overcut,
-      clamps,
-    },
-    {
-      cell,
-      progress: (part) => progress?.(LAYING + (1 - LAYING) * part, 'Dry run'),
-      seen: (stock, overAt) => {
-        left = leftStanding(plan.left, stock, overAt);
-        seen?.(stock, overAt);
-      },
-    },
-  );
-  const timed = programs.map((program, i) => timedFile(program, i, machine));
+  });
+  const timed = programs.map((program, i) => timedFile(program, i, choice.machine));
   const files = timed.map(({ file }) => file);
   const minutes = files.reduce((sum, file) => sum + file.minutes, 0);
   return {
@@ -140,10 +114,6 @@ export function writtenPlan(
     isProven: isProven(run),
   };
 }
-
-/** Tools as they turn, by their places in the changer. */
-export const turningTools = (tools: CutChoice['tools']): ReadonlyMap<number, TurningTool> =>
-  new Map(tools.map((tool) => [tool.number, { ...tool, form: toolFormOf(tool) }]));
 
 /** A program's own time, with the change to its tool, and that of its cuts. */
 function timedFile(

@@ -1,11 +1,11 @@
 import { parseArgs } from 'node:util';
+import { type CutChoice, laidOut, USUAL } from '@plain-relief/core/cutting';
 import { type DryRun, dryRun, isProven } from '@plain-relief/core/dry-run';
-import { signToCut, turningTools } from '@plain-relief/core/making';
+import { readCutChoice, signToCut, stageOf } from '@plain-relief/core/making';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readShop, type Shop, type ShopMachine } from '@plain-relief/core/shop';
 import { readSign, type Side } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
-import { solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readDocument, readText } from './command.js';
@@ -15,26 +15,27 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
   const text = { type: 'string' } as const;
   let parsed;
   try {
-    const options = { shop: text, machine: text, zero: text, cell: text, side: text };
+    const options = { shop: text, machine: text, zero: text, cell: text, side: text, choice: text };
     parsed = parseArgs({ args: withZero(args), allowPositionals: true, options });
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${usage}`);
   }
-  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side = 'front' } = parsed.values;
+  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side = 'front', choice } = parsed.values;
   const [path, ...programs] = parsed.positionals;
   if (path === undefined || shopPath === undefined || programs.length === 0) throw new CommandError(usage);
   const { evaluation, shop } = await signAndShop(path, shopPath, sideFrom(side));
   const machine = machineOf(shop, id);
-  const target = {
-    mesh: solidOf(evaluation),
-    blank: evaluation.blank,
-    top: Math.max(0, evaluation.highest),
-    floor: -evaluation.sign.blank.thickness,
-  };
   const texts = programs.map((name) => ({ name, text: readText(name) }));
-  const { toolChange, area, travel, ...limits } = machine;
-  const workplace = { tools: turningTools(shop.tools), limits, zero: placeFrom(zero), area, travel };
-  return figuresOf(dryRun(texts, target, workplace, { cell: cellFrom(cell) }), toolChange);
+  const how: CutChoice = {
+    ...USUAL,
+    ...(choice === undefined ? {} : readCutChoice(readDocument(choice))),
+    machine,
+    tools: shop.tools,
+    material: shop.materials[0],
+  };
+  const { work, stock, pins } = laidOut(evaluation, how);
+  const { target, workplace } = stageOf({ work, stock, pins, choice: how, zero: placeFrom(zero) });
+  return figuresOf(dryRun(texts, target, workplace, { cell: cellFrom(cell) }), machine.toolChange);
 }
 
 /** @throws CommandError */

@@ -99,6 +99,15 @@ describe('./relief dry-run', () => {
     const moved = JSON.parse(dry(program, '--zero', '0,0,-0.5', '--machine', 'bench', '--cell', '0.2').out) as typeof found;
     expect(moved.gougeMm).toBeCloseTo(0.5, 4);
     expect(moved.minutes).toBeGreaterThan(found.minutes);
+    // With a pin where the slot is drilled on through: 15 mm off a plate that is 30 mm high.
+    const pinned = otherwise(5, 'G0 Z5 X0 Y-30\nG1 Z-14 F300\nG0 Z5');
+    expect(JSON.parse(dry(pinned).out)).toMatchObject({ belowBed: 2 });
+    const pins = { diameter: 3, apart: 15, deep: 5 };
+    writeFileSync(join(folder, 'how.json'), JSON.stringify({ turning: { axis: 'upright', pins }, stockThickness: 11 }));
+    const turned = JSON.parse(dry(pinned, '--choice', 'how.json').out) as typeof found;
+    expect(turned.belowBed).toBe(0);
+    // A stock that is 1 mm thicker stays so on all of the plate but the slot.
+    expect(turned.leftAreaMm2).toBeGreaterThan(1100);
     const rapid = JSON.parse(dry(program.map((line) => line.replace('G1 Z-2 F300', 'G0 Z-2'))).out) as typeof found;
     expect(rapid.rapidsInMaterial).toBeGreaterThan(0);
   });

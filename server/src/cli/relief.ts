@@ -38,6 +38,7 @@ const USAGE = `Usage:
     --zero X,Y,Z  where the programs' zero lies in the sign, in mm
     --cell MM     how far apart places are looked at (0.1)
     --side back   of the back
+    --choice FILE stock, clamps and pins, as the cuts were asked for with
   ./relief cuts SIGN.json --shop SHOP.json --out DIR      the cuts of a sign as programs, proven by a dry run, as JSON
     --machine ID  on which, the first of the shop's where none is given
     --material ID of the shop's, where the sign's words name none

@@ -5,7 +5,7 @@ import { costOfPlan, outcomeOf, type PlanOutcome, writtenPlan, type WrittenPlan 
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { type Shop } from '@plain-relief/core/shop';
-import { coloured, solidOf } from '@plain-relief/core/solid';
+import { coloured } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { pngFile } from '../production/png.js';
 import { setupSheet, type SheetSubject } from './setup-sheet.js';
@@ -56,7 +56,8 @@ export async function laidPlan(evaluation: Evaluation, choice: CutChoice, laying
   const outcome = outcomeOf(written, costOfPlan(evaluation, written, rates), cell, hash);
   progress?.(0.98, 'Drawing the setup sheet');
   const { width, height } = pictureSize(evaluation, LONGEST / 2);
-  const wanted = pngFile(reliefPicture(coloured(evaluation, solidOf(evaluation)), width, height), true);
-  const sheet = await setupSheet({ evaluation, choice, outcome, subject, wanted, made: picture! }, book, fontsDir);
+  const { work } = written.plan;
+  const wanted = pngFile(reliefPicture(coloured(evaluation, work.mesh), width, height), true);
+  const sheet = await setupSheet({ evaluation, work, choice, outcome, subject, wanted, made: picture! }, book, fontsDir);
   return { outcome, programs: written.programs, picture: picture!, sheet };
 }

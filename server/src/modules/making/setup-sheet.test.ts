@@ -94,6 +94,28 @@ describe('the setup sheet', () => {
     expect(text.replace(/\s+/gu, ' ')).toMatch(/\d mm²: The smallest end mill, 3 mm end mill, does not fit/u);
   });
 
+  it('says how the stock is turned, and what holds it to its place', async () => {
+    const turning = { axis: 'level', pins: { diameter: 5, apart: 12, deep: 4 } } as const;
+    const drill = shop.tools.find(({ id }) => id === 'drill-5')!;
+    const readOf = async (side: 'front' | 'back'): Promise<string> => {
+      const sign = plate();
+      sign.parts.push({ ...sign.parts[0], id: 'behind', side: 'back', place: { ...sign.parts[0].place, x: 9 } });
+      const evaluation = await new Evaluator(book).evaluate(sign, side);
+      const how = { ...choice, clamps: [], turning, cutsOut: side === 'front', tools: [...choice.tools, drill] };
+      const { sheet } = await laidPlan(evaluation, how, { cell: 0.5, rates: shop.rates, subject, book, fontsDir });
+      const path = join(folder, `${side}.pdf`);
+      writeFileSync(path, sheet);
+      return spawnSync('pdftotext', [path, '-'], { encoding: 'utf8' }).stdout.replace(/\s+/gu, ' ');
+    };
+    const [back, front] = [await readOf('back'), await readOf('front')];
+    expect(back).toContain('cut this side first, then turn it about its level middle line (dashed): top comes to the bottom');
+    expect(back).toContain('two pins of 5 mm, 12 mm off the sign on that line, 4 mm into the bed: the first program makes their holes. Keep the zero'); // prettier-ignore
+    expect(front).toContain('cut the back first, then turn it about its level middle line');
+    expect(front).toContain('in the holes of the first side');
+    // 60 mm, and at both ends 12 mm, half a pin, and 5 mm around it.
+    expect(front).toContain('99 mm × 40 mm × 8 mm');
+  }, 60_000);
+
   it('is the same to the byte for the same plan', async () => {
     const again = await laid();
     expect(Buffer.from(again.sheet).equals(Buffer.from(plan.sheet))).toBe(true);

@@ -1,8 +1,9 @@
 import bwip from 'bwip-js/node';
-import { type CutChoice } from '@plain-relief/core/cutting';
+import { type CutChoice, type Workpiece } from '@plain-relief/core/cutting';
 import { troubleOf } from '@plain-relief/core/dry-run';
 import { FAINT, INK, PAPER } from '@plain-relief/core/drawing';
 import { type PlanOutcome } from '@plain-relief/core/making';
+import { bounds } from '@plain-relief/core/geometry';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { type FontBook } from '@plain-relief/core/type';
 import { formatLength } from '@plain-relief/core/units';
@@ -22,6 +23,8 @@ export interface SheetSubject {
 /** What a setup sheet shows. Pictures are PNG files. */
 export interface SetupSubject {
   readonly evaluation: Evaluation;
+  /** The sign as it lies on the machine. */
+  readonly work: Workpiece;
   readonly choice: CutChoice;
   readonly outcome: PlanOutcome;
   readonly subject: SheetSubject;
@@ -69,7 +72,8 @@ class SetupPages {
       ['Stock', `${sized}, ${choice.material.name}`],
       ['Machine', choice.machine.name],
       ['Zero', `${choice.zero.at} of the stock, z on the ${isFaceZero ? 'face of the stock' : 'bed'}`],
-      ['Side up', this.setup.evaluation.side === 'back' ? 'the back' : 'the front'],
+      ['Side up', evaluation.side === 'back' ? 'the back' : 'the front'],
+      ...(choice.turning ? [['Turned', turningWords(this.setup, length)] satisfies [string, string]] : []),
       ['Held by', holdingWords(choice, length)],
       ['Clamps', choice.clamps.length === 0 ? 'none on the plan' : choice.clamps.map((c) => `${length(c.width)} × ${length(c.height)}, ${length(c.above)} high`).join('; ')], // prettier-ignore
       ['Free height', `${length(outcome.safe - face)} over the face`],
@@ -124,14 +128,17 @@ class SetupPages {
   }
 
   pictures(): void {
-    const { wanted, made, outcome } = this.setup;
+    const { wanted, made, outcome, work } = this.setup;
     this.start('What is wanted, and what the programs leave');
-    for (const [words, picture] of [
-      ['Wanted: the sign as it was drawn.', wanted],
-      ['Left by the programs in the dry run: what stands too high is red, what is cut too deep is violet.', made],
+    for (const [words, picture, box] of [
+      ['Wanted: the sign as it was drawn.', wanted, bounds([work.blank])!],
+      [
+        'Left by the programs in the dry run: what stands too high is red, what is cut too deep is violet.',
+        made,
+        outcome.stock.box,
+      ],
     ] as const) {
       this.text(words, PAGE.margin, INNER, 9, INK);
-      const { box } = outcome.stock;
       const share = (box.maxY - box.minY) / (box.maxX - box.minX);
       const width = Math.min(INNER, 108 / share);
       this.pdf.image(Buffer.from(picture), PAGE.margin * PT, this.y * PT, { width: width * PT, height: width * share * PT });
@@ -146,7 +153,7 @@ class SetupPages {
   /** The stock from above with its zero and clamps; gives its height. */
   private stockDrawing(x: number, y: number, most: number): number {
     const { pdf } = this;
-    const { choice, outcome, evaluation } = this.setup;
+    const { choice, outcome, work } = this.setup;
     const { box } = outcome.stock;
     const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
     const scale = Math.min(most / width, 70 / height);
@@ -158,12 +165,13 @@ class SetupPages {
       .rect(x * PT, y * PT, width * scale * PT, height * scale * PT)
       .lineWidth(0.5)
       .fillAndStroke(PAPER, INK);
-    for (let i = 0; i < evaluation.blank.length; i += 2) {
-      const place = at(evaluation.blank[i], evaluation.blank[i + 1]);
+    for (let i = 0; i < work.blank.length; i += 2) {
+      const place = at(work.blank[i], work.blank[i + 1]);
       if (i === 0) pdf.moveTo(...place);
       else pdf.lineTo(...place);
     }
     pdf.closePath().lineWidth(0.8).stroke(GREEN);
+    this.axisDrawing(at, scale);
     for (const clamp of choice.clamps) {
       const [left, top] = at(clamp.x, clamp.y + clamp.height);
       pdf.rect(left, top, clamp.width * scale * PT, clamp.height * scale * PT).fillAndStroke('#d9d2c2', INK);
@@ -177,6 +185,21 @@ class SetupPages {
       .lineTo(zx, zy + 9)
       .stroke(RED);
     return height * scale;
+  }
+
+  /** The line that the work is turned about, and the pins on it. */
+  private axisDrawing(at: (x: number, y: number) => [number, number], scale: number): void {
+    const { pdf } = this;
+    const { choice, outcome } = this.setup;
+    if (!choice.turning) return;
+    const { minX, minY, maxX, maxY } = outcome.stock.box;
+    const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+    const [from, to] = choice.turning.axis === 'upright' ? [at(x, minY), at(x, maxY)] : [at(minX, y), at(maxX, y)];
+    pdf.moveTo(...from).lineTo(...to).lineWidth(0.5).dash(6, { space: 3 }).stroke(FAINT).undash(); // prettier-ignore
+    for (const pin of outcome.pins ?? []) {
+      const [px, py] = at(pin.x, pin.y);
+      pdf.circle(px, py, Math.max(1.5, (pin.diameter / 2) * scale * PT)).lineWidth(0.8).fillAndStroke(PAPER, INK); // prettier-ignore
+    }
   }
 
   private start(title: string): void {
@@ -250,6 +273,21 @@ class SetupPages {
     }
     this.y += 0.4;
   }
+}
+
+/** Which side comes first, how the work is turned for the other, and what holds it to its place. */
+function turningWords(
+  { choice: { turning, cutsOut }, evaluation: { side } }: SetupSubject,
+  length: (mm: number) => string,
+): string {
+  const { axis, pins } = turning!;
+  const other = side === 'front' ? 'back' : 'front';
+  const how = `about its ${axis} middle line (dashed): ${axis === 'upright' ? 'left comes to the right' : 'top comes to the bottom'}`;
+  const order = cutsOut ? `cut the ${other} first, then turn it ${how}` : `cut this side first, then turn it ${how}`;
+  if (!pins) return `${order}, and set the zero anew`;
+  const held = `two pins of ${length(pins.diameter)}, ${length(pins.apart)} off the sign on that line, ${length(pins.deep)} into the bed`;
+  const made = cutsOut ? 'in the holes of the first side' : 'the first program makes their holes';
+  return `${order}; ${held}: ${made}. Keep the zero of the first side.`;
 }
 
 function holdingWords({ holding, cutsOut }: CutChoice, length: (mm: number) => string): string {

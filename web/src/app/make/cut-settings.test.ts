@@ -11,6 +11,7 @@ import {
   orderOf,
   settingsOf,
   stillThere,
+  USUAL_PINS,
   USUAL_SETTINGS,
 } from './cut-settings';
 
@@ -44,6 +45,15 @@ describe('how a sign is cut, as it is typed', () => {
   });
 
   it('lets go of tools that the shop has no longer, and of all where machine or material is gone', () => {
+    const turned = {
+      ...USUAL_SETTINGS,
+      machine: 'm',
+      material: 'o',
+      tools: [],
+      turning: { axis: 'level', pins: USUAL_PINS },
+    } as const;
+    expect(orderOf(turned, 'back', undefined).choice).toMatchObject({ turning: turned.turning });
+    expect(settingsOf(orderOf(turned, 'back', undefined)).turning).toEqual(turned.turning);
     const shop = { machines: [{ id: 'long-bed' }], materials: [{ id: 'oak' }], tools: [{ id: 'end-3' }] } as unknown as Shop;
     expect(stillThere(SETTINGS, shop)?.tools).toEqual(['end-3']);
     expect(stillThere({ ...SETTINGS, material: 'gone' }, shop)).toBeUndefined();

@@ -1,5 +1,5 @@
 import type { KeptPlan, PlanOrder } from '@plain-relief/api';
-import type { Pattern, TabPlace } from '@plain-relief/core/cutting';
+import type { Pattern, TabPlace, Turning } from '@plain-relief/core/cutting';
 import type { Shop } from '@plain-relief/core/shop';
 
 /** How signs may be held, and how high a tab stands. */
@@ -39,6 +39,8 @@ export interface CutSettings {
   readonly skin: number;
   readonly overcut: number;
   readonly clamps: readonly ClampField[];
+  /** Of a sign that is cut from two sides. */
+  readonly turning?: Turning;
 }
 
 /** What is chosen where nobody has: as core has it (common practice, no source). */
@@ -58,6 +60,9 @@ export const USUAL_SETTINGS: Omit<CutSettings, 'machine' | 'material' | 'tools'>
   overcut: 0,
   clamps: [],
 };
+
+/** Pins where somebody wants them (common practice, no source). */
+export const USUAL_PINS = { diameter: 6, apart: 15, deep: 8 };
 
 /** What a plan is asked for with by these settings. */
 export function orderOf(settings: CutSettings, side: PlanOrder['side'], option: string | undefined): PlanOrder {

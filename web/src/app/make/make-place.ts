@@ -145,7 +145,9 @@ export class MakePlace implements OnDestroy {
     if (!settings) return;
     await attempt(this.trouble, async () => {
       await this.beforeAsking()();
-      await this.service.ask(orderOf(settings, this.side(), this.option()));
+      const { turning, ...rest } = settings;
+      const order = orderOf(turning && this.hasBack() ? { ...rest, turning } : rest, this.side(), this.option());
+      await this.service.ask(order);
       this.hasMoved.set(false);
       this.picked.set(undefined);
     });
@@ -205,6 +207,16 @@ export class MakePlace implements OnDestroy {
     const machine = proposed?.machine ?? shop.machines[0]?.id;
     const material = proposed?.material ?? shop.materials[0]?.id;
     if (machine === undefined || material === undefined) return;
-    this.settings.set({ ...USUAL_SETTINGS, machine, material, tools: proposed?.tools ?? [] });
+    // Both sides are cut from one stock, turned in one way.
+    const [other] = this.plans()!.flatMap(({ order }) => stillThere(settingsOf(order), shop) ?? []);
+    const { turning, stockThickness } = other ?? {};
+    this.settings.set({
+      ...USUAL_SETTINGS,
+      machine: other?.machine ?? machine,
+      material: other?.material ?? material,
+      tools: proposed?.tools ?? [],
+      ...(turning && { turning }),
+      ...(stockThickness !== undefined && { stockThickness }),
+    });
   }
 }

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
+import type { Pins } from '@plain-relief/core/cutting';
 import type { Shop, ShopTool } from '@plain-relief/core/shop';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { ChoiceField } from '../fields/choice-field';
 import { LengthField } from '../fields/length-field';
 import { NumberField } from '../fields/number-field';
-import type { ClampField, CutSettings, HoldingKind, ZeroAt } from './cut-settings';
+import { type ClampField, type CutSettings, type HoldingKind, USUAL_PINS, type ZeroAt } from './cut-settings';
 
 interface ToolRow {
   readonly tool: ShopTool;
@@ -32,6 +33,8 @@ export class MakeSetup {
   readonly unit = input.required<LengthUnit>();
   /** Whether nothing may be asked for at the moment, and why. */
   readonly isBusy = input(false);
+  /** Whether it is cut from both sides. */
+  readonly hasBack = input(false);
   readonly settings = model.required<CutSettings>();
   readonly asked = output();
 
@@ -64,6 +67,29 @@ export class MakeSetup {
     return this.shop().tools.map((tool) => ({ tool, words: this.words(tool), isTaken: taken.has(tool.id) }));
   });
   protected readonly hasEndMill = computed(() => this.tools().some(({ tool, isTaken }) => isTaken && tool.form.kind === 'end'));
+
+  protected readonly axes = [
+    { value: 'upright', text: 'upright middle line, left to right' },
+    { value: 'level', text: 'level middle line, top to bottom' },
+  ];
+  protected readonly axis = computed(() => this.settings().turning?.axis ?? 'upright');
+  protected readonly pins = computed(() => this.settings().turning?.pins);
+
+  protected chooseAxis(value: string): void {
+    this.change({ turning: { ...this.settings().turning, axis: value === 'level' ? 'level' : 'upright' } });
+  }
+
+  protected addPins(): void {
+    this.setPins({});
+  }
+
+  protected setPins(change: Partial<Pins>): void {
+    this.change({ turning: { axis: this.axis(), pins: { ...USUAL_PINS, ...this.pins(), ...change } } });
+  }
+
+  protected dropPins(): void {
+    this.change({ turning: { axis: this.axis() } });
+  }
 
   protected change(change: Partial<CutSettings>): void {
     this.settings.update((settings) => ({ ...settings, ...change }));

@@ -8,6 +8,7 @@ import { minutesWords } from './cut-settings';
 import { toolColour } from './film-desk';
 
 const PURPOSES: Readonly<Record<string, string>> = {
+  pins: 'Holes for pins',
   face: 'Face the stock',
   drill: 'Drill',
   clear: 'Clear',
