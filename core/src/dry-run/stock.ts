@@ -89,6 +89,12 @@ export class Stock {
     return this.heights[row * this.columns + column];
   }
 
+  /** The heights of the row that is nearest to a place, from the least x on. */
+  rowAt(y: number): Float32Array {
+    const row = Math.min(this.rows - 1, Math.max(0, Math.floor((y - this.from.y) / this.cell)));
+    return this.heights.slice(row * this.columns, (row + 1) * this.columns);
+  }
+
   /** Takes away what a tool cuts on a move. */
   cut(motion: Motion, form: ToolForm): Removed {
     const { from, to, arc } = motion;

@@ -1,5 +1,13 @@
 import type { PlanPrograms } from '@plain-relief/api';
-import { type Colour, Film, type Reel, type Scene, stockPicture, stockPictureSize } from '@plain-relief/core/dry-run';
+import {
+  type Colour,
+  Film,
+  type Reel,
+  type Scene,
+  type TurningTool,
+  stockPicture,
+  stockPictureSize,
+} from '@plain-relief/core/dry-run';
 import { type Box } from '@plain-relief/core/geometry';
 import { turningTools } from '@plain-relief/core/making';
 
@@ -13,9 +21,20 @@ export interface FilmOrder extends PlanPrograms {
 export interface FilmFacts {
   readonly seconds: number;
   readonly reels: readonly Reel[];
+  /** By their places in the changer. */
+  readonly tools: ReadonlyMap<number, TurningTool>;
   /** Pixels of its pictures. */
   readonly width: number;
   readonly height: number;
+}
+
+/** The stock where it is cut through level. */
+export interface CutFace {
+  readonly y: number;
+  /** x of the first height, and mm from one to the next. */
+  readonly from: number;
+  readonly cell: number;
+  readonly heights: Float32Array;
 }
 
 /** A moment of it. */
@@ -24,6 +43,7 @@ export interface Frame {
   readonly width: number;
   readonly height: number;
   readonly rgba: Uint8Array;
+  readonly face: CutFace;
 }
 
 /** A stretch of a tool's way, x and y in turn. */
@@ -62,17 +82,19 @@ export class FilmDesk {
     const { box, top, bottom } = stock;
     const cell = Math.max(0.05, Math.sqrt(((box.maxX - box.minX) * (box.maxY - box.minY)) / PLACES));
     const { machine, tools } = madeWith;
-    const place = { tools: turningTools(tools), limits: machine, zero };
+    const turning = turningTools(tools);
+    const place = { tools: turning, limits: machine, zero };
     this.film = new Film(programs, { box, top }, place, cell, machine.toolChange);
     this.floor = bottom + 1e-3;
     this.colours.clear();
     for (const { tool } of this.film.reels)
       if (!this.colours.has(tool)) this.colours.set(tool, TOOLS[this.colours.size % TOOLS.length]);
     const { seconds, reels } = this.film;
-    return { seconds, reels, ...stockPictureSize(this.film.stock, LONGEST) };
+    return { seconds, reels, tools: turning, ...stockPictureSize(this.film.stock, LONGEST) };
   }
 
-  frame(seconds: number): Frame | undefined {
+  /** @param y where the stock is cut through; at the tool, else in its middle, where nothing is asked */
+  frame(seconds: number, y?: number): Frame | undefined {
     const { film, floor, colours } = this;
     if (!film) return undefined;
     const scene = film.at(seconds);
@@ -80,7 +102,12 @@ export class FilmDesk {
     const picture = stockPicture(stock, LONGEST, (column, row, height) =>
       height <= floor ? undefined : (colours.get(stock.toolAt(column, row)) ?? WOOD),
     );
-    return { scene, ...picture };
+    return { scene, ...picture, face: this.faceAt(y ?? scene.tool?.place.y ?? stock.placeOf(0, stock.rows / 2).y) };
+  }
+
+  private faceAt(y: number): CutFace {
+    const { stock } = this.film!;
+    return { y, from: stock.placeOf(0, 0).x, cell: stock.cell, heights: stock.rowAt(y) };
   }
 
   /** @see Film.secondsAt */

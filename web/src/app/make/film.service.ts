@@ -10,7 +10,7 @@ export class FilmService {
   private worker: Worker | undefined;
   private desk: Remote<FilmCounter> | undefined;
   private isBusy = false;
-  private waiting: number | undefined;
+  private waiting: { readonly seconds: number; readonly y?: number } | undefined;
   private readonly frames = new BehaviorSubject<Frame | undefined>(undefined);
   readonly frame$: Observable<Frame | undefined> = this.frames;
 
@@ -25,9 +25,9 @@ export class FilmService {
     return facts;
   }
 
-  /** Shows a moment, as soon as the one before is shown. */
-  show(seconds: number): void {
-    this.waiting = seconds;
+  /** Shows a moment, as soon as the one before is shown; cut through at y, or where the tool is. */
+  show(seconds: number, y?: number): void {
+    this.waiting = { seconds, ...(y !== undefined && { y }) };
     if (!this.isBusy) void this.next();
   }
 
@@ -55,10 +55,10 @@ export class FilmService {
   private async next(): Promise<void> {
     const { desk } = this;
     while (this.waiting !== undefined && desk) {
-      const seconds = this.waiting;
+      const { seconds, y } = this.waiting;
       this.waiting = undefined;
       this.isBusy = true;
-      const frame = await desk.frame(seconds);
+      const frame = await desk.frame(seconds, y);
       // One that was opened meanwhile has a worker of its own.
       if (this.desk !== desk) return;
       if (frame) this.frames.next(frame);

@@ -7,9 +7,9 @@ const desk = new FilmDesk();
 /** Programs are read back and cut here; the page only shows. */
 const counter = {
   open: (order: FilmOrder) => desk.open(order),
-  frame: (seconds: number) => {
-    const frame = desk.frame(seconds);
-    return frame && transfer(frame, [frame.rgba.buffer]);
+  frame: (seconds: number, y?: number) => {
+    const frame = desk.frame(seconds, y);
+    return frame && transfer(frame, [frame.rgba.buffer, frame.face.heights.buffer]);
   },
   secondsAt: (program: number, line: number) => desk.secondsAt(program, line),
   ways: (program: number, firstLine: number, lastLine: number) => {

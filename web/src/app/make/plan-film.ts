@@ -15,9 +15,11 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { KeptPlan } from '@plain-relief/api';
 import type { TabPlace } from '@plain-relief/core/cutting';
+import type { LengthUnit } from '@plain-relief/core/units';
 import { clockWords, settingsOf } from './cut-settings';
 import type { FilmFacts, Way } from './film-desk';
 import { toolColour } from './film-desk';
+import { FilmSection, type StandingTool } from './film-section';
 import { FilmService } from './film.service';
 import type { Followed } from './machine-panel';
 import { PlansService } from './plans.service';
@@ -30,6 +32,7 @@ const FRAME_MS = 60;
 /** A plan as a film of what its programs cut, with the ways of a chosen cut over it; or what is left at its end. */
 @Component({
   selector: 'pr-plan-film',
+  imports: [FilmSection],
   providers: [FilmService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-film.html',
@@ -58,6 +61,7 @@ export class PlanFilm implements OnDestroy {
   protected readonly speed = signal<number>(100);
   protected readonly speeds = SPEEDS;
   protected readonly showsLeft = signal(false);
+  readonly unit = input.required<LengthUnit>();
   private readonly ways = signal<readonly Way[]>([]);
   private ticking = 0;
   /** Tabs while one is dragged, or moved and the plan not laid again yet. */
@@ -150,6 +154,13 @@ export class PlanFilm implements OnDestroy {
     const reel = at && this.facts()?.reels[at.program];
     return at && reel && { ...at, name: reel.name, diameter: this.outcome().files[at.program]?.tool.diameter ?? 1 };
   });
+  protected readonly face = computed(() => this.frame()?.face);
+  protected readonly heights = computed(() => ({ ...this.outcome().stock, safe: this.outcome().safe }));
+  protected readonly standing = computed((): StandingTool | undefined => {
+    const at = this.tool();
+    const turning = at && this.facts()?.tools.get(at.number);
+    return at && turning && { ...at.place, turning };
+  });
   /** Every program's part of the film, with the colour of what it cuts. */
   protected readonly reels = computed(() => {
     const facts = this.facts();
@@ -197,10 +208,10 @@ export class PlanFilm implements OnDestroy {
     this.film.close();
   }
 
-  protected seek(seconds: number): void {
+  protected seek(seconds: number, y?: number): void {
     const most = this.facts()?.seconds ?? 0;
     this.seconds.set(Math.min(most, Math.max(0, seconds)));
-    this.film.show(this.seconds());
+    this.film.show(this.seconds(), y);
   }
 
   protected play(): void {
@@ -245,11 +256,11 @@ export class PlanFilm implements OnDestroy {
   }
 
   /** What is shown is how far the machine is. */
-  private async follow({ program, line }: Followed, facts: FilmFacts): Promise<void> {
+  private async follow({ program, line, place }: Followed, facts: FilmFacts): Promise<void> {
     this.pause();
     this.showsLeft.set(false);
     const seconds = await this.film.secondsAt(program, line);
-    this.seek(seconds);
+    this.seek(seconds, place.y);
     const { seconds: begin, lasts } = facts.reels[program];
     this.left.emit(Math.max(0, begin + lasts - seconds));
   }
