@@ -39,7 +39,7 @@ const CORE = {
   gcode: ['shop', 'cutting'],
   program: ['geometry'],
   'dry-run': ['geometry', 'mesh', 'tooling', 'program'],
-  making: ['geometry', 'sign', 'relief', 'solid', 'shop', 'tooling', 'cutting', 'gcode', 'program', 'dry-run'],
+  making: ['geometry', 'arrangement', 'sign', 'relief', 'solid', 'shop', 'tooling', 'cutting', 'gcode', 'program', 'dry-run'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   processes: ['geometry', 'arrangement', 'mesh', 'tooling', 'sign', 'relief', 'drawing'],
 };

@@ -22,15 +22,21 @@ export interface Cut {
   readonly lengthMm: number;
 }
 
+/** Why something is left: no end mill is narrow, or long enough; no tool finishes a slope; clamps stand there. */
+export type LeftCause = 'width' | 'length' | 'slope' | 'clamps';
+
 /** What no allowed tool takes away. */
 export interface Left {
   readonly areaMm2: number;
   readonly volumeMm3: number;
   readonly deepestMm: number;
   readonly reason: string;
+  readonly cause: LeftCause;
   readonly region: Outline;
   /** Diameter of an end mill that would clear most of it, in mm, where one was sought and found. */
   readonly needs?: number;
+  /** Length of the cutting edges that an end mill would have to have, in mm, where none has it. */
+  readonly needsLength?: number;
 }
 
 /** How a sign is cut: what it was asked with, and the cuts in their order. */

@@ -263,7 +263,9 @@ class Planner {
       volumeMm3: areaMm2 * deepestMm,
       deepestMm,
       reason,
+      cause: isTooDeep ? 'length' : 'width',
       region: left,
+      ...(isTooDeep && { needsLength: deepestMm }),
       ...(needs !== undefined && { needs }),
     });
   }
@@ -274,7 +276,7 @@ class Planner {
     const areaMm2 = area(region);
     if (areaMm2 < LEAST_LEFT) return;
     const deepestMm = this.stock.top - z;
-    this.left.push({ areaMm2, volumeMm3: areaMm2 * deepestMm, deepestMm, reason: CLAMPED, region });
+    this.left.push({ areaMm2, volumeMm3: areaMm2 * deepestMm, deepestMm, reason: CLAMPED, cause: 'clamps', region });
   }
 
   private finishSlopes({ matched, rough, hasRough }: SlopeGroups): void {
@@ -297,7 +299,7 @@ class Planner {
       const region = terrain.covered(rough);
       const areaMm2 = area(region);
       const reason = 'Slopes want a ball nose, or a vee bit of their angle: none is among the tools.';
-      if (areaMm2 > LEAST_LEFT) this.left.push({ areaMm2, volumeMm3: 0, deepestMm: 0, reason, region });
+      if (areaMm2 > LEAST_LEFT) this.left.push({ areaMm2, volumeMm3: 0, deepestMm: 0, reason, cause: 'slope', region });
     }
     for (const [tool, slopes] of matched) {
       const form = toolFormOf(tool);
@@ -319,7 +321,9 @@ class Planner {
     if (!tool) {
       const areaMm2 = area(kept);
       const reason = `No end mill of the allowed ones is as long as ${shown(stock.top - bottom)} mm: the sign is not cut out.`;
-      this.left.push({ areaMm2: 0, volumeMm3: 0, deepestMm: areaMm2 > 0 ? stock.top - bottom : 0, reason, region: [] });
+      const deepestMm = areaMm2 > 0 ? stock.top - bottom : 0;
+      const lacking = { reason, cause: 'length', needsLength: stock.top - bottom } as const;
+      this.left.push({ areaMm2: 0, volumeMm3: 0, deepestMm, ...lacking, region: [] });
       return;
     }
     const radius = tool.form.diameter / 2;
@@ -328,7 +332,14 @@ class Planner {
     const profile = { bottom, mostDepth: this.depthOf(tool), radius, holding: choice.holding, isClimb, safe, keepOff };
     const rings = aroundAll(kept, radius).filter((ring) => !this.isCleared(ring, windows));
     if (rings.some((ring) => crosses(ring, keepOff)))
-      this.left.push({ areaMm2: 0, volumeMm3: 0, deepestMm: stock.top - bottom, reason: UNDER_CLAMPS, region: [] });
+      this.left.push({
+        areaMm2: 0,
+        volumeMm3: 0,
+        deepestMm: stock.top - bottom,
+        reason: UNDER_CLAMPS,
+        cause: 'clamps',
+        region: [],
+      });
     const { holding } = choice;
     const placed = holding.kind === 'tabs' && holding.at ? placesByRing(rings, holding.at) : undefined;
     const runs = rings

@@ -46,7 +46,7 @@ export function laidOut(evaluation: Evaluation, choice: Pick<CutChoice, 'turning
   const { levels, rearmost, side, sign } = evaluation;
   const { turning, stockThickness = 0 } = choice;
   const { thickness } = sign.blank;
-  const isHalfTurned = turning?.axis === 'level' && side === 'back';
+  const isHalfTurned = liesHalfTurned(side, turning);
   const seen = solidOf(evaluation);
   const mesh = isHalfTurned ? { ...seen, positions: seen.positions.map((value, i) => (i % 3 === 2 ? value : -value)) } : seen;
   const blank = isHalfTurned ? evaluation.blank.map((value) => -value) : evaluation.blank;
@@ -58,6 +58,9 @@ export function laidOut(evaluation: Evaluation, choice: Pick<CutChoice, 'turning
   };
   return { work: { mesh, blank, levels }, stock, pins: pinHoles(around, turning, stock.bottom) };
 }
+
+/** Whether a side lies turned half round from how it is seen. */
+export const liesHalfTurned = (side: Evaluation['side'], turning: Turning | undefined): boolean => turning?.axis === 'level' && side === 'back';
 
 function highestOf({ positions }: ReliefMesh): number {
   let highest = -Infinity;

@@ -4,6 +4,7 @@ export { type PlannedCut, type PlannedFile, type WritingChoice, type WrittenPlan
 export { proposedMachine, proposedTools } from './proposed-tools.js';
 export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome.js';
 export { type ToldLeft } from './left-standing.js';
+export { mend, type SignRemedy, signRemedies, type Standing } from './sign-remedies.js';
 export { sampleProgram, type SampleProgram } from './sample-program.js';
 export { type Stage, stageOf, turningTools } from './stage.js';
 export { signToCut } from './sign-to-cut.js';

@@ -19,7 +19,7 @@ describe('what programs leave standing', () => {
     if (x > 10 && x < 14 && y > 10 && y < 14) return 3;
     return x > 30 && x < 32 && y > 20 && y < 22 ? 1 : x < 1 ? -2 : 0;
   };
-  const left = { areaMm2: 15.9, volumeMm3: 999, deepestMm: 99, reason: 'too narrow' };
+  const left = { areaMm2: 15.9, volumeMm3: 999, deepestMm: 99, reason: 'too narrow', cause: 'width' } as const;
 
   it('has the heights that are found at its own places, and is told of where nobody foresaw it', () => {
     const square = rectangle(5, 5).map((value) => value + 12);

@@ -1,4 +1,4 @@
-import { type Left } from '../cutting/index.js';
+import { type Left, type LeftCause } from '../cutting/index.js';
 import { type OverAt, type Stock } from '../dry-run/index.js';
 import { type Outline } from '../geometry/index.js';
 
@@ -10,8 +10,12 @@ export interface ToldLeft {
   readonly volumeMm3: number;
   readonly deepestMm: number;
   readonly reason: string;
+  /** Plans that were kept before it was told have none. */
+  readonly cause?: LeftCause | 'inner corners';
   /** Diameter of an end mill that would clear most of it, in mm. */
   readonly needs?: number;
+  /** Length of the cutting edges that an end mill would have to have, in mm. */
+  readonly needsLength?: number;
 }
 
 /** mm² that stay where nobody foresaw it, from which on it is told. */
@@ -40,7 +44,7 @@ export function leftStanding(foreseen: readonly Left[], stock: Stock, overAt: Ov
   }
   const mm2 = cell ** 2;
   const [elsewhere, ...found] = sums;
-  const told = foreseen.map(({ areaMm2, reason, region, needs, ...guessed }, i): ToldLeft => {
+  const told = foreseen.map(({ areaMm2, reason, cause, region, needs, needsLength, ...guessed }, i): ToldLeft => {
     // What has no place of its own is known by its area alone, as where a sign is not cut out at all.
     const isSeen = found[i].places > 0;
     return {
@@ -49,13 +53,18 @@ export function leftStanding(foreseen: readonly Left[], stock: Stock, overAt: Ov
       volumeMm3: isSeen || region.length > 0 ? found[i].heights * mm2 : guessed.volumeMm3,
       deepestMm: isSeen || region.length > 0 ? found[i].highest : guessed.deepestMm,
       reason,
+      cause,
+      ...(needsLength !== undefined && { needsLength }),
       ...(needs !== undefined && { needs }),
     };
   });
   const areaMm2 = elsewhere.places * mm2;
   if (areaMm2 < LEAST_ELSEWHERE) return told;
   const reason = 'Feet of walls and inner corners that the tools which finish them do not come into.';
-  return [...told, { region: [], areaMm2, volumeMm3: elsewhere.heights * mm2, deepestMm: elsewhere.highest, reason }];
+  return [
+    ...told,
+    { region: [], areaMm2, volumeMm3: elsewhere.heights * mm2, deepestMm: elsewhere.highest, reason, cause: 'inner corners' },
+  ];
 }
 
 /** Marks the places of a stock that lie in a region: row by row between the crossings of its edges. */

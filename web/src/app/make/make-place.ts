@@ -15,6 +15,8 @@ import { RouterLink } from '@angular/router';
 import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import type { Clearance, KeptPlan } from '@plain-relief/api';
 import type { TabPlace } from '@plain-relief/core/cutting';
+import type { SignRemedy } from '@plain-relief/core/making';
+import type { Shop } from '@plain-relief/core/shop';
 import type { SignOption, Side } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
 import { OutputPanel } from '../bench/output/output-panel';
@@ -90,6 +92,9 @@ export class MakePlace implements OnDestroy {
     const plan = this.plan();
     return plan ? isBehind(plan, { revision: this.revision(), option: this.option(), side: this.side() }) : '';
   });
+  /** What could be changed of the sign for what the plan leaves: of the very sign that it is of. */
+  protected readonly mendings = signal<readonly SignRemedy[]>([]);
+  readonly mended = output<SignRemedy>();
   protected readonly done = computed(() => (this.plans() ?? []).filter(({ outcome }) => outcome !== null));
   /** What keeps anything from being planned at all. */
   protected readonly lacks = computed(() => {
@@ -117,6 +122,14 @@ export class MakePlace implements OnDestroy {
       if (shop && plans && view && untracked(this.settings) === undefined) void untracked(() => this.begin());
     });
     effect(() => {
+      const [plan, shop, view, behind] = [this.plan(), this.shop(), this.view(), this.behind()];
+      untracked(() => {
+        this.mendings.set([]);
+        if (!plan?.outcome || !shop || !view || behind !== '' || this.isLooking) return;
+        void attempt(this.trouble, () => this.seekMendings(plan, shop));
+      });
+    });
+    effect(() => {
       const plan = this.plan();
       this.revision();
       untracked(() => {
@@ -125,6 +138,14 @@ export class MakePlace implements OnDestroy {
         if (plan) void this.askClearance(plan.id);
       });
     });
+  }
+
+  private async seekMendings(plan: KeptPlan, shop: Shop): Promise<void> {
+    const { turning } = settingsOf(plan.order);
+    const left = plan.outcome!.left.map(({ cause, region }) => ({ cause, region }));
+    const tools = shop.tools.filter(({ id }) => plan.order.tools.includes(id));
+    const found = await this.relief.signRemedies(left, tools, turning);
+    if (this.plan()?.id === plan.id) this.mendings.set(found);
   }
 
   ngOnDestroy(): void {

@@ -120,6 +120,55 @@ describe('PlanFacts', () => {
     expect(none.button('Take the')).toBeUndefined();
   });
 
+  it('offers a ball for slopes and a longer mill for depths, of those that are not taken yet', async () => {
+    const left = [
+      { region: [], areaMm2: 9, volumeMm3: 2, deepestMm: 0.4, reason: 'Slopes want a ball nose.', cause: 'slope' },
+      { region: [], areaMm2: 8, volumeMm3: 99, deepestMm: 14, reason: 'None is as long.', cause: 'length', needsLength: 14 },
+    ];
+    const outcome = { ...planOf().outcome!, left };
+    const long = (id: string, diameter: number, cuttingLength: number) => ({ ...tool(id, 'end', diameter), cuttingLength });
+    const tools = [tool('ball-3', 'ball', 3), long('end-6', 6, 12), long('end-8', 8, 30), long('end-20', 20, 60)];
+    const { button, remedied } = await show(planOf({ outcome }), CLEARED, { tools });
+    button('Take the 3 ball as well')!.click();
+    button('Take the 8 end as well')!.click();
+    expect(remedied).toEqual(['ball-3', 'end-8']);
+  });
+
+  it('offers what could be changed of the sign, in words', async () => {
+    const mendings = [
+      { kind: 'open up', part: 'a', name: 'Pier', diameter: 3, tracking: 4, grownBy: 12.345 },
+      {
+        kind: 'edge',
+        part: 'b',
+        tier: 't',
+        name: 'Line',
+        edge: { kind: 'ridged', angle: 90, capped: true },
+        tool: '90° vee bit',
+      },
+      {
+        kind: 'edge',
+        part: 'c',
+        tier: 't',
+        name: 'Panel',
+        edge: { kind: 'sloped', angle: 30, sized: 'top' },
+        tool: '60° vee bit',
+      },
+      { kind: 'edge', part: 'c', tier: 't', name: 'Panel', edge: undefined },
+    ];
+    const { page, button, fixture } = await show(planOf(), CLEARED, { mendings });
+    const words = [...page.querySelectorAll('.mendings li')].map(({ textContent }) => textContent!.trim());
+    expect(words).toEqual([
+      'Open “Pier” up for a tool of ⌀ 3 mm: 12.35 mm longer',
+      'Carve “Line” as the 90° vee bit does: a groove of 90°',
+      'Slope the sides of “Panel” by 30°, as the 60° vee bit cuts them',
+      'Make the sides of “Panel” upright',
+    ]);
+    const mended: unknown[] = [];
+    fixture.componentInstance.mended.subscribe((remedy) => mended.push(remedy));
+    button('upright')!.click();
+    expect(mended).toEqual([mendings[3]]);
+  });
+
   it('shows the ways of one cut at a time, with what its feeds are limited by', async () => {
     const { page, fixture } = await show(planOf(), CLEARED);
     const cuts = [...page.querySelectorAll<HTMLButtonElement>('.cuts button')];

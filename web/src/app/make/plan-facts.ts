@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
 import type { Clearance, KeptPlan } from '@plain-relief/api';
 import { troubleOf } from '@plain-relief/core/dry-run';
-import type { ToldLeft } from '@plain-relief/core/making';
+import type { SignRemedy, ToldLeft } from '@plain-relief/core/making';
 import type { ShopTool } from '@plain-relief/core/shop';
+import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { LineField } from '../fields/line-field';
 import { minutesWords } from './cut-settings';
 import { toolColour } from './film-desk';
@@ -38,6 +39,10 @@ export class PlanFacts {
   readonly tools = input<readonly ShopTool[]>([]);
   /** Id of a tool that is to be taken as well, and the plan laid again. */
   readonly remedied = output<string>();
+  /** What could be changed of the sign for what is left. */
+  readonly mendings = input<readonly SignRemedy[]>([]);
+  readonly unit = input<LengthUnit>('mm');
+  readonly mended = output<SignRemedy>();
   readonly released = output<string | undefined>();
   protected readonly reason = model('');
   protected readonly minutes = minutesWords;
@@ -59,16 +64,18 @@ export class PlanFacts {
   /** What is left, by why. */
   protected readonly left = computed(() => {
     const found = new Map<string, Omit<ToldLeft, 'region' | 'reason'>>();
-    for (const { reason, areaMm2, volumeMm3, deepestMm, needs } of this.outcome().left) {
+    for (const { reason, areaMm2, volumeMm3, deepestMm, needs, needsLength, cause } of this.outcome().left) {
       const sum = found.get(reason) ?? { areaMm2: 0, volumeMm3: 0, deepestMm: 0 };
       found.set(reason, {
         areaMm2: sum.areaMm2 + areaMm2,
         volumeMm3: sum.volumeMm3 + volumeMm3,
         deepestMm: Math.max(sum.deepestMm, deepestMm),
         needs: needs ?? sum.needs,
+        needsLength: needsLength ?? sum.needsLength,
+        cause,
       });
     }
-    return [...found].map(([reason, sums]) => ({ reason, ...sums, remedy: this.remedy(sums.needs) }));
+    return [...found].map(([reason, sums]) => ({ reason, ...sums, remedy: this.remedy(sums) }));
   });
   protected readonly airShare = computed(() =>
     Math.round((100 * this.outcome().airMinutes) / Math.max(1e-9, this.outcome().minutes)),
@@ -79,15 +86,32 @@ export class PlanFacts {
     this.chosen.set(this.chosen() === index ? undefined : index);
   }
 
-  /** The largest tool of the shop that fits where one of this diameter does, and was not among those of the plan. */
-  private remedy(needs: number | undefined): ShopTool | undefined {
-    if (needs === undefined) return undefined;
+  /** A tool of the shop that was not among those of the plan and helps: one that is longer, a ball, or the largest that fits. */
+  private remedy({ needs, needsLength, cause }: Pick<ToldLeft, 'needs' | 'needsLength' | 'cause'>): ShopTool | undefined {
     const taken = new Set(this.plan().order.tools);
+    const others = this.tools().filter(({ id, left }) => left > 0 && !taken.has(id));
+    if (needsLength !== undefined)
+      return others
+        .filter(({ form, cuttingLength }) => form.kind === 'end' && cuttingLength >= needsLength)
+        .sort((a, b) => a.form.diameter - b.form.diameter)[0];
+    if (cause === 'slope') return others.find(({ form }) => form.kind === 'ball' || form.kind === 'taper');
+    if (needs === undefined) return undefined;
     const width = ({ form }: ShopTool): number => (form.kind === 'point' || form.kind === 'vee' ? form.tip : form.diameter);
-    return this.tools()
-      .filter((tool) => ['end', 'point', 'vee'].includes(tool.form.kind) && tool.left > 0 && !taken.has(tool.id))
+    return others
+      .filter((tool) => ['end', 'point', 'vee'].includes(tool.form.kind))
       .filter((tool) => width(tool) > 0 && width(tool) <= needs)
       .sort((a, b) => Number(b.form.kind === 'end') - Number(a.form.kind === 'end') || width(b) - width(a))[0];
+  }
+
+  protected mendingWords(remedy: SignRemedy): string {
+    const name = `“${remedy.name}”`;
+    const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), this.unit());
+    if (remedy.kind === 'open up')
+      return `Open ${name} up for a tool of ⌀ ${length(remedy.diameter)}: ${length(remedy.grownBy)} longer`;
+    const { edge, tool } = remedy;
+    if (edge?.kind === 'ridged') return `Carve ${name} as the ${tool} does: a groove of ${edge.angle}°`;
+    if (edge?.kind === 'sloped') return `Slope the sides of ${name} by ${edge.angle}°, as the ${tool} cuts them`;
+    return `Make the sides of ${name} upright`;
   }
 
   protected letOut(): void {

@@ -2,10 +2,11 @@ import { notesOf } from '@plain-relief/core/checks';
 import { bodies, edgeOf, heightColour, heightReach, lineSeenFrom, profileOf, sectionSpans } from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnPolyline } from '@plain-relief/core/geometry';
-import { proposedMachine, proposedTools } from '@plain-relief/core/making';
+import { proposedMachine, proposedTools, type SignRemedy, signRemedies, type Standing } from '@plain-relief/core/making';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
-import { materialFor, type Shop } from '@plain-relief/core/shop';
+import { liesHalfTurned, type Turning } from '@plain-relief/core/cutting';
+import { materialFor, type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
@@ -133,6 +134,18 @@ export class ReliefDesk {
   /** What opening a text of the last sign up for a tool takes. */
   openUp(part: string, diameter: number): OpenedUp | undefined {
     return this.last && this.evaluator?.openUp(this.last, part, diameter);
+  }
+
+  /** What could be changed of the last sign for what tools left of it. */
+  signRemedies(left: readonly Standing[], tools: readonly ShopTool[], turning: Turning | undefined): readonly SignRemedy[] {
+    const { last, evaluator } = this;
+    if (!last || !evaluator) return [];
+    const isTurned = liesHalfTurned(last.side, turning);
+    const seen = left.map(({ cause, region }) => ({
+      cause,
+      region: isTurned ? region.map((contour) => contour.map((mm) => -mm)) : region,
+    }));
+    return signRemedies(evaluator, last, seen, tools);
   }
 
   /** A text of the last sign as the texts of its lines or words, or why that cannot be. */

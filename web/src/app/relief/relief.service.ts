@@ -1,7 +1,9 @@
 import { Injectable } from '@angular/core';
 import { type OnPolyline } from '@plain-relief/core/geometry';
 import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
-import { type Shop } from '@plain-relief/core/shop';
+import { type Turning } from '@plain-relief/core/cutting';
+import { type SignRemedy, type Standing } from '@plain-relief/core/making';
+import { type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
@@ -63,6 +65,15 @@ export class ReliefService {
   /** What the last sign is made with where nobody has chosen. */
   proposals(shop: Shop): Promise<ProposalsView | undefined> {
     return this.ask((desk) => desk.proposals(shop));
+  }
+
+  /** What could be changed of the last sign for what tools left of it. */
+  signRemedies(
+    left: readonly Standing[],
+    tools: readonly ShopTool[],
+    turning: Turning | undefined,
+  ): Promise<readonly SignRemedy[]> {
+    return this.ask((desk) => desk.signRemedies(left, tools, turning));
   }
 
   /** What opening a text part of the last sign up for a tool takes; undefined where that cannot be. */

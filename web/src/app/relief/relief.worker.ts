@@ -2,6 +2,7 @@
 import { expose } from 'comlink';
 import { type Shop } from '@plain-relief/core/shop';
 import { type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
+import type { ReliefDesk } from './relief-desk';
 
 async function fetchBytes(path: string): Promise<Uint8Array> {
   const answer = await fetch(path);
@@ -21,6 +22,7 @@ const counter = {
   split: async (part: string, into: 'lines' | 'words') => (await desk).split(part, into),
   outlined: async (part: string) => (await desk).outlined(part),
   nearest: async (x: number, y: number, reach: number) => (await desk).nearest(x, y, reach),
+  signRemedies: async (...asked: Parameters<ReliefDesk['signRemedies']>) => (await desk).signRemedies(...asked),
   openUp: async (part: string, diameter: number) => (await desk).openUp(part, diameter),
   model: async () => (await desk).model(),
   picture: async (longest: number, isInFinishes: boolean) => (await desk).picture(longest, isInFinishes),

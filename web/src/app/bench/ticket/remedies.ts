@@ -1,4 +1,5 @@
 import { inject, Injectable } from '@angular/core';
+import { mend, type SignRemedy } from '@plain-relief/core/making';
 import { bridgesFor, type Part } from '@plain-relief/core/sign';
 import type { Mending } from './note-line';
 import { SignStore } from '../document/sign-store';
@@ -24,6 +25,12 @@ export class Remedies {
           part.bridges ??= bridgesFor(part);
         });
     }
+  }
+
+  /** Changes the sign so that tools come where they do not. */
+  mend(remedy: SignRemedy): void {
+    const what = remedy.kind === 'open up' ? 'spacing' : 'sides';
+    this.store.edit(`${what} of ${remedy.name}`, `${what} ${remedy.part}`, (sign) => mend(sign, remedy));
   }
 
   private change(id: string, what: string, recipe: (part: Part) => void): void {
