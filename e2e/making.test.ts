@@ -167,6 +167,40 @@ describe('from the shop’s lists to the machine', () => {
     await visit.page.getByText('Let out by').waitFor();
   }, 180_000);
 
+  it('cuts both sides on pins, and changes the sign for what no tool comes into', async () => {
+    const sign = plate();
+    const groove = { ...newShape(sign, 'rectangle'), id: 'groove', name: 'Groove' };
+    groove.shape = { kind: 'rectangle', width: 30, height: 1.5, cornerRadius: 0 };
+    const behind = { ...groove, id: 'behind', name: 'Behind', side: 'back' as const };
+    const { body } = await visit.application.api<{ jobs: { id: string }[] }>('/jobs');
+    const made = await visit.application.api<{ id: string }>(`/jobs/${body.jobs[0].id}/signs`, {
+      method: 'POST',
+      body: { title: 'Two sides', document: { ...sign, title: 'Two sides', parts: [groove, behind] } },
+    });
+    await visit.bench.open(visit.application.url, made.body.id);
+    await button(/^Make/u).first().click();
+    await visit.page.getByText('The back is cut first').waitFor();
+    await button('on pins …').click();
+    await visit.page.getByLabel('diameter of the pins').fill('8 mm');
+    await visit.page.getByLabel('diameter of the pins').press('Enter');
+    const ticked = visit.page.locator('.tools input:checked');
+    for (let left = await ticked.count(); left > 0; left--) await ticked.first().uncheck();
+    for (const name of ['6 mm end mill', '90° vee bit'])
+      await visit.page.locator('.tools label', { hasText: name }).first().locator('input').check();
+    await visit.page.getByRole('group', { name: 'Side that is cut' }).getByRole('button', { name: 'Back' }).click();
+    await button('Plan the cuts').click();
+    const facts = visit.page.locator('pr-plan-facts');
+    await facts.locator('.cuts', { hasText: 'Holes for pins' }).waitFor({ timeout: 120_000 });
+    await facts.locator('.verdict.good').waitFor();
+    await visit.page.locator('pr-film-section').waitFor();
+    await facts.getByRole('button', { name: 'Carve “Behind” as the 90° vee bit does' }).click();
+    await visit.page.locator('.behind', { hasText: 'The sign has changed since' }).waitFor();
+    await button('Lay it again').click();
+    await visit.page.locator('.behind').waitFor({ state: 'detached', timeout: 120_000 });
+    await facts.locator('.cuts', { hasText: 'Cut with the vee' }).waitFor();
+    expect(await facts.locator('.mendings').count()).toBe(0);
+  }, 180_000);
+
   it('reported nothing wrong on the way', () => {
     // Refusals that were asked for above are answered as such.
     expect(faults.filter((fault) => !/status of (?:400|409)/u.test(fault))).toEqual([]);

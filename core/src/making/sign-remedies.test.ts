@@ -78,6 +78,10 @@ describe('what could be changed of a sign for what is left standing', () => {
     ]);
     const after = planned(mended(sign, remedies[0]), ['end-6', 'vee-90']);
     expect([after.mm2('width'), after.mm2('slope')]).toEqual([0, 0]);
+    // A panel is no stroke, whatever stands too close in it.
+    const panel = plate([70, 35], { kind: 'carve', by: 3 });
+    addText(panel, 'HILL', 'barlow-semibold', 24, { kind: 'raise', by: 2 });
+    expect(planned(panel, ['end-6', 'vee-90']).remedies.map(({ kind }) => kind)).toEqual(['open up']);
     // Without a vee bit there is nothing that would help.
     expect(planned(sign, ['end-6']).remedies).toEqual([]);
   });

@@ -34,6 +34,8 @@ export type Standing = Pick<ToldLeft, 'region' | 'cause'>;
 
 /** mm² of a place from which on the sign is changed for it. */
 const WORTH = 0.5;
+/** Part of what a part covers that has to be left for its strokes to be too narrow: a panel around narrow words is not. */
+const NARROW_PART = 0.3;
 /** mm by which a gap is opened more than the tool is wide. */
 const EASE = 0.02;
 
@@ -109,7 +111,7 @@ function openings(
 const grooved = ({ on, action, edge }: Tier): boolean => on && !edge && sinks(action) && !isUpright(action);
 const mostInside = (regions: readonly Outline[], plan: PartPlan): boolean => {
   const { within, beside } = shared(regions, plan);
-  return within >= WORTH && within > beside;
+  return within >= WORTH && within > beside && within > NARROW_PART * area(plan.area.contours);
 };
 
 /** A groove as a cone cuts it, no deeper than the tier goes. */

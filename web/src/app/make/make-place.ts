@@ -95,6 +95,8 @@ export class MakePlace implements OnDestroy {
   /** What could be changed of the sign for what the plan leaves: of the very sign that it is of. */
   protected readonly mendings = signal<readonly SignRemedy[]>([]);
   readonly mended = output<SignRemedy>();
+  /** The sign was changed for what this plan leaves: what else could be changed is told of the next one. */
+  private mendedPlan = '';
   protected readonly done = computed(() => (this.plans() ?? []).filter(({ outcome }) => outcome !== null));
   /** What keeps anything from being planned at all. */
   protected readonly lacks = computed(() => {
@@ -125,7 +127,7 @@ export class MakePlace implements OnDestroy {
       const [plan, shop, view, behind] = [this.plan(), this.shop(), this.view(), this.behind()];
       untracked(() => {
         this.mendings.set([]);
-        if (!plan?.outcome || !shop || !view || behind !== '' || this.isLooking) return;
+        if (!plan?.outcome || !shop || !view || behind !== '' || this.isLooking || plan.id === this.mendedPlan) return;
         void attempt(this.trouble, () => this.seekMendings(plan, shop));
       });
     });
@@ -138,6 +140,12 @@ export class MakePlace implements OnDestroy {
         if (plan) void this.askClearance(plan.id);
       });
     });
+  }
+
+  protected mend(remedy: SignRemedy): void {
+    this.mendedPlan = this.plan()?.id ?? '';
+    this.mendings.set([]);
+    this.mended.emit(remedy);
   }
 
   private async seekMendings(plan: KeptPlan, shop: Shop): Promise<void> {
