@@ -33,6 +33,7 @@ export const TASK_KINDS = [
   'masks',
   'pattern',
   'inlays',
+  'print',
   'template',
   'package',
 ] as const;

@@ -27,7 +27,11 @@ export type Task = Static<typeof Task>;
 
 const Width = (most: number) => Type.Optional(Type.Number({ minimum: 0, maximum: most }));
 
-/** How files of a laser, of masks and of patterns are made; as usual where nothing is said. Lengths in mm. */
+const SplitPlaces = Type.Optional(
+  Type.Array(Type.Number({ minimum: -5000, maximum: 5000 }), { maxItems: 20, uniqueItems: true }),
+);
+
+/** How files of a laser, of masks, of patterns and of prints are made; as usual where nothing is said. Lengths in mm. */
 export const ProcessChoice = Type.Object(
   {
     kerf: Width(5),
@@ -47,6 +51,17 @@ export const ProcessChoice = Type.Object(
     angle: Width(170),
     depth: Width(50),
     radius: Width(20),
+    /** Of prints: width of a line and height of a layer, the bed (anything at 0), lines that the sign is split along, pegs (none at 0) and their play. */
+    line: Type.Optional(Type.Number({ minimum: 0.05, maximum: 5 })),
+    layer: Type.Optional(Type.Number({ minimum: 0.01, maximum: 5 })),
+    bedWidth: Width(5000),
+    bedDepth: Width(5000),
+    bedHeight: Width(5000),
+    upright: SplitPlaces,
+    level: SplitPlaces,
+    peg: Width(50),
+    pegDeep: Type.Optional(Type.Number({ minimum: 1, maximum: 200 })),
+    pegPlay: Width(5),
   },
   closed,
 );

@@ -3,6 +3,8 @@ import { TASK_KINDS, type TaskKind } from '@plain-relief/api/states';
 import { fileURLToPath } from 'node:url';
 import { join } from 'node:path';
 import { expect, it } from '@jest/globals';
+import { readThreeMf } from '@plain-relief/core/format';
+import { volume } from '@plain-relief/core/mesh';
 import { Evaluator } from '@plain-relief/core/relief';
 import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
 import { unzipSync } from 'fflate';
@@ -43,7 +45,7 @@ function signOfAll(): Sign {
 
 const STARTS: Readonly<Record<TaskKind, string>> = {
   ...{ proof: '%PDF', template: '%PDF', stl: 'Binary STL', '3mf': 'PK', glb: 'glTF', pieces: 'PK', package: 'PK' },
-  ...{ picture: '\u0089PNG', svg: 'PK', dxf: 'PK', laser: 'PK', masks: 'PK', inlays: 'PK', pattern: 'PK' },
+  ...{ picture: '\u0089PNG', svg: 'PK', dxf: 'PK', laser: 'PK', masks: 'PK', inlays: 'PK', print: 'PK', pattern: 'PK' },
 };
 
 it.each(TASK_KINDS)('makes %s of a sign that has everything', async (kind) => {
@@ -61,6 +63,25 @@ it.each(TASK_KINDS)('makes %s of a sign that has everything', async (kind) => {
       'read-me.txt',
     ]);
   if (kind === 'pieces') expect(Object.keys(unzipSync(file.bytes)).sort()).toEqual(['blank.stl', 'pane-acrylic.stl']);
+});
+
+it('splits a print where it is asked, each piece closed, with its pegs and what would not print', async () => {
+  const views = await viewsOf(new Evaluator(book), signOfAll());
+  const made = async (process: ProcessChoice) => unzipSync((await maker.make('print', views, subject, async () => {}, { process })).bytes); // prettier-ignore
+  const whole = await made({});
+  expect(Object.keys(whole)).toEqual(['QS-0102-Reading-garden-r3.3mf', 'read-me.txt']);
+  const files = await made({ upright: [-7.3], level: [3.1], peg: 3, pegDeep: 6, bedWidth: 90, bedDepth: 20, line: 0.5 });
+  const pieces = ['A1', 'A2', 'B1', 'B2'].map((piece) => `QS-0102-Reading-garden-r3-${piece}.3mf`);
+  expect(Object.keys(files)).toEqual([...pieces, 'QS-0102-Reading-garden-r3-peg.stl', 'read-me.txt']);
+  const text = Buffer.from(files['read-me.txt']).toString();
+  expect(text).toMatch(/A1: [\d.]+ × [\d.]+ × [\d.]+ mm, larger than the bed\./u);
+  expect(text).toMatch(/Print \d+ pegs ⌀ 3 mm, 12 mm long: their sockets are 0\.2 mm wider all round\./u);
+  const volumeOf = (bytes: Uint8Array): number => readThreeMf(bytes).reduce((sum, mesh) => sum + volume(mesh), 0);
+  const sum = pieces.reduce((all, name) => all + volumeOf(files[name]), 0);
+  const pegs = Number(/Print (\d+) pegs/u.exec(text)![1]);
+  const sockets = pegs * 2 * Math.PI * 1.7 ** 2 * 6.2;
+  expect((volumeOf(whole['QS-0102-Reading-garden-r3.3mf']) - sum) / sockets).toBeCloseTo(1, 1);
+  await expect(made({ upright: [900] })).rejects.toThrow(/line at x = 900 mm cuts nothing off/u);
 });
 
 it('makes a laser’s files and patterns as is asked', async () => {

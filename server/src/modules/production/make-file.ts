@@ -15,7 +15,7 @@ import type { ProofSubject } from './sheet.js';
 import type { Report } from './sign-pages.js';
 import { templateSheet } from './template-sheet.js';
 import type { SignViews } from './sign-views.js';
-import { inlayFiles, laserFiles, maskFiles, patternFiles } from './process-files.js';
+import { inlayFiles, laserFiles, maskFiles, patternFiles, printFiles } from './process-files.js';
 import { closedGlb, closedStl, closedThreeMf } from './solid-files.js';
 
 export interface MadeFile {
@@ -132,6 +132,9 @@ export class FileMaker {
           type: 'application/zip',
           bytes: inlayFiles(evaluation, name, process, subject.date),
         };
+      case 'print':
+        await report(0.2, 'building the solid');
+        return { name: `${name}-print.zip`, type: 'application/zip', bytes: printFiles(evaluation, name, process, subject.date) };
       case 'pattern': {
         await report(0.2, 'building the solid');
         const draft = process.draft ?? USUAL_DRAFT;

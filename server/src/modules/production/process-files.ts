@@ -7,15 +7,22 @@ import {
   inlayDrawing,
   maskDrawing,
   patternOf,
+  pegMesh,
+  printFindings,
+  printSentences,
+  split,
   USUAL_BEAM,
   USUAL_DRAFT,
   USUAL_INLAY,
   USUAL_MASK,
+  USUAL_PEGS,
+  USUAL_PRINT,
 } from '@plain-relief/core/processes';
 import { type Evaluation } from '@plain-relief/core/relief';
-import { solidOf } from '@plain-relief/core/solid';
+import { BACK, meshBounds } from '@plain-relief/core/mesh';
+import { coloured, solidOf } from '@plain-relief/core/solid';
 import { strToU8, zipSync } from 'fflate';
-import { closedStl } from './solid-files.js';
+import { closedStl, closedThreeMf } from './solid-files.js';
 
 /** Files of other ways of making than cutting, each an archive: drawings as SVG and DXF, a layer a process, and what is to be known. */
 
@@ -73,6 +80,42 @@ export function patternFiles(evaluation: Evaluation, name: string, process: Proc
     [`${name}-pattern.stl`]: closedStl(pattern, `${evaluation.sign.title}, pattern`),
     'read-me.txt': strToU8(`${told.join('\n')}\n`),
   };
+  return zipSync(files, { mtime: date });
+}
+
+/** A 3MF of every piece that a sign is split into, a peg, and what a printer would have trouble with. @throws SplitError */
+export function printFiles(evaluation: Evaluation, name: string, process: ProcessChoice, date: Date): Uint8Array {
+  const { line = USUAL_PRINT.line, layer = USUAL_PRINT.layer, bedWidth = 0, bedDepth = 0, bedHeight = 0 } = process;
+  const { upright = [], level = [], peg = USUAL_PEGS.diameter, pegDeep = USUAL_PEGS.deep, pegPlay = USUAL_PEGS.play } = process;
+  const { title } = evaluation.sign;
+  const anything = (mm: number): number => (mm > 0 ? mm : Infinity);
+  const bed = { width: anything(bedWidth), depth: anything(bedDepth), height: anything(bedHeight) };
+  const solid = solidOf(evaluation, 'all but inserts');
+  const pegs = { diameter: peg, deep: pegDeep, play: pegPlay };
+  const { pieces, pegs: places, loose } = split(solid, { upright, level }, pegs);
+  const files: Record<string, Uint8Array> = {};
+  const told: string[] = [];
+  for (const { name: piece, mesh, from } of pieces) {
+    const belongs = from.map((triangle) => (triangle < 0 ? BACK : solid.belongs[triangle]));
+    const named = pieces.length === 1 ? name : `${name}-${piece}`;
+    const of = { name: pieces.length === 1 ? title : piece, mesh: coloured(evaluation, { ...mesh, belongs }) };
+    files[`${named}.3mf`] = closedThreeMf([of], title, date);
+    const { min, max } = meshBounds(mesh);
+    const [wide, deep, high] = [0, 1, 2].map((k) => max[k] - min[k]);
+    const fits = high <= bed.height && ((wide <= bed.width && deep <= bed.depth) || (deep <= bed.width && wide <= bed.depth));
+    if (pieces.length > 1) told.push(`${piece}: ${wide.toFixed(1)} × ${deep.toFixed(1)} × ${high.toFixed(1)} mm${fits ? '' : ', larger than the bed'}.`); // prettier-ignore
+  }
+  if (places.length > 0) {
+    files[`${name}-peg.stl`] = closedStl(pegMesh(pegs), 'peg');
+    told.push(
+      `Print ${places.length} pegs ⌀ ${peg} mm, ${2 * pegDeep} mm long: their sockets are ${pegPlay} mm wider all round.`,
+    );
+  }
+  for (const { axis, at, pegs: few } of loose)
+    told.push(`At ${axis} = ${at} mm there is room for ${few === 0 ? 'no peg' : 'one peg'}: glue it against a straight edge, or take thinner pegs.`); // prettier-ignore
+  const choice = { line, layer, ...(pieces.length === 1 && { bed }) };
+  told.unshift(...printSentences(printFindings(evaluation, solid, choice), choice));
+  files['read-me.txt'] = strToU8(`${told.join('\n')}\n`);
   return zipSync(files, { mtime: date });
 }
 

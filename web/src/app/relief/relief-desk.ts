@@ -4,6 +4,7 @@ import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnPolyline } from '@plain-relief/core/geometry';
 import { proposedMachine, proposedTools, type SignRemedy, signRemedies, type Standing } from '@plain-relief/core/making';
 import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/picture';
+import { type PrintChoice, printFindings, printSentences, proposedLines, type SplitLines } from '@plain-relief/core/processes';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
 import { liesHalfTurned, type Turning } from '@plain-relief/core/cutting';
 import { materialFor, type Shop, type ShopTool } from '@plain-relief/core/shop';
@@ -146,6 +147,24 @@ export class ReliefDesk {
       region: isTurned ? region.map((contour) => contour.map((mm) => -mm)) : region,
     }));
     return signRemedies(evaluator, last, seen, tools);
+  }
+
+  /** What a printer would have trouble with of the last sign, in sentences. */
+  printFindings(choice: PrintChoice): readonly string[] {
+    const { last } = this;
+    return last ? printSentences(printFindings(last, solidOf(last, 'all but inserts'), choice), choice) : [];
+  }
+
+  /** Lines that make the last sign into pieces no larger than a bed, beside letters where they can be. */
+  printLines(width: number, depth: number): SplitLines | undefined {
+    const { last } = this;
+    if (!last) return undefined;
+    const { minX, minY, maxX, maxY } = bounds([last.blank])!;
+    const boxes = last.parts.flatMap(({ area }) => area.contours.map((contour) => bounds([contour])!));
+    return {
+      upright: proposedLines(minX, maxX, width, boxes.map((box) => [box.minX, box.maxX])), // prettier-ignore
+      level: proposedLines(minY, maxY, depth, boxes.map((box) => [box.minY, box.maxY])), // prettier-ignore
+    };
   }
 
   /** A text of the last sign as the texts of its lines or words, or why that cannot be. */

@@ -3,6 +3,7 @@ import { type OnPolyline } from '@plain-relief/core/geometry';
 import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
 import { type Turning } from '@plain-relief/core/cutting';
 import { type SignRemedy, type Standing } from '@plain-relief/core/making';
+import { type PrintChoice, type SplitLines } from '@plain-relief/core/processes';
 import { type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
@@ -65,6 +66,16 @@ export class ReliefService {
   /** What the last sign is made with where nobody has chosen. */
   proposals(shop: Shop): Promise<ProposalsView | undefined> {
     return this.ask((desk) => desk.proposals(shop));
+  }
+
+  /** What a printer would have trouble with, in sentences. */
+  printFindings(choice: PrintChoice): Promise<readonly string[]> {
+    return this.ask((desk) => desk.printFindings(choice));
+  }
+
+  /** Lines that make the last sign into pieces no larger than a bed. */
+  printLines(width: number, depth: number): Promise<SplitLines | undefined> {
+    return this.ask((desk) => desk.printLines(width, depth));
   }
 
   /** What could be changed of the last sign for what tools left of it. */

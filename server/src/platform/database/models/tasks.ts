@@ -15,6 +15,7 @@ export const PRODUCTION_KINDS: ReadonlySet<TaskKind> = new Set([
   'masks',
   'pattern',
   'inlays',
+  'print',
   'template',
   'package',
 ]);

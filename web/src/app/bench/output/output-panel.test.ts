@@ -5,6 +5,8 @@ import { EVERYTHING, type SheetLayout } from '@plain-relief/core/sheet';
 import { BehaviorSubject, of } from 'rxjs';
 import { SessionService } from '../../session/session.service';
 import { CardService } from '../../shop/card.service';
+import { ReliefService } from '../../relief/relief.service';
+import { LibraryService } from '../../shop/library.service';
 import { OutputPanel } from './output-panel';
 import { TasksService } from '../../tasks/tasks.service';
 
@@ -20,6 +22,8 @@ describe('OutputPanel', () => {
         provideRouter([]),
         { provide: TasksService, useValue: tasks },
         { provide: CardService, useValue: cards },
+        { provide: LibraryService, useValue: { library$: of(undefined) } },
+        { provide: ReliefService, useValue: {} },
         { provide: SessionService, useValue: { isMaker } },
       ],
     });

@@ -13,6 +13,7 @@ import { SessionService } from '../../session/session.service';
 import { EVERYTHING, type SheetLayout, TEMPLATE_PAPERS, type TemplatePaper } from '@plain-relief/core/sheet';
 import type { LengthUnit } from '@plain-relief/core/units';
 import { isUnderWay, TasksService } from '../../tasks/tasks.service';
+import { PrintChoiceForm } from './print-choice';
 import { oneOf } from '../../platform/one-of';
 import { attempt } from '../../platform/attempt';
 
@@ -81,6 +82,11 @@ const OFFERS: Readonly<Record<'proof' | 'make', readonly Offer[]>> = {
       words: 'SVG and DXF of pockets and the plugs that fill them, of every window that is filled with another material.',
     },
     {
+      kind: 'print',
+      name: 'Print (ZIP of 3MF)',
+      words: 'A 3MF for a printer, split where the bed asks with pegs between the pieces; with what would not print.',
+    },
+    {
       kind: 'pattern',
       name: 'Pattern for casting (ZIP)',
       words: 'The solid, larger by what the metal shrinks, as STL; with the sides that lack draft.',
@@ -104,12 +110,13 @@ const KIND_WORDS: Readonly<Record<Task['kind'], string>> = {
   masks: 'Masks',
   pattern: 'Pattern',
   inlays: 'Inlays',
+  print: 'Print',
   template: 'Template',
   cuts: 'Plan of cuts',
 };
 
 /** Those that say how they are made. */
-const PROCESSES: ReadonlySet<TaskKind> = new Set(['laser', 'masks', 'inlays', 'pattern']);
+const PROCESSES: ReadonlySet<TaskKind> = new Set(['laser', 'masks', 'inlays', 'pattern', 'print']);
 
 /** Those that show the sign, and are made whether it is approved or not. */
 const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
@@ -117,7 +124,7 @@ const SHOWN: ReadonlySet<TaskKind> = new Set(['proof', 'picture', 'glb']);
 /** What leaves the shop: the proof, or the production files; asked for, followed and fetched. */
 @Component({
   selector: 'pr-output-panel',
-  imports: [LengthField, NgbProgressbar, NumberField, LayoutChoice, LineField, RouterLink],
+  imports: [LengthField, NgbProgressbar, NumberField, LayoutChoice, LineField, PrintChoiceForm, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './output-panel.html',
   styleUrls: ['../ticket/panel.scss', './output-panel.scss'],
@@ -155,7 +162,7 @@ export class OutputPanel {
   protected readonly paper = signal<TemplatePaper>('A4');
   protected readonly papers = TEMPLATE_PAPERS;
   protected readonly oneOf = oneOf;
-  /** Of a laser's files, masks and patterns. */
+  /** Of a laser's files, masks, inlays, patterns and prints. */
   protected readonly process = signal<Required<ProcessChoice>>({
     kerf: 0.2,
     leadIn: 2,
@@ -170,6 +177,16 @@ export class OutputPanel {
     angle: 0,
     depth: 5,
     radius: 0,
+    line: 0.4,
+    layer: 0.2,
+    bedWidth: 0,
+    bedDepth: 0,
+    bedHeight: 0,
+    upright: [],
+    level: [],
+    peg: 4,
+    pegDeep: 10,
+    pegPlay: 0.2,
   });
   /** Of the sheet. */
   protected readonly layout = signal<SheetLayout>(EVERYTHING);

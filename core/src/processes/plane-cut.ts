@@ -1,0 +1,240 @@
+import { arrange, triangulate, union, windingOf } from '../arrangement/index.js';
+import { circle, type Contour, type Outline, pointKey, STEPS_PER_MM, toStep } from '../geometry/index.js';
+import { isWatertight, type Mesh } from '../mesh/index.js';
+
+/** x, y or z. */
+export type Axis = 0 | 1 | 2;
+
+/** A hole in a cut face, straight into the solid on either side, for a peg. */
+export interface Socket {
+  /** Middle of its mouth on the plane. */
+  readonly u: number;
+  readonly v: number;
+  readonly radius: number;
+  /** mm that it goes into the solid. */
+  readonly deep: number;
+}
+
+/** One side of a solid that was cut, with what its triangles come from: numbers of triangles of the solid, −1 on the cut face. */
+export interface CutPart {
+  readonly mesh: Mesh;
+  readonly from: Int32Array;
+}
+
+/** mm by which a socket's outline may leave its circle. */
+const SOCKET_TOLERANCE = 0.01;
+/** A plane that corners lie on is moved by this until none does: corners lie on a grid of twice that. */
+const ASIDE = 0.5 / STEPS_PER_MM;
+
+/**
+ * A closed solid cut in two by the plane at which a coordinate has a value, with closed faces there, and sockets in them. The plane's own
+ * coordinates u, v are those that follow in x, y, z, x, y. Corners of the faces lie on the grid, and are the same on both.
+ * @returns the sides of lower and of higher values; undefined where the plane meets the solid so that the faces do not close: one nearby does
+ */
+export function cutByPlane(
+  solid: Mesh,
+  axis: Axis,
+  wanted: number,
+  sockets: readonly Socket[] = [],
+): readonly [CutPart, CutPart] | undefined {
+  const section = new Section(solid, axis, wanted);
+  const [low, high] = [new Side(section), new Side(section)];
+  section.eachPart((codes, triangle, isLow) => (isLow ? low : high).add(codes, triangle));
+  const holes = sockets.map(({ u, v, radius }) => circle(u, v, radius, SOCKET_TOLERANCE));
+  const inside = (label: number): boolean => label === 1;
+  const { edges } = arrange([section.rings(), holes], (w) => (windingOf(w, 0) > 0 && windingOf(w, 1) === 0 ? 1 : 0));
+  const codes = Array.from(edges.x, (u, i) => section.placed(u, edges.y[i]));
+  const { corners } = triangulate(edges, inside);
+  for (let t = 0; t < corners.length; t += 3) {
+    const [a, b, c] = [codes[corners[t]], codes[corners[t + 1]], codes[corners[t + 2]]];
+    low.add([a, b, c], -1);
+    high.add([a, c, b], -1);
+  }
+  sockets.forEach(({ deep }, i) => {
+    low.addSocket(holes[i], -deep);
+    high.addSocket(holes[i], deep);
+  });
+  const parts = [low.part(), high.part()] as const;
+  return parts.every(({ mesh }) => mesh.triangles.length === 0 || isWatertight(mesh)) ? parts : undefined;
+}
+
+/** The outlines of a solid where the plane at which a coordinate has a value cuts it, in the plane's coordinates. */
+export const planeSection = (solid: Mesh, axis: Axis, wanted: number): Outline => {
+  const section = new Section(solid, axis, wanted);
+  section.eachPart(() => undefined);
+  return union(section.rings());
+};
+
+/** Where a plane cuts a solid. Corners are told by codes: those of the solid by their numbers, those of the cut from −1 down. */
+class Section {
+  readonly at: number;
+  private readonly edges = new Map<number, number>();
+  private readonly byPlace = new Map<number, number>();
+  /** Places of the cut's corners on the plane's grid. */
+  private readonly places: (readonly [number, number])[] = [];
+  /** Sides of the lower part's face, by codes: anticlockwise around material, seen from the higher part. */
+  private readonly rims: (readonly [number, number])[] = [];
+
+  constructor(
+    readonly solid: Mesh,
+    readonly axis: Axis,
+    wanted: number,
+  ) {
+    this.at = clearOf(solid, axis, wanted);
+  }
+
+  get axes(): readonly [number, number] {
+    return [(this.axis + 1) % 3, (this.axis + 2) % 3];
+  }
+
+  /** Every triangle as it is, or what the plane leaves of it on either side. */
+  eachPart(told: (codes: readonly number[], triangle: number, isLow: boolean) => void): void {
+    const { positions: p, triangles } = this.solid;
+    for (let t = 0; t < triangles.length; t += 3) {
+      const whole = [triangles[t], triangles[t + 1], triangles[t + 2]];
+      const lows = whole.map((corner) => p[3 * corner + this.axis] < this.at);
+      const count = lows.filter(Boolean).length;
+      if (count === 0 || count === 3) {
+        told(whole, t / 3, count === 3);
+        continue;
+      }
+      const isTipLow = count === 1;
+      const tip = lows.indexOf(isTipLow);
+      const [a, b, c] = [whole[tip], whole[(tip + 1) % 3], whole[(tip + 2) % 3]];
+      const [m, n] = [this.onEdge(a, b), this.onEdge(a, c)];
+      told([a, m, n], t / 3, isTipLow);
+      told([m, b, c], t / 3, !isTipLow);
+      told([m, c, n], t / 3, !isTipLow);
+      if (m !== n) this.rims.push(isTipLow ? [n, m] : [m, n]);
+    }
+  }
+
+  /** The code of a corner of the cut, by its place on the grid. */
+  placed(u: number, v: number): number {
+    const key = pointKey(u, v);
+    const known = this.byPlace.get(key);
+    if (known !== undefined) return known;
+    const code = -this.places.push([u, v]);
+    this.byPlace.set(key, code);
+    return code;
+  }
+
+  /** The sides of the face as rings, in mm. */
+  rings(): Contour[] {
+    const leaving = new Map<number, number[]>();
+    for (const [from, to] of this.rims) {
+      const list = leaving.get(from);
+      if (list) list.push(to);
+      else leaving.set(from, [to]);
+    }
+    const rings: Contour[] = [];
+    for (const [start, list] of leaving) {
+      while (list.length > 0) {
+        const ring: number[] = [];
+        let at: number | undefined = start;
+        do {
+          const [u, v] = this.places[-1 - at!];
+          ring.push(u / STEPS_PER_MM, v / STEPS_PER_MM);
+          at = leaving.get(at!)?.pop();
+        } while (at !== undefined && at !== start);
+        if (ring.length >= 6) rings.push(Float64Array.from(ring));
+      }
+    }
+    return rings;
+  }
+
+  /** x, y, z of a code. */
+  positionOf(code: number): number[] {
+    if (code >= 0) return Array.from(this.solid.positions.subarray(3 * code, 3 * code + 3));
+    const [u, v] = this.places[-1 - code];
+    return this.positionAt(this.at, u / STEPS_PER_MM, v / STEPS_PER_MM);
+  }
+
+  positionAt(along: number, u: number, v: number): number[] {
+    const position = [0, 0, 0];
+    const [uAxis, vAxis] = this.axes;
+    position[this.axis] = along;
+    position[uAxis] = u;
+    position[vAxis] = v;
+    return position;
+  }
+
+  /** Both triangles of an edge find the same corner on it. */
+  private onEdge(a: number, b: number): number {
+    const { positions: p } = this.solid;
+    const [first, second] = a < b ? [a, b] : [b, a];
+    const key = first * (p.length / 3) + second;
+    const known = this.edges.get(key);
+    if (known !== undefined) return known;
+    const [from, to] = [3 * first, 3 * second];
+    const share = (this.at - p[from + this.axis]) / (p[to + this.axis] - p[from + this.axis]);
+    const [u, v] = this.axes.map((k) => toStep(p[from + k] + share * (p[to + k] - p[from + k])));
+    const code = this.placed(u, v);
+    this.edges.set(key, code);
+    return code;
+  }
+}
+
+/** The value, or the nearest above it at which no corner lies. */
+function clearOf({ positions }: Mesh, axis: Axis, wanted: number): number {
+  const taken = new Set<number>();
+  for (let i = axis; i < positions.length; i += 3) if (Math.abs(positions[i] - wanted) < 0.01) taken.add(positions[i]);
+  let at = wanted;
+  while (taken.has(at)) at += ASIDE;
+  return at;
+}
+
+/** What lies on one side of a section. */
+class Side {
+  private readonly codes: number[] = [];
+  private readonly from: number[] = [];
+  /** Corners of sockets, whose codes follow those of the solid. */
+  private readonly extra: number[][] = [];
+  private readonly own: number;
+
+  constructor(private readonly section: Section) {
+    this.own = section.solid.positions.length / 3;
+  }
+
+  add(codes: readonly number[], triangle: number): void {
+    const [a, b, c] = codes;
+    if (a === b || b === c || c === a) return;
+    this.codes.push(a, b, c);
+    this.from.push(triangle);
+  }
+
+  /** A round hole behind a mouth, whose sides and ground are inside the solid. @param by mm that the ground lies from the plane */
+  addSocket(mouth: Contour, by: number): void {
+    const { section } = this;
+    const n = mouth.length / 2;
+    const rim = Array.from({ length: n }, (_, i) => section.placed(toStep(mouth[2 * i]), toStep(mouth[2 * i + 1])));
+    const ground = rim.map((_, i) => this.point(section.positionAt(section.at + by, mouth[2 * i], mouth[2 * i + 1])));
+    // Anticlockwise seen from the higher part, as the mouth is: into the lower part its sides look the other way than into the higher.
+    const face = (a: number, b: number, c: number): void => this.add(by < 0 ? [a, b, c] : [a, c, b], -1);
+    for (let i = 0; i < n; i++) {
+      const j = (i + 1) % n;
+      face(rim[i], rim[j], ground[j]);
+      face(rim[i], ground[j], ground[i]);
+      if (i > 0 && j > 0) face(ground[0], ground[i], ground[j]);
+    }
+  }
+
+  part(): CutPart {
+    const { codes, extra, own, section } = this;
+    const indices = new Map<number, number>();
+    const positions: number[] = [];
+    const triangles = Uint32Array.from(codes, (code) => {
+      let index = indices.get(code);
+      if (index === undefined) {
+        indices.set(code, (index = positions.length / 3));
+        positions.push(...(code >= own ? extra[code - own] : section.positionOf(code)));
+      }
+      return index;
+    });
+    return { mesh: { positions: Float64Array.from(positions), triangles }, from: Int32Array.from(this.from) };
+  }
+
+  private point(position: number[]): number {
+    return this.own + this.extra.push(position) - 1;
+  }
+}
