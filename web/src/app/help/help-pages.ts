@@ -95,7 +95,7 @@ export const HELP_PAGES: readonly HelpPage[] = [
       'Small rings on the plan are the tabs that hold the sign until the last: drag one, or move it by the arrow keys, Delete takes it away; then lay the plan with them. A drill that is ticked makes the holes that it is as wide as, where it may cut so far into the bed that its point comes out below. Under “How it is cut” the first tool may go by straight lines, such as along a grain.',
       'Programs are let out where the dry run proves them and the customer approved the proof; otherwise by a designer’s name and reason. The setup sheet has stock, zero, tools and files.',
       '“At the machine” sends them to the practice machine, a stand-in on this computer: run, hold, confirm a tool, go on from a line after a power cut.',
-      '“Outlines and solids” has files for other programs: solids, outlines, laser and knife, masks for paint, inlays (pockets and the plugs that fill them), patterns for casting (with draft added where you ask), templates. They say of which revision they are.',
+      '“Outlines and solids” has files for other programs: solids, outlines, laser and knife, masks for paint, inlays (pockets and the plugs that fill them), patterns for casting (with draft added where you ask), prints (looked over for what hangs or is too thin, and split with pegs where the bed asks), templates. They say of which revision they are.',
     ],
   },
   {

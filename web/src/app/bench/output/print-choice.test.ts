@@ -44,6 +44,12 @@ describe('how a sign is printed', () => {
     select.value = 'desk';
     select.dispatchEvent(new Event('change'));
     expect(changes).toEqual([{ bedWidth: 250, bedDepth: 210, bedHeight: 200 }]);
+    const width = page.querySelector<HTMLInputElement>('[aria-label="width of the bed, 0 for any"]')!;
+    for (const event of ['focus', 'input', 'blur']) {
+      if (event === 'input') width.value = '300';
+      width.dispatchEvent(new Event(event));
+    }
+    expect(changes.splice(1)).toEqual([{ bedWidth: 300 }]);
     await press('level line');
     await press('upright line');
     // Another one where there is one at 0 already.

@@ -13,6 +13,12 @@ const WAYS = [
   ['level', 'level line at y'],
 ] as const;
 type Way = (typeof WAYS)[number][0];
+const BED = [
+  ['bedWidth', 'width'],
+  ['bedDepth', 'depth'],
+  ['bedHeight', 'height'],
+] as const;
+type BedSize = (typeof BED)[number][0];
 
 /** How a sign is printed: lines and layers, the bed, where it is split and what holds the pieces; and what a printer would have trouble with. */
 @Component({
@@ -58,6 +64,12 @@ export class PrintChoiceForm {
       ({ area, travel }) => area.width === bedWidth && area.height === bedDepth && travel === bedHeight,
     );
   });
+
+  protected readonly bed = BED;
+
+  protected setBed(size: BedSize, mm: number): void {
+    this.change({ [size]: mm });
+  }
 
   protected choosePrinter(id: string): void {
     const machine = this.printers().find((each) => each.id === id);
