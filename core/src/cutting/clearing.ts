@@ -4,7 +4,7 @@ import { chained } from './chain.js';
 import { type Pattern } from './choice.js';
 import { type FreeSpace } from './free-space.js';
 import { hatched } from './hatch.js';
-import { nearestFirst } from './nearest.js';
+import { type Ends, nearestFirst } from './nearest.js';
 import { AIR, around, Loop, NEAR, passHeights, rampInto, type Run, type Stretch } from './toolpath.js';
 
 /** A tool as it clears: how near it may come to what stands, and the radius of the flat that clears. */
@@ -51,7 +51,13 @@ export function clearingRuns(clearing: Clearing, tool: Clearer, choice: Clearing
   const topOf = (pass: number): number => (pass === 0 ? from : heights[pass - 1]);
   if (before !== undefined) {
     const ways = restWays(clearing, before, step, choice.isClimb);
-    return heights.flatMap((z, pass) => ways.map((way) => restRun(way, clearing.isOpen, topOf(pass), z, choice.safe)));
+    // Each down to the ground before the next: they lie apart.
+    const runs = ways.flatMap((way) => restRuns(way, clearing, before, heights, choice.safe));
+    return comingLow(
+      runs.map((run) =>
+        clearing.isOpen ? { run, space, radius: before, clear: space.terrace.z } : { run, space, radius, clear: from },
+      ),
+    );
   }
   const beside = choice.allowance > 0 ? Math.min(step, choice.allowance) : step;
   if (choice.pattern.kind === 'lines') {
@@ -60,18 +66,53 @@ export function clearingRuns(clearing: Clearing, tool: Clearer, choice: Clearing
       { line: { points, isClosed: false } },
     ]);
     const walls = space.within(radius).map((ring) => [new Loop(choice.isClimb ? ring : backwards(ring))]);
-    return heights.flatMap((z, pass) => [
-      ...lines.map((way) => restRun(way, false, topOf(pass), z, choice.safe)),
-      ...walls.map((chain) => runAlong(chain, topOf(pass), z, choice.safe)),
-    ]);
+    const runs = heights.flatMap((z, pass) =>
+      [
+        ...lines.map((way) => restRun(way, topOf(pass), z, choice.safe)),
+        ...walls.map((chain) => runAlong(chain, topOf(pass), z, choice.safe)),
+      ].map((run) => ({ run, space, radius, clear: topOf(pass) })),
+    );
+    return comingLow(runs);
   }
   const rings = space.rings(radius, step, beside);
   if (rings.length === 0) return [];
   const region = rings.filter(({ depth }) => depth === rings[0].depth).map(({ points }) => points);
-  const chains = chained(rings, region, step, [region[0][0], region[0][1]]).map((chain) =>
-    chain.map((ring) => new Loop(choice.isClimb ? ring : backwards(ring))),
+  const found = chained(rings, region, step, [region[0][0], region[0][1]]);
+  const ends = found.map((chain): Ends => ({ from: placeIn(chain[0]), to: placeIn(chain[chain.length - 1]) }));
+  const chains = nearestFirst(ends, [region[0][0], region[0][1]]).map(({ way }) =>
+    found[way].map((ring) => new Loop(choice.isClimb ? ring : backwards(ring))),
   );
-  return heights.flatMap((z, pass) => chains.map((chain) => runAlong(chain, topOf(pass), z, choice.safe)));
+  // To and fro: each pass begins where the one before ended.
+  const runs = heights.flatMap((z, pass) =>
+    (pass % 2 === 0 ? chains : [...chains].reverse()).map((chain) => ({
+      run: runAlong(chain, topOf(pass), z, choice.safe),
+      space,
+      radius,
+      clear: topOf(pass),
+    })),
+  );
+  return comingLow(runs);
+}
+
+const placeIn = (ring: Contour): [number, number] => [ring[0], ring[1]];
+
+/** A run, with the height above which all of a space was cleared before it that a tool of a radius comes to. */
+interface ClearedRun {
+  readonly run: Run;
+  readonly space: FreeSpace;
+  readonly radius: number;
+  readonly clear: number;
+}
+
+/** Runs that are come to no higher than needed: straight over what was cleared, where nothing else stands on the way. */
+function comingLow(runs: readonly ClearedRun[]): Run[] {
+  return runs.map(({ run, space, radius, clear }, i) => {
+    if (i === 0) return run;
+    const before = runs[i - 1];
+    const [x, y, z] = before.run.stretches.at(-1)!.points.subarray(-3);
+    const over = Math.max(before.clear + AIR, clear + AIR, z + NEAR);
+    return over < before.run.airTo + AIR && space.isFree(radius, x, y, run.x, run.y) ? { ...run, over } : run;
+  });
 }
 
 /** Down through air, down a ramp along the first ring of a chain, around it, and from ring to ring. */
@@ -137,22 +178,56 @@ function turned({ points, isClosed, begin, end }: NarrowLine): NarrowLine {
   return { points: isClosed ? backwards(points) : reversed(points), isClosed, begin: end, end: begin };
 }
 
-/** Down where it is open, or down a ramp along the first line, and along all lines. */
-function restRun(way: RestWay, isOpen: boolean, from: number, z: number, safe: number): Run {
-  const { line: first } = way[0];
+/**
+ * A way in all passes: down where it is open, along it, down again at its other end where that is open, too, and else fast back over what
+ * was cut. It is the last pass that goes the way that was chosen. A run for each pass where it is nowhere open.
+ */
+function restRuns(
+  way: RestWay,
+  { from, isOpen, space }: Clearing,
+  before: number,
+  heights: readonly number[],
+  safe: number,
+): Run[] {
+  const { points, begin, isClosed } = way[0].line;
+  if (!isOpen || !begin || isClosed)
+    return heights.map((z, pass) => restRun(way, pass === 0 ? from : heights[pass - 1], z, safe));
+  const last = way[way.length - 1].line;
+  const isToAndFro = last.end !== undefined && !last.isClosed;
+  const back = isToAndFro ? turnedWay(way) : way;
+  const wayOf = (pass: number): RestWay => ((heights.length - 1 - pass) % 2 === 0 ? way : back);
   const stretches: Stretch[] = [];
-  let [x, y] = first.points;
-  let airTo = Math.min(safe, from + AIR);
-  if (isOpen && first.begin) {
-    airTo = Math.min(airTo, z + AIR);
-    stretches.push({ points: Float64Array.of(x, y, z), pace: 'plunge' });
-  } else {
-    // There and back is a ring, too.
-    const loop = new Loop(first.isClosed ? first.points : thereAndBack(first.points));
-    const ramp = rampInto(loop, from + NEAR, z);
-    [x, y] = [ramp.x, ramp.y];
-    stretches.push({ points: Float64Array.of(x, y, from + NEAR), pace: 'cut' }, ramp.stretch);
-  }
+  heights.forEach((z, pass) => {
+    if (pass > 0 && !isToAndFro)
+      stretches.push({ points: backOver(way, heights[pass - 1] + NEAR, space, before), pace: 'rapid' });
+    const [x, y] = wayOf(pass)[0].line.points;
+    stretches.push({ points: Float64Array.of(x, y, z), pace: 'plunge' }, ...along(wayOf(pass), z));
+  });
+  const [x, y] = isToAndFro ? wayOf(0)[0].line.points : points;
+  return [{ x, y, airTo: Math.min(safe, from + AIR, heights[0] + AIR), stretches }];
+}
+
+/** A way from its end to its beginning. */
+const turnedWay = (way: RestWay): RestWay =>
+  way.map((_, i): RestLine => {
+    const { line } = way[way.length - 1 - i];
+    const by = i === 0 ? undefined : way[way.length - i].by;
+    return { line: turned(line), ...(by && { by: [...by].reverse() }) };
+  });
+
+/** Down a ramp along the first line, and along all lines. */
+function restRun(way: RestWay, from: number, z: number, safe: number): Run {
+  const { line: first } = way[0];
+  // There and back is a ring, too.
+  const loop = new Loop(first.isClosed ? first.points : thereAndBack(first.points));
+  const { x, y, stretch } = rampInto(loop, from + NEAR, z);
+  const down: Stretch = { points: Float64Array.of(x, y, from + NEAR), pace: 'cut' };
+  return { x, y, airTo: Math.min(safe, from + AIR), stretches: [down, stretch, ...along(way, z)] };
+}
+
+/** All lines of a way at a height, from the beginning of the first. */
+function along(way: RestWay, z: number): Stretch[] {
+  const stretches: Stretch[] = [];
   way.forEach(({ line: { points, isClosed }, by = [] }, i) => {
     if (by.length > 0) {
       const over = z + NEAR;
@@ -161,7 +236,22 @@ function restRun(way: RestWay, isOpen: boolean, from: number, z: number, safe: n
     }
     stretches.push({ points: atHeight(points, z, isClosed, i === 0 || by.length > 0), pace: 'cut' });
   });
-  return { x, y, airTo, stretches };
+  return stretches;
+}
+
+/** Over what a pass of a way has cut back to its beginning: straight where larger tools have been, else as it came. */
+function backOver(way: RestWay, over: number, space: FreeSpace, before: number): Float64Array {
+  const [x, y] = way[0].line.points;
+  const came = way.flatMap(({ line: { points, isClosed }, by = [] }) => [
+    ...by.flatMap((middle) => [middle.x, middle.y]),
+    ...points,
+    ...(isClosed ? points.subarray(0, 2) : []),
+  ]);
+  const [endX, endY] = came.slice(-2);
+  if (space.isFree(before, endX, endY, x, y)) return Float64Array.of(endX, endY, over, x, y, over);
+  const back: number[] = [];
+  for (let i = came.length - 2; i >= 0; i -= 2) back.push(came[i], came[i + 1], over);
+  return Float64Array.from(back);
 }
 
 /** A polyline at a height, closed where it is a ring, without its first point where the tool is there. */

@@ -86,10 +86,13 @@ export class FreeSpace {
 
   /** Whether a tool may go straight from one place to another. */
   isFree(radius: number, ax: number, ay: number, bx: number, by: number): boolean {
-    const count = Math.ceil(Math.hypot(bx - ax, by - ay) / (radius / 4));
-    for (let i = 1; i < count; i++) {
-      const [x, y] = [ax + ((bx - ax) * i) / count, ay + ((by - ay) * i) / count];
-      if (this.field.distanceAt(x, y) < radius - 2 * FIT) return false;
+    const length = Math.hypot(bx - ax, by - ay);
+    const least = radius / 4;
+    // As far from a place as it is free beyond the radius, everything is free.
+    for (let along = least; along < length;) {
+      const distance = this.field.distanceAt(ax + ((bx - ax) * along) / length, ay + ((by - ay) * along) / length);
+      if (distance < radius - 2 * FIT) return false;
+      along += Math.max(least, distance - radius);
     }
     return true;
   }

@@ -17,7 +17,7 @@ import { ballRuns, veeRuns } from './slopes.js';
 import { slopeGroups, type SlopeGroups } from './slope-groups.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
-import { Loop, runLength, type Run } from './toolpath.js';
+import { AIR, Loop, runLength, type Run } from './toolpath.js';
 import { type LaidOut, laidOut, type PinHole, type StockBox, type Workpiece } from './workpiece.js';
 
 /** Of what is left a tool has to clear as much as this, in mm², to be taken. */
@@ -420,7 +420,10 @@ class Planner {
     if (runs.length === 0) return;
     const lengthMm = runs.reduce((sum, run) => sum + runLength(run).feed, 0);
     const feeds = this.feedsOf(tool);
-    this.cuts.push({ tool, purpose, from, to, depthPerPass: this.depthOf(tool), feeds, runs, lengthMm });
+    // From run to run no higher than over the stock; over clamps where there are any.
+    const travel = this.choice.clamps.length > 0 ? this.safe : this.stock.top + AIR;
+    const low = runs.map((run, i) => (i === 0 ? run : { ...run, over: Math.min(travel, run.over ?? travel) }));
+    this.cuts.push({ tool, purpose, from, to, depthPerPass: this.depthOf(tool), feeds, runs: low, lengthMm });
   }
 
   private feedsOf(tool: ShopTool): Feeds {

@@ -16,6 +16,8 @@ export interface Run {
   readonly y: number;
   /** Height down to which there is air over the first place. */
   readonly airTo: number;
+  /** Height at which the tool comes here straight from the run before; as it moves freely where nothing is said. */
+  readonly over?: number;
   readonly stretches: readonly Stretch[];
 }
 

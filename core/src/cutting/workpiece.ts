@@ -60,7 +60,8 @@ export function laidOut(evaluation: Evaluation, choice: Pick<CutChoice, 'turning
 }
 
 /** Whether a side lies turned half round from how it is seen. */
-export const liesHalfTurned = (side: Evaluation['side'], turning: Turning | undefined): boolean => turning?.axis === 'level' && side === 'back';
+export const liesHalfTurned = (side: Evaluation['side'], turning: Turning | undefined): boolean =>
+  turning?.axis === 'level' && side === 'back';
 
 function highestOf({ positions }: ReliefMesh): number {
   let highest = -Infinity;

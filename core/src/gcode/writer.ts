@@ -75,6 +75,7 @@ class Writer {
         `${cut.purpose} from ${this.shown(cut.from - plan.zero.z)} to ${this.shown(cut.to - plan.zero.z)} with ${tool.name}`,
       );
       for (const run of cut.runs) this.run(run, cut);
+      this.move('G0', { z: plan.safe });
       written.push({ cut, firstLine, lastLine: this.lines.length });
     }
     this.fixed(dialect.coolantOff, tool, feeds.speed);
@@ -83,7 +84,8 @@ class Writer {
     return { text: `${this.lines.join('\n')}\n`, cuts: written };
   }
 
-  private run({ x, y, airTo, stretches }: Run, cut: Cut): void {
+  private run({ x, y, airTo, over = this.plan.safe, stretches }: Run, cut: Cut): void {
+    this.move('G0', { z: over });
     this.move('G0', { x, y });
     this.move('G0', { z: airTo });
     let from: readonly number[] = [x, y, airTo];
@@ -94,7 +96,6 @@ class Writer {
       for (const move of fitted(all, knowsArcs && !isRapid)) this.cut(move, isRapid ? undefined : paceOf(pace, cut));
       from = all.slice(-3);
     }
-    this.move('G0', { z: this.plan.safe });
   }
 
   private cut(move: Fitted, feed: number | undefined): void {
