@@ -1,10 +1,11 @@
-import { type Contour, reversed } from '../geometry/index.js';
+import { bounds, contains, type Contour, type Outline, reversed } from '../geometry/index.js';
 import { type Middle, type NarrowLine } from '../medial-axis/index.js';
-import { chained } from './chain.js';
+import { type Chain, chained } from './chain.js';
 import { type Pattern } from './choice.js';
 import { type FreeSpace } from './free-space.js';
 import { hatched } from './hatch.js';
 import { type Ends, nearestFirst } from './nearest.js';
+import { piecesOf } from './regions.js';
 import { AIR, around, Loop, NEAR, passHeights, rampInto, type Run, type Stretch } from './toolpath.js';
 
 /** A tool as it clears: how near it may come to what stands, and the radius of the flat that clears. */
@@ -25,6 +26,8 @@ export interface ClearingChoice {
   readonly pattern: Pattern;
   /** How high tools go to move freely. */
   readonly safe: number;
+  /** Whether so many mm are gone sooner by coming up a little and moving fast than by going on as it cuts. */
+  readonly isSooner: (mm: number) => boolean;
 }
 
 /** What a tool finds where it clears. */
@@ -52,7 +55,7 @@ export function clearingRuns(clearing: Clearing, tool: Clearer, choice: Clearing
   if (before !== undefined) {
     const ways = restWays(clearing, before, step, choice.isClimb);
     // Each down to the ground before the next: they lie apart.
-    const runs = ways.flatMap((way) => restRuns(way, clearing, before, heights, choice.safe));
+    const runs = ways.flatMap((way) => restRuns(way, clearing, before, heights, choice));
     return comingLow(
       runs.map((run) =>
         clearing.isOpen ? { run, space, radius: before, clear: space.terrace.z } : { run, space, radius, clear: from },
@@ -68,7 +71,7 @@ export function clearingRuns(clearing: Clearing, tool: Clearer, choice: Clearing
     const walls = space.within(radius).map((ring) => [new Loop(choice.isClimb ? ring : backwards(ring))]);
     const runs = heights.flatMap((z, pass) =>
       [
-        ...lines.map((way) => restRun(way, topOf(pass), z, choice.safe)),
+        ...lines.map((way) => restRun(way, topOf(pass), z, choice)),
         ...walls.map((chain) => runAlong(chain, topOf(pass), z, choice.safe)),
       ].map((run) => ({ run, space, radius, clear: topOf(pass) })),
     );
@@ -79,20 +82,49 @@ export function clearingRuns(clearing: Clearing, tool: Clearer, choice: Clearing
   const region = rings.filter(({ depth }) => depth === rings[0].depth).map(({ points }) => points);
   const found = chained(rings, region, step, [region[0][0], region[0][1]]);
   const ends = found.map((chain): Ends => ({ from: placeIn(chain[0]), to: placeIn(chain[chain.length - 1]) }));
-  const chains = nearestFirst(ends, [region[0][0], region[0][1]]).map(({ way }) =>
-    found[way].map((ring) => new Loop(choice.isClimb ? ring : backwards(ring))),
-  );
-  // To and fro: each pass begins where the one before ended.
-  const runs = heights.flatMap((z, pass) =>
-    (pass % 2 === 0 ? chains : [...chains].reverse()).map((chain) => ({
-      run: runAlong(chain, topOf(pass), z, choice.safe),
-      space,
-      radius,
-      clear: topOf(pass),
-    })),
-  );
+  const order = nearestFirst(ends, [region[0][0], region[0][1]]).map(({ way }) => found[way]);
+  const runs = byPiece(order, region).flatMap((piece) => {
+    const chains = piece.map((chain) => chain.map((ring) => new Loop(choice.isClimb ? ring : backwards(ring))));
+    // To and fro: each pass begins where the one before ended.
+    return heights.flatMap((z, pass) =>
+      (pass % 2 === 0 ? chains : [...chains].reverse()).map((chain) => ({
+        run: runAlong(chain, topOf(pass), z, choice.safe),
+        space,
+        radius,
+        clear: topOf(pass),
+      })),
+    );
+  });
   return comingLow(runs);
 }
+
+/** Chains of pieces that lie apart, each piece done down to the ground before the next; in the order in which the pieces come. */
+function byPiece(chains: readonly Chain[], region: Outline): Chain[][] {
+  const pieces = piecesOf(region);
+  if (pieces.length < 2) return [[...chains]];
+  const boxes = pieces.map((piece) => bounds(piece)!);
+  const pieceOf = ([ring]: Chain): number => {
+    // Beside the middle of its first side, where its inside is.
+    const [ax, ay, bx, by] = ring;
+    const length = Math.max(1e-9, Math.hypot(bx - ax, by - ay));
+    const [x, y] = [(ax + bx) / 2 - (ASIDE * (by - ay)) / length, (ay + by) / 2 + (ASIDE * (bx - ax)) / length];
+    return pieces.findIndex((piece, i) => {
+      const { minX, minY, maxX, maxY } = boxes[i];
+      return x >= minX && x <= maxX && y >= minY && y <= maxY && contains(piece, x, y);
+    });
+  };
+  const found = new Map<number, Chain[]>();
+  for (const chain of chains) {
+    const piece = pieceOf(chain);
+    const list = found.get(piece);
+    if (list) list.push(chain);
+    else found.set(piece, [chain]);
+  }
+  return [...found.values()];
+}
+
+/** mm inside of a ring at which it is asked which piece it is of. */
+const ASIDE = 0.004;
 
 const placeIn = (ring: Contour): [number, number] => [ring[0], ring[1]];
 
@@ -187,11 +219,11 @@ function restRuns(
   { from, isOpen, space }: Clearing,
   before: number,
   heights: readonly number[],
-  safe: number,
+  choice: ClearingChoice,
 ): Run[] {
   const { points, begin, isClosed } = way[0].line;
   if (!isOpen || !begin || isClosed)
-    return heights.map((z, pass) => restRun(way, pass === 0 ? from : heights[pass - 1], z, safe));
+    return heights.map((z, pass) => restRun(way, pass === 0 ? from : heights[pass - 1], z, choice));
   const last = way[way.length - 1].line;
   const isToAndFro = last.end !== undefined && !last.isClosed;
   const back = isToAndFro ? turnedWay(way) : way;
@@ -201,10 +233,10 @@ function restRuns(
     if (pass > 0 && !isToAndFro)
       stretches.push({ points: backOver(way, heights[pass - 1] + NEAR, space, before), pace: 'rapid' });
     const [x, y] = wayOf(pass)[0].line.points;
-    stretches.push({ points: Float64Array.of(x, y, z), pace: 'plunge' }, ...along(wayOf(pass), z));
+    stretches.push({ points: Float64Array.of(x, y, z), pace: 'plunge' }, ...along(wayOf(pass), z, choice));
   });
   const [x, y] = isToAndFro ? wayOf(0)[0].line.points : points;
-  return [{ x, y, airTo: Math.min(safe, from + AIR, heights[0] + AIR), stretches }];
+  return [{ x, y, airTo: Math.min(choice.safe, from + AIR, heights[0] + AIR), stretches }];
 }
 
 /** A way from its end to its beginning. */
@@ -216,20 +248,25 @@ const turnedWay = (way: RestWay): RestWay =>
   });
 
 /** Down a ramp along the first line, and along all lines. */
-function restRun(way: RestWay, from: number, z: number, safe: number): Run {
+function restRun(way: RestWay, from: number, z: number, choice: ClearingChoice): Run {
   const { line: first } = way[0];
   // There and back is a ring, too.
   const loop = new Loop(first.isClosed ? first.points : thereAndBack(first.points));
   const { x, y, stretch } = rampInto(loop, from + NEAR, z);
   const down: Stretch = { points: Float64Array.of(x, y, from + NEAR), pace: 'cut' };
-  return { x, y, airTo: Math.min(safe, from + AIR), stretches: [down, stretch, ...along(way, z)] };
+  return { x, y, airTo: Math.min(choice.safe, from + AIR), stretches: [down, stretch, ...along(way, z, choice)] };
 }
 
 /** All lines of a way at a height, from the beginning of the first. */
-function along(way: RestWay, z: number): Stretch[] {
+function along(way: RestWay, z: number, { isSooner }: ClearingChoice): Stretch[] {
   const stretches: Stretch[] = [];
   way.forEach(({ line: { points, isClosed }, by = [] }, i) => {
-    if (by.length > 0) {
+    if (by.length > 0 && !isSooner(lengthOf(by)))
+      stretches.push({
+        points: Float64Array.from([...by.flatMap(({ x, y }) => [x, y, z]), points[0], points[1], z]),
+        pace: 'cut',
+      });
+    else if (by.length > 0) {
       const over = z + NEAR;
       stretches.push({ points: Float64Array.from(by.flatMap((middle) => [middle.x, middle.y, over])), pace: 'rapid' });
       stretches.push({ points: Float64Array.of(points[0], points[1], z), pace: 'cut' });
@@ -238,6 +275,10 @@ function along(way: RestWay, z: number): Stretch[] {
   });
   return stretches;
 }
+
+/** mm of the way along some places. */
+const lengthOf = (places: readonly Middle[]): number =>
+  places.reduce((sum, { x, y }, i) => (i === 0 ? 0 : sum + Math.hypot(x - places[i - 1].x, y - places[i - 1].y)), 0);
 
 /** Over what a pass of a way has cut back to its beginning: straight where larger tools have been, else as it came. */
 function backOver(way: RestWay, over: number, space: FreeSpace, before: number): Float64Array {

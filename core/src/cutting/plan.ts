@@ -17,7 +17,7 @@ import { ballRuns, veeRuns } from './slopes.js';
 import { slopeGroups, type SlopeGroups } from './slope-groups.js';
 import { Terrain } from './terrain.js';
 import { type Terrace, terracesOf, type Terraces } from './terraces.js';
-import { AIR, Loop, runLength, type Run } from './toolpath.js';
+import { AIR, Loop, NEAR, runLength, type Run } from './toolpath.js';
 import { type LaidOut, laidOut, type PinHole, type StockBox, type Workpiece } from './workpiece.js';
 
 /** Of what is left a tool has to clear as much as this, in mm², to be taken. */
@@ -232,7 +232,12 @@ class Planner {
   ): void {
     const { choice, stock, safe } = this;
     const { terrace, before } = state;
-    const how = { ...choice, isClimb: choice.direction === 'climb', safe };
+    const { feed } = this.feedsOf(tool);
+    const { acceleration } = choice.machine;
+    // From rest to rest over a way in 2·√(s / a), as long as that is short; up and down as well.
+    const isSooner = (mm: number): boolean =>
+      2 * Math.sqrt(mm / acceleration) + 4 * Math.sqrt(NEAR / acceleration) < (60 * mm) / feed;
+    const how = { ...choice, isClimb: choice.direction === 'climb', safe, isSooner };
     const runs = clearingRuns({ ...clearing, from, isOpen }, clearer, how);
     if (runs.length === 0) return;
     const purpose = { window: 'window', level: 'clear', slope: 'clear', 'cut out': 'rest' } as const;
