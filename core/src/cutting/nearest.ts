@@ -64,11 +64,11 @@ function shortened(turns: readonly Turn[], ways: readonly Ends[], from: readonly
   const index = new Flatbush(n);
   for (const [x, y] of begins) index.add(x, y);
   index.finish();
+  const near = Array.from({ length: n + 1 }, (_, a) => index.neighbors(...(a === start ? from : ends[a]), NEIGHBOURS));
   for (let round = 0; round < ROUNDS; round++) {
     let isBetter = false;
     for (let a = 0; a <= n; a++) {
-      const [x, y] = a === start ? from : ends[a];
-      for (const b of index.neighbors(x, y, NEIGHBOURS)) {
+      for (const b of near[a]) {
         const [was, after, follower] = [before[b], next[b], next[a]];
         if (b === a || b === follower) continue;
         const saved = gap(was, b) + gap(b, after) - gap(was, after);
