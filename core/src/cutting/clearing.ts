@@ -1,4 +1,4 @@
-import { bounds, contains, type Contour, type Outline, reversed } from '../geometry/index.js';
+import { bounds, contains, type Contour, contourArea, type Outline, reversed } from '../geometry/index.js';
 import { type Middle, type NarrowLine } from '../medial-axis/index.js';
 import { type Chain, chained } from './chain.js';
 import { type Pattern } from './choice.js';
@@ -100,17 +100,20 @@ export function clearingRuns(clearing: Clearing, tool: Clearer, choice: Clearing
 
 /** Chains of pieces that lie apart, each piece done down to the ground before the next; in the order in which the pieces come. */
 function byPiece(chains: readonly Chain[], region: Outline): Chain[][] {
-  const pieces = piecesOf(region);
-  if (pieces.length < 2) return [[...chains]];
-  const boxes = pieces.map((piece) => bounds(piece)!);
+  // Of two around a place the smaller one lies in a hole of the other.
+  const outers = piecesOf(region)
+    .map(([outer]) => outer)
+    .sort((a, b) => contourArea(a) - contourArea(b));
+  if (outers.length < 2) return [[...chains]];
+  const boxes = outers.map((outer) => bounds([outer])!);
   const pieceOf = ([ring]: Chain): number => {
     // Beside the middle of its first side, where its inside is.
     const [ax, ay, bx, by] = ring;
     const length = Math.max(1e-9, Math.hypot(bx - ax, by - ay));
     const [x, y] = [(ax + bx) / 2 - (ASIDE * (by - ay)) / length, (ay + by) / 2 + (ASIDE * (bx - ax)) / length];
-    return pieces.findIndex((piece, i) => {
+    return outers.findIndex((outer, i) => {
       const { minX, minY, maxX, maxY } = boxes[i];
-      return x >= minX && x <= maxX && y >= minY && y <= maxY && contains(piece, x, y);
+      return x >= minX && x <= maxX && y >= minY && y <= maxY && contains([outer], x, y);
     });
   };
   const found = new Map<number, Chain[]>();

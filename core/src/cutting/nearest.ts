@@ -14,7 +14,7 @@ export interface Turn {
 
 /** Ways that begin near the end of another which are tried to come right after it, and how often all are gone through. */
 const NEIGHBOURS = 6;
-const ROUNDS = 12;
+const ROUNDS = 5;
 
 /**
  * Ways in the order in which the next one begins nearest to where the one before ends, and then each moved to where the way through air
