@@ -41,7 +41,8 @@ const CORE = {
   'dry-run': ['geometry', 'mesh', 'tooling', 'program'],
   making: ['geometry', 'arrangement', 'sign', 'relief', 'solid', 'shop', 'tooling', 'cutting', 'gcode', 'program', 'dry-run'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
-  processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing'],
+  processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
+  inspection: ['units', 'geometry', 'arrangement', 'medial-axis', 'sign', 'relief', 'solid', 'shop'],
 };
 
 const inside = (room) => `^core/src/${room}/`;

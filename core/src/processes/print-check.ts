@@ -1,8 +1,8 @@
 import { area, bounds, type Outline, STEPS_PER_MM } from '../geometry/index.js';
-import { DistanceField } from '../medial-axis/index.js';
+import { Widths } from '../medial-axis/index.js';
 import { type Mesh, meshBounds } from '../mesh/index.js';
 import { type Evaluation, type Surface } from '../relief/index.js';
-import { planeSection } from './plane-cut.js';
+import { planeSection } from '../solid/index.js';
 
 /** How a printer lays material down. Lengths in mm. */
 export interface PrintChoice {
@@ -44,16 +44,12 @@ const WALL_LINES = 2;
 const FLOOR_LAYERS = 3;
 /** mm over the lowest place that lies on the bed. */
 const ON_BED = 1e-3;
-/** Part of a disc's radius by which a place reaches beyond it that is a wall: a square corner does by 0.41. */
-const BEYOND = 0.6;
-const TOLERANCE = 0.005;
+/** Times the radius of a disc by which a tip reaches beyond it that is a wall. */
+const TIP = 0.6;
 /** mm² of a finding that is told. */
 const LEAST = 0.05;
 /** Slices that are looked at. */
 const MOST_SLICES = 24;
-/** Halvings by which it is told how thin the thinnest wall is. */
-const HALVINGS = 6;
-
 /** Looks for what a printer cannot make of a solid, lying on its back: overhangs, walls and floors. */
 export function printFindings(evaluation: Evaluation, solid: Mesh, { line, layer, bed }: PrintChoice): PrintFindings {
   const { min, max } = meshBounds(solid);
@@ -111,28 +107,17 @@ function thinWalls(solid: Mesh, heights: readonly number[], least: number): Prin
   const { min, max } = meshBounds(solid);
   const all = [min[2], ...heights.filter((z) => z > min[2] + 1e-3 && z < max[2] - 1e-3), max[2]];
   const every = Math.max(1, Math.ceil((all.length - 1) / MOST_SLICES));
-  let worst: { readonly section: Outline; readonly thin: Outline; readonly areaMm2: number; readonly z: number } | undefined;
+  let worst: { readonly widths: Widths; readonly thin: Outline; readonly areaMm2: number; readonly z: number } | undefined;
   for (let i = 0; i + 1 < all.length; i += every) {
     const z = (all[i] + all[i + 1]) / 2;
-    const section = planeSection(solid, 2, z);
-    const thin = section.length > 0 ? narrowIn(section, least / 2) : [];
+    const widths = new Widths(planeSection(solid, 2, z), least, TIP);
+    const thin = widths.narrowerThan(least);
     const areaMm2 = area(thin);
-    if (areaMm2 >= LEAST && areaMm2 > (worst?.areaMm2 ?? 0)) worst = { section, thin, areaMm2, z };
+    if (areaMm2 >= LEAST && areaMm2 > (worst?.areaMm2 ?? 0)) worst = { widths, thin, areaMm2, z };
   }
   if (!worst) return undefined;
-  const { section, thin, areaMm2, z } = worst;
-  let [fits, fails] = [0, least];
-  for (let i = 0; i < HALVINGS; i++) {
-    const width = (fits + fails) / 2;
-    if (area(narrowIn(section, width / 2)) >= LEAST) fails = width;
-    else fits = width;
-  }
-  return { areaMm2, worst: (fits + fails) / 2, at: { ...middleOfLargest(thin), z } };
-}
-
-function narrowIn(section: Outline, radius: number): Outline {
-  const field = new DistanceField(section, radius, TOLERANCE);
-  return field.narrow(radius, BEYOND * radius) ?? field.narrow(radius * 0.98, BEYOND * radius) ?? [];
+  const { widths, thin, areaMm2, z } = worst;
+  return { areaMm2, worst: widths.least() ?? least, at: { ...middleOfLargest(thin), z } };
 }
 
 function middleOfLargest(outline: Outline): { readonly x: number; readonly y: number } {

@@ -1,7 +1,7 @@
 import { circle } from '../geometry/index.js';
 import { type Mesh, meshBounds } from '../mesh/index.js';
 import { PegRoom } from './peg-room.js';
-import { cutByPlane, planeSection, type Socket } from './plane-cut.js';
+import { cutByPlane, planeSection, type Socket } from '../solid/index.js';
 
 /** Where a solid is cut by upright planes, in mm. */
 export interface SplitLines {

@@ -1,3 +1,4 @@
 export { coloured, type ColouredMesh, type Figures, figuresOf, type FinishArea, finishOfSurface } from './appearance.js';
 export { namedPieces } from './named-pieces.js';
 export { solidOf, volumeOf } from './solid.js';
+export { type Axis, cutByPlane, type CutPart, planeSection, type Socket } from './plane-cut.js';

@@ -60,6 +60,63 @@ describe('./relief inspect', () => {
   });
 });
 
+describe('./relief check', () => {
+  const check = (...args: string[]) => relief('check', ...args);
+  const plate = (by: number, width: number) => {
+    const document = {
+      version: 2,
+      title: 'Bar',
+      unit: 'mm',
+      blank: { outline: { kind: 'rectangle', width: 60, height: 40, cornerRadius: 0 }, thickness: 10, material: 'oak' },
+      parts: [
+        {
+          kind: 'shape',
+          id: 'bar',
+          name: 'Bar',
+          shape: { kind: 'rectangle', width: 30, height: width, cornerRadius: 0 },
+          place: { x: 0, y: 0, turn: 0, mirror: false },
+          sitsOn: { kind: 'face' },
+          tiers: [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action: { kind: 'raise', by } }],
+        },
+      ],
+      section: { x: 0, y: 0, turn: 0 },
+    };
+    writeFileSync(join(folder, 'bar.json'), JSON.stringify(document));
+    return 'bar.json';
+  };
+
+  it('passes what a shop can make, and exits 1 with what it cannot, each with its number, limit and source', () => {
+    const good = check(plate(4, 6));
+    expect([good.status, JSON.parse(good.out)]).toEqual([0, expect.objectContaining({ passes: true, findings: [], notes: [] })]);
+    const bad = check(plate(4, 0.7), '--distance', '5');
+    const found = JSON.parse(bad.out) as {
+      passes: boolean;
+      findings: { check: string; measured: number; limit: number; source: string }[];
+    };
+    expect([bad.status, found.passes, found.findings.map((each) => each.check)]).toEqual([
+      1,
+      false,
+      ['thin-stroke', 'tall-stroke'],
+    ]);
+    expect(found.findings[0].measured).toBeCloseTo(0.7, 1);
+    expect(found.findings[0].source).toContain('least stroke of the material');
+    // Oak of the demo shop asks for more than what is usual where no shop is named.
+    const shop = join(ROOT, 'demo', 'shop.json');
+    const limits = (JSON.parse(check(plate(4, 6), '--shop', shop).out) as { limits: object }).limits;
+    expect(limits).toMatchObject({ tool: 0.8, leastStep: 0.2 });
+  });
+
+  it.each([
+    ['--distance far is no distance', ['bar.json', '--distance', 'far']],
+    ['--side top is neither', ['bar.json', '--side', 'top']],
+    ['Usage:', []],
+  ])('says “%s”', (words, args) => {
+    plate(4, 6);
+    const { status, error } = check(...args);
+    expect([status, error]).toEqual([1, expect.stringContaining(words)]);
+  });
+});
+
 describe('./relief dry-run', () => {
   const shop = join(ROOT, 'demo', 'shop.json');
   /** A plate with a pocket of 20 × 12 mm, 2 mm deep. */

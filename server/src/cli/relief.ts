@@ -20,6 +20,7 @@ import { closedGlb, closedStl, closedThreeMf } from '../modules/production/solid
 import { viewsOf } from '../modules/production/sign-views.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, dateFrom, readDocument } from './command.js';
+import { checkCommand } from './check.js';
 import { cutsCommand } from './cuts.js';
 import { dryRunCommand } from './dry-run.js';
 
@@ -46,6 +47,10 @@ const USAGE = `Usage:
     --date DATE   the date on the setup sheet
     --choice FILE how, as docs/programs.md says
     --cell MM, --side back  as above
+  ./relief check SIGN.json                   what is measured of a sign, as JSON; exits 1 where something is not as it should be
+    --shop SHOP.json  whose tools and material it is measured against
+    --distance M      from which it is read
+    --side back       of the back
 SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md.`;
 
 function inspection(evaluation: Evaluation): object {
@@ -129,6 +134,12 @@ function askedBy(args: readonly string[]): Asked | undefined {
 }
 
 async function run(args: readonly string[]): Promise<void> {
+  if (args[0] === 'check') {
+    const found = await checkCommand(args.slice(1), USAGE);
+    console.log(JSON.stringify(found, null, 2));
+    if (!found.passes) process.exitCode = 1;
+    return;
+  }
   const making = { 'dry-run': dryRunCommand, cuts: cutsCommand }[args[0]];
   if (making) {
     console.log(JSON.stringify(await making(args.slice(1), USAGE), null, 2));

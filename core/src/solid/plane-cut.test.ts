@@ -5,8 +5,7 @@ import { addShape, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { area } from '../geometry/index.js';
 import { isWatertight, type Mesh, meshBounds, volume } from '../mesh/index.js';
-import { solidOf } from '../solid/index.js';
-import { type Axis, cutByPlane, planeSection } from './plane-cut.js';
+import { type Axis, cutByPlane, planeSection, solidOf } from './index.js';
 
 const workshop = new Workshop();
 

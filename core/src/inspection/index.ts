@@ -1,0 +1,3 @@
+export { type CheckCode, CHECKS, type Finding } from './finding.js';
+export { inspect } from './inspect.js';
+export { type Limits, limitsOf, USUAL_LIMITS } from './limits.js';

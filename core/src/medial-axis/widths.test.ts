@@ -1,0 +1,49 @@
+import { describe, expect, it } from '@jest/globals';
+import { area, perimeter, rectangle, regularPolygon, type Outline } from '../geometry/index.js';
+import { union } from '../arrangement/index.js';
+import { Widths } from './index.js';
+
+const moved = (ring: Float64Array, x: number, y: number): Float64Array => ring.map((mm, i) => mm + (i % 2 === 0 ? x : y));
+/** Two squares of 10 mm, 10 mm apart, with a bar between them. */
+const dumbbell = (bar: number): Outline =>
+  union([moved(rectangle(10, 10), -10, 0)], [moved(rectangle(10, 10), 10, 0)], [rectangle(12, bar)]);
+
+describe('how wide an area is', () => {
+  it.each([0.4, 1, 1.7])('is the width of a bar, also of one between wider things: %f mm', (width) => {
+    for (const outline of [[rectangle(30, width)], dumbbell(width)]) {
+      const widths = new Widths(outline, 2, 3);
+      expect(Math.abs(widths.least()! - width)).toBeLessThan(2 / 64);
+      expect(widths.narrowerThan(width - 0.02)).toEqual([]);
+      // The bar alone, and into its corners with the squares.
+      const found = area(widths.narrowerThan(width + 0.1));
+      expect(found / (outline.length === 1 && outline[0].length === 8 ? 30 * width : 10 * width)).toBeCloseTo(1, 0);
+    }
+  });
+
+  it('is not told of corners, however sharp, as far as a tip is allowed to reach', () => {
+    const triangle = regularPolygon(3, 20, 'flat');
+    // In a corner of 60° a disc lies as far from the tip as it is wide.
+    expect(new Widths([triangle], 2, 1.1).least()).toBeUndefined();
+    expect(new Widths([triangle], 2, 0.9).least()).toBeLessThan(0.6);
+    expect(new Widths([rectangle(10, 10)], 2, 0.5).least()).toBeUndefined();
+    expect(new Widths([], 2, 1).least()).toBeUndefined();
+  });
+
+  it.each([
+    [60, 0.3],
+    [60, 0.95],
+    [90, 0.8],
+  ])(
+    'leaves of a triangle with a corner of %i° what its opening by a disc of %f of the one within does not cover',
+    (degrees, share) => {
+      const angle = (degrees * Math.PI) / 180;
+      const triangle = union([Float64Array.of(0, 0, 10, 0, 10 * Math.cos(angle), 10 * Math.sin(angle))]);
+      const inner = (2 * area(triangle)) / perimeter(triangle);
+      // Steiner: what is shrunk and grown again is the triangle made smaller, and a disc: all but A·f² − π·r².
+      const left = area(triangle) * share ** 2 - Math.PI * (share * inner) ** 2;
+      const found = area(new Widths(triangle, 2 * inner, 0).narrowerThan(2 * share * inner));
+      expect(found / left).toBeCloseTo(1, 1);
+      expect(Math.abs(found - left)).toBeLessThan(0.07);
+    },
+  );
+});
