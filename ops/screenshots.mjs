@@ -99,9 +99,13 @@ main(async () => {
   await page.waitForTimeout(1500);
   await take('model');
 
+  await open(signs.get('Keyring plate'));
+  await page.getByRole('button', { name: /^Check /u }).click();
+  await page.locator('.measured li button').first().click();
+  await page.locator('i.found').first().waitFor();
+  await take('check');
+
   const bare = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Mooring notice' });
-  await open(bare.id);
-  await take('empty');
   const text = { ...(await send('GET', `/signs/${signs.get('Reading room')}`)).document.parts[0] };
   const line = (id, words, y, action, more) => ({
     ...text, id, name: id, words, size: { kind: 'capitals', height: 34, stretch: 100 }, place: { ...text.place, y }, tiers: [{ ...text.tiers[0], action }], ...more,

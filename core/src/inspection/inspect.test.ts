@@ -139,6 +139,10 @@ describe('what is measured of a sign', () => {
   });
 
   it('is nothing of signs that a shop makes, but for what its tools do not reach', () => {
+    // A round hole wider than the tool is no narrow place, whatever its chords are.
+    const holed = apart(1.2, raise(2));
+    addShape(holed, 6, { kind: 'cut-through' }, { x: 30, y: 0 });
+    expect(of('narrow-gap', holed)!.places.every(({ x }) => Math.abs(x) < 1)).toBe(true);
     for (const [name, source] of demoSigns().filter(([each]) => /^(?:keyring|bilge|tree)/u.test(each))) {
       const sign = readSign(source, workshop.book.catalogue);
       const found = inspect(workshop.evaluate(sign), limitsOf(shop, sign.blank.material));

@@ -10,7 +10,8 @@ import { type Limits } from './limits.js';
 
 /** mm² of a place that is told. */
 const LEAST = 0.05;
-/** Places of a finding that are shown. */
+/** mm² of a place that is marked, and how many are. */
+const LEAST_PLACE = 0.02;
 const MOST_PLACES = 20;
 /** Times the radius of a disc by which a tip reaches beyond it that counts as a stroke: it is sharper than 29°. */
 const STROKE_TIP = 3;
@@ -181,7 +182,7 @@ function letters({ sign, parts }: Evaluation, { distance }: Limits): Finding[] {
 /** The middles of the largest pieces. */
 function middlesOf(outline: Outline): Finding['places'] {
   return outline
-    .filter((ring) => contourArea(ring) > 0)
+    .filter((ring) => contourArea(ring) >= LEAST_PLACE)
     .sort((a, b) => contourArea(b) - contourArea(a))
     .slice(0, MOST_PLACES)
     .map((ring) => {

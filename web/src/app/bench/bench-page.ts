@@ -214,7 +214,7 @@ export class BenchPage implements OnDestroy {
     { value: 'outlines', words: 'outlines only' },
   ];
   protected readonly paint = signal<PlanPaint>('heights');
-  private readonly measurements = inject(Measurements);
+  protected readonly measurements = inject(Measurements);
   private readonly library = inject(LibraryService);
   private readonly kept = toSignal(this.library.library$);
   /** Names of the shop's materials. */
@@ -230,6 +230,7 @@ export class BenchPage implements OnDestroy {
     effect(() => this.lastSteps.keep(untracked(this.id), this.step()));
     effect(() => this.help.step.set(this.step()));
     this.tour.isPossible.set(true);
+    effect(() => this.measurements.isChecking.set(this.panel() === 'notes'));
     effect(() => this.relief.keepModel(this.showing() !== 'plan'));
     effect(() => {
       const state = this.state();

@@ -1,6 +1,8 @@
-import { effect, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type LetterGap } from '@plain-relief/core/type';
+import { type Finding, type Limits, limitsOf, USUAL_LIMITS } from '@plain-relief/core/inspection';
+import { LibraryService } from '../shop/library.service';
 import { Notices } from '../platform/notices';
 import { ReliefService } from '../relief/relief.service';
 import type { FiguresView, ReliefView } from '../relief/views';
@@ -30,7 +32,29 @@ export class Measurements {
   /** What the gaps were read of. */
   private known = '';
 
+  /** Whether findings are wanted: while they are looked at. */
+  readonly isChecking = signal(false);
+  /** From which the sign is read, in m; 0 where nobody says. */
+  readonly distance = signal(0);
+  /** What is beyond the limits; undefined until it was measured. */
+  readonly findings = signal<readonly Finding[] | undefined>(undefined);
+  readonly chosenFinding = signal<Finding | undefined>(undefined);
+  /** Places that are marked on the plan. */
+  readonly found = computed(() => (this.isChecking() ? (this.chosenFinding()?.places ?? []) : []));
+  private readonly library = toSignal(inject(LibraryService).library$);
+  private readonly limits = computed((): Limits => {
+    const [shop, distance] = [this.library()?.library, this.distance()];
+    const known = shop ? limitsOf(shop, this.state()?.sign.blank.material ?? '') : USUAL_LIMITS;
+    return distance > 0 ? { ...known, distance } : known;
+  });
+
   constructor() {
+    effect((onCleanup) => {
+      const [view, limits] = [this.view(), this.limits()];
+      if (!this.isChecking() || this.isBusy() || !view) return;
+      const wait = setTimeout(() => void this.inspect(view, limits), QUIET_MS);
+      onCleanup(() => clearTimeout(wait));
+    });
     effect((onCleanup) => {
       if (this.isBusy() || !this.view()) return;
       // Not while somebody drags or types.
@@ -40,6 +64,18 @@ export class Measurements {
       onCleanup(() => clearTimeout(wait));
     });
     effect(() => this.followSelected());
+  }
+
+  private async inspect(view: ReliefView, limits: Limits): Promise<void> {
+    try {
+      const findings = await this.relief.inspect(limits);
+      if (this.view() !== view) return;
+      this.findings.set(findings);
+      const before = this.chosenFinding();
+      this.chosenFinding.set(findings.find(({ check, part }) => check === before?.check && part === before.part));
+    } catch (error) {
+      this.notices.say((error as Error).message);
+    }
   }
 
   /** Gaps are those of the newest sign, once it is worked out; a text that is only moved keeps its own. */

@@ -65,11 +65,12 @@ export const HELP_PAGES: readonly HelpPage[] = [
   {
     id: 'Check',
     title: 'Check: what cannot be made, and what to look at',
-    picture: 'warning',
-    shows: 'Notes about a sign, with what mends them',
+    picture: 'check',
+    shows: 'What was measured of a sign, with its places on the plan',
     paragraphs: [
       'Notes come by weight: what cannot be made, what to look at, and what is good to know. A click goes to the part in the plan.',
       'Where there is a remedy it stands behind the note; it is done with a click, and undone like everything else.',
+      '“Measured” has gaps that the smallest end mill does not pass, strokes and walls too thin for the material, strokes too tall for their width, steps too small to be seen, and letters too low for the distance that you type. Limits are those of the material and the tools under Shop; hold the pointer over one to read where its limit is from. A click marks its places on the plan.',
       'Notes that are left open have to be confirmed before a proof goes out, and the name of who did that is kept.',
     ],
   },

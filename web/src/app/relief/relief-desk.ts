@@ -7,6 +7,7 @@ import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/pict
 import { type PrintChoice, printFindings, printSentences, proposedLines, type SplitLines } from '@plain-relief/core/processes';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
 import { liesHalfTurned, type Turning } from '@plain-relief/core/cutting';
+import { type Finding, inspect, type Limits } from '@plain-relief/core/inspection';
 import { materialFor, type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
@@ -147,6 +148,11 @@ export class ReliefDesk {
       region: isTurned ? region.map((contour) => contour.map((mm) => -mm)) : region,
     }));
     return signRemedies(evaluator, last, seen, tools);
+  }
+
+  /** What is measured of the last sign beyond limits. */
+  inspect(limits: Limits): readonly Finding[] {
+    return this.last ? inspect(this.last, limits) : [];
   }
 
   /** What a printer would have trouble with of the last sign, in sentences. */

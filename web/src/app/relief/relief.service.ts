@@ -3,6 +3,7 @@ import { type OnPolyline } from '@plain-relief/core/geometry';
 import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
 import { type Turning } from '@plain-relief/core/cutting';
 import { type SignRemedy, type Standing } from '@plain-relief/core/making';
+import { type Finding, type Limits } from '@plain-relief/core/inspection';
 import { type PrintChoice, type SplitLines } from '@plain-relief/core/processes';
 import { type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
@@ -66,6 +67,11 @@ export class ReliefService {
   /** What the last sign is made with where nobody has chosen. */
   proposals(shop: Shop): Promise<ProposalsView | undefined> {
     return this.ask((desk) => desk.proposals(shop));
+  }
+
+  /** What is measured of the last sign beyond limits. */
+  inspect(limits: Limits): Promise<readonly Finding[]> {
+    return this.ask((desk) => desk.inspect(limits));
   }
 
   /** What a printer would have trouble with, in sentences. */

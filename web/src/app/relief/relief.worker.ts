@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
+import { type Limits } from '@plain-relief/core/inspection';
 import { type PrintChoice } from '@plain-relief/core/processes';
 import { type Shop } from '@plain-relief/core/shop';
 import { type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
@@ -23,6 +24,7 @@ const counter = {
   split: async (part: string, into: 'lines' | 'words') => (await desk).split(part, into),
   outlined: async (part: string) => (await desk).outlined(part),
   nearest: async (x: number, y: number, reach: number) => (await desk).nearest(x, y, reach),
+  inspect: async (limits: Limits) => (await desk).inspect(limits),
   printFindings: async (choice: PrintChoice) => (await desk).printFindings(choice),
   printLines: async (width: number, depth: number) => (await desk).printLines(width, depth),
   signRemedies: async (...asked: Parameters<ReliefDesk['signRemedies']>) => (await desk).signRemedies(...asked),

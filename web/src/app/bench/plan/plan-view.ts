@@ -103,6 +103,8 @@ export class PlanViewer {
   readonly isMeasured = input(true);
   /** What was said in a proof about places of the front. */
   readonly pins = input<readonly CustomerPin[]>([]);
+  /** Places of something that was measured, as the sign is seen. */
+  readonly found = input<readonly { readonly x: number; readonly y: number }[]>([]);
   readonly picked = output<{ readonly id: string | undefined; readonly isAdding: boolean }>();
   readonly pickedAll = output<readonly string[]>();
   readonly placed = output<readonly PartPlace[]>();
@@ -157,6 +159,10 @@ export class PlanViewer {
       x: x + (minX + pin.across * (maxX - minX)) * scale,
       y: y - (maxY - pin.down * (maxY - minY)) * scale,
     }));
+  });
+  protected readonly rings = computed(() => {
+    const { x, y, scale } = this.view();
+    return this.found().map((place) => ({ x: x + place.x * scale, y: y - place.y * scale }));
   });
   /** The pin whose words are shown. */
   protected readonly shownPin = signal('');
