@@ -42,7 +42,7 @@ const CORE = {
   making: ['geometry', 'arrangement', 'sign', 'relief', 'solid', 'shop', 'tooling', 'cutting', 'gcode', 'program', 'dry-run'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
-  inspection: ['units', 'geometry', 'arrangement', 'medial-axis', 'sign', 'relief', 'solid', 'shop'],
+  inspection: ['units', 'geometry', 'arrangement', 'medial-axis', 'mesh', 'sign', 'relief', 'solid', 'shop'],
 };
 
 const inside = (room) => `^core/src/${room}/`;
