@@ -80,7 +80,7 @@ function gaps({ sign: { unit }, arrangement }: Evaluation, slabs: readonly Slab[
   return [
     {
       check: 'narrow-gap',
-      text: `A tool of ${length(tool)} does not pass ${where}: the narrowest place is about ${length(measured)} wide, and ${share.toFixed(1)} % of what is to be cleared there (${area(narrow).toFixed(1)} mm²) stays standing.`,
+      text: `An end mill of ${length(tool)} does not pass ${where}: the narrowest place is about ${length(measured)} wide, and ${share.toFixed(1)} % of what is to be cleared there (${area(narrow).toFixed(1)} mm²) is not reached by it.`,
       measured,
       limit: tool,
       places: middlesOf(narrow),

@@ -1,6 +1,15 @@
 import { parseArgs } from 'node:util';
 import { notesOf } from '@plain-relief/core/checks';
-import { CHECKS, inspect, limitsOf, USUAL_LIMITS } from '@plain-relief/core/inspection';
+import {
+  type CheckCode,
+  CHECKS,
+  type Finding,
+  inspect,
+  type Limits,
+  limitsOf,
+  USUAL_LIMITS,
+} from '@plain-relief/core/inspection';
+import { type Note } from '@plain-relief/core/notes';
 import { Evaluator } from '@plain-relief/core/relief';
 import { readShop } from '@plain-relief/core/shop';
 import { readSign } from '@plain-relief/core/sign';
@@ -9,8 +18,16 @@ import { readSettings } from '../platform/settings.js';
 import { CommandError, readDocument } from './command.js';
 import { sideFrom } from './dry-run.js';
 
+/** A sign as it was checked. */
+export interface CheckedSign {
+  readonly passes: boolean;
+  readonly limits: Limits;
+  readonly findings: readonly (Finding & (typeof CHECKS)[CheckCode])[];
+  readonly notes: readonly Note[];
+}
+
 /** What is measured of a sign, and whether all of it is as it should be. @throws CommandError and what the core throws */
-export async function checkCommand(args: readonly string[], usage: string): Promise<{ readonly passes: boolean }> {
+export async function checkCommand(args: readonly string[], usage: string): Promise<CheckedSign> {
   const text = { type: 'string' } as const;
   let parsed;
   try {
@@ -29,7 +46,8 @@ export async function checkCommand(args: readonly string[], usage: string): Prom
   const evaluation = await new Evaluator(book).evaluate(sign, sideFrom(side));
   const findings = inspect(evaluation, limits).map((finding) => ({ ...finding, ...CHECKS[finding.check] }));
   const notes = notesOf(evaluation);
-  return { passes: findings.length === 0 && notes.every(({ weight }) => weight === 'said'), ...{ limits, findings, notes } };
+  const passes = findings.length === 0 && notes.every(({ weight }) => weight === 'said');
+  return { passes, limits, findings, notes };
 }
 
 /** @throws CommandError */
