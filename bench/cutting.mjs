@@ -1,5 +1,5 @@
 // Measures plans of cuts: rings of a pocket against a general library in the same run, and whole signs from the evaluation to the plan and
-// its dry run. Run with: node bench/cutting.mjs
+// its dry run. Run with: node --max-semi-space-size=64 bench/cutting.mjs (as much as threads of the server and the command line have)
 import { readFileSync } from 'node:fs';
 import { EndType, inflatePathsD, JoinType } from 'clipper2-ts';
 import { Terrain, cutPlan, ringsIn, USUAL } from '@plain-relief/core/cutting';
