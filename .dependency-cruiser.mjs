@@ -5,18 +5,19 @@ const CORE = {
   units: [],
   sheet: [],
   notes: ['units'],
+  braille: [],
   geometry: [],
   arrangement: ['geometry'],
   'medial-axis': ['geometry', 'arrangement'],
   mesh: ['geometry'],
   artwork: ['geometry', 'arrangement'],
   type: ['geometry', 'arrangement'],
-  'sign/document': ['units', 'type', 'geometry'],
-  'sign/ticket': ['units', 'type', 'sign/document'],
-  'sign/edit': ['units', 'type', 'geometry', 'sign/document', 'sign/ticket'],
+  'sign/document': ['units', 'braille', 'type', 'geometry'],
+  'sign/ticket': ['units', 'braille', 'type', 'sign/document'],
+  'sign/edit': ['units', 'braille', 'type', 'geometry', 'sign/document', 'sign/ticket'],
   'sign/kinds': ['units', 'sign/document'],
   'relief/profile': ['geometry', 'sign'],
-  'relief/placing': ['units', 'notes', 'geometry', 'arrangement', 'medial-axis', 'type', 'sign', 'relief/profile'],
+  'relief/placing': ['units', 'braille', 'notes', 'geometry', 'arrangement', 'medial-axis', 'type', 'sign', 'relief/profile'],
   'relief/slopes': ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief/profile', 'relief/placing'],
   'relief/plan': [
     'units',
@@ -42,7 +43,7 @@ const CORE = {
   making: ['geometry', 'arrangement', 'sign', 'relief', 'solid', 'shop', 'tooling', 'cutting', 'gcode', 'program', 'dry-run'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
-  inspection: ['units', 'geometry', 'arrangement', 'medial-axis', 'mesh', 'sign', 'relief', 'solid', 'shop'],
+  inspection: ['units', 'braille', 'geometry', 'arrangement', 'medial-axis', 'mesh', 'sign', 'relief', 'solid', 'shop'],
 };
 
 const inside = (room) => `^core/src/${room}/`;
@@ -109,7 +110,7 @@ export default {
       comment: 'What is sent between page and server, in the words of core; entered by index.ts and states.ts.',
       severity: 'error',
       from: { path: '^api/' },
-      to: { path: '^(core|server|web|e2e)/', pathNot: '^core/src/(making|sheet|shop|sign|type)/index\\.ts$' },
+      to: { path: '^(core|server|web|e2e)/', pathNot: '^core/src/(braille|making|sheet|shop|sign|type)/index\\.ts$' },
     },
     {
       name: 'api-has-two-doors',

@@ -22,6 +22,7 @@ const onPath = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).sta
 const NEEDS = {
   postgres: { package: 'postgresql', words: 'PostgreSQL', isThere: () => postgresPrograms() !== undefined },
   chromium: { package: 'chromium', words: 'Chromium', isThere: () => onPath('chromium') },
+  liblouis: { package: 'liblouis-bin liblouis-data', words: 'liblouis', isThere: () => onPath('lou_translate') },
   poppler: { package: 'poppler-utils', words: 'poppler-utils', isThere: () => onPath('pdftoppm') },
 };
 
@@ -49,6 +50,16 @@ export function needFromDebian(...names) {
   if (result.status !== 0 || missing.some((need) => !need.isThere())) {
     const last = (result.stderr ?? '').trim().split('\n').at(-1);
     throw new Stop(`${words} could not be installed (${last}): ${byHand}`);
+  }
+}
+
+/** Installs those of the named needs that are missing; where that cannot be, it is said, and the application goes on without. */
+export function likeFromDebian(without, ...names) {
+  try {
+    needFromDebian(...names);
+  } catch (error) {
+    if (!(error instanceof Stop)) throw error;
+    say(`${error.message} Until then ${without}.`);
   }
 }
 

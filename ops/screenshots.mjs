@@ -19,7 +19,7 @@ const FLAGS = [
 ];
 
 main(async () => {
-  needFromDebian('postgres', 'chromium', 'poppler');
+  needFromDebian('postgres', 'chromium', 'poppler', 'liblouis');
   installPackages();
   buildCommandLine();
   buildWeb();

@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { buildCommandLine, buildWeb, HOME, installPackages, ROOT } from './build.mjs';
-import { checkDisk, needFromDebian } from './debian.mjs';
+import { checkDisk, likeFromDebian, needFromDebian } from './debian.mjs';
 import { freePort, isFree } from './ports.mjs';
 import { main, say, Stop } from './say.mjs';
 import { serve } from './serve.mjs';
@@ -60,6 +60,7 @@ main(async () => {
   checkDisk(ROOT, existsSync(join(ROOT, 'node_modules')) ? 100 : 900);
   const port = await choosePort(asked.port);
   needFromDebian('postgres');
+  likeFromDebian('words are not translated to braille', 'liblouis');
   installPackages();
   buildCommandLine();
   buildWeb();

@@ -92,7 +92,7 @@ function close() {
 
 main(async () => {
   checkDisk(ROOT, 1000);
-  needFromDebian('postgres', 'chromium', 'poppler');
+  needFromDebian('postgres', 'chromium', 'poppler', 'liblouis');
   installPackages();
   mkdirSync(join(HOME, 'test'), { recursive: true });
   buildCommandLine();

@@ -1,5 +1,6 @@
 import type { Static, TSchema } from '@sinclair/typebox';
 import type { EndpointSchema, Frozen, PartOf, RequestOf } from './endpoint.js';
+import { brailleEndpoints } from './braille.js';
 import { fileEndpoints } from './files.js';
 import { jobEndpoints } from './jobs.js';
 import { machineEndpoints } from './machine.js';
@@ -23,6 +24,7 @@ export const ENDPOINTS = {
   ...mailEndpoints,
   ...makingEndpoints,
   ...machineEndpoints,
+  ...brailleEndpoints,
 };
 
 export type Endpoints = typeof ENDPOINTS;

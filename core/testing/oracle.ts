@@ -57,6 +57,13 @@ export function riseOf(edge: Edge | undefined, amount: number, d: number): numbe
       const r = Math.min(edge.radius, amount);
       return d >= r ? amount : amount - r + Math.sqrt(Math.max(0, r * r - (r - d) ** 2));
     }
+    case 'domed': {
+      // Through the edge at its foot, level at its top: a segment of a circle (textbook), no more than a quarter of one.
+      const [w, h] = [edge.width, Math.min(edge.width, amount)];
+      if (d >= w || amount === 0) return amount;
+      const r = (w * w + h * h) / (2 * h);
+      return amount - r + Math.sqrt(Math.max(0, r * r - (w - d) ** 2));
+    }
     case 'cove': {
       const r = Math.min(edge.radius, amount);
       return d >= r ? amount : amount - Math.sqrt(Math.max(0, r * r - d * d));

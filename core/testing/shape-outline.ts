@@ -60,11 +60,45 @@ export function shapeOutline(m: ManifoldToplevel, shape: Shape | Sign['blank']['
       const half = Math.atan2(w, r - rise);
       return section([-w, -h, w, -h, ...arc(0, h - r, r, Math.PI / 2 - half, Math.PI / 2 + half, CHORDS)]);
     }
+    case 'braille':
+      return brailleOutline(m, shape);
     case 'outline':
       return pathOutline(m, shape, isBlank);
     default:
       return m.CrossSection.union([]);
   }
+}
+
+/** Columns and rows of the dots 1 to 6, which Unicode has as bits 0 to 5 (The Unicode Standard, "Braille Patterns"). */
+const DOT_PLACES = [[0, 1], [0, 0], [0, -1], [1, 1], [1, 0], [1, -1]] as const; // prettier-ignore
+
+/** Round dots: the middle row of the first line at the height of the place, the outermost sides of dots' columns aligned to it. */
+function brailleOutline(m: ManifoldToplevel, shape: Extract<Shape, { kind: 'braille' }>): CrossSection {
+  const { cells, dots, cell, line, align, room = Infinity } = shape;
+  const across = shape.ball ?? shape.base;
+  const widthOf = (count: number): number => (count === 0 ? 0 : (count - 1) * cell + dots + across);
+  const lines = cells.split('\n').flatMap((all) => {
+    const broken: string[][] = [[]];
+    for (const word of all.split('\u2800').filter((each) => each !== '')) {
+      const last = broken[broken.length - 1];
+      const count = [...last, word].join(' ').length;
+      if (last.length > 0 && count > 1 && widthOf(count) > room + 1e-9) broken.push([word]);
+      else last.push(word);
+    }
+    return broken.map((words) => words.join('\u2800'));
+  });
+  const circles = lines.flatMap((cellsOfLine, i) => {
+    const left = { left: 0, centre: -0.5, right: -1 }[align] * widthOf(cellsOfLine.length) + across / 2;
+    return [...cellsOfLine].flatMap((each, at) =>
+      DOT_PLACES.filter((_, bit) => ((each.charCodeAt(0) - 0x2800) >> bit) % 2 === 1).map(([column, row]) =>
+        m.CrossSection.circle(across / 2, chordsOf(across / 2)).translate([
+          left + at * cell + column * dots,
+          row * dots - i * line,
+        ]),
+      ),
+    );
+  });
+  return m.CrossSection.union(circles);
 }
 
 function pathOutline(

@@ -1,4 +1,5 @@
 import { type FontEntry } from '../src/type/index.js';
+import { BRAILLE_TABLES } from '../src/braille/index.js';
 import { readSign, type Sign, SignSchema } from '../src/sign/index.js';
 import { Random } from './random.js';
 
@@ -88,6 +89,14 @@ const USUAL: Readonly<Record<string, readonly [number, number]>> = {
   'studs.diameter': [1, 5],
   'fixings.diameter': [2, 12],
   'fixings.inset': [2, 30],
+  'domed.width': [0.3, 6],
+  'braille.base': [1, 3],
+  'braille.dots': [2, 4],
+  'braille.cell': [5, 9],
+  'braille.line': [8, 14],
+  'braille.ball': [1, 3],
+  'braille.room': [10, 120],
+  distance: [0.5, 40],
 };
 
 /** What a field whose value is an id means by it. */
@@ -96,6 +105,7 @@ const REFERENCES: Readonly<Record<string, 'own' | 'group' | 'part' | 'tier' | 'f
   group: 'group',
   part: 'part',
   of: 'part',
+  follows: 'part',
   parts: 'part',
   tier: 'tier',
   top: 'finish',
@@ -266,6 +276,9 @@ class Maker {
     if (pattern?.startsWith('^[A-Za-z0-9_-]')) return this.reference(key);
     if (pattern?.startsWith('^#')) return `#${random.whole(0, 0xffffff).toString(16).padStart(6, '0')}`;
     if (pattern?.startsWith('^[0-9a-f-]{36}')) return '00000000-0000-4000-8000-000000000000';
+    if (key === 'cells') return Array.from({ length: random.whole(0, 8) }, () => (random.chance(0.1) ? '\n' : String.fromCodePoint(0x2800 + random.whole(0, 63)))).join(''); // prettier-ignore
+    if (key === 'table') return random.pick(BRAILLE_TABLES).id;
+    if (pattern?.startsWith('^[a-z0-9-]')) return 'ada-703';
     if (key === 'font') return random.pick(this.fonts);
     if (key === 'path' && kind === 'outline') return pathData(random, this.manner);
     if (key === 'words') {

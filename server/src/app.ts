@@ -12,6 +12,8 @@ import { isDatabaseAway } from './platform/database/trouble.js';
 import { errors, type Fault, ServerError } from './platform/errors.js';
 import { readCatalogue } from './modules/fonts/font-files.js';
 import { guard } from './modules/people/access.js';
+import { brailleRoutes } from './modules/braille/routes.js';
+import { BrailleTranslator } from './modules/braille/translator.js';
 import { peopleRoutes, sessionRoutes } from './modules/people/routes.js';
 import { PeopleService } from './modules/people/service.js';
 import { jobRoutes } from './modules/jobs/routes.js';
@@ -146,6 +148,7 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   planRoutes(app, plans);
   const machine = new MachineService(db, plans, driverFor(settings));
   machineRoutes(app, machine);
+  brailleRoutes(app, new BrailleTranslator(settings.brailleTranslator));
   app.addHook('onClose', () => machine.close());
   const post = new PostOffice(db, settings);
   const proofs = new ProofService(db, post, settings, send, () => signs.catalogue());

@@ -12,6 +12,7 @@ export { extentOfOne, type PartExtent } from './document/copies.js';
 export { costliestPart, effortOfSides, withUprightSides } from './document/effort.js';
 export { SignError, type SignFault } from './document/faults.js';
 export { BARE, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
+export { isStale, saidBy, withCells } from './document/braille-words.js';
 export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';
 export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll, weightWords } from './document/materials.js';
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
@@ -22,6 +23,7 @@ export { Backer, Blank, BlankEdge, CutTo } from './document/schema-blank.js';
 export {
   type Action,
   type Area,
+  type BrailleShape,
   type Bridges,
   type Copies,
   type Edge,
@@ -36,6 +38,7 @@ export {
   type Shape,
   type ShapePart,
   type Sign,
+  type SignChecks,
   type SignOption,
   SignSchema,
   type SitsOn,

@@ -34,6 +34,20 @@ export const errors = {
           ', ',
         )}${titles.length > 3 ? ' and others are' : titles.length > 1 ? ' are' : ' is'} set in it. Set ${titles.length > 1 ? 'them' : 'it'} in another font first.`,
     ),
+  noTranslator: () =>
+    new ServerError(
+      503,
+      'NO_TRANSLATOR',
+      'Nothing translates to braille on this server: have “sudo apt-get install -y liblouis-bin liblouis-data” run there, or type the cells by hand. Cells that are there stay.',
+    ),
+  translatorHangs: (seconds: number) =>
+    new ServerError(
+      504,
+      'TRANSLATOR_HANGS',
+      `The translation to braille took longer than ${seconds} s and was given up: try fewer words, or type the cells by hand.`,
+    ),
+  noBrailleTable: (name: string) =>
+    new ServerError(503, 'NO_BRAILLE_TABLE', `The translator of this server has no table “${name}”: choose another one.`),
   notAPicture: (name: string) =>
     new ServerError(415, 'NOT_A_PICTURE', `“${name}” is no PNG or JPEG picture and is given out as a file only.`),
   notFound: (what: string, id: string) =>

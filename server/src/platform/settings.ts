@@ -17,6 +17,8 @@ export interface Settings {
   readonly signInTries?: SignInTries;
   /** Port of loopback at which the practice machine is spoken to. */
   readonly machinePort?: number;
+  /** The program that translates to braille, where it is not the one that Debian has. */
+  readonly brailleTranslator?: string;
 }
 
 /** How often a minute somebody may try to sign in from one address: to one account, and to any. Many people may be behind an address. */
@@ -46,6 +48,7 @@ export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
     ...(env.TRUSTED_PROXY && { trustedProxy: env.TRUSTED_PROXY }),
     ...(env.MAIL_SERVER && { mailServer: env.MAIL_SERVER }),
     ...(env.MACHINE_PORT && { machinePort: Number(env.MACHINE_PORT) }),
+    ...(env.LOU_TRANSLATE && { brailleTranslator: env.LOU_TRANSLATE }),
     mailFrom: env.MAIL_FROM ?? 'Millrace Signworks <proofs@millrace.example.org>',
   };
 }

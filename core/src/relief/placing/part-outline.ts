@@ -29,6 +29,7 @@ import {
 } from '../../geometry/index.js';
 import {
   type Blank,
+  type BrailleShape,
   type Copies,
   type Part,
   type Place,
@@ -39,6 +40,7 @@ import {
   type TextPath,
 } from '../../sign/index.js';
 import { type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../../type/index.js';
+import { brailleLayout } from '../../braille/index.js';
 import { type Note, note } from '../../notes/index.js';
 import { fittedNote, missingNote } from './text-notes.js';
 
@@ -111,9 +113,19 @@ export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
       return [regularPolygon(shape.sides, shape.diameter, shape.stands)];
     case 'arch':
       return [arch(shape.width, shape.height, shape.rise)];
+    case 'braille':
+      return dotsOfBraille(shape);
     case 'outline':
       return filled(shape);
   }
+}
+
+/** The dots of braille, or the holes for its balls; dots that run into each other are one. */
+function dotsOfBraille(shape: BrailleShape): Outline {
+  const { cells, base, dots: pitch, cell, line, ball, align, room } = shape;
+  const sizes = { base: ball ?? base, dots: pitch, cells: cell, lines: line };
+  const circles = brailleLayout(cells, sizes, align, room).dots.map(({ x, y }) => snapRing(circle(x, y, sizes.base / 2)));
+  return sizes.base < Math.min(pitch, cell - pitch, line - 2 * pitch) ? circles : union(circles);
 }
 
 type PathShape = Extract<Shape, { kind: 'outline' }>;

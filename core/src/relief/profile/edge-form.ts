@@ -39,30 +39,43 @@ function rampOf(edge: Edge | BlankEdge | undefined, amount: number): HeightProfi
     }
     case 'rounded': {
       const r = Math.min(edge.radius, amount);
-      return quarter(r, (across, up) => [r - across, amount - r + up]);
+      return arc(r, 0, (across, up) => [r - across, amount - r + up]);
+    }
+    case 'domed': {
+      const { radius, from } = domeOf(edge.width, amount);
+      return arc(radius, from, (across, up) => [edge.width - across, amount - radius + up]);
     }
     case 'cove': {
       const r = Math.min(edge.radius, amount);
-      return quarter(r, (across, up) => [up, amount - across]);
+      return arc(r, 0, (across, up) => [up, amount - across]);
     }
   }
 }
 
+/** The arc of a dome: of a circle about a place under its top, from this angle to upright; one higher than wide is a quarter circle. */
+function domeOf(width: number, amount: number): { readonly radius: number; readonly from: number } {
+  const height = Math.min(width, amount);
+  const radius = (width * width + height * height) / (2 * height);
+  return { radius, from: Math.atan2(radius - height, width) };
+}
+
 /**
- * A quarter circle in as few chords as keep to the tolerance. Its ends lie on it, the corners between a little outside and the middles
+ * An arc of a circle up to its top in as few chords as keep to the tolerance. Its ends lie on it, the corners between a little outside and the middles
  * of the chords as much inside: a chord of angle φ between two corners at r + t dips to r − t where rφ²/8 = 2t, one from an end where
  * rφ²/8 = 1.5t.
+ * @param from the angle at which it begins: 0 of a quarter circle
  * @param place distance and height of a point of the circle, across from its middle to the first end and up to the last
  */
-function quarter(radius: number, place: (across: number, up: number) => readonly [number, number]): HeightProfile {
+function arc(radius: number, from: number, place: (across: number, up: number) => readonly [number, number]): HeightProfile {
   const most = Math.sqrt((16 * ROUND_TOLERANCE) / radius);
-  const chords = Math.ceil(Math.PI / 2 / most + 2 * (1 - END_CHORD) - 1e-9);
-  const angle = Math.PI / 2 / (chords - 2 * (1 - END_CHORD));
+  const whole = Math.PI / 2 - from;
+  const chords = Math.max(1, Math.ceil(whole / most + 2 * (1 - END_CHORD) - 1e-9));
+  const angle = whole / (chords - 2 * (1 - END_CHORD));
   const corner = radius * (1 + angle ** 2 / 16);
   const places = Array.from({ length: chords + 1 }, (_, i) => {
-    if (i === 0) return place(radius, 0);
+    if (i === 0) return place(radius * Math.cos(from), radius * Math.sin(from));
     if (i === chords) return place(0, radius);
-    const turned = angle * (i - 1 + END_CHORD);
+    const turned = from + angle * (i - 1 + END_CHORD);
     return place(corner * Math.cos(turned), corner * Math.sin(turned));
   });
   return new HeightProfile(
@@ -82,6 +95,10 @@ export function exactRise(edge: Edge | BlankEdge | undefined, amount: number, d:
   if (edge?.kind === 'rounded') {
     const r = Math.min(edge.radius, amount);
     return d >= r ? amount : amount - r + Math.sqrt(Math.max(0, r * r - (r - d) ** 2));
+  }
+  if (edge?.kind === 'domed' && amount > 0) {
+    const { radius } = domeOf(edge.width, amount);
+    return d >= edge.width ? amount : amount - radius + Math.sqrt(Math.max(0, radius * radius - (edge.width - d) ** 2));
   }
   if (edge?.kind === 'cove') {
     const r = Math.min(edge.radius, amount);

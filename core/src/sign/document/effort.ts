@@ -29,9 +29,12 @@ export function withUprightSides(sign: Sign): Sign {
 }
 
 /** Lines that an edge form draws inside an outline, about. */
-const LINES = { sloped: 2, chamfered: 2, ridged: 3, rounded: 8, cove: 8 } as const;
+const LINES = { sloped: 2, chamfered: 2, ridged: 3, rounded: 8, cove: 8, domed: 5 } as const;
 /** Points of a letter, about. */
 const LETTER = 60;
+
+/** Dots of a cell, about. */
+const DOTS_IN_CELL = 3;
 
 function effortOf(part: Part): number {
   const points =
@@ -39,7 +42,9 @@ function effortOf(part: Part): number {
       ? LETTER * part.words.length
       : part.shape.kind === 'outline'
         ? Math.max(8, part.shape.path.length / 12)
-        : 40;
+        : part.shape.kind === 'braille'
+          ? DOTS_IN_CELL * 16 * part.shape.cells.length
+          : 40;
   const once = part.tiers.filter(({ on }) => on).reduce((sum, tier) => sum + points * effortOfTier(tier), 0);
   const count = part.copies?.count ?? 1;
   // Copies that overlap cross each other.

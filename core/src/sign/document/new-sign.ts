@@ -1,5 +1,7 @@
+import { USUAL_BRAILLE } from '../../braille/index.js';
 import { type LengthUnit } from '../../units/index.js';
-import { type Action, type Part, type ShapePart, type Sign, type TextPart, type Tier } from './schema.js';
+import { sideOf } from './levels.js';
+import { type Action, type BrailleShape, type Part, type ShapePart, type Sign, type TextPart, type Tier } from './schema.js';
 import { SIGN_VERSION } from './version.js';
 
 /** A sign with a bare blank, to begin with: 300 × 200 × 12 mm, or 12 × 8 × 1/2 in. */
@@ -110,6 +112,7 @@ const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
   border: 'Border',
   combined: 'Combined',
   fixings: 'Fixing holes',
+  braille: 'Braille',
 };
 
 /** A plain shape in the middle of the blank, as large as suits it: a sunk panel, a hole of 6 mm (1/4 in), a border … */
@@ -134,6 +137,7 @@ export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'combined'>): Shap
       height: tidy(height * 0.4),
       path: 'M-2 -1L2 -1L2 1L-2 1Z',
     },
+    braille: newBraille(sign),
     fixings: { kind: 'fixings', diameter: isMetric ? 5 : 4.7625, inset: isMetric ? 12 : 12.7, places: 'corners', count: 4 },
   } as const;
   const action: Action = {
@@ -141,8 +145,47 @@ export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'combined'>): Shap
     fixings: { kind: 'cut-through' } as const,
     border: { kind: 'raise', by: amount } as const,
     line: { kind: 'line', depth: isMetric ? 1 : 0.79375, width: isMetric ? 1.5 : 1.5875 } as const,
+    braille: { kind: 'raise', by: USUAL_BRAILLE.height } as const,
   }[kind as string] ?? { kind: 'carve', by: amount };
-  return { ...shapePart(sign, shapes[kind]), tiers: [newTier('tier-1', action)] };
+  const part = { ...shapePart(sign, shapes[kind]), tiers: [newTier('tier-1', action)] };
+  return kind === 'braille' ? belowItsText(sign, part) : part;
+}
+
+/** Braille of the first text of the front, by usual sizes. */
+function newBraille(sign: Sign): BrailleShape {
+  const text = sign.parts.find((part) => part.kind === 'text' && sideOf(part) === 'front');
+  const { base, dots, cells: cell, lines: line } = USUAL_BRAILLE;
+  const align = text?.kind === 'text' && text.align !== 'justified' ? text.align : 'centre';
+  return {
+    kind: 'braille',
+    words: '',
+    ...(text && { follows: text.id }),
+    table: 'ueb-2',
+    cells: '',
+    align,
+    base,
+    dots,
+    cell,
+    line,
+  };
+}
+
+/** mm between a text and its braille (2010 ADA Standards for Accessible Design, 703.3.2: 3/8 in at least). */
+const BRAILLE_BELOW = 10;
+
+/** Domed dots below all words of the front, aligned with those that they say. */
+function belowItsText(sign: Sign, part: ShapePart): ShapePart {
+  const { shape } = part;
+  if (shape.kind !== 'braille') return part;
+  const texts = sign.parts.filter((each): each is TextPart => each.kind === 'text' && sideOf(each) === 'front' && !each.hidden);
+  const followed = texts.find(({ id }) => id === shape.follows);
+  const lowest = Math.min(...texts.map(lowestOf));
+  const y = Number.isFinite(lowest) ? tidy(lowest - BRAILLE_BELOW - shape.dots - shape.base / 2) : 0;
+  return {
+    ...part,
+    place: { ...part.place, x: followed?.place.x ?? 0, y },
+    tiers: part.tiers.map((tier) => ({ ...tier, edge: { kind: 'domed', width: shape.base / 2 } })),
+  };
 }
 
 /** A part made from the outlines of others; it raises nothing until it is told to. */
@@ -193,7 +236,7 @@ function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
 const tidy = (mm: number): number => Number(mm.toFixed(3));
 
 /** Width and height of a shape that has its own, in mm; of a line its length and nothing. */
-export function extentOfShape(shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' | 'fixings' }>): {
+export function extentOfShape(shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' | 'fixings' | 'braille' }>): {
   width: number;
   height: number;
 } {

@@ -1,4 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
+import { CELLS_PATTERN } from '../../braille/index.js';
 import { byKind, closed, Coordinate, Extent, Id, Name, Radius } from './schema-basics.js';
 
 /** The schema of blanks and of plain shapes. */
@@ -63,6 +64,33 @@ export const Fixings = closed(
     count: Type.Integer({ minimum: 1, maximum: 100 }),
   },
   'fixing holes that follow the blank, their middles at an inset from its edge: in its corners, at its left and right, at its top and bottom, or so many around',
+);
+
+const BrailleSize = Type.Number({ minimum: 0.5, maximum: 50 });
+export const Braille = closed(
+  {
+    kind: Type.Literal('braille'),
+    words: Type.String({ maxLength: 4000 }),
+    follows: Type.Optional(Id),
+    table: Type.String({ pattern: '^[a-z0-9-]{1,40}$', description: 'id of the table by which words become cells' }),
+    capitals: Type.Optional(Type.Boolean({ description: 'whether words in capitals alone are indicated as such' })),
+    cells: Type.String({ maxLength: 8000, pattern: CELLS_PATTERN, description: 'cells of six dots (U+2800 to U+283F) in lines' }),
+    translated: Type.Optional(
+      closed(
+        { words: Type.String({ maxLength: 4000 }), table: Type.String({ maxLength: 40 }) },
+        'what the cells are a translation of, and by which table',
+      ),
+    ),
+    corrected: Type.Optional(Type.Boolean({ description: 'the cells were corrected by hand and are not translated anew' })),
+    align: Type.Union([Type.Literal('left'), Type.Literal('centre'), Type.Literal('right')]),
+    room: Type.Optional(Extent),
+    base: BrailleSize,
+    dots: BrailleSize,
+    cell: BrailleSize,
+    line: BrailleSize,
+    ball: Type.Optional(BrailleSize),
+  },
+  'braille: the dots of its cells, of words of its own or those of a text that it follows; base is the diameter of dots, dots, cell and line the distances between dots, cells and lines, room how wide lines may be; with a ball the dots are holes of this diameter for balls',
 );
 
 export const Laminate = closed(

@@ -5,6 +5,7 @@ import {
   Blank,
   BlankFinish,
   Border,
+  Braille,
   Circle,
   Combined,
   Ellipse,
@@ -76,6 +77,10 @@ const Edge = byKind(
   closed(
     { kind: Type.Literal('cove'), radius: Radius },
     'a hollow quarter circle in place of the upper, or the lower, part of the sides',
+  ),
+  closed(
+    { kind: Type.Literal('domed'), width: Radius },
+    'an arc that rises, or sinks, over this width and is level at its end: over half of a round dot a spherical cap',
   ),
   closed(
     { kind: Type.Literal('ridged'), angle: Type.Number({ minimum: 5, maximum: 170 }), capped: Type.Boolean() },
@@ -283,7 +288,7 @@ const ShapePart = closed(
   {
     kind: Type.Literal('shape'),
     ...common,
-    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined, Fixings),
+    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined, Fixings, Braille),
   },
   'a plain shape: a panel, a border, a hole, or a logo',
 );
@@ -343,6 +348,31 @@ const Hardware = closed(
   'things that go with the sign, such as screws or standoffs',
 );
 
+const Checks = closed(
+  {
+    standard: Type.Optional(
+      Type.String({ pattern: '^[a-z0-9-]{1,40}$', description: 'id of the standard that the sign is to meet' }),
+    ),
+    distance: Type.Optional(
+      Type.Number({ exclusiveMinimum: 0, maximum: 1000, description: 'metres that the sign is read from' }),
+    ),
+    floor: Type.Optional(Type.Number({ minimum: 0, maximum: 20000, description: 'mm from the floor to the middle of the sign' })),
+    off: Type.Optional(
+      Type.Array(
+        closed(
+          {
+            check: Type.String({ minLength: 1, maxLength: 60 }),
+            reason: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+          },
+          'a check that this sign is not told of, and why',
+        ),
+        { maxItems: 100 },
+      ),
+    ),
+  },
+  'what the sign is checked against',
+);
+
 export const SignSchema = closed(
   {
     version: Type.Literal(SIGN_VERSION),
@@ -360,6 +390,7 @@ export const SignSchema = closed(
     ground: Type.Optional(Ground),
     finishes: Type.Optional(Type.Array(Finish, { maxItems: 100 })),
     hardware: Type.Optional(Type.Array(Hardware, { maxItems: 6 })),
+    checks: Type.Optional(Checks),
   },
   'a sign',
 );
@@ -369,6 +400,7 @@ export type TextPart = Static<typeof TextPart>;
 export type ShapePart = Static<typeof ShapePart>;
 export type Part = TextPart | ShapePart;
 export type Shape = ShapePart['shape'];
+export type BrailleShape = Extract<Shape, { kind: 'braille' }>;
 export type Tier = Static<typeof Tier>;
 export type Action = Static<typeof Action>;
 export type Area = Static<typeof Area>;
@@ -386,5 +418,6 @@ export type Guide = Static<typeof Guide>;
 export type Ground = Static<typeof Ground>;
 export type SignOption = Static<typeof Option>;
 export type TierChange = Static<typeof TierChange>;
+export type SignChecks = Static<typeof Checks>;
 export type NamedSection = Static<typeof NamedSection>;
 export type LetterByHand = NonNullable<TextPart['letters']>[number];

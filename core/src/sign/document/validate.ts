@@ -1,4 +1,5 @@
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { BRAILLE_TABLES, brailleTable } from '../../braille/index.js';
 import { readPathData } from '../../geometry/index.js';
 import { type FontEntry } from '../../type/index.js';
 import { sideOf } from './levels.js';
@@ -6,7 +7,7 @@ import { SignError, type SignFault } from './faults.js';
 import { implausible } from './plausible.js';
 import { described, schemaFaults } from './schema-faults.js';
 import { outlinesUsed } from './references.js';
-import { type Sign, SignSchema } from './schema.js';
+import { type BrailleShape, type Sign, SignSchema } from './schema.js';
 import { upgraded } from './upgrades.js';
 import { SIGN_VERSION } from './version.js';
 
@@ -97,6 +98,7 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
         message: `“${host}” is on the other side of the blank: a part sits on the face of its side or on a part of the same side.`,
       });
     if (part.kind === 'shape' && part.shape.kind === 'outline') faults.push(...pathFaults(part.shape.path, `${path}.shape.path`));
+    if (part.kind === 'shape' && part.shape.kind === 'braille') faults.push(...brailleFaults(sign, part.shape, `${path}.shape`));
     for (const { at, id } of outlinesUsed(part)) {
       if (!seen.has(id))
         faults.push({
@@ -121,6 +123,18 @@ function referenceFaults(sign: Sign, catalogue: readonly FontEntry[] | undefined
           .join(', ')} …`,
       });
   });
+  return faults;
+}
+
+function brailleFaults({ parts }: Sign, { follows, table }: BrailleShape, path: string): SignFault[] {
+  const faults: SignFault[] = [];
+  if (follows !== undefined && !parts.some(({ id }) => id === follows))
+    faults.push({ path: `${path}.follows`, message: `“${follows}” is not the id of a part: name a text, or leave it out.` });
+  if (!brailleTable(table))
+    faults.push({
+      path: `${path}.table`,
+      message: `“${table}” is not a table that is known: choose one of ${BRAILLE_TABLES.map(({ id }) => id).join(', ')}.`,
+    });
   return faults;
 }
 

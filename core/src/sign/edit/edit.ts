@@ -1,7 +1,7 @@
 import { isUpright, withMore } from '../document/actions.js';
 import { freeId, newTier, sizeAbout } from '../document/new-sign.js';
 import { dropStale } from '../document/references.js';
-import { type Part, type Sign, type Tier } from '../document/schema.js';
+import { type BrailleShape, type Part, type Sign, type Tier } from '../document/schema.js';
 
 /** A copy of a part with ids of its own, a little below the first. */
 export function copyOf(part: Part, sign: Sign): Part {
@@ -39,17 +39,19 @@ function shrunkBy(part: Part): number {
 
 /**
  * Takes parts out of a sign that may be changed. What sat on one sits on the face, words set along one run straight, a border
- * around one follows the blank, and what was combined from several is so from those left; of none there is none.
+ * around one follows the blank, braille keeps the words of one, and what was combined from several is so from those left; of none there is none.
  */
 export function removeParts(sign: Sign, ids: readonly string[]): void {
   const gone = new Set(ids);
   const orphans: string[] = [];
+  const taken = sign.parts.filter(({ id }) => gone.has(id));
   sign.parts = sign.parts.filter(({ id }) => !gone.has(id));
   for (const part of sign.parts) {
     if (part.sitsOn.kind === 'part' && gone.has(part.sitsOn.part)) part.sitsOn = { kind: 'face' };
     if (part.kind === 'text') {
       if (part.path?.kind === 'part' && gone.has(part.path.part)) delete part.path;
     } else if (part.shape.kind === 'border' && gone.has(part.shape.of)) part.shape.of = 'blank';
+    else if (part.shape.kind === 'braille') keepWords(part.shape, gone, taken);
     else if (part.shape.kind === 'combined') {
       part.shape.of = part.shape.of.filter((id) => !gone.has(id));
       if (part.shape.of.length === 0) orphans.push(part.id);
@@ -57,4 +59,12 @@ export function removeParts(sign: Sign, ids: readonly string[]): void {
   }
   if (orphans.length > 0) removeParts(sign, orphans);
   dropStale(sign);
+}
+
+/** Braille of a text that is gone says what that said. */
+function keepWords(shape: BrailleShape, gone: ReadonlySet<string>, taken: readonly Part[]): void {
+  if (shape.follows === undefined || !gone.has(shape.follows)) return;
+  const text = taken.find(({ id }) => id === shape.follows);
+  if (text?.kind === 'text') shape.words = text.words;
+  delete shape.follows;
 }

@@ -27,12 +27,12 @@ export function resized(part: Part, factors: Factors, seen?: SeenText): Part {
 /** Whether a part has a width and a height that can be changed apart. */
 export function sizesApart(part: Part): boolean {
   if (part.kind === 'text') return part.path === undefined;
-  return !['circle', 'polygon', 'border', 'combined', 'fixings', 'line'].includes(part.shape.kind);
+  return !['circle', 'polygon', 'border', 'combined', 'fixings', 'line', 'braille'].includes(part.shape.kind);
 }
 
 /** Whether a part has a size of its own at all. */
 export const hasSize = (part: Part): boolean =>
-  part.kind === 'text' || !['border', 'combined', 'fixings'].includes(part.shape.kind);
+  part.kind === 'text' || !['border', 'combined', 'fixings', 'braille'].includes(part.shape.kind);
 
 /**
  * Factors that bring a part, which is seen in a box, to a width or height in the plan; of one that lies on its side its own other
@@ -100,7 +100,7 @@ function resizedShape<S extends Shape | Blank['outline']>(shape: S, { across, up
 /** Whether a part's outline can be that of the blank: it has sizes of its own and stands upright. */
 export const canBeBlank = (part: Part): boolean =>
   part.kind === 'shape' &&
-  !['border', 'combined', 'fixings', 'line'].includes(part.shape.kind) &&
+  !['border', 'combined', 'fixings', 'line', 'braille'].includes(part.shape.kind) &&
   part.place.turn === 0 &&
   !part.place.mirror;
 

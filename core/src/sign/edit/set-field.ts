@@ -1,6 +1,7 @@
 import { plainWords } from '../../type/index.js';
 import { actionOf } from '../document/actions.js';
 import { type PartExtent, spacedRow } from '../document/copies.js';
+import { setBraille } from './braille-fields.js';
 import { movedLetters } from './letters-by-hand.js';
 import { setKindsOfHardware } from '../ticket/hardware.js';
 import { chooseFinish } from '../document/finishes.js';
@@ -105,6 +106,8 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, around: Ar
     else delete holder[owner];
   } else if (last === 'kind' && path[0] === 'blank') {
     sign.blank.outline = shapeOf(value as Shape['kind'], sign.blank.outline) as Blank['outline'];
+  } else if (part?.kind === 'shape' && part.shape.kind === 'braille' && owner === 'shape') {
+    setBraille(sign, part, part.shape, last as string, value);
   } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
     part.shape = shapeOf(value as Shape['kind'], part.shape);
   } else if (part && last === 'kind' && owner === 'copies') {
@@ -338,6 +341,8 @@ function edgeOf<E extends Edge | BlankEdge>(
       return { kind, angle: 90, capped: false };
     case 'chamfered':
       return { kind, width: size, height: size };
+    case 'domed':
+      return { kind, width: size };
     case 'rounded':
     case 'cove':
       return { kind, radius: size };
@@ -402,7 +407,14 @@ function aroundTheSame(sign: Sign, part: TextPart, arc: Extract<TextPath, { kind
 
 /** Another shape of the same extent. */
 function shapeOf<S extends Shape | Blank['outline']>(kind: Shape['kind'], before: S): Shape {
-  if (before.kind === kind || before.kind === 'border' || before.kind === 'combined' || before.kind === 'fixings') return before;
+  if (
+    before.kind === kind ||
+    before.kind === 'border' ||
+    before.kind === 'combined' ||
+    before.kind === 'fixings' ||
+    before.kind === 'braille'
+  )
+    return before;
   const { width, height } = extentOfShape(before);
   const extent = { width, height: height || width };
   switch (kind) {

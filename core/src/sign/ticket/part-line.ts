@@ -65,6 +65,8 @@ function shapeLine(shape: Shape, unit: LengthUnit): string {
       return shape.width === 0 ? `inset ${formatLength(shape.inset, unit)}` : `${formatLength(shape.width, unit)} wide, inset ${formatLength(shape.inset, unit)}`; // prettier-ignore
     case 'fixings':
       return `holes ⌀ ${formatLength(shape.diameter, unit)}`;
+    case 'braille':
+      return `braille ${shape.cells.replace(/\n/gu, ' / ')}`.trim();
     case 'combined':
       return { join: 'joined', cut: 'cut out', common: 'in common' }[shape.how];
     default:

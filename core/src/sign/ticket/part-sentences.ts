@@ -1,14 +1,20 @@
 import { sideOf } from '../document/levels.js';
+import { brailleSentences } from './braille-sentences.js';
 import { isAtHome, placeWords } from './place-words.js';
 import { type PartExtent, rowSpacing } from '../document/copies.js';
-import { type Copies, type Part, type ShapePart, type Sign } from '../document/schema.js';
+import { type BrailleShape, type Copies, type Part, type Shape, type ShapePart, type Sign } from '../document/schema.js';
 import { plain, quiet, quietIf, type Sentence, type TicketWord, type Topic, type Writer } from './sentence.js';
 import { shapeWords } from './shape-words.js';
 import { textSentences } from './text-sentences.js';
 
 /** The sentences about where a part is and what it looks like, before its tiers. */
 export function partSentences(sign: Sign, part: Part, index: number, write: Writer): Sentence[] {
-  const sentences = part.kind === 'text' ? textSentences(sign, part, index, write) : [shapeSentence(sign, part, index, write)];
+  const sentences =
+    part.kind === 'text'
+      ? textSentences(sign, part, index, write)
+      : part.shape.kind === 'braille'
+        ? brailleSentences(sign, part, part.shape, index, write)
+        : [shapeSentence(sign, part, part.shape, index, write)];
   const about = (topic: Topic, ...all: TicketWord[][]): Sentence[] => all.map((words) => ({ topic, part: part.id, words }));
   return [
     ...about('layout', ...sentences),
@@ -59,9 +65,14 @@ function cutSentence({ blank: { cutTo } }: Sign, part: Part, index: number, writ
   return [[plain('It is '), choice, plain(isOut ? ' as a letter.' : '; only what lies on the letters is made of it.')]];
 }
 
-function shapeSentence(sign: Sign, part: ShapePart, index: number, write: Writer): TicketWord[] {
+function shapeSentence(
+  sign: Sign,
+  part: ShapePart,
+  shape: Exclude<Shape, BrailleShape>,
+  index: number,
+  write: Writer,
+): TicketWord[] {
   const path = ['parts', index, 'shape'] as const;
-  const { shape } = part;
   const others = (ids: readonly string[]) => ids.map((id) => sign.parts.find((other) => other.id === id)?.name ?? id);
   switch (shape.kind) {
     case 'border':

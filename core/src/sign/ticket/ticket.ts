@@ -250,6 +250,7 @@ const EDGES = [
   ['chamfered', 'chamfered'],
   ['cove', 'hollowed by a cove'],
   ['ridged', 'sloped to a ridge'],
+  ['domed', 'domed'],
 ] as const;
 /** A ridge upside down. */
 const EDGES_BELOW = EDGES.map(([kind, text]) => [kind, kind === 'ridged' ? 'sloped to a vee' : text] as const);
@@ -282,6 +283,8 @@ function edgeWords({ edge, action }: Tier, path: FieldPath, write: Writer): Tick
         plain(' from upright, sized '),
         write.choice('sized', edge.sized, SIZED, ...at, 'sized'),
       ];
+    case 'domed':
+      return [plain(', sides '), kind, plain(' over '), write.length('width of the dome', edge.width, ...at, 'width')];
     case 'ridged':
       return [
         plain(', sides '),

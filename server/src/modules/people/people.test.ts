@@ -80,6 +80,8 @@ const ADDRESSES: readonly (readonly [string, Role | 'anyone'])[] = [
   ['GET /api/proof-links/:token/signs/:signId/model.glb', 'anyone'],
   ['GET /api/outbox', 'designer'],
   ['POST /api/outbox/:id/again', 'designer'],
+  ['POST /api/braille', 'maker'],
+  ['POST /api/braille/words', 'maker'],
   ['GET /api/machine', 'maker'],
   ['POST /api/machine/programs', 'maker'],
   ['POST /api/machine/commands', 'maker'],

@@ -1,0 +1,3 @@
+export { BLANK_CELL, CELLS_PATTERN, dotsOf, linesOf, saidWords } from './cells.js';
+export { ballCap, brailleLayout, type BrailleLayout, type BrailleSizes, lineWidth, USUAL_BRAILLE } from './layout.js';
+export { BRAILLE_TABLES, brailleTable, type BrailleTable } from './tables.js';
