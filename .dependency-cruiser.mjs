@@ -30,7 +30,7 @@ const CORE = {
     'relief/placing',
     'relief/slopes',
   ],
-  checks: ['units', 'notes', 'geometry', 'arrangement', 'sign', 'relief'],
+  checks: ['units', 'braille', 'notes', 'geometry', 'arrangement', 'sign', 'relief'],
   solid: ['geometry', 'arrangement', 'mesh', 'sign', 'relief'],
   drawing: ['units', 'notes', 'geometry', 'arrangement', 'sign', 'relief', 'solid'],
   format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],

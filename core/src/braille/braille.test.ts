@@ -1,10 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
-import { bareSign } from '../../testing/signs.js';
+import { addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { volume } from '../mesh/index.js';
 import { solidOf } from '../solid/index.js';
-import { newShape, type Sign } from '../sign/index.js';
+import { notesOf } from '../checks/index.js';
+import { type BrailleShape, newShape, type ShapePart, type Sign } from '../sign/index.js';
 import { stlFile } from '../format/index.js';
 import { ballCap, BRAILLE_TABLES, brailleLayout, dotsOf, linesOf, lineWidth, saidWords, USUAL_BRAILLE } from './index.js';
 
@@ -89,7 +90,7 @@ describe('balls', () => {
 describe('dots of a solid', () => {
   it('are where, as wide and as high as they were asked, in the STL: each within 0.02 mm', () => {
     const evaluation = workshop.evaluate(plate('⠿⠇⠀⠿\n⠿'));
-    const corners = cornersOf(stlFile(solidOf(evaluation)));
+    const corners = cornersOf(stlFile(solidOf(evaluation), 'dots'));
     const { dots } = brailleLayout('⠿⠇⠀⠿\n⠿', sizes, 'centre');
     expect(dots).toHaveLength(21);
     for (const { x, y } of dots) {
@@ -125,5 +126,39 @@ describe('tables', () => {
   it('are in the document of the format, each by its id', () => {
     const text = readFileSync(new URL('../../../docs/sign-format.md', import.meta.url), 'utf8');
     for (const { id } of BRAILLE_TABLES) expect(text).toContain(`\`${id}\``);
+  });
+});
+
+describe('notes of braille', () => {
+  const notes = (change: (sign: Sign, shape: BrailleShape) => void) => {
+    const sign = plate('⠿');
+    const [part] = sign.parts as [ShapePart];
+    const shape = part.shape as BrailleShape;
+    Object.assign(shape, { words: 'for', translated: { words: 'for', table: 'ueb-2' } });
+    change(sign, shape);
+    return notesOf(workshop.evaluate(sign)).map(({ code, text }) => [code, text]);
+  };
+
+  it('tell of cells that are not those of the words, of mirrored ones, and of words that are too wide', () => {
+    expect(notes(() => undefined)).toEqual([]);
+    expect(notes((_, shape) => (shape.words = 'with'))).toEqual([['braille-stale', 'Braille 1: its cells are not those of “with”: they are yet to be translated.']]); // prettier-ignore
+    expect(notes((_, shape) => Object.assign(shape, { words: 'with', corrected: true }))[0][1]).toContain(
+      'corrected by hand before',
+    );
+    expect(notes((_, shape) => (shape.table = 'ueb-1'))[0][0]).toBe('braille-stale');
+    expect(notes((sign) => (sign.parts[0].place.mirror = true))[0][0]).toBe('braille-mirrored');
+    expect(notes((_, shape) => Object.assign(shape, { cells: '⠿⠿⠿', room: 10 }))).toEqual([
+      ['braille-too-wide', 'Braille 1 has a word of 16.4 mm in a room of 10 mm: words are not parted.'],
+    ]);
+  });
+
+  it('go with the words of a text that is followed', () => {
+    const followed = (words: string) =>
+      notes((sign, shape) => {
+        const text = addText(sign, words, 'barlow-semibold', 8, { kind: 'raise', by: 1 });
+        text.place.y = -12;
+        shape.follows = text.id;
+      });
+    expect([followed('FOR'), followed('WITH').map(([code]) => code)]).toEqual([[], ['braille-stale']]);
   });
 });

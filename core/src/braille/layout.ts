@@ -15,9 +15,19 @@ export interface BrailleSizes {
 /** Within 2010 ADA Standards for Accessible Design, table 703.3.1 (from memory). */
 export const USUAL_BRAILLE = { base: 1.6, height: 0.7, dots: 2.4, cells: 6.2, lines: 10.1 } as const;
 
+/** A dot in its place, in mm, and which of its line, cell and the cell's columns and rows it is. */
+export interface PlacedDot {
+  readonly x: number;
+  readonly y: number;
+  readonly line: number;
+  readonly cell: number;
+  readonly column: number;
+  readonly row: number;
+}
+
 export interface BrailleLayout {
   /** Middles of dots, in mm. */
-  readonly dots: readonly { readonly x: number; readonly y: number; readonly line: number; readonly cell: number }[];
+  readonly dots: readonly PlacedDot[];
   /** Cells of every line. */
   readonly lines: readonly string[];
 }
@@ -47,6 +57,8 @@ export function brailleLayout(
         y: (1 - row) * sizes.dots - i * sizes.lines,
         line: i,
         cell: at,
+        column,
+        row,
       })),
     );
   });

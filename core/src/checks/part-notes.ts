@@ -2,6 +2,7 @@ import { contains, type Contour, gapBetween } from '../geometry/index.js';
 import { type Note, note } from '../notes/index.js';
 import { type Evaluation, mirroredRing, type PartPlan, type Rung } from '../relief/index.js';
 import { type LengthUnit } from '../units/index.js';
+import { brailleNotes } from './braille-notes.js';
 import { type Part, sideOf, THROUGH, type Tier } from '../sign/index.js';
 
 /** What is told of a part by itself. */
@@ -20,6 +21,7 @@ export function partNotes(evaluation: Evaluation, plan: PartPlan): Note[] {
       const ofTiers = rungs.flatMap((rung) => tierNotes(evaluation, part, plan, rung));
       return [
         ...plan.notes,
+        ...(part.kind === 'shape' && part.shape.kind === 'braille' ? brailleNotes(part, part.shape, evaluation.sign) : []),
         ...(rungs.length === 0 ? [note('no-tiers', at, part.name)] : ofTiers),
         ...edgeNotes(evaluation, part, plan.area.contours),
       ];

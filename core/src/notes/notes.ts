@@ -61,6 +61,21 @@ export const NOTES = {
   },
   'unknown-font': (name: string, font: string) =>
     ({ weight: 'error', text: `${name} is set in “${font}”, which is not a font at hand: choose another.` }) as const,
+  /** @param words that it is to say @param isCorrected whether its cells were corrected by hand */
+  'braille-stale': (name: string, words: string, isCorrected: boolean) =>
+    ({
+      weight: 'error',
+      text:
+        `${name}: its cells are not those of “${list(words.split('\n'), 3)}”` +
+        (isCorrected ? ': they were corrected by hand before the words became these.' : ': they are yet to be translated.'),
+    }) as const,
+  'braille-mirrored': (name: string) =>
+    ({ weight: 'error', text: `${name} is mirrored, and nobody can read it: mirror it back.` }) as const,
+  'braille-too-wide': (name: string, widest: number, room: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `${name} has a word of ${formatLength(widest, unit)} in a room of ${formatLength(room, unit)}: words are not parted.`,
+    }) as const,
   'no-words': (name: string) => ({ weight: 'said', text: `${name} has no words yet.` }) as const,
   'over-edge': (name: string, by: number, unit: LengthUnit) =>
     ({

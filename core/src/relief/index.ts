@@ -1,6 +1,7 @@
 export { type Layer } from './placing/layers.js';
 export { mirroredRing } from './placing/mirrored.js';
 export { blankNotes, type TextMeasures } from './placing/part-outline.js';
+export { type LetterPlace } from './placing/letter-places.js';
 export { TextPartsError } from './placing/text-parts.js';
 export { Evaluator } from './plan/evaluate.js';
 export {

@@ -14,6 +14,7 @@ import {
   type Outline,
   type Placement,
   placement,
+  placePoint,
   placeRings,
   placePolyline,
   readPathData,
@@ -21,6 +22,7 @@ import {
   regularPolygon,
   reversed,
   polylineTrack,
+  snap,
   snapRing,
   snapStroke,
   snapPolyline,
@@ -96,7 +98,7 @@ export interface Surroundings {
   readonly placed: ReadonlyMap<string, PlacedPart>;
 }
 
-type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' }>;
+type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' | 'braille' }>;
 
 /** The outline of a shape about its own middle. */
 export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
@@ -113,19 +115,22 @@ export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
       return [regularPolygon(shape.sides, shape.diameter, shape.stands)];
     case 'arch':
       return [arch(shape.width, shape.height, shape.rise)];
-    case 'braille':
-      return dotsOfBraille(shape);
     case 'outline':
       return filled(shape);
   }
 }
 
-/** The dots of braille, or the holes for its balls; dots that run into each other are one. */
-function dotsOfBraille(shape: BrailleShape): Outline {
+/** The dots of braille, or the holes for its balls, all alike to the last step of the grid; what runs into each other is one. */
+function dotsOfBraille(shape: BrailleShape, put: Placement): ContourSet {
   const { cells, base, dots: pitch, cell, line, ball, align, room } = shape;
   const sizes = { base: ball ?? base, dots: pitch, cells: cell, lines: line };
-  const circles = brailleLayout(cells, sizes, align, room).dots.map(({ x, y }) => snapRing(circle(x, y, sizes.base / 2)));
-  return sizes.base < Math.min(pitch, cell - pitch, line - 2 * pitch) ? circles : union(circles);
+  const one = snapRing(circle(0, 0, sizes.base / 2));
+  const circles = brailleLayout(cells, sizes, align, room).dots.map((dot) => {
+    const [x, y] = placePoint(put, dot.x, dot.y).map(snap);
+    return one.map((value, i) => value + (i % 2 === 0 ? x : y));
+  });
+  const areApart = sizes.base < Math.min(pitch, cell - pitch, line - 2 * pitch);
+  return areApart ? ContourSet.of(circles.map((ring) => [ring])) : ContourSet.loose(union(circles));
 }
 
 type PathShape = Extract<Shape, { kind: 'outline' }>;
@@ -214,6 +219,16 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
     const ink = bounds(contours);
     return { ...nothing, area: ContourSet.loose(contours), ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
+  }
+  if (shape.kind === 'braille') {
+    const dots = dotsOfBraille(shape, put);
+    const ink = bounds(dots.contours);
+    return {
+      ...nothing,
+      area: dots,
+      ink,
+      frame: ink ? cornersOf(ink) : new Float64Array(8),
+    };
   }
   if (shape.kind === 'outline') {
     const { area: own, strokes } = placePath(shape, put);

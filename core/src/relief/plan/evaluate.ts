@@ -13,12 +13,23 @@ import {
   type TextPart,
   tierLevel,
 } from '../../sign/index.js';
-import { type FontBook, type LetterGap, letterGaps, openUp, type OpenedUp, setBlock } from '../../type/index.js';
+import {
+  type FontBook,
+  type FontEntry,
+  type FontMeasures,
+  fontMeasures,
+  type LetterGap,
+  letterGaps,
+  openUp,
+  type OpenedUp,
+  setBlock,
+} from '../../type/index.js';
 import { CutToPlans } from './cut-to.js';
 import { evaluated } from './evaluated.js';
 import { type Evaluation, type PartPlan, type PartRole, type Rung, type Short } from './evaluation.js';
 import { type Known, type LaidBlank, layOut } from './laying.js';
 import { edgeLayer, type Layer, layersOf } from '../placing/layers.js';
+import { type LetterPlace, letterPlaces } from '../placing/letter-places.js';
 import { mirroredRing } from '../placing/mirrored.js';
 import {
   blankOutline,
@@ -108,6 +119,23 @@ export class Evaluator implements Known {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || !this.book.entry(part.font)) return [];
     return letterGaps(setBlock(this.book, textChoice(part, this.book), trackOf(part.path, byId(parts))));
+  }
+
+  /** The letters of a text part as they lie in the plan, line by line as they are read; none of a part that is not seen. */
+  letters({ sign, parts }: Evaluation, id: string): LetterPlace[] {
+    const part = sign.parts.find((other) => other.id === id);
+    if (part?.kind !== 'text' || part.hidden || !this.book.entry(part.font)) return [];
+    return letterPlaces(part, this.book, trackOf(part.path, byId(parts)));
+  }
+
+  /** A font's entry in the catalogue. */
+  fontEntry(id: string): FontEntry | undefined {
+    return this.book.entry(id);
+  }
+
+  /** Proportions of a font of the sign. */
+  fontMeasures(id: string): FontMeasures | undefined {
+    return this.book.entry(id) && fontMeasures(this.book, id);
   }
 
   /** What opening a text part up for a tool takes; undefined where no gap can open. */

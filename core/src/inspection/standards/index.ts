@@ -1,0 +1,3 @@
+export { type ClauseResult, judged, meets, STANDARDS, standardOf, type Verdict } from './judge.js';
+export { contrastOf, type Measured, wordsIn } from './measures.js';
+export { type Clause, type MeasureName, type Standard } from './standard.js';
