@@ -43,7 +43,7 @@ const CORE = {
   making: ['geometry', 'arrangement', 'sign', 'relief', 'solid', 'shop', 'tooling', 'cutting', 'gcode', 'program', 'dry-run'],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
-  inspection: ['units', 'braille', 'geometry', 'arrangement', 'medial-axis', 'mesh', 'sign', 'relief', 'solid', 'shop'],
+  inspection: ['units', 'braille', 'checks', 'geometry', 'arrangement', 'medial-axis', 'mesh', 'sign', 'relief', 'solid', 'shop'],
 };
 
 const inside = (room) => `^core/src/${room}/`;

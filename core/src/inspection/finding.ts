@@ -1,30 +1,115 @@
+/** What a check is about. */
+export type CheckGroup = 'making' | 'reading' | 'setting' | 'fixing';
+
 /** The catalogue of what is measured: what each check asks, and where its limit is from. */
 export const CHECKS = {
   'narrow-gap': {
+    group: 'making',
     asks: 'whether the smallest end mill passes between what stands',
     source: 'geometry: places that no disc of the tool’s diameter comes into (opening by a disc)',
   },
   'thin-stroke': {
+    group: 'making',
     asks: 'whether raised strokes are wide enough for the material',
     source: 'the least stroke of the material in the shop’s library; 1 mm where it is not there (common practice, no source)',
   },
   'thin-wall': {
+    group: 'making',
     asks: 'whether walls between carved places, holes and edges are thick enough',
     source: 'the least wall of the material in the shop’s library; 1.5 mm where it is not there (common practice, no source)',
   },
   'tall-stroke': {
+    group: 'making',
     asks: 'whether strokes are so tall for their width that they snap off',
     source: 'the slenderness of the material in the shop’s library; 4 times where it is not there (common practice, no source)',
   },
   'small-step': {
+    group: 'making',
     asks: 'whether neighbouring levels differ so much that it is seen',
     source: '0.2 mm (common practice, no source)',
   },
+  'coarse-curve': {
+    group: 'making',
+    asks: 'whether a curve of lines has so many that its corners are not seen',
+    source: '0.1 mm between line and curve (common practice, no source)',
+  },
+  'no-machine': {
+    group: 'making',
+    asks: 'whether a machine of the shop reaches all of the sign',
+    source: 'the work areas of the shop’s routers and engravers',
+  },
+  'no-sheet': {
+    group: 'making',
+    asks: 'whether the shop keeps a sheet that the blank can be cut from',
+    source: 'the sheets of the material in the shop’s library',
+  },
   'small-letters': {
+    group: 'reading',
     asks: 'whether capitals are tall enough for the distance that they are read from',
     source: '25 mm for every 3 m (common practice, no source)',
   },
-} as const satisfies Readonly<Record<string, { readonly asks: string; readonly source: string }>>;
+  'low-contrast': {
+    group: 'reading',
+    asks: 'whether words are lighter or darker than what is behind them',
+    source: 'contrast ratio of 3 to 1 for large letters (WCAG 2, success criterion 1.4.3)',
+  },
+  'tight-lines': {
+    group: 'reading',
+    asks: 'whether lines of words are so far apart that they are read one after the other',
+    source: '110 % of the cap height for lines of capitals, 130 % where there are small letters (common practice, no source)',
+  },
+  'unequal-margins': {
+    group: 'setting',
+    asks: 'whether margins that are nearly equal are equal',
+    source: '2 % of the blank (common practice, no source)',
+  },
+  'nearly-aligned': {
+    group: 'setting',
+    asks: 'whether parts that nearly line up do',
+    source: '0.5 % of the blank, at most 1.5 mm (common practice, no source)',
+  },
+  'near-sizes': {
+    group: 'setting',
+    asks: 'whether texts of nearly one size are of one size',
+    source: '5 % (common practice, no source)',
+  },
+  'many-fonts': {
+    group: 'setting',
+    asks: 'whether a sign is set in few families',
+    source: '3 families (common practice, no source)',
+  },
+  'straight-quotes': {
+    group: 'setting',
+    asks: 'whether apostrophes and quotation marks are those of print',
+    source: 'The Unicode Standard, section 6.2: U+2019 is the apostrophe, U+0027 is for typewriters',
+  },
+  'double-blank': { group: 'setting', asks: 'whether words have one space between them', source: 'common practice, no source' },
+  'hyphen-for-dash': {
+    group: 'setting',
+    asks: 'whether a dash stands where a hyphen does not belong',
+    source: 'The Unicode Standard, section 6.2: U+2013 between figures and between words',
+  },
+  'unknown-word': {
+    group: 'setting',
+    asks: 'whether words are spelt as the dictionary has them',
+    source: 'a dictionary, as a hint',
+  },
+  'not-ordered': {
+    group: 'setting',
+    asks: 'whether every word of the order is on the sign, and no other',
+    source: 'the words that were ordered',
+  },
+  'hole-in-words': {
+    group: 'fixing',
+    asks: 'whether holes go through nothing that is read',
+    source: 'geometry: what holes and letters have in common',
+  },
+  'heavy-for-holes': {
+    group: 'fixing',
+    asks: 'whether so many fixings carry the weight',
+    source: '4 kg for every fixing (common practice, no source)',
+  },
+} as const satisfies Readonly<Record<string, { readonly group: CheckGroup; readonly asks: string; readonly source: string }>>;
 
 export type CheckCode = keyof typeof CHECKS;
 
@@ -33,10 +118,14 @@ export interface Finding {
   readonly check: CheckCode;
   /** In a sentence with its numbers. */
   readonly text: string;
-  /** In mm; of `tall-stroke` in times the width. */
+  /** In mm where nothing else is said; of `tall-stroke` in times the width, of `low-contrast` a ratio, of words how many. */
   readonly measured: number;
   readonly limit: number;
   /** The largest places of it in the plan, in mm. */
   readonly places: readonly { readonly x: number; readonly y: number }[];
   readonly part?: string;
+  /** Other parts that it is about. */
+  readonly others?: readonly string[];
+  /** A word, or the height or side that is meant, by which findings of one part are told apart. */
+  readonly about?: string;
 }

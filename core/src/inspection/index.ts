@@ -5,9 +5,16 @@ export {
   type Clause,
   type ClauseResult,
   judged,
+  madeToMeet,
   meets,
+  type Met,
   type Standard,
   STANDARDS,
   standardOf,
+  type Translate,
   type Verdict,
 } from './standards/index.js';
+export { type Told, told } from './inspect.js';
+export { applyRemedy, type FieldSet, type FindingRemedy, remediesOf } from './mending.js';
+export { contrastRatio } from './reading.js';
+export { printed, type Words } from './wording.js';

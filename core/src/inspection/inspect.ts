@@ -1,192 +1,41 @@
-import { difference, intersection, ringsOf } from '../arrangement/index.js';
-import { area, bounds, contourArea, type Outline, STEPS_PER_MM } from '../geometry/index.js';
-import { Widths } from '../medial-axis/index.js';
-import { type Mesh } from '../mesh/index.js';
-import { type Evaluation, isSolid, placeOf, type Surface } from '../relief/index.js';
-import { planeSection, solidOf } from '../solid/index.js';
-import { formatLength } from '../units/index.js';
+import { type Evaluation } from '../relief/index.js';
+import { solidOf } from '../solid/index.js';
 import { type Finding } from './finding.js';
+import { fixingFindings } from './fixing.js';
 import { type Limits } from './limits.js';
+import { makingFindings } from './making.js';
+import { readingFindings } from './reading.js';
+import { settingFindings } from './setting.js';
+import { sizeFindings } from './sizes.js';
+import { type Words, wordingFindings } from './wording.js';
 
-/** mm² of a place that is told. */
-const LEAST = 0.05;
-/** mm² of a place that is marked, and how many are. */
-const LEAST_PLACE = 0.02;
-const MOST_PLACES = 20;
-/** Times the radius of a disc by which a tip reaches beyond it that counts as a stroke: it is sharper than 29°. */
-const STROKE_TIP = 3;
-/** The same of corners that a round tool leaves: all that are sharper than square count. */
-const GAP_TIP = 0.5;
-/** mm of letters for every metre that they are read from. */
-const LETTER_PER_METRE = 25 / 3;
-/** mm by which levels that are one may differ, and mm of an edge between two that is seen. */
-const SAME = 1e-6;
-const SEEN_MM = 1;
-
-/** What lies between two neighbouring levels: which of the plan is material there. */
-interface Slab {
-  readonly from: number;
-  readonly to: number;
-  readonly material: Outline;
-}
-
-/** Measures a sign as it is seen, and tells what is beyond the limits. */
-export function inspect(evaluation: Evaluation, limits: Limits): Finding[] {
-  const slabs = slabsOf(evaluation, solidOf(evaluation));
+/** Measures a sign as it is seen, and tells what is beyond the limits. @param words what its words are checked against */
+export function inspect(evaluation: Evaluation, limits: Limits, words: Words = {}): Finding[] {
+  const solid = solidOf(evaluation);
   return [
-    ...gaps(evaluation, slabs, limits),
-    ...strokes(evaluation, slabs, limits),
-    ...steps(evaluation, limits),
-    ...letters(evaluation, limits),
+    ...makingFindings(evaluation, solid, limits),
+    ...sizeFindings(evaluation, limits),
+    ...readingFindings(evaluation, solid, limits),
+    ...settingFindings(evaluation),
+    ...wordingFindings(evaluation.sign, words),
+    ...fixingFindings(evaluation, limits),
   ];
 }
 
-function slabsOf({ levels, sign }: Evaluation, solid: Mesh): Slab[] {
-  const heights = [...levels].sort((a, b) => a.z - b.z).map(({ z }) => z);
-  const all = [-sign.blank.thickness, ...heights];
-  return all.slice(1).flatMap((to, i): Slab[] => {
-    const from = all[i];
-    if (to - from <= SAME) return [];
-    const material = planeSection(solid, 2, (from + to) / 2);
-    return material.length > 0 ? [{ from, to, material }] : [];
-  });
+/** Findings that are told, and those of checks that the sign says it is not told of, with why. */
+export interface Told {
+  readonly findings: readonly Finding[];
+  readonly off: readonly { readonly finding: Finding; readonly reason: string }[];
 }
 
-/** Places that the smallest tool does not come into, between what stands and in what is carved or cut through. */
-function gaps({ sign: { unit }, arrangement }: Evaluation, slabs: readonly Slab[], { tool }: Limits): Finding[] {
-  const footprint = ringsOf(arrangement, isSolid);
-  const box = bounds(footprint);
-  if (!box) return [];
-  const [low, high] = [-2 * tool, 2 * tool];
-  // Around the sign there is room for any tool.
-  const frame = Float64Array.of(box.minX + low, box.minY + low, box.maxX + high, box.minY + low, box.maxX + high, box.maxY + high, box.minX + low, box.maxY + high); // prettier-ignore
-  let worst: { readonly narrow: Outline; readonly widths: Widths; readonly open: Outline; readonly slab: Slab } | undefined;
-  let most = LEAST;
-  for (const slab of slabs) {
-    const open = difference([frame], slab.material);
-    const widths = new Widths(open, tool, GAP_TIP);
-    const narrow = widths.narrowerThan(tool);
-    const mm2 = area(narrow);
-    if (mm2 < most) continue;
-    [most, worst] = [mm2, { narrow, widths, open, slab }];
-  }
-  if (!worst) return [];
-  const { narrow, widths, slab } = worst;
-  const measured = widths.least() ?? tool;
-  const cleared = area(intersection(worst.open, footprint));
-  const share = cleared > 0 ? (100 * area(narrow)) / cleared : 100;
-  const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), unit);
-  const where = slab.from >= 0 ? 'between what is raised' : 'in what is carved or cut through';
-  return [
-    {
-      check: 'narrow-gap',
-      text: `An end mill of ${length(tool)} does not pass ${where}: the narrowest place is about ${length(measured)} wide, and ${share.toFixed(1)} % of what is to be cleared there (${area(narrow).toFixed(1)} mm²) is not reached by it.`,
-      measured,
-      limit: tool,
-      places: middlesOf(narrow),
-    },
-  ];
-}
-
-function strokes({ sign: { unit } }: Evaluation, slabs: readonly Slab[], limits: Limits): Finding[] {
-  const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), unit);
-  const thinnest = (check: 'thin-stroke' | 'thin-wall', which: readonly Slab[], limit: number, what: string): Finding[] => {
-    let [found, most]: [Finding | undefined, number] = [undefined, LEAST];
-    for (const { material } of which) {
-      const widths = new Widths(material, limit, STROKE_TIP);
-      const thin = widths.narrowerThan(limit);
-      if (area(thin) < most) continue;
-      most = area(thin);
-      const measured = widths.least() ?? limit;
-      const text = `${what} are thinner than ${length(limit)}: the thinnest about ${length(measured)}, ${most.toFixed(1)} mm² in all.`;
-      found = { check, text, measured, limit, places: middlesOf(thin) };
-    }
-    return found ? [found] : [];
+/** Parts findings by what a sign says of its checks. */
+export function told({ sign }: Pick<Evaluation, 'sign'>, findings: readonly Finding[]): Told {
+  const reasonOf = ({ check }: Finding): string | undefined => sign.checks?.off?.find((each) => each.check === check)?.reason;
+  return {
+    findings: findings.filter((finding) => reasonOf(finding) === undefined),
+    off: findings.flatMap((finding) => {
+      const reason = reasonOf(finding);
+      return reason === undefined ? [] : [{ finding, reason }];
+    }),
   };
-  const raised = slabs.filter(({ from }) => from >= -SAME);
-  return [
-    ...thinnest('thin-stroke', raised, limits.leastStroke, 'Raised strokes'),
-    ...thinnest('thin-wall', slabs.filter((slab) => !raised.includes(slab)), limits.leastWall, 'Walls between carved places, holes and edges'), // prettier-ignore
-    ...tallStrokes(slabs, limits, length),
-  ];
-}
-
-/** Strokes from a ground up to a level that are narrower than their height allows. */
-function tallStrokes(slabs: readonly Slab[], { slenderness }: Limits, length: (mm: number) => string): Finding[] {
-  let [found, worst]: [Finding | undefined, number] = [undefined, slenderness];
-  slabs.forEach((ground, i) => {
-    // What stands on the back is the blank itself.
-    if (i === 0) return;
-    for (const top of slabs.slice(i)) {
-      const height = top.to - ground.from;
-      const limit = height / slenderness;
-      const widths = new Widths(ground.material, limit, STROKE_TIP);
-      const thin = intersection(widths.narrowerThan(limit), top.material);
-      if (area(thin) < LEAST) continue;
-      const width = widths.least() ?? limit;
-      const measured = height / width;
-      if (measured <= worst) continue;
-      worst = measured;
-      const text = `Strokes of about ${length(width)} stand ${length(height)} high, ${measured.toFixed(1)} times their width: from ${slenderness} times on they snap off.`;
-      found = { check: 'tall-stroke', text, measured, limit: slenderness, places: middlesOf(thin) };
-    }
-  });
-  return found ? [found] : [];
-}
-
-const levelOf = (surface: Surface | undefined): number | undefined => (surface?.kind === 'level' ? surface.z : undefined);
-
-/** Neighbouring levels that differ by so little that it is not seen. */
-function steps(evaluation: Evaluation, { leastStep }: Limits): Finding[] {
-  const { edges } = evaluation.arrangement;
-  const heightOf = (label: number): number | undefined => levelOf(placeOf(evaluation, label)?.surface);
-  const found = new Map<number, { step: number; length: number; x: number; y: number }>();
-  for (let e = 0; e < edges.lo.length; e++) {
-    const [a, b] = [heightOf(edges.left[e]), heightOf(edges.right[e])];
-    if (a === undefined || b === undefined) continue;
-    const step = Math.abs(a - b);
-    if (step <= SAME || step >= leastStep - SAME) continue;
-    const [lo, hi] = [edges.lo[e], edges.hi[e]];
-    const key = Math.round(step * 1e4);
-    const sum = found.get(key) ?? { step, length: 0, x: edges.x[lo] / STEPS_PER_MM, y: edges.y[lo] / STEPS_PER_MM };
-    sum.length += Math.hypot(edges.x[hi] - edges.x[lo], edges.y[hi] - edges.y[lo]) / STEPS_PER_MM;
-    found.set(key, sum);
-  }
-  const { unit } = evaluation.sign;
-  return [...found.values()]
-    .filter(({ length }) => length >= SEEN_MM)
-    .sort((a, b) => a.step - b.step)
-    .map(({ step, x, y }) => ({
-      check: 'small-step',
-      text: `A step of ${formatLength(Number(step.toFixed(3)), unit)} is too small to be seen: make it ${formatLength(leastStep, unit)} or more, or nothing.`,
-      measured: step,
-      limit: leastStep,
-      places: [{ x, y }],
-    }));
-}
-
-/** Capitals that are too low for the distance. */
-function letters({ sign, parts }: Evaluation, { distance }: Limits): Finding[] {
-  if (distance === undefined) return [];
-  const limit = distance * LETTER_PER_METRE;
-  const length = (mm: number): string => formatLength(Number(mm.toFixed(1)), sign.unit);
-  return parts.flatMap(({ id, text, ink }): Finding[] => {
-    const part = sign.parts.find((each) => each.id === id);
-    if (!text || !ink || part?.kind !== 'text' || text.capHeight >= limit - SAME) return [];
-    const place = { x: (ink.minX + ink.maxX) / 2, y: (ink.minY + ink.maxY) / 2 };
-    const sentence = `${part.name}: capitals of ${length(text.capHeight)} are read from ${(text.capHeight / LETTER_PER_METRE).toFixed(1)} m; from ${distance} m they want ${length(limit)}.`;
-    return [{ check: 'small-letters', text: sentence, measured: text.capHeight, limit, places: [place], part: id }];
-  });
-}
-
-/** The middles of the largest pieces. */
-function middlesOf(outline: Outline): Finding['places'] {
-  return outline
-    .filter((ring) => contourArea(ring) >= LEAST_PLACE)
-    .sort((a, b) => contourArea(b) - contourArea(a))
-    .slice(0, MOST_PLACES)
-    .map((ring) => {
-      const { minX, minY, maxX, maxY } = bounds([ring])!;
-      return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
-    });
 }

@@ -101,11 +101,21 @@ export function narrowPlaces(flanks: readonly Flank[], radius: number, tolerance
   const [plain, crossed]: [Contour[], Contour[]] = [[], []];
   for (const ring of rings) {
     const discs = Array.from({ length: ring.length / 2 }, (_, i) => middles.get(keyOf(ring, 2 * i)));
+    if (isBlunted(ring, discs, radius, least)) continue;
     const bordered = straightened(withArcs(ring, discs, radius, tolerance));
     if (bordered.length >= 6) (overlap(discs, radius) ? crossed : plain).push(bordered);
   }
   // Between two discs that overlap there are two places, one at either wall.
   return crossed.length === 0 ? plain : [...plain, ...covered(crossed.map(snapRing))];
+}
+
+/** Whether a place is what a single disc leaves of a corner of several chords, and reaches beyond it by less than `least`. */
+function isBlunted(ring: Contour, discs: readonly Disc[], radius: number, least: number): boolean {
+  const [one, ...others] = discs.filter((disc) => disc !== undefined);
+  if (!one || others.some(({ x, y }) => x !== one.x || y !== one.y)) return false;
+  for (let i = 0; i < ring.length; i += 2)
+    if (!discs[i / 2] && Math.hypot(ring[i] - one.x, ring[i + 1] - one.y) >= radius + least) return false;
+  return true;
 }
 
 const keyOf = (ring: Contour, i: number): number => pointKey(toStep(ring[i]), toStep(ring[i + 1]));

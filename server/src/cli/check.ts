@@ -5,8 +5,15 @@ import {
   CHECKS,
   type Finding,
   inspect,
+  judged,
+  type ClauseResult,
   type Limits,
+  type Standard,
   limitsOf,
+  meets,
+  STANDARDS,
+  standardOf,
+  told,
   USUAL_LIMITS,
 } from '@plain-relief/core/inspection';
 import { type Note } from '@plain-relief/core/notes';
@@ -18,12 +25,24 @@ import { readSettings } from '../platform/settings.js';
 import { CommandError, readDocument } from './command.js';
 import { sideFrom } from './dry-run.js';
 
+/** A standard as a sign meets it. */
+interface CheckedStandard {
+  readonly id: string;
+  readonly name: string;
+  readonly source: string;
+  readonly passes: boolean;
+  readonly clauses: readonly { readonly number: string; readonly title: string; readonly asks: string; readonly limit: string; readonly verdict: string; readonly measured: string; readonly value?: number; readonly part?: string }[]; // prettier-ignore
+}
+
 /** A sign as it was checked. */
 export interface CheckedSign {
   readonly passes: boolean;
   readonly limits: Limits;
   readonly findings: readonly (Finding & (typeof CHECKS)[CheckCode])[];
+  /** Of checks that the sign is not told of. */
+  readonly off: readonly { readonly check: CheckCode; readonly reason: string; readonly text: string }[];
   readonly notes: readonly Note[];
+  readonly standard?: CheckedStandard;
 }
 
 /** What is measured of a sign, and whether all of it is as it should be. @throws CommandError and what the core throws */
@@ -31,24 +50,57 @@ export async function checkCommand(args: readonly string[], usage: string): Prom
   const text = { type: 'string' } as const;
   let parsed;
   try {
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { shop: text, distance: text, side: text } });
+    parsed = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { shop: text, distance: text, side: text, standard: text },
+    });
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${usage}`);
   }
-  const { shop, distance, side = 'front' } = parsed.values;
+  const { shop, distance, side = 'front', standard: asked } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || rest.length > 0) throw new CommandError(usage);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
   const known = shop === undefined ? USUAL_LIMITS : limitsOf(readShop(readDocument(shop)), sign.blank.material);
-  const limits = { ...known, ...(distance !== undefined && { distance: metresFrom(distance) }) };
-  const evaluation = await new Evaluator(book).evaluate(sign, sideFrom(side));
-  const findings = inspect(evaluation, limits).map((finding) => ({ ...finding, ...CHECKS[finding.check] }));
+  const read = distance === undefined ? sign.checks?.distance : metresFrom(distance);
+  const limits = { ...known, ...(read !== undefined && { distance: read }) };
+  const standard = standardFrom(asked ?? sign.checks?.standard);
+  const evaluator = new Evaluator(book);
+  const evaluation = await evaluator.evaluate(sign, sideFrom(side));
+  const { findings: found, off } = told(evaluation, inspect(evaluation, limits));
+  const findings = found.map((finding) => ({ ...finding, ...CHECKS[finding.check] }));
+  const results = standard && judged(standard, evaluation, evaluator);
   const notes = notesOf(evaluation);
-  const passes = findings.length === 0 && notes.every(({ weight }) => weight === 'said');
-  return { passes, limits, findings, notes };
+  const passes = findings.length === 0 && notes.every(({ weight }) => weight === 'said') && (!results || meets(results));
+  const left = off.map(({ finding: { check, text: words }, reason }) => ({ check, reason, text: words }));
+  return { passes, limits, findings, off: left, notes, ...(standard && results && { standard: checkedBy(standard, results) }) };
 }
+
+/** @throws CommandError */
+function standardFrom(id: string | undefined): Standard | undefined {
+  if (id === undefined || standardOf(id)) return standardOf(id);
+  throw new CommandError(`--standard ${id} is none that is known: choose one of ${STANDARDS.map((each) => each.id).join(', ')}.`);
+}
+
+const checkedBy = ({ id, name, source }: Standard, results: readonly ClauseResult[]): CheckedStandard => ({
+  id,
+  name,
+  source,
+  passes: meets(results),
+  clauses: results.map(({ clause: { number, title, asks, limit }, verdict, measured, worst }) => ({
+    number,
+    title,
+    asks,
+    limit,
+    verdict,
+    measured,
+    ...(worst && Number.isFinite(worst.value) && { value: worst.value }),
+    ...(worst?.part !== undefined && { part: worst.part }),
+  })),
+});
 
 /** @throws CommandError */
 function metresFrom(text: string): number {

@@ -106,9 +106,25 @@ describe('./relief check', () => {
     expect(limits).toMatchObject({ tool: 0.8, leastStep: 0.2 });
   });
 
+  it('measures a sign against a standard, clause by clause, that of the sign where none is named', () => {
+    interface Found {
+      passes: boolean;
+      standard: { id: string; passes: boolean; clauses: { number: string; title: string; verdict: string; value?: number }[] };
+    }
+    const study = check(join(ROOT, 'demo', 'quiet-study.sign.json'));
+    const good = JSON.parse(study.out) as Found;
+    expect([study.status, good.passes, good.standard.passes]).toEqual([0, true, true]);
+    expect(good.standard.clauses.find(({ title }) => title === 'Depth')).toMatchObject({ number: '703.2.1', verdict: 'passes' });
+    const draft = check(join(ROOT, 'demo', 'map-store.sign.json'), '--standard', 'ada-703');
+    const bad = JSON.parse(draft.out) as Found;
+    expect([draft.status, bad.standard.passes]).toEqual([1, false]);
+    expect(bad.standard.clauses.filter(({ verdict }) => verdict === 'fails').length).toBeGreaterThan(5);
+  });
+
   it.each([
     ['--distance far is no distance', ['bar.json', '--distance', 'far']],
     ['--side top is neither', ['bar.json', '--side', 'top']],
+    ['--standard none is none that is known: choose one of ada-703', ['bar.json', '--standard', 'none']],
     ['Usage:', []],
   ])('says “%s”', (words, args) => {
     plate(4, 6);

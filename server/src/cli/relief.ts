@@ -50,6 +50,7 @@ const USAGE = `Usage:
   ./relief check SIGN.json                   what is measured of a sign, as JSON; exits 1 where something is not as it should be
     --shop SHOP.json  whose tools and material it is measured against
     --distance M      from which it is read
+    --standard ID     that it is to meet, clause by clause: ada-703
     --side back       of the back
 SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md.`;
 

@@ -1,4 +1,4 @@
-import { type Evaluation, Evaluator } from '../../relief/index.js';
+import { type Evaluation, type Evaluator } from '../../relief/index.js';
 import { formatLength, type LengthUnit } from '../../units/index.js';
 import { ADA_703 } from './ada-703.js';
 import { type Measured, Tactile } from './measures.js';

@@ -1,6 +1,6 @@
 import { BLANK_CELL, brailleTable, dotsOf } from '../../braille/index.js';
 import { area, bounds, type Box, direction, gapBetween, joinBoxes, type Outline } from '../../geometry/index.js';
-import { type Evaluation, Evaluator } from '../../relief/index.js';
+import { type Evaluation, type Evaluator } from '../../relief/index.js';
 import { type Finish, isStale, lightReflectance, saidBy, type Sign, type TextPart } from '../../sign/index.js';
 import { type Dot, type DottedPart, dotsIn } from './dots.js';
 import { type RaisedLetter, type RaisedText, type Raised, raisedIn, turnedBack } from './raised.js';
@@ -18,6 +18,8 @@ export interface Measured {
 
 /** Capitals that stand flat on their line and end flat at their top, as high as an I. */
 const FLAT = /^[BDEFHIKLMNPRTXZ]$/u;
+/** Letters and figures that stand flat on their line. */
+const FEET = /^[ABDEFHIKLMNPRTXZ1247]$/u;
 /** Sides that lean less than so much of a letter's area are upright. */
 const UPRIGHT = 0.97;
 /** The class of fonts that are made for touch or plain. */
@@ -206,7 +208,7 @@ export class Tactile {
     const height = this.heightOf(part, letters);
     const feet = new Map<number, number[]>();
     for (const { line, character, base } of letters) {
-      if (!FLAT.test(character)) continue;
+      if (!FEET.test(character)) continue;
       const foot = boxOf(turnedBack(base, part)).minY;
       feet.set(line, [...(feet.get(line) ?? []), foot]);
     }

@@ -1,5 +1,5 @@
 import { bounds, type Box, direction, type Outline } from '../../geometry/index.js';
-import { type Evaluation, Evaluator, type LetterPlace } from '../../relief/index.js';
+import { type Evaluation, type Evaluator, type LetterPlace } from '../../relief/index.js';
 import { sideOf, type TextPart } from '../../sign/index.js';
 import { type Piece, type Sections, touches } from './sections.js';
 

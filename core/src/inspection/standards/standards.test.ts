@@ -3,7 +3,7 @@ import { addShape, bareSign } from '../../../testing/signs.js';
 import { Workshop } from '../../../testing/workshop.js';
 import { Evaluator } from '../../relief/index.js';
 import { newShape, newText, saidBy, type BrailleShape, type ShapePart, type Sign, type TextPart } from '../../sign/index.js';
-import { type ClauseResult, judged, meets, type Standard, STANDARDS, standardOf } from './index.js';
+import { type ClauseResult, judged, madeToMeet, meets, type Standard, STANDARDS, standardOf } from './index.js';
 
 const workshop = new Workshop();
 const ada = standardOf('ada-703')!;
@@ -250,5 +250,61 @@ describe('section 703', () => {
         expect([least ?? most, asks.endsWith('.')]).toEqual([expect.any(Number), true]);
     }
     expect(standardOf('none')).toBeUndefined();
+  });
+});
+
+describe('a sign made to meet it', () => {
+  const translate = async (words: string) =>
+    [...words].map((letter) => (letter === '\n' ? '\n' : letter === ' ' ? '\u2800' : '⠗')).join('');
+  const made = (sign: Sign) => madeToMeet(ada, sign, new Evaluator(workshop.book), translate);
+
+  it('passes from a bare blank with words, and says what was changed', async () => {
+    const sign = bareSign(100, 60, 6);
+    sign.parts.push({ ...newText(sign, 'lora-medium'), words: 'Room 4', size: { kind: 'capitals', height: 9, stretch: 100 } });
+    const before = JSON.stringify(sign);
+    const { sign: met, said, results: after } = await made(sign);
+    expect(
+      after.filter(({ verdict }) => verdict === 'fails').map(({ clause: { title }, measured }) => [title, measured]),
+    ).toEqual([]);
+    for (const words of [
+      /new, below/u,
+      /in capitals/u,
+      /plain font/u,
+      /capitals of 15.97 mm/u,
+      /black, matt/u,
+      /translated/u,
+      /too small/u,
+    ])
+      expect(said.join(' ')).toMatch(words);
+    expect(JSON.stringify(sign)).toBe(before);
+    expect(met.parts).toHaveLength(2);
+  });
+
+  it.each<[string, (one: Room) => void]>([
+    ['engraved letters', ({ text }) => (text.tiers[0].action = { kind: 'carve', by: 1 })],
+    ['letters that are too close', ({ text }) => (text.tracking = -5)],
+    ['letters that are far apart', ({ text }) => (text.tracking = 60)],
+    ['a border close by', (one) => one.sign.parts.push({ ...newShape(one.sign, 'border'), shape: { kind: 'border', of: 'blank', inset: 8, width: 2 } }) && (one.text.size = { kind: 'capitals', height: 24, stretch: 100 })],
+    ['pegs for dots of another size', (one) => (Object.assign(one.shape, { base: 2, dots: 3, cell: 8, line: 12 }), delete one.braille.tiers[0].edge)],
+    ['braille that touches the words', (one) => (one.braille.place.y = 0)],
+    ['grade 1 and gloss', (one) => (Object.assign(one.shape, { table: 'ueb-1' }), (one.sign.finishes![0].gloss = 'metal'))],
+    ['hung too high', (one) => (one.sign.checks = { floor: 1600 })],
+    ['small, wide, tight', (one) => Object.assign(one.text, { size: { kind: 'capitals', height: 10, stretch: 125 }, leading: { kind: 'percent', of: 120 } })],
+  ])('passes from one with %s', async (_, change) => {
+    const { results: after } = await made(room(change));
+    expect(after.filter(({ verdict }) => verdict === 'fails').map(({ clause: { title }, measured }) => [title, measured])).toEqual([]);
+  }); // prettier-ignore
+
+  it('changes nothing of one that meets it, and leaves braille unsaid without a translator', async () => {
+    const sign = room();
+    const { sign: met, said } = await made(sign);
+    expect([met, said]).toEqual([sign, []]);
+    const { results: after, sign: unsaid } = await madeToMeet(
+      ada,
+      room(({ sign: one }) => one.parts.pop()),
+      new Evaluator(workshop.book),
+    );
+    expect(after.filter(({ verdict }) => verdict === 'fails').map(({ clause: { title } }) => title)).toEqual(['Braille']);
+    expect(unsaid.parts).toHaveLength(2);
   });
 });

@@ -1,0 +1,118 @@
+import { bounds, type Box, contains, type Outline } from '../geometry/index.js';
+import { type ReliefMesh } from '../mesh/index.js';
+import { type Evaluation, partsSeen } from '../relief/index.js';
+import { type Finish, lightReflectance, type TextPart } from '../sign/index.js';
+import { coloured } from '../solid/index.js';
+import { formatLength } from '../units/index.js';
+import { type Finding } from './finding.js';
+import { type Limits } from './limits.js';
+
+/** mm of letters for every metre that they are read from. */
+const LETTER_PER_METRE = 25 / 3;
+/** Contrast ratio of large letters (WCAG 2, 1.4.3). */
+const LEAST_CONTRAST = 3;
+/** Baselines from each other in percent of the cap height: of capitals, and where there are small letters. */
+const LEAST_LEADING = { capitals: 110, small: 130 };
+const SAME = 1e-6;
+/** mm around words that count as behind them. */
+const AROUND = 4;
+
+/** What cannot be read: letters that are low for the distance, colours that are alike, lines that are close. */
+export function readingFindings(evaluation: Evaluation, solid: ReliefMesh, limits: Limits): Finding[] {
+  const seen = new Set(partsSeen(evaluation).map(({ id }) => id));
+  const texts = evaluation.sign.parts.filter(
+    (part): part is TextPart => part.kind === 'text' && !part.hidden && seen.has(part.id),
+  );
+  return [
+    ...letters(evaluation, limits),
+    ...contrasts(evaluation, solid, texts),
+    ...texts.flatMap((part) => lines(evaluation, part)),
+  ];
+}
+
+/** Capitals that are too low for the distance. */
+function letters({ sign, parts }: Evaluation, { distance }: Limits): Finding[] {
+  if (distance === undefined) return [];
+  const limit = distance * LETTER_PER_METRE;
+  const length = (mm: number): string => formatLength(Number(mm.toFixed(1)), sign.unit);
+  return parts.flatMap(({ id, text, ink }): Finding[] => {
+    const part = sign.parts.find((each) => each.id === id);
+    if (!text || !ink || part?.kind !== 'text' || text.capHeight >= limit - SAME) return [];
+    const place = { x: (ink.minX + ink.maxX) / 2, y: (ink.minY + ink.maxY) / 2 };
+    const sentence = `${part.name}: capitals of ${length(text.capHeight)} are read from ${(text.capHeight / LETTER_PER_METRE).toFixed(1)} m; from ${distance} m they want ${length(limit)}.`;
+    return [{ check: 'small-letters', text: sentence, measured: text.capHeight, limit, places: [place], part: id }];
+  });
+}
+
+const placeIn = ({ minX, minY, maxX, maxY }: Box): { x: number; y: number } => ({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });
+
+/** Contrast ratio of two colours: (L1 + 0.05) / (L2 + 0.05) with relative luminances (WCAG 2, “contrast ratio”). */
+export function contrastRatio(a: string, b: string): number {
+  const [dark, light] = [a, b].map((hex) => lightReflectance(hex) / 100).sort((p, q) => p - q);
+  return (light + 0.05) / (dark + 0.05);
+}
+
+/** What words wear, and what is around them. */
+export interface Worn {
+  readonly part: TextPart;
+  readonly on: Finish;
+  readonly behind: Finish;
+}
+
+/** The finishes of words and of what is behind them, of what faces the reader: each that of most of it. */
+export function wornBy(evaluation: Evaluation, solid: ReliefMesh, texts: readonly TextPart[]): Worn[] {
+  const { finishes, wears } = coloured(evaluation, solid);
+  if (finishes.length < 2) return [];
+  const { positions: p, triangles } = solid;
+  const all = texts.flatMap((part) => {
+    const outline: Outline = evaluation.parts.find(({ id }) => id === part.id)?.area.contours ?? [];
+    const box = bounds(outline);
+    return box ? [{ part, outline, box, on: new Float64Array(finishes.length), behind: new Float64Array(finishes.length) }] : [];
+  });
+  for (let f = 0; f < wears.length; f++) {
+    const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
+    const mm2 = ((p[b] - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (p[b + 1] - p[a + 1])) / 2;
+    if (mm2 <= 0) continue;
+    const [x, y] = [(p[a] + p[b] + p[c]) / 3, (p[a + 1] + p[b + 1] + p[c + 1]) / 3];
+    for (const { outline, box, on, behind } of all) {
+      if (x < box.minX - AROUND || x > box.maxX + AROUND || y < box.minY - AROUND || y > box.maxY + AROUND) continue;
+      (contains(outline, x, y) ? on : behind)[wears[f]] += mm2;
+    }
+  }
+  const most = (areas: Float64Array): Finish | undefined => finishes[areas.indexOf(Math.max(...areas))];
+  return all.flatMap(({ part, on, behind }) => {
+    const [own, other] = [most(on), most(behind)];
+    return own && other && Math.max(...on) > 0 && Math.max(...behind) > 0 ? [{ part, on: own, behind: other }] : [];
+  });
+}
+
+function contrasts(evaluation: Evaluation, solid: ReliefMesh, texts: readonly TextPart[]): Finding[] {
+  return wornBy(evaluation, solid, texts).flatMap(({ part, on, behind }): Finding[] => {
+    // Of one finish it is light and shadow that is read.
+    if (on.id === behind.id) return [];
+    const ratio = contrastRatio(on.colour, behind.colour);
+    if (ratio >= LEAST_CONTRAST) return [];
+    const difference = Math.abs(lightReflectance(on.colour) - lightReflectance(behind.colour));
+    const text = `${part.name}: ${on.name} on ${behind.name} has a contrast of ${ratio.toFixed(1)} to 1 (their light reflectance differs by ${difference.toFixed(0)}); large letters want ${LEAST_CONTRAST} to 1.`;
+    const ink = evaluation.parts.find(({ id }) => id === part.id)?.ink;
+    return [
+      { check: 'low-contrast', text, measured: ratio, limit: LEAST_CONTRAST, places: ink ? [placeIn(ink)] : [], part: part.id },
+    ];
+  });
+}
+
+/** Lines of one text that are closer than their letters want. */
+function lines({ parts }: Evaluation, part: TextPart): Finding[] {
+  const plan = parts.find(({ id }) => id === part.id);
+  const count = part.words.split('\n').filter((line) => line.trim() !== '').length;
+  if (!plan?.text || !plan.ink || count < 2 || part.path) return [];
+  const { leading } = part;
+  const percent = leading.kind === 'percent' ? leading.of : (100 * leading.length) / plan.text.capHeight;
+  const limit = part.words === part.words.toUpperCase() ? LEAST_LEADING.capitals : LEAST_LEADING.small;
+  if (percent >= limit - SAME) return [];
+  const text = `${part.name}: its lines are ${percent.toFixed(0)} % of the cap height apart; ${limit} % lets them be read one after the other.`;
+  return [{ check: 'tight-lines', text, measured: percent, limit, places: [placeIn(plan.ink)], part: part.id }];
+}
+
+/** The lowest capitals that are read from so many metres, in mm. */
+export const capitalsFor = (distance: number): number => distance * LETTER_PER_METRE;

@@ -1,0 +1,120 @@
+import { type Sign, type TextPart } from '../sign/index.js';
+import { type CheckCode, type Finding } from './finding.js';
+
+/** What words are checked against. */
+export interface Words {
+  /** Whether a word is spelt right; nothing is told of words where there is no dictionary. */
+  readonly isKnown?: (word: string) => boolean;
+  /** The words that were ordered. */
+  readonly order?: string;
+}
+
+/** What of words is not as print has it, and what it would be. Latin alone. */
+const WORDING: readonly { readonly check: CheckCode; readonly is: RegExp; readonly says: (found: string) => string }[] = [
+  {
+    check: 'straight-quotes',
+    is: /["']/gu,
+    says: (found) => `${found} is a straight mark of typewriters: print has ’ and “ ”.`,
+  },
+  {
+    check: 'double-blank',
+    is: / {2,}|^ +| +$/gmu,
+    says: () => 'there are more spaces than one, or a space where a line begins or ends.',
+  },
+  {
+    check: 'hyphen-for-dash',
+    is: /(?<=\d)-(?=\d)|(?<= )-(?= )|--/gu,
+    says: () => 'a hyphen stands where a dash belongs.',
+  },
+];
+
+/** Words without figures, as dictionaries have them. */
+const WORD = /\p{L}[\p{L}’'-]*\p{L}|\p{L}/gu;
+
+/** What is found of the words that are read on a sign. */
+export function wordingFindings({ parts, blank: _ }: Sign, { isKnown, order }: Words): Finding[] {
+  const texts = parts.filter((part): part is TextPart => part.kind === 'text' && !part.hidden);
+  return [
+    ...texts.flatMap((part) => [...marks(part), ...spelling(part, isKnown)]),
+    ...(order === undefined || order.trim() === '' ? [] : ordered(texts, order)),
+  ];
+}
+
+const placeOf = ({ place: { x, y } }: TextPart): { x: number; y: number } => ({ x, y });
+
+function marks(part: TextPart): Finding[] {
+  return WORDING.flatMap(({ check, is, says }) => {
+    const found = [...part.words.matchAll(is)];
+    if (found.length === 0) return [];
+    return [
+      {
+        check,
+        text: `${part.name}: ${says(found[0][0])}`,
+        measured: found.length,
+        limit: 0,
+        places: [placeOf(part)],
+        part: part.id,
+      },
+    ];
+  });
+}
+
+/** The words with the marks of print: quotation marks open after a space and close after a letter. */
+export function printed(words: string, check: CheckCode): string {
+  switch (check) {
+    case 'straight-quotes':
+      return words
+        .replace(/(^|[\s([{–—])"/gu, '$1“')
+        .replace(/"/gu, '”')
+        .replace(/(^|[\s([{–—“])'(?=\p{L}[^']*')/gu, '$1‘')
+        .replace(/'/gu, '’');
+    case 'double-blank':
+      return words.replace(/ {2,}/gu, ' ').replace(/^ +| +$/gmu, '');
+    case 'hyphen-for-dash':
+      return words.replace(/--/gu, '–').replace(/(?<=\d)-(?=\d)|(?<= )-(?= )/gu, '–');
+    default:
+      return words;
+  }
+}
+
+/** Words that no dictionary has: each once. Lettering in capitals is looked up as it would be written. */
+function spelling(part: TextPart, isKnown: Words['isKnown']): Finding[] {
+  if (!isKnown) return [];
+  const words = [...new Set(part.words.match(WORD) ?? [])].filter((word) => word.length > 2);
+  const unknown = words.filter((word) => {
+    const plain = word.replace(/’/gu, "'");
+    const small = plain.toLowerCase();
+    return ![plain, small, small[0].toUpperCase() + small.slice(1)].some(isKnown);
+  });
+  return unknown.map((word) => ({ check: 'unknown-word', text: `${part.name}: “${word}” is not in the dictionary.`, measured: 1, limit: 0, places: [placeOf(part)], part: part.id, about: word })); // prettier-ignore
+}
+
+const wordsIn = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .normalize('NFC')
+    .replace(/’/gu, "'")
+    .match(/[\p{L}\p{N}][\p{L}\p{N}'-]*/gu) ?? [];
+
+/** Words that the order has and the sign has not, and the other way round. */
+function ordered(texts: readonly TextPart[], order: string): Finding[] {
+  const [wanted, set] = [wordsIn(order), texts.flatMap(({ words }) => wordsIn(words))];
+  const lacking = [...new Set(wanted)].filter((word) => !set.includes(word));
+  const found: Finding[] = [];
+  const some = (words: readonly string[]): string => words.slice(0, 6).map((word) => `“${word}”`).join(', ') + (words.length > 6 ? ` and ${words.length - 6} more` : ''); // prettier-ignore
+  if (lacking.length > 0)
+    found.push({
+      check: 'not-ordered',
+      text: `Ordered, but not on the sign: ${some(lacking)}.`,
+      measured: lacking.length,
+      limit: 0,
+      places: [],
+      about: 'lacking',
+    });
+  for (const part of texts) {
+    const more = [...new Set(wordsIn(part.words))].filter((word) => !wanted.includes(word));
+    if (more.length > 0)
+      found.push({ check: 'not-ordered', text: `${part.name} says what was not ordered: ${some(more)}.`, measured: more.length, limit: 0, places: [placeOf(part)], part: part.id, about: 'more' }); // prettier-ignore
+  }
+  return found;
+}
