@@ -178,7 +178,7 @@ describe('setting', () => {
   });
 
   it('has every word that was ordered, and no other', () => {
-    const found = (order: string) => all(worded('PIER 4\nO’Hara'), {}, { order }).flatMap(({ check, text }) => (check === 'not-ordered' ? [text] : [])); // prettier-ignore
+    const found = (order: string) => all(worded('PIER 4\nO’Hara', (_, sign) => (sign.checks = { order }))).flatMap(({ check, text }) => (check === 'not-ordered' ? [text] : [])); // prettier-ignore
     expect(found("Pier 4, O'Hara")).toEqual([]);
     expect(found("Pier 5, O'Hara")).toEqual(['Ordered, but not on the sign: “5”.', 'Line 1 says what was not ordered: “4”.']);
     expect(found(' ')).toEqual([]);

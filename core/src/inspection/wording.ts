@@ -5,8 +5,6 @@ import { type CheckCode, type Finding } from './finding.js';
 export interface Words {
   /** Whether a word is spelt right; nothing is told of words where there is no dictionary. */
   readonly isKnown?: (word: string) => boolean;
-  /** The words that were ordered. */
-  readonly order?: string;
 }
 
 /** What of words is not as print has it, and what it would be. Latin alone. */
@@ -32,8 +30,9 @@ const WORDING: readonly { readonly check: CheckCode; readonly is: RegExp; readon
 const WORD = /\p{L}[\p{L}’'-]*\p{L}|\p{L}/gu;
 
 /** What is found of the words that are read on a sign. */
-export function wordingFindings({ parts, blank: _ }: Sign, { isKnown, order }: Words): Finding[] {
+export function wordingFindings({ parts, checks }: Sign, { isKnown }: Words): Finding[] {
   const texts = parts.filter((part): part is TextPart => part.kind === 'text' && !part.hidden);
+  const order = checks?.order;
   return [
     ...texts.flatMap((part) => [...marks(part), ...spelling(part, isKnown)]),
     ...(order === undefined || order.trim() === '' ? [] : ordered(texts, order)),

@@ -61,6 +61,7 @@ function resultOf(clause: Clause, values: readonly Measured[], unit: LengthUnit)
 function valueWords({ measure }: Clause, value: number, unit: LengthUnit): string {
   const kind = MEASURES[measure];
   if (value === Infinity) return 'none near';
+  if (value === 0 && !['mm', '%', 'strokes'].includes(kind)) return 'none';
   if (kind === 'mm') return formatLength(Number(value.toFixed(2)), unit);
   if (kind === '%') return `${Number(value.toFixed(2))} %`;
   if (kind === 'strokes') return `${Number(value.toFixed(2))} strokes`;

@@ -41,12 +41,17 @@ export async function madeToMeet(standard: Standard, sign: Sign, evaluator: Eval
     await translateAll(next, translate, said);
     const evaluation = await evaluator.evaluate(next);
     const results = judged(standard, evaluation, evaluator);
-    if (meets(results) || round === ROUNDS) return { sign: next, said: [...new Set(said)], results };
+    if (meets(results) || round === ROUNDS) return { sign: next, said: latest(said), results };
     const mender = new Mender(next, evaluation, said);
     for (const result of results) if (result.verdict === 'fails') mender.mend(result);
     mender.makeRoom();
   }
 }
+
+/** Every sentence once, and of those that differ in their figures alone the last. */
+const latest = (said: readonly string[]): string[] => [
+  ...new Map(said.map((sentence) => [sentence.replace(/\d.*$/u, ''), sentence])).values(),
+];
 
 async function translateAll(sign: Sign, translate: Translate | undefined, said: string[]): Promise<void> {
   if (!translate) return;

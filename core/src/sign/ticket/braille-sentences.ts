@@ -1,4 +1,4 @@
-import { ballCap, BRAILLE_TABLES } from '../../braille/index.js';
+import { ballCap, BRAILLE_TABLES, dotsOf } from '../../braille/index.js';
 import { formatLength } from '../../units/index.js';
 import { followedText, isStale } from '../document/braille-words.js';
 import { type BrailleShape, type ShapePart, type Sign } from '../document/schema.js';
@@ -26,8 +26,14 @@ const DOTS = [
   ['false', 'domes'],
   ['true', 'holes for balls'],
 ] as const;
-/** The same dots made of nothing but cells are shown as they are typed. */
 const NO_CELLS = 'no cells yet';
+
+/** Cells by the numbers of their dots, as they are read out: “1235 2 145”. Every font has figures. */
+function dotNumbers(cells: string): string {
+  const numbers = (cell: string): string => dotsOf(cell).map(([column, row]) => 1 + row + 3 * column).join('') || '–'; // prettier-ignore
+  const lines = cells.split('\n').map((line) => [...line].map(numbers).join(' '));
+  return cells === '' ? NO_CELLS : lines.join(' / ');
+}
 
 /** What a part in braille says, in which cells, and how large they are. */
 export function brailleSentences(sign: Sign, part: ShapePart, shape: BrailleShape, index: number, write: Writer): TicketWord[][] {
@@ -56,13 +62,14 @@ export function brailleSentences(sign: Sign, part: ShapePart, shape: BrailleShap
       ),
       plain('.'),
     ],
-    [
+    quietIf(
+      !shape.corrected && !isStale(sign, shape),
       plain('Its cells '),
       write.choice('where the cells are from', String(shape.corrected === true), ORIGINS, ...path, 'corrected'),
       plain(' are '),
-      { ...write.words('cells', shape.cells, ...path, 'cells'), text: shape.cells === '' ? NO_CELLS : shape.cells },
+      { ...write.words('cells', shape.cells, ...path, 'cells'), text: dotNumbers(shape.cells) },
       plain(isStale(sign, shape) ? ', which are not those of the words as they are now.' : '.'),
-    ],
+    ),
     [
       plain('Its lines are aligned '),
       write.choice('alignment', shape.align, ALIGNS, ...path, 'align'),

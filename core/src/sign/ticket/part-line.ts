@@ -66,7 +66,7 @@ function shapeLine(shape: Shape, unit: LengthUnit): string {
     case 'fixings':
       return `holes ⌀ ${formatLength(shape.diameter, unit)}`;
     case 'braille':
-      return `braille ${shape.cells.replace(/\n/gu, ' / ')}`.trim();
+      return ['braille', shape.translated && `“${shape.translated.words.replace(/\n/gu, ' / ')}”`].filter(Boolean).join(' ');
     case 'combined':
       return { join: 'joined', cut: 'cut out', common: 'in common' }[shape.how];
     default:

@@ -50,6 +50,7 @@ import { CheckPanel } from './ticket/check-panel';
 import { Clipboard } from './document/clipboard';
 import { Earlier } from './document/earlier';
 import { Resizer } from './document/resizer';
+import { BrailleService } from './braille.service';
 import { Measurements } from './measurements';
 import { Notices } from '../platform/notices';
 import { facts } from './facts';
@@ -118,6 +119,7 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
     SignStore,
     Resizer,
     Earlier,
+    BrailleService,
     Measurements,
     ProofChoices,
     Remedies,
@@ -142,6 +144,7 @@ export class BenchPage implements OnDestroy {
   protected readonly help = inject(Help);
   private readonly tour = inject(Tour);
   protected readonly remedies = inject(Remedies);
+  protected readonly braille = inject(BrailleService);
   private readonly relief = inject(ReliefService);
   private readonly tasks = inject(TasksService);
   private readonly arranger = inject(Arranger);
@@ -195,8 +198,9 @@ export class BenchPage implements OnDestroy {
     return chosen.flatMap((id) => sign?.parts.find((part) => part.id === id) ?? []);
   });
   protected readonly steps = computed(() => {
-    const state = this.state();
-    return state ? stepsOf(state.sign, this.view()?.notes ?? [], this.taskList(), state.save.revision, state.proof) : [];
+    const [state, findings] = [this.state(), this.measurements.findingCount()];
+    const notes = this.view()?.notes ?? [];
+    return state ? stepsOf(state.sign, notes, this.taskList(), state.save.revision, state.proof, findings) : [];
   });
   protected readonly facts = computed(() => {
     const [state, view] = [this.state(), this.view()];

@@ -1,15 +1,21 @@
-import { computed, effect, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type LetterGap } from '@plain-relief/core/type';
-import { type Finding, type Limits, limitsOf, USUAL_LIMITS } from '@plain-relief/core/inspection';
+import { type ClauseResult, type Finding, type FindingRemedy, type Limits, limitsOf, USUAL_LIMITS } from '@plain-relief/core/inspection'; // prettier-ignore
 import { LibraryService } from '../shop/library.service';
 import { Notices } from '../platform/notices';
 import { ReliefService } from '../relief/relief.service';
-import type { FiguresView, ReliefView } from '../relief/views';
+import type { FiguresView, InspectionView, ReliefView } from '../relief/views';
 import { SignStore } from './document/sign-store';
 
 /** Quiet after which the solid is measured, in ms. */
 const QUIET_MS = 400;
+/** The same after which checks are made: while they are looked at, and while nobody looks. */
+const SOON_MS = 60;
+const IDLE_MS = 1500;
+/** Checks that take no longer than this are made while nobody looks, for their count on the strip. */
+const QUICK_MS = 400;
+const MOST_PLACES = 40;
 
 interface Figures {
   readonly figures: FiguresView | undefined;
@@ -34,25 +40,37 @@ export class Measurements {
 
   /** Whether findings are wanted: while they are looked at. */
   readonly isChecking = signal(false);
-  /** From which the sign is read, in m; 0 where nobody says. */
-  readonly distance = signal(0);
-  /** What is beyond the limits; undefined until it was measured. */
-  readonly findings = signal<readonly Finding[] | undefined>(undefined);
+  /** What was measured last; undefined until something was. */
+  readonly inspection = signal<InspectionView | undefined>(undefined);
+  readonly isInspecting = signal(false);
+  /** How many findings the sign has; undefined where they are of before. */
+  readonly findingCount = computed(() => (this.inspected() === this.view() ? this.inspection()?.findings.length : undefined));
+  private readonly inspected = signal<ReliefView | undefined>(undefined);
   readonly chosenFinding = signal<Finding | undefined>(undefined);
+  readonly chosenClause = signal<ClauseResult | undefined>(undefined);
   /** Places that are marked on the plan. */
-  readonly found = computed(() => (this.isChecking() ? (this.chosenFinding()?.places ?? []) : []));
+  readonly found = computed(() => {
+    if (!this.isChecking()) return [];
+    const beyond = this.chosenClause()
+      ?.beyond.flatMap(({ place }) => place ?? [])
+      .slice(0, MOST_PLACES);
+    return this.chosenFinding()?.places ?? beyond ?? [];
+  });
   private readonly library = toSignal(inject(LibraryService).library$);
   private readonly limits = computed((): Limits => {
-    const [shop, distance] = [this.library()?.library, this.distance()];
-    const known = shop ? limitsOf(shop, this.state()?.sign.blank.material ?? '') : USUAL_LIMITS;
-    return distance > 0 ? { ...known, distance } : known;
+    const [shop, sign] = [this.library()?.library, this.state()?.sign];
+    const known = shop ? limitsOf(shop, sign?.blank.material ?? '') : USUAL_LIMITS;
+    const distance = sign?.checks?.distance;
+    return distance === undefined ? known : { ...known, distance };
   });
 
   constructor() {
     effect((onCleanup) => {
       const [view, limits] = [this.view(), this.limits()];
-      if (!this.isChecking() || this.isBusy() || !view) return;
-      const wait = setTimeout(() => void this.inspect(view, limits), QUIET_MS);
+      // What takes long to measure is measured where somebody looks.
+      const isQuick = (untracked(this.inspection)?.took ?? 0) < QUICK_MS;
+      if (this.isBusy() || !view || (!this.isChecking() && !isQuick)) return;
+      const wait = setTimeout(() => void this.inspect(view, limits), this.isChecking() ? SOON_MS : IDLE_MS);
       onCleanup(() => clearTimeout(wait));
     });
     effect((onCleanup) => {
@@ -67,15 +85,25 @@ export class Measurements {
   }
 
   private async inspect(view: ReliefView, limits: Limits): Promise<void> {
+    this.isInspecting.set(true);
     try {
-      const findings = await this.relief.inspect(limits);
+      const inspection = await this.relief.inspect(limits);
       if (this.view() !== view) return;
-      this.findings.set(findings);
-      const before = this.chosenFinding();
-      this.chosenFinding.set(findings.find(({ check, part }) => check === before?.check && part === before.part));
+      this.inspection.set(inspection);
+      this.inspected.set(view);
+      const [finding, clause] = [this.chosenFinding(), this.chosenClause()];
+      this.chosenFinding.set(inspection.findings.find((each) => each.check === finding?.check && each.part === finding.part && each.about === finding.about)); // prettier-ignore
+      this.chosenClause.set(inspection.clauses?.find((each) => each.clause.title === clause?.clause.title));
     } catch (error) {
-      this.notices.say((error as Error).message);
+      if (this.isChecking()) this.notices.say((error as Error).message);
+    } finally {
+      this.isInspecting.set(false);
     }
+  }
+
+  /** What mends a finding, tried on the sign as it is. */
+  remediesOf(finding: Finding): Promise<readonly FindingRemedy[]> {
+    return this.relief.remediesOf(finding, this.limits());
   }
 
   /** Gaps are those of the newest sign, once it is worked out; a text that is only moved keeps its own. */

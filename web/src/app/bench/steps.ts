@@ -49,6 +49,8 @@ export function stepsOf(
   tasks: readonly Task[],
   revision: number,
   proof?: SignProof,
+  /** What was measured beyond limits, where it was measured. */
+  findings = 0,
 ): StepView[] {
   const texts = sign.parts.filter((part) => part.kind === 'text');
   const worded = texts.filter((part) => part.words.trim() !== '');
@@ -60,6 +62,7 @@ export function stepsOf(
   const isWordless = texts.length > 0 && worded.length === 0;
   const errors = notes.filter(({ weight }) => weight === 'error').length;
   const warnings = notes.filter(({ weight }) => weight === 'warning').length;
+  const open = errors + warnings + findings;
   const made = (kinds: readonly string[]): StepView['mark'] => {
     const done = tasks.filter((task) => kinds.includes(task.kind) && task.state === 'done');
     return done.some((task) => task.revision === revision) ? 'done' : done.length > 0 ? 'begun' : 'open';
@@ -88,13 +91,8 @@ export function stepsOf(
     },
     {
       name: 'Check',
-      mark: sign.parts.length === 0 ? 'open' : errors + warnings > 0 ? 'begun' : 'done',
-      lacks:
-        errors + warnings > 0
-          ? `${errors + warnings} to look at`
-          : sign.parts.length === 0
-            ? 'nothing to check yet'
-            : 'nothing to note',
+      mark: sign.parts.length === 0 ? 'open' : open > 0 ? 'begun' : 'done',
+      lacks: open > 0 ? `${open} to look at` : sign.parts.length === 0 ? 'nothing to check yet' : 'nothing to note',
     },
     {
       name: 'Proof',

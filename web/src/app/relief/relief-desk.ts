@@ -7,7 +7,18 @@ import { heightPaint, pictureSize, reliefPicture } from '@plain-relief/core/pict
 import { type PrintChoice, printFindings, printSentences, proposedLines, type SplitLines } from '@plain-relief/core/processes';
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
 import { liesHalfTurned, type Turning } from '@plain-relief/core/cutting';
-import { type Finding, inspect, type Limits } from '@plain-relief/core/inspection';
+import {
+  type Finding,
+  type FindingRemedy,
+  inspect,
+  judged,
+  type Limits,
+  madeToMeet,
+  type Met,
+  remediesOf,
+  standardOf,
+  told,
+} from '@plain-relief/core/inspection';
 import { materialFor, type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
@@ -18,6 +29,7 @@ import { planPaths } from './plan-paths';
 import { screenRings } from './screen-path';
 import type {
   FiguresView,
+  InspectionView,
   LadderView,
   ModelView,
   PictureView,
@@ -150,9 +162,28 @@ export class ReliefDesk {
     return signRemedies(evaluator, last, seen, tools);
   }
 
-  /** What is measured of the last sign beyond limits. */
-  inspect(limits: Limits): readonly Finding[] {
-    return this.last ? inspect(this.last, limits) : [];
+  /** What is measured of the last sign beyond limits, and how it meets the standard that it is to meet. */
+  inspect(limits: Limits): InspectionView {
+    const { last, evaluator } = this;
+    if (!last || !evaluator) return { findings: [], off: [] };
+    const began = performance.now();
+    const { findings, off } = told(last, inspect(last, limits));
+    const standard = standardOf(last.sign.checks?.standard);
+    const clauses = standard && judged(standard, last, evaluator);
+    return { findings, off, clauses, took: performance.now() - began };
+  }
+
+  /** What mends a finding of the last sign, tried. */
+  remediesOf(finding: Finding, limits: Limits): readonly FindingRemedy[] {
+    const { last, evaluator } = this;
+    return last && evaluator ? remediesOf(finding, last, evaluator, limits) : [];
+  }
+
+  /** The last sign changed so that it meets its standard, but for words that are yet to be translated. */
+  async madeToMeet(): Promise<Met | undefined> {
+    const { last, evaluator } = this;
+    const standard = standardOf(last?.sign.checks?.standard);
+    return last && evaluator && standard ? madeToMeet(standard, last.sign, evaluator) : undefined;
   }
 
   /** What a printer would have trouble with of the last sign, in sentences. */

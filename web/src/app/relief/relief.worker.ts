@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { expose } from 'comlink';
-import { type Limits } from '@plain-relief/core/inspection';
+import { type Finding, type Limits } from '@plain-relief/core/inspection';
 import { type PrintChoice } from '@plain-relief/core/processes';
 import { type Shop } from '@plain-relief/core/shop';
 import { type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
@@ -25,6 +25,8 @@ const counter = {
   outlined: async (part: string) => (await desk).outlined(part),
   nearest: async (x: number, y: number, reach: number) => (await desk).nearest(x, y, reach),
   inspect: async (limits: Limits) => (await desk).inspect(limits),
+  remediesOf: async (finding: Finding, limits: Limits) => (await desk).remediesOf(finding, limits),
+  madeToMeet: async () => (await desk).madeToMeet(),
   printFindings: async (choice: PrintChoice) => (await desk).printFindings(choice),
   printLines: async (width: number, depth: number) => (await desk).printLines(width, depth),
   signRemedies: async (...asked: Parameters<ReliefDesk['signRemedies']>) => (await desk).signRemedies(...asked),

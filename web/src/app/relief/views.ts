@@ -1,4 +1,5 @@
 import { type Box } from '@plain-relief/core/geometry';
+import { type ClauseResult, type Finding } from '@plain-relief/core/inspection';
 import { type Note } from '@plain-relief/core/notes';
 import { type TextMeasures } from '@plain-relief/core/relief';
 import { type Finish, type Part, type PartExtent, type SectionLine, type Side } from '@plain-relief/core/sign';
@@ -151,4 +152,15 @@ export interface ProposalsView {
   readonly machine: string | undefined;
   readonly material: string | undefined;
   readonly tools: readonly string[];
+}
+
+/** What was measured of a sign. */
+export interface InspectionView {
+  readonly findings: readonly Finding[];
+  /** Of checks that the sign is not told of. */
+  readonly off: readonly { readonly finding: Finding; readonly reason: string }[];
+  /** Of the standard that the sign is to meet. */
+  readonly clauses?: readonly ClauseResult[];
+  /** Milliseconds that it took. */
+  readonly took?: number;
 }

@@ -56,6 +56,12 @@ export class History<T extends object> {
     return new History(value, [...before, step].slice(-MOST_STEPS), []);
   }
 
+  /** The same with a value that belongs to the last step: what follows from it and was worked out later. */
+  amended(recipe: (draft: T) => void): History<T> {
+    const value = produce(this.value, (draft) => recipe(draft as T));
+    return value === this.value ? this : new History(value, this.done, this.undone);
+  }
+
   undo(): History<T> {
     const step = this.done[this.done.length - 1];
     if (!step) return this;

@@ -53,7 +53,7 @@ export const tidy = (mm: number): number => Number(mm.toFixed(4));
 
 /** Parts that can be added besides a line of text. */
 export type AddedShape =
-  'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line' | 'fixings' | 'outline';
+  'rectangle' | 'circle' | 'ellipse' | 'stadium' | 'polygon' | 'arch' | 'border' | 'line' | 'fixings' | 'braille' | 'outline';
 
 /** Shapes that are carved as wide as the blank when they are new: words stand on their floor, not in their way. */
 const SUNK: ReadonlySet<AddedShape> = new Set(['rectangle', 'ellipse', 'stadium', 'polygon', 'arch']);
@@ -422,6 +422,11 @@ export class SignStore implements OnDestroy {
       dropStale(draft);
     };
     this.takeEdit(this.history.changed(label, key, performance.now(), whole));
+  }
+
+  /** What follows from the last edit and was worked out elsewhere: it is undone with it. */
+  amend(recipe: (sign: Sign) => void): void {
+    if (this.history) this.take(this.history.amended(recipe));
   }
 
   /** Takes an edit, and says what it did besides. */

@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
-import { CHECKS, type Finding } from '@plain-relief/core/inspection';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { type Note } from '@plain-relief/core/notes';
-import { NumberField } from '../../fields/number-field';
+import { type Sign } from '@plain-relief/core/sign';
+import { FindingsList } from './findings-list';
 import { type Mending, NoteLine } from './note-line';
+import { StandardTable } from './standard-table';
 
 interface Group {
   readonly title: string;
@@ -16,10 +17,10 @@ const TITLES: readonly (readonly [Note['weight'], string])[] = [
   ['said', 'Good to know'],
 ];
 
-/** All notes of a sign by their weight, each with the way to its place and what mends it. */
+/** All notes of a sign by their weight, each with the way to its place and what mends it; what is measured; and the standard that it is to meet. */
 @Component({
   selector: 'pr-check-panel',
-  imports: [NoteLine, NumberField],
+  imports: [FindingsList, NoteLine, StandardTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styleUrls: ['./panel.scss', './check-panel.scss'],
   template: `
@@ -44,70 +45,19 @@ const TITLES: readonly (readonly [Note['weight'], string])[] = [
       } @empty {
         <p class="clear">Nothing to note: what the ticket says can be made.</p>
       }
-      <section class="warning measured">
-        <h3>
-          Measured
-          @if (findings(); as found) {
-            <span class="figure">{{ found.length }}</span>
-          }
-        </h3>
-        <p class="quiet">
-          Read from
-          <pr-number-field
-            label="distance that it is read from, 0 where nobody says"
-            suffix=" m"
-            [value]="distance()"
-            [min]="0"
-            [max]="1000"
-            (changed)="distance.set($event)"
-          />
-        </p>
-        @if (findings(); as found) {
-          <ul>
-            @for (finding of found; track $index) {
-              <li [class.chosen]="finding === chosenFinding()">
-                <button
-                  type="button"
-                  [attr.aria-pressed]="finding === chosenFinding()"
-                  [title]="'Limit: ' + sourceOf(finding)"
-                  (click)="choose(finding)"
-                >
-                  {{ finding.text }}
-                </button>
-              </li>
-            } @empty {
-              <li class="clear">Gaps, strokes, walls, steps and letters are as they should be.</li>
-            }
-          </ul>
-        } @else {
-          <p class="quiet" role="status">Measuring …</p>
-        }
-      </section>
+      <pr-findings-list [sign]="sign()" (picked)="picked.emit($event)" />
+      <pr-standard-table [sign]="sign()" (picked)="picked.emit($event)" />
     </div>
   `,
 })
 export class CheckPanel {
   readonly notes = input.required<readonly Note[]>();
+  readonly sign = input.required<Sign>();
   /** The selected part. */
   readonly chosen = input<string>();
-  /** What is beyond its limits; undefined while it is measured for the first time. */
-  readonly findings = input<readonly Finding[]>();
-  readonly chosenFinding = model<Finding>();
-  /** From which it is read, in m. */
-  readonly distance = model(0);
   readonly picked = output<string>();
   readonly mended = output<Mending>();
   readonly closed = output();
-  protected sourceOf({ check }: Finding): string {
-    return CHECKS[check].source;
-  }
-
-  /** Its places are marked on the plan; chosen once more they are not. */
-  protected choose(finding: Finding): void {
-    const isOff = finding === this.chosenFinding();
-    this.chosenFinding.set(isOff ? undefined : finding);
-    if (!isOff && finding.part !== undefined) this.picked.emit(finding.part);
-  }
 
   protected readonly groups = computed((): Group[] =>
     TITLES.map(([weight, title]) => ({ weight, title, notes: this.notes().filter((note) => note.weight === weight) })).filter(

@@ -41,6 +41,7 @@ import {
   type TicketField,
   type TicketWord,
   type Topic,
+  isStale,
 } from '@plain-relief/core/sign';
 import { type FontEntry, type LetterGap } from '@plain-relief/core/type';
 import { ChoiceField } from '../../fields/choice-field';
@@ -53,6 +54,7 @@ import { WordsField } from '../../fields/words-field';
 import type { AddedShape } from '../document/sign-store';
 import { type Arranging, ArrangeStrip } from '../plan/arrange-strip';
 import { BlankShelf } from './blank-shelf';
+import { BrailleStrip } from './braille-strip';
 import { LetterStrip } from './letter-strip';
 import { ValueSearch } from './value-search';
 
@@ -94,6 +96,7 @@ const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = 
   { kind: 'polygon', text: 'A regular polygon' },
   { kind: 'arch', text: 'An arch' },
   { kind: 'line', text: 'A straight rule' },
+  { kind: 'braille', text: 'Braille of the words' },
   { kind: 'outline', text: 'A free outline, point by point' },
 ];
 
@@ -115,6 +118,7 @@ const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.w
     MeasureField,
     ArrangeStrip,
     BlankShelf,
+    BrailleStrip,
     NameField,
     NumberField,
     ValueSearch,
@@ -276,6 +280,13 @@ export class TicketPanel {
       if (word.field) [field, after] = [word.field.path.join('.'), 0];
       return { key: `${field} ${after++}`, word };
     });
+  }
+
+  /** Cells of a part in braille, with what they are to say. */
+  protected brailleOf(part: Part): { readonly cells: string; readonly table: string; readonly isStale: boolean } | undefined {
+    if (part.kind !== 'shape' || part.shape.kind !== 'braille') return undefined;
+    const { cells, table } = part.shape;
+    return { cells, table, isStale: isStale(this.sign(), part.shape) };
   }
 
   protected isChosen(part: Part): boolean {

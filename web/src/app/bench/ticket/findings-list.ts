@@ -1,0 +1,105 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { applyRemedy, type CheckCode, CHECKS, type Finding, type FindingRemedy } from '@plain-relief/core/inspection';
+import { type Sign, type SignChecks } from '@plain-relief/core/sign';
+import { NumberField } from '../../fields/number-field';
+import { SignStore } from '../document/sign-store';
+import { Measurements } from '../measurements';
+
+const GROUPS = [
+  ['making', 'Making'],
+  ['reading', 'Reading'],
+  ['setting', 'Setting'],
+  ['fixing', 'Fixing'],
+] as const;
+
+/** What is measured of a sign and beyond its limits, by what it is about, with remedies that were tried; and what is switched off. */
+@Component({
+  selector: 'pr-findings-list',
+  imports: [NumberField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './findings-list.html',
+  styleUrls: ['./check-panel.scss', './findings-list.scss'],
+})
+export class FindingsList {
+  readonly sign = input.required<Sign>();
+  readonly picked = output<string>();
+  private readonly store = inject(SignStore);
+  protected readonly measurements = inject(Measurements);
+  protected readonly checks = CHECKS;
+  protected readonly groups = computed(() => {
+    const findings = this.measurements.inspection()?.findings ?? [];
+    return GROUPS.map(([group, title]) => ({
+      title,
+      findings: findings.filter(({ check }) => CHECKS[check].group === group),
+    })).filter(({ findings: own }) => own.length > 0);
+  });
+  protected readonly count = computed(() => this.measurements.inspection()?.findings.length);
+  /** Of the chosen finding; undefined while they are tried. */
+  protected readonly remedies = signal<readonly FindingRemedy[] | undefined>(undefined);
+  /** Whether a reason is asked for, for which its check is switched off. */
+  protected readonly isReasoning = signal(false);
+
+  constructor() {
+    effect((onCleanup) => {
+      const finding = this.measurements.chosenFinding();
+      let isOld = false;
+      onCleanup(() => (isOld = true));
+      this.remedies.set(undefined);
+      this.isReasoning.set(false);
+      if (!finding) return;
+      this.measurements
+        .remediesOf(finding)
+        .catch(() => [])
+        .then((remedies) => {
+          if (!isOld) this.remedies.set(remedies);
+        });
+    });
+  }
+
+  /** Its places are marked on the plan; chosen once more they are not. */
+  protected choose(finding: Finding): void {
+    const isOff = finding === this.measurements.chosenFinding();
+    this.measurements.chosenClause.set(undefined);
+    this.measurements.chosenFinding.set(isOff ? undefined : finding);
+    if (!isOff && finding.part !== undefined) this.picked.emit(finding.part);
+  }
+
+  protected mend(remedy: FindingRemedy): void {
+    this.store.edit(remedy.label.toLowerCase(), `mend ${remedy.label}`, (sign) => applyRemedy(sign, remedy));
+  }
+
+  protected switchOff(check: CheckCode, reason: string): void {
+    if (reason.trim() === '') return;
+    this.change('check switched off', (checks) => (checks.off = [...(checks.off ?? []), { check, reason: reason.trim() }]));
+  }
+
+  protected switchOn(check: CheckCode): void {
+    this.change('check switched on', (checks) => {
+      const off = checks.off?.filter((each) => each.check !== check) ?? [];
+      if (off.length > 0) checks.off = off;
+      else delete checks.off;
+    });
+  }
+
+  protected setDistance(metres: number): void {
+    this.change('distance that it is read from', (checks) => {
+      if (metres > 0) checks.distance = metres;
+      else delete checks.distance;
+    });
+  }
+
+  protected setOrder(words: string): void {
+    this.change('words that were ordered', (checks) => {
+      if (words.trim() !== '') checks.order = words;
+      else delete checks.order;
+    });
+  }
+
+  private change(label: string, recipe: (checks: SignChecks) => void): void {
+    this.store.editAll(label, label, (sign) => {
+      const checks = (sign.checks ??= {});
+      recipe(checks);
+      if (Object.keys(checks).length === 0) delete sign.checks;
+    });
+  }
+}
