@@ -9,9 +9,12 @@ import { settingFindings } from './setting.js';
 import { sizeFindings } from './sizes.js';
 import { type Words, wordingFindings } from './wording.js';
 
-/** Measures a sign as it is seen, and tells what is beyond the limits. @param words what its words are checked against */
-export function inspect(evaluation: Evaluation, limits: Limits, words: Words = {}): Finding[] {
-  const solid = solidOf(evaluation);
+/**
+ * Measures a sign as it is seen, and tells what is beyond the limits.
+ * @param words what its words are checked against
+ * @param solid of the sign, where it was made already
+ */
+export function inspect(evaluation: Evaluation, limits: Limits, words: Words = {}, solid = solidOf(evaluation)): Finding[] {
   return [
     ...makingFindings(evaluation, solid, limits),
     ...sizeFindings(evaluation, limits),

@@ -1,5 +1,5 @@
-import { difference, intersection, offset, ringsOf, union } from '../arrangement/index.js';
-import { area, bounds, contourArea, type Outline, STEPS_PER_MM } from '../geometry/index.js';
+import { intersection, ringsOf } from '../arrangement/index.js';
+import { area, bounds, type Contour, contourArea, type Outline, reversed, STEPS_PER_MM } from '../geometry/index.js';
 import { Widths } from '../medial-axis/index.js';
 import { type Mesh } from '../mesh/index.js';
 import { type Evaluation, isSolid, placeOf, type Surface } from '../relief/index.js';
@@ -15,8 +15,8 @@ const LEAST_PLACE = 0.02;
 const MOST_PLACES = 20;
 /** Times the radius of a disc by which a tip reaches beyond it that counts as a stroke, or a gap: it is sharper than 29°. */
 const TIP = 3;
-/** mm around dots that balls are turned between, not end mills. */
-const AROUND_DOTS = 0.2;
+/** mm by which dots may lie beyond what was measured of them. */
+const SAME_MM = 1e-3;
 /** mm by which levels that are one may differ, and mm of an edge between two that is seen. */
 const SAME = 1e-6;
 const SEEN_MM = 1;
@@ -25,24 +25,45 @@ const SEEN_MM = 1;
 interface Slab {
   readonly from: number;
   readonly to: number;
+  /** Without the dots of braille, which are cut by balls of their own and stand so close. */
   readonly material: Outline;
+  /** How wide the material is, up to the most that is asked of it. */
+  readonly widths: Widths;
 }
 
 /** What tools do not reach and what material does not bear, between the heights of a solid. */
 export function makingFindings(evaluation: Evaluation, solid: Mesh, limits: Limits): Finding[] {
-  const slabs = slabsOf(evaluation, solid);
+  const slabs = slabsOf(evaluation, solid, limits);
   return [...gaps(evaluation, slabs, limits), ...strokes(evaluation, slabs, limits), ...steps(evaluation, limits)];
 }
 
-function slabsOf({ levels, sign }: Evaluation, solid: Mesh): Slab[] {
+function slabsOf(evaluation: Evaluation, solid: Mesh, { leastStroke, leastWall, slenderness }: Limits): Slab[] {
+  const { levels, sign } = evaluation;
   const heights = [...levels].sort((a, b) => a.z - b.z).map(({ z }) => z);
   const all = [-sign.blank.thickness, ...heights];
+  const isDot = dotsOf(evaluation);
   return all.slice(1).flatMap((to, i): Slab[] => {
     const from = all[i];
     if (to - from <= SAME) return [];
-    const material = planeSection(solid, 2, (from + to) / 2);
-    return material.length > 0 ? [{ from, to, material }] : [];
+    const material = planeSection(solid, 2, (from + to) / 2).filter((ring) => !isDot(ring));
+    if (material.length === 0) return [];
+    // What stands on the back is the blank itself: nothing of it is tall.
+    const tallest = i === 0 ? 0 : (all[all.length - 1] - from) / slenderness;
+    return [{ from, to, material, widths: new Widths(material, Math.max(leastStroke, leastWall, tallest), TIP) }];
   });
+}
+
+/** Whether a ring is a dot of braille. */
+function dotsOf({ sign, parts }: Evaluation): (ring: Contour) => boolean {
+  const boxes = sign.parts.flatMap((part) => {
+    const ink = part.kind === 'shape' && part.shape.kind === 'braille' ? parts.find(({ id }) => id === part.id)?.ink : undefined;
+    return ink ? [ink] : [];
+  });
+  return (ring) => {
+    if (boxes.length === 0) return false;
+    const { minX, minY, maxX, maxY } = bounds([ring])!;
+    return boxes.some((box) => minX >= box.minX - SAME_MM && maxX <= box.maxX + SAME_MM && minY >= box.minY - SAME_MM && maxY <= box.maxY + SAME_MM); // prettier-ignore
+  };
 }
 
 /** Places that the smallest tool does not come into, between what stands and in what is carved or cut through. */
@@ -55,21 +76,20 @@ function gaps(evaluation: Evaluation, slabs: readonly Slab[], { tool }: Limits):
   const [low, high] = [-2 * tool, 2 * tool];
   // Around the sign there is room for any tool.
   const frame = Float64Array.of(box.minX + low, box.minY + low, box.maxX + high, box.minY + low, box.maxX + high, box.maxY + high, box.minX + low, box.maxY + high); // prettier-ignore
-  const dotted = dottedPlaces(evaluation, tool);
-  let worst: { readonly narrow: Outline; readonly widths: Widths; readonly open: Outline; readonly slab: Slab } | undefined;
+  let worst: { readonly narrow: Outline; readonly widths: Widths; readonly slab: Slab } | undefined;
   let most = LEAST;
   for (const slab of slabs) {
-    const open = difference([frame], slab.material);
-    const widths = new Widths(open, tool, TIP);
-    const narrow = difference(widths.narrowerThan(tool), dotted);
+    // Material lies inside of the frame: what is none is the same rings turned round.
+    const widths = new Widths([frame, ...slab.material.map(reversed)], tool, TIP);
+    const narrow = widths.narrowerThan(tool);
     const mm2 = area(narrow);
     if (mm2 < most) continue;
-    [most, worst] = [mm2, { narrow, widths, open, slab }];
+    [most, worst] = [mm2, { narrow, widths, slab }];
   }
   if (!worst) return [];
   const { narrow, widths, slab } = worst;
   const measured = widths.least() ?? tool;
-  const cleared = area(intersection(worst.open, footprint));
+  const cleared = area(footprint) - area(slab.material);
   const share = cleared > 0 ? (100 * area(narrow)) / cleared : 100;
   const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), unit);
   const where = slab.from >= 0 ? 'between what is raised' : 'in what is carved or cut through';
@@ -84,24 +104,15 @@ function gaps(evaluation: Evaluation, slabs: readonly Slab[], { tool }: Limits):
   ];
 }
 
-/** What lies between the dots of braille: they are cut by balls of their own. */
-function dottedPlaces({ sign, parts }: Evaluation, tool: number): Outline {
-  const dots = sign.parts.flatMap((part) =>
-    part.kind === 'shape' && part.shape.kind === 'braille' ? (parts.find(({ id }) => id === part.id)?.area.contours ?? []) : [],
-  );
-  return dots.length === 0 ? [] : offset(union(dots), tool + AROUND_DOTS);
-}
-
 function strokes({ sign: { unit } }: Evaluation, slabs: readonly Slab[], limits: Limits): Finding[] {
   const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), unit);
   const thinnest = (check: 'thin-stroke' | 'thin-wall', which: readonly Slab[], limit: number, what: string): Finding[] => {
     let [found, most]: [Finding | undefined, number] = [undefined, LEAST];
-    for (const { material } of which) {
-      const widths = new Widths(material, limit, TIP);
+    for (const { widths } of which) {
       const thin = widths.narrowerThan(limit);
       if (area(thin) < most) continue;
       most = area(thin);
-      const measured = widths.least() ?? limit;
+      const measured = widths.least(limit) ?? limit;
       const text = `${what} are thinner than ${length(limit)}: the thinnest about ${length(measured)}, ${most.toFixed(1)} mm² in all.`;
       found = { check, text, measured, limit, places: middlesOf(thin) };
     }
@@ -124,10 +135,10 @@ function tallStrokes(slabs: readonly Slab[], { slenderness }: Limits, length: (m
     for (const top of slabs.slice(i)) {
       const height = top.to - ground.from;
       const limit = height / slenderness;
-      const widths = new Widths(ground.material, limit, TIP);
-      const thin = intersection(widths.narrowerThan(limit), top.material);
+      const narrow = ground.widths.narrowerThan(limit);
+      const thin = area(narrow) < LEAST ? [] : intersection(narrow, top.material);
       if (area(thin) < LEAST) continue;
-      const width = widths.least() ?? limit;
+      const width = ground.widths.least(limit) ?? limit;
       const measured = height / width;
       if (measured <= worst) continue;
       worst = measured;

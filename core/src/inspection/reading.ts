@@ -1,6 +1,6 @@
-import { bounds, type Box, contains, type Outline } from '../geometry/index.js';
-import { type ReliefMesh } from '../mesh/index.js';
-import { type Evaluation, partsSeen } from '../relief/index.js';
+import { type Box } from '../geometry/index.js';
+import { belongsTo, type ReliefMesh } from '../mesh/index.js';
+import { type Evaluation, partsSeen, placeOf } from '../relief/index.js';
 import { type Finish, lightReflectance, type TextPart } from '../sign/index.js';
 import { coloured } from '../solid/index.js';
 import { formatLength } from '../units/index.js';
@@ -63,20 +63,27 @@ export interface Worn {
 export function wornBy(evaluation: Evaluation, solid: ReliefMesh, texts: readonly TextPart[]): Worn[] {
   const { finishes, wears } = coloured(evaluation, solid);
   if (finishes.length < 2) return [];
-  const { positions: p, triangles } = solid;
+  const { positions: p, triangles, belongs } = solid;
   const all = texts.flatMap((part) => {
-    const outline: Outline = evaluation.parts.find(({ id }) => id === part.id)?.area.contours ?? [];
-    const box = bounds(outline);
-    return box ? [{ part, outline, box, on: new Float64Array(finishes.length), behind: new Float64Array(finishes.length) }] : [];
+    const box = evaluation.parts.find(({ id }) => id === part.id)?.ink;
+    return box ? [{ part, box, on: new Float64Array(finishes.length), behind: new Float64Array(finishes.length) }] : [];
   });
+  const madeBy = (value: number): string | undefined => {
+    const { label } = belongsTo(value);
+    const place = label === undefined ? undefined : placeOf(evaluation, label);
+    return place && evaluation.layers[place.surface.layer]?.part;
+  };
+  const makers = new Map<number, string | undefined>();
   for (let f = 0; f < wears.length; f++) {
     const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
     const mm2 = ((p[b] - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (p[b + 1] - p[a + 1])) / 2;
     if (mm2 <= 0) continue;
     const [x, y] = [(p[a] + p[b] + p[c]) / 3, (p[a + 1] + p[b + 1] + p[c + 1]) / 3];
-    for (const { outline, box, on, behind } of all) {
+    if (!makers.has(belongs[f])) makers.set(belongs[f], madeBy(belongs[f]));
+    const maker = makers.get(belongs[f]);
+    for (const { part, box, on, behind } of all) {
       if (x < box.minX - AROUND || x > box.maxX + AROUND || y < box.minY - AROUND || y > box.maxY + AROUND) continue;
-      (contains(outline, x, y) ? on : behind)[wears[f]] += mm2;
+      (maker === part.id ? on : behind)[wears[f]] += mm2;
     }
   }
   const most = (areas: Float64Array): Finish | undefined => finishes[areas.indexOf(Math.max(...areas))];

@@ -13,6 +13,8 @@ const LEAST = 0.02;
 /** How wide an outline's inside is: where discs of a diameter do not fit. */
 export class Widths {
   private readonly field: DistanceField | undefined;
+  private readonly known = new Map<number, Outline>();
+  private narrowest: number | undefined;
 
   /**
    * @param most mm of width that are asked for at most
@@ -29,20 +31,34 @@ export class Widths {
 
   /** Every place narrower than a width: the inside less its opening by a disc (J. Serra, Image Analysis and Mathematical Morphology, 1982). */
   narrowerThan(width: number): Outline {
-    const radius = width / 2;
-    const places = (r: number): Outline | undefined => this.field?.narrow(r, this.tip * r);
-    return places(radius) ?? places(radius * HAIR) ?? [];
+    let places = this.known.get(width);
+    if (!places) this.known.set(width, (places = this.placesBelow(width)));
+    return places;
   }
 
-  /** The narrowest width, to 1/128 of the most that is asked for; undefined where all of it is wider than that. */
-  least(): number | undefined {
-    if (area(this.narrowerThan(this.most)) < LEAST) return undefined;
-    let [fits, fails] = [0, this.most];
+  /**
+   * The narrowest width, to 1/128 of the most that is asked for; undefined where nothing is narrower than `below`. It is looked for once:
+   * what is narrowest does not depend on how much is asked for.
+   */
+  least(below = this.most): number | undefined {
+    if (area(this.narrowerThan(below)) < LEAST) return undefined;
+    this.narrowest ??= this.searched(below);
+    return this.narrowest;
+  }
+
+  private searched(below: number): number {
+    let [fits, fails] = [0, below];
     for (let i = 0; i < HALVINGS; i++) {
       const width = (fits + fails) / 2;
-      if (area(this.narrowerThan(width)) >= LEAST) fails = width;
+      if (area(this.placesBelow(width)) >= LEAST) fails = width;
       else fits = width;
     }
     return fails;
+  }
+
+  private placesBelow(width: number): Outline {
+    const radius = width / 2;
+    const places = (r: number): Outline | undefined => this.field?.narrow(r, this.tip * r);
+    return places(radius) ?? places(radius * HAIR) ?? [];
   }
 }

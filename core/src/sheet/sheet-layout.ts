@@ -29,6 +29,8 @@ export const BLOCKS = [
   'brief',
   'revisions',
   'terms',
+  'standard',
+  'checks',
 ] as const;
 export type Block = (typeof BLOCKS)[number];
 
@@ -50,5 +52,6 @@ export const EVERYTHING: SheetLayout = {
   isTurnedBySign: true,
   isInBothUnits: false,
   isInFinishes: true,
-  shows: BLOCKS,
+  // What is checked is the shop's own business.
+  shows: BLOCKS.filter((block) => block !== 'checks'),
 };

@@ -69,6 +69,29 @@ describe('the proof', () => {
     expect(poppler('pdffonts', path)).not.toMatch(/\bno\s+(yes|no)\s+(yes|no)\s+\d/u);
   });
 
+  it('has the standard of a sign as a page of its own, clause by clause, and for the shop what was checked', async () => {
+    const draft = readSign(demo('map-store'));
+    draft.checks = { ...draft.checks, off: [{ check: 'low-contrast', reason: 'brass on ochre is wanted' }] };
+    const customers = textOf(await proofOf(draft));
+    for (const words of [
+      '2010 ADA Standards, section 703:',
+      'clauses fail',
+      '703.2.5',
+      'I is from 5/8 in (16 mm) to 2 in (51 mm) high.',
+      '14.2 mm',
+      '703.3.2',
+      'two recollections',
+    ])
+      // prettier-ignore
+      expect(customers).toContain(words);
+    expect(customers).not.toContain('brass on ochre is wanted');
+    const shops = textOf(await proofOf(draft, { layout: { ...EVERYTHING, shows: ['ticket', 'checks'] } }));
+    expect(shops).toContain('Checks, for the shop');
+    expect(shops).toContain('Reason: brass on ochre is wanted.');
+    expect(shops).not.toContain('703.2.5');
+    expect(textOf(await proofOf(readSign(demo('quiet-study'))))).toContain('section 703: nothing of it fails');
+  });
+
   it('draws 100 mm 100 mm long at full size', async () => {
     const sign = newSign('Full size', 'mm');
     sign.blank.outline = { kind: 'rectangle', width: 120, height: 60, cornerRadius: 0 };

@@ -12,6 +12,7 @@ import {
   ticketParagraphs,
 } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
+import { checkWords, standardPage } from './check-pages.js';
 import { Columns, columnsOf } from './columns.js';
 import { callOutsOfViews, listFinishes } from './finishes.js';
 import { firstPageOf, HEADING, type Put } from './first-page.js';
@@ -57,6 +58,7 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   if (views.back && sheet.shows('back')) backPage(sheet, views.back, callOuts.back);
   const others = sections.filter((section) => !sheet.shows('section') || section !== sectionAt(sign, sign.section));
   sectionPages(sheet, evaluation, others);
+  if (sheet.shows('standard')) standardPage(sheet, evaluation, book);
   if (sheet.shows('options')) optionPages(sheet, sign, views, book, plan.scale);
 }
 
@@ -74,6 +76,7 @@ function wordsOf(sheet: Sheet, evaluation: Evaluation, sign: Sign, book: FontBoo
     said.push(...fixingWords(sheet, evaluation).map((text, i) => (i === 0 ? strong(text) : ordinary(text))));
   const notes = sheet.shows('notes') ? notesOf(evaluation) : [];
   if (notes.length > 0) said.push(strong('Notes'), ...notes.map(({ text }) => ordinary(text)));
+  if (sheet.shows('checks')) said.push(...checkWords(evaluation));
   return said;
 }
 

@@ -4,6 +4,7 @@ import { type LetterGap } from '@plain-relief/core/type';
 import { type ClauseResult, type Finding, type FindingRemedy, type Limits, limitsOf, USUAL_LIMITS } from '@plain-relief/core/inspection'; // prettier-ignore
 import { LibraryService } from '../shop/library.service';
 import { Notices } from '../platform/notices';
+import { InspectionService } from '../relief/inspection.service';
 import { ReliefService } from '../relief/relief.service';
 import type { FiguresView, InspectionView, ReliefView } from '../relief/views';
 import { SignStore } from './document/sign-store';
@@ -16,6 +17,7 @@ const IDLE_MS = 1500;
 /** Checks that take no longer than this are made while nobody looks, for their count on the strip. */
 const QUICK_MS = 400;
 const MOST_PLACES = 40;
+const FEW_LETTERS = 100;
 
 interface Figures {
   readonly figures: FiguresView | undefined;
@@ -28,6 +30,7 @@ interface Figures {
 export class Measurements {
   private readonly store = inject(SignStore);
   private readonly relief = inject(ReliefService);
+  private readonly inspections = inject(InspectionService);
   private readonly notices = inject(Notices);
   private readonly state = toSignal(this.store.state$);
   private readonly view = toSignal(this.relief.view$);
@@ -57,18 +60,23 @@ export class Measurements {
     return this.chosenFinding()?.places ?? beyond ?? [];
   });
   private readonly library = toSignal(inject(LibraryService).library$);
-  private readonly limits = computed((): Limits => {
-    const [shop, sign] = [this.library()?.library, this.state()?.sign];
-    const known = shop ? limitsOf(shop, sign?.blank.material ?? '') : USUAL_LIMITS;
-    const distance = sign?.checks?.distance;
-    return distance === undefined ? known : { ...known, distance };
-  });
+  /** The same object for as long as they say the same: the sign is not measured anew for each save. */
+  private readonly limits = computed(
+    (): Limits => {
+      const [shop, sign] = [this.library()?.library, this.state()?.sign];
+      const known = shop ? limitsOf(shop, sign?.blank.material ?? '') : USUAL_LIMITS;
+      const distance = sign?.checks?.distance;
+      return distance === undefined ? known : { ...known, distance };
+    },
+    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+  );
 
   constructor() {
     effect((onCleanup) => {
       const [view, limits] = [this.view(), this.limits()];
-      // What takes long to measure is measured where somebody looks.
-      const isQuick = (untracked(this.inspection)?.took ?? 0) < QUICK_MS;
+      // What takes long to measure, as far as is known, is measured where somebody looks.
+      const isQuick =
+        view && view.took < QUICK_MS && view.facts.letters <= FEW_LETTERS && (untracked(this.inspection)?.took ?? 0) < QUICK_MS;
       if (this.isBusy() || !view || (!this.isChecking() && !isQuick)) return;
       const wait = setTimeout(() => void this.inspect(view, limits), this.isChecking() ? SOON_MS : IDLE_MS);
       onCleanup(() => clearTimeout(wait));
@@ -87,8 +95,9 @@ export class Measurements {
   private async inspect(view: ReliefView, limits: Limits): Promise<void> {
     this.isInspecting.set(true);
     try {
-      const inspection = await this.relief.inspect(limits);
-      if (this.view() !== view) return;
+      const { sign, side } = this.store.now!;
+      const inspection = await this.inspections.inspect(sign, side, limits);
+      if (!inspection || this.view() !== view) return;
       this.inspection.set(inspection);
       this.inspected.set(view);
       const [finding, clause] = [this.chosenFinding(), this.chosenClause()];
@@ -103,7 +112,7 @@ export class Measurements {
 
   /** What mends a finding, tried on the sign as it is. */
   remediesOf(finding: Finding): Promise<readonly FindingRemedy[]> {
-    return this.relief.remediesOf(finding, this.limits());
+    return this.inspections.remediesOf(finding, this.limits());
   }
 
   /** Gaps are those of the newest sign, once it is worked out; a text that is only moved keeps its own. */

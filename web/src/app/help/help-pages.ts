@@ -45,6 +45,7 @@ export const HELP_PAGES: readonly HelpPage[] = [
       'The ticket says what is made, in sentences; every value is edited where it stands. What is chosen unfolds, all else is one line. “more …” shows what goes without saying.',
       'Drag a part in the plan to move it; its corners and sides make it larger or smaller. Distances to the edges stand outside of the blank: type the one you want.',
       'A text can run in a frame, which narrows it until it fits, or along an arc, a line, or the edge of another part. “Letters and gaps” opens a gap by hand, or all of them for a tool.',
+      'Braille follows the words of a text: it is translated anew with them, read back beside its cells, and can be corrected by hand. “more …” has its cells and whether capitals are indicated.',
       'Artwork from SVG and DXF comes as outlines, a part for each colour; pictures (PNG, JPEG) are traced or laid under the plan.',
       '“Find a value” goes to any value of the sign by its name: type “tracking” and press Enter.',
     ],
@@ -70,6 +71,8 @@ export const HELP_PAGES: readonly HelpPage[] = [
     paragraphs: [
       'Notes come by weight: what cannot be made, what to look at, and what is good to know. A click goes to the part in the plan.',
       'Where there is a remedy it stands behind the note; it is done with a click, and undone like everything else.',
+      'A click on a finding tries what would mend it: what is offered then makes nothing else worse. A check can be switched off for a sign with a reason, which stands on the shop’s copy of the proof.',
+      'Choose a standard, and the table below has its clauses, each measured on the relief; a click marks its places. “Make it meet the standard” changes what has to be changed, says what, and is undone in one step. The proof shows the table to the customer.',
       '“Measured” has gaps that the smallest end mill does not pass, strokes and walls too thin for the material, strokes too tall for their width, steps too small to be seen, and letters too low for the distance that you type. Limits are those of the material and the tools under Shop; hold the pointer over one to read where its limit is from. A click marks its places on the plan.',
       'Notes that are left open have to be confirmed before a proof goes out, and the name of who did that is kept.',
     ],

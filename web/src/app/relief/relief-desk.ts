@@ -162,11 +162,11 @@ export class ReliefDesk {
     return signRemedies(evaluator, last, seen, tools);
   }
 
-  /** What is measured of the last sign beyond limits, and how it meets the standard that it is to meet. */
-  inspect(limits: Limits): InspectionView {
-    const { last, evaluator } = this;
-    if (!last || !evaluator) return { findings: [], off: [] };
+  /** What is measured of a sign beyond limits, and how it meets the standard that it is to meet; nothing else of it is worked out. */
+  async inspect(sign: Sign, side: Side, limits: Limits): Promise<InspectionView> {
     const began = performance.now();
+    const evaluator = (this.evaluator ??= new Evaluator(await this.fontBook()));
+    const last = (this.last = await evaluator.evaluate(sign, side));
     const { findings, off } = told(last, inspect(last, limits));
     const standard = standardOf(last.sign.checks?.standard);
     const clauses = standard && judged(standard, last, evaluator);

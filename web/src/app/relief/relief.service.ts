@@ -3,23 +3,13 @@ import { type OnPolyline } from '@plain-relief/core/geometry';
 import { costliestPart, effortOfSides, type SectionLine, type Side, type Sign, withUprightSides } from '@plain-relief/core/sign';
 import { type Turning } from '@plain-relief/core/cutting';
 import { type SignRemedy, type Standing } from '@plain-relief/core/making';
-import { type Finding, type FindingRemedy, type Limits, type Met } from '@plain-relief/core/inspection';
 import { type PrintChoice, type SplitLines } from '@plain-relief/core/processes';
 import { type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
-import type {
-  FiguresView,
-  InspectionView,
-  ModelView,
-  PictureView,
-  ProposalsView,
-  ReliefView,
-  SectionView,
-  TextPieces,
-} from './views';
+import type { FiguresView, ModelView, PictureView, ProposalsView, ReliefView, SectionView, TextPieces } from './views';
 
 /** The longest pause between models while a sign keeps changing, in ms. */
 const MOST_PAUSE_MS = 150;
@@ -76,21 +66,6 @@ export class ReliefService {
   /** What the last sign is made with where nobody has chosen. */
   proposals(shop: Shop): Promise<ProposalsView | undefined> {
     return this.ask((desk) => desk.proposals(shop));
-  }
-
-  /** What is measured of the last sign beyond limits, and how it meets its standard. */
-  inspect(limits: Limits): Promise<InspectionView> {
-    return this.ask((desk) => desk.inspect(limits));
-  }
-
-  /** What mends a finding of the last sign. */
-  remediesOf(finding: Finding, limits: Limits): Promise<readonly FindingRemedy[]> {
-    return this.ask((desk) => desk.remediesOf(finding, limits));
-  }
-
-  /** The last sign changed so that it meets its standard. */
-  madeToMeet(): Promise<Met | undefined> {
-    return this.ask((desk) => desk.madeToMeet());
   }
 
   /** What a printer would have trouble with, in sentences. */

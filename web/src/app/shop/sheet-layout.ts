@@ -15,6 +15,8 @@ export const BLOCK_WORDS: Readonly<Record<Block, string>> = {
   brief: 'what was ordered',
   revisions: 'revisions',
   terms: 'terms',
+  standard: 'standard, clause by clause',
+  checks: 'checks, for the shop’s copy',
 };
 
 /** Those on the pages by which a frozen proof is approved. */

@@ -4,7 +4,7 @@ import { describe, expect, it } from '@jest/globals';
 import { type ClauseResult, type Finding, type FindingRemedy, STANDARDS } from '@plain-relief/core/inspection';
 import { newSign, newText, type Sign } from '@plain-relief/core/sign';
 import { Notices } from '../../platform/notices';
-import { ReliefService } from '../../relief/relief.service';
+import { InspectionService } from '../../relief/inspection.service';
 import type { InspectionView } from '../../relief/views';
 import { SignStore } from '../document/sign-store';
 import { Measurements } from '../measurements';
@@ -45,7 +45,7 @@ async function show(inspection: InspectionView | undefined, change: (sign: Sign)
     providers: [
       { provide: Measurements, useValue: measurements },
       { provide: SignStore, useValue: { edit, editAll: edit, whole: sign, undo: () => edits.push('undo') } },
-      { provide: ReliefService, useValue: { madeToMeet: async () => met } },
+      { provide: InspectionService, useValue: { madeToMeet: async () => met } },
       { provide: Notices, useValue: { say: (sentence: string) => said.push(sentence) } },
     ],
   });

@@ -39,13 +39,23 @@ export class FindingsList {
   /** Whether a reason is asked for, for which its check is switched off. */
   protected readonly isReasoning = signal(false);
 
+  /** Which finding is chosen, whenever it was measured. */
+  private readonly chosen = computed(() => {
+    const { check, part, about } = this.measurements.chosenFinding() ?? {};
+    return [check, part, about].join(' ');
+  });
+
   constructor() {
+    // A reason that is being typed stays while the sign is measured anew.
+    effect(() => {
+      this.chosen();
+      this.isReasoning.set(false);
+    });
     effect((onCleanup) => {
       const finding = this.measurements.chosenFinding();
       let isOld = false;
       onCleanup(() => (isOld = true));
       this.remedies.set(undefined);
-      this.isReasoning.set(false);
       if (!finding) return;
       this.measurements
         .remediesOf(finding)

@@ -4,7 +4,7 @@ import { type Sign } from '@plain-relief/core/sign';
 import { ChoiceField } from '../../fields/choice-field';
 import { LengthField } from '../../fields/length-field';
 import { Notices } from '../../platform/notices';
-import { ReliefService } from '../../relief/relief.service';
+import { InspectionService } from '../../relief/inspection.service';
 import { SignStore } from '../document/sign-store';
 import { Measurements } from '../measurements';
 
@@ -23,7 +23,7 @@ export class StandardTable {
   readonly sign = input.required<Sign>();
   readonly picked = output<string>();
   private readonly store = inject(SignStore);
-  private readonly relief = inject(ReliefService);
+  private readonly inspections = inject(InspectionService);
   private readonly notices = inject(Notices);
   protected readonly measurements = inject(Measurements);
   protected readonly marks = MARKS;
@@ -65,7 +65,7 @@ export class StandardTable {
     this.isChanging.set(true);
     try {
       const before = this.store.whole;
-      const met = await this.relief.madeToMeet();
+      const met = await this.inspections.madeToMeet();
       if (!met || met.said.length === 0) return;
       if (this.store.whole !== before) return this.notices.say('The sign changed meanwhile: try again.');
       this.store.edit('made to meet the standard', 'meet', (sign) => void Object.assign(sign, met.sign));
