@@ -1,5 +1,6 @@
 import Flatbush from 'flatbush';
 import {
+  bounds,
   contains,
   type Contour,
   keyX,
@@ -135,6 +136,26 @@ export class DistanceField implements Field {
     return narrowPlaces(this.flanks, radius, this.tolerance, least);
   }
 
+  /** The same in places that are known to be narrow for a larger disc: only what comes into their boxes is looked at. */
+  narrowAmong(places: Outline): (radius: number, least: number) => Outline | undefined {
+    const index = new Flatbush(places.length);
+    for (const place of places) {
+      const { minX, minY, maxX, maxY } = bounds([place])!;
+      index.add(minX - BESIDE, minY - BESIDE, maxX + BESIDE, maxY + BESIDE);
+    }
+    index.finish();
+    const isNear = ({ points }: Flank): boolean => {
+      let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+      for (const { footX, footY } of points) {
+        [minX, maxX] = [Math.min(minX, footX), Math.max(maxX, footX)];
+        [minY, maxY] = [Math.min(minY, footY), Math.max(maxY, footY)];
+      }
+      return minX <= maxX && index.search(minX, minY, maxX, maxY).length > 0;
+    };
+    const near = this.flanks.filter(isNear);
+    return (radius, least) => narrowPlaces(near, radius, this.tolerance, least);
+  }
+
   /**
    * The lines of a distance as far as they run beside places at which discs that touch the edge there are smaller than `below`: what is
    * left for a small disc where a large one has been.
@@ -198,6 +219,8 @@ export class GrowthField implements Field {
 
 /** mm by which a distance may miss its line by rounding and still lie on it. */
 const HAIR = 1e-9;
+/** mm around narrow places within which the edge belongs to them. */
+const BESIDE = 0.01;
 
 /** mm between two ends that lie on a line of equal distance and may be joined where nothing is built on it. */
 const PATH_GAP = 0.05;

@@ -1,4 +1,4 @@
-import { area, type Outline } from '../geometry/index.js';
+import { area, movedBy, type Outline, polygonsOf, ShapeCache } from '../geometry/index.js';
 import { DistanceField } from './distance-field.js';
 
 /** mm by which lines may leave the curves that they stand for. */
@@ -10,9 +10,17 @@ const HALVINGS = 7;
 /** mm² of a place that counts. */
 const LEAST = 0.02;
 
-/** How wide an outline's inside is: where discs of a diameter do not fit. */
+/** A piece of an outline that is there once or more often, each time moved. */
+interface Piece {
+  readonly field: DistanceField;
+  readonly places: { readonly dx: number; readonly dy: number }[];
+  /** What is narrower than a width, where it was asked for. */
+  readonly known: Map<number, Outline>;
+}
+
+/** How wide an outline's inside is: where discs of a diameter do not fit. Pieces that are alike, as the letters of words, are looked at once. */
 export class Widths {
-  private readonly field: DistanceField | undefined;
+  private readonly pieces: readonly Piece[];
   private readonly known = new Map<number, Outline>();
   private narrowest: number | undefined;
 
@@ -26,14 +34,31 @@ export class Widths {
     private readonly most: number,
     private readonly tip: number,
   ) {
-    this.field = outline.length > 0 ? new DistanceField(outline, most / 2, TOLERANCE) : undefined;
+    const shapes = new ShapeCache<Piece>();
+    const pieces = new Set<Piece>();
+    for (const { outer, holes } of polygonsOf(outline)) {
+      const { value, dx, dy } = shapes.get([outer, ...holes], '', (rings) => ({
+        field: new DistanceField(rings, most / 2, TOLERANCE),
+        places: [],
+        known: new Map(),
+      }));
+      value.places.push({ dx, dy });
+      pieces.add(value);
+    }
+    this.pieces = [...pieces];
   }
 
   /** Every place narrower than a width: the inside less its opening by a disc (J. Serra, Image Analysis and Mathematical Morphology, 1982). */
   narrowerThan(width: number): Outline {
-    let places = this.known.get(width);
-    if (!places) this.known.set(width, (places = this.placesBelow(width)));
-    return places;
+    let found = this.known.get(width);
+    if (!found) {
+      found = this.pieces.flatMap((piece) => {
+        const own = this.placesOf(piece, width);
+        return own.length === 0 ? [] : piece.places.flatMap(({ dx, dy }) => movedBy(own, dx, dy));
+      });
+      this.known.set(width, found);
+    }
+    return found;
   }
 
   /**
@@ -46,19 +71,33 @@ export class Widths {
     return this.narrowest;
   }
 
+  /** By halving, of every piece among what is narrow of it; pieces that are not narrower than the narrowest before are passed over. */
   private searched(below: number): number {
-    let [fits, fails] = [0, below];
-    for (let i = 0; i < HALVINGS; i++) {
-      const width = (fits + fails) / 2;
-      if (area(this.placesBelow(width)) >= LEAST) fails = width;
-      else fits = width;
+    let narrowest = below;
+    for (const piece of this.pieces) {
+      const narrow = this.placesOf(piece, below);
+      if (area(narrow) < LEAST) continue;
+      const among = piece.field.narrowAmong(narrow);
+      const isNarrower = (width: number): boolean => area(opened(among, width / 2, this.tip)) >= LEAST;
+      let [fits, fails] = [0, narrowest];
+      if (narrowest < below && !isNarrower(narrowest)) continue;
+      for (let i = 0; i < HALVINGS && fails - fits > below / 2 ** HALVINGS; i++) {
+        const width = (fits + fails) / 2;
+        if (isNarrower(width)) fails = width;
+        else fits = width;
+      }
+      narrowest = fails;
     }
-    return fails;
+    return narrowest;
   }
 
-  private placesBelow(width: number): Outline {
-    const radius = width / 2;
-    const places = (r: number): Outline | undefined => this.field?.narrow(r, this.tip * r);
-    return places(radius) ?? places(radius * HAIR) ?? [];
+  private placesOf({ field, known }: Piece, width: number): Outline {
+    let places = known.get(width);
+    if (!places) known.set(width, (places = opened((radius, least) => field.narrow(radius, least), width / 2, this.tip)));
+    return places;
   }
+}
+
+function opened(narrow: (radius: number, least: number) => Outline | undefined, radius: number, tip: number): Outline {
+  return narrow(radius, tip * radius) ?? narrow(radius * HAIR, tip * radius * HAIR) ?? [];
 }

@@ -83,7 +83,7 @@ export class FindingsList {
     this.change('check switched off', (checks) => (checks.off = [...(checks.off ?? []), { check, reason: reason.trim() }]));
   }
 
-  protected switchOn(check: CheckCode): void {
+  protected switchOn(check: string): void {
     this.change('check switched on', (checks) => {
       const off = checks.off?.filter((each) => each.check !== check) ?? [];
       if (off.length > 0) checks.off = off;
