@@ -99,9 +99,10 @@ main(async () => {
   await page.waitForTimeout(1500);
   await take('model');
 
-  await open(signs.get('Keyring plate'));
+  await open(signs.get('Map store 2.17, first draft'));
   await page.getByRole('button', { name: /^Check /u }).click();
-  await page.locator('.measured li button').first().click();
+  await page.locator('pr-standard-table tr.fails button', { hasText: 'Spacing' }).click();
+  await page.locator('pr-standard-table').evaluate((table) => table.scrollIntoView());
   await page.locator('i.found').first().waitFor();
   await take('check');
 

@@ -48,9 +48,12 @@ export async function madeToMeet(standard: Standard, sign: Sign, evaluator: Eval
   }
 }
 
-/** Every sentence once, and of those that differ in their figures alone the last. */
+/** A length, and what is said after it. */
+const LENGTH = /[\d./ ]+(?:mm|in)\b.*$/u;
+
+/** Every sentence once, and of those that differ in their lengths alone the last. */
 const latest = (said: readonly string[]): string[] => [
-  ...new Map(said.map((sentence) => [sentence.replace(/\d.*$/u, ''), sentence])).values(),
+  ...new Map(said.map((sentence) => [sentence.replace(LENGTH, ''), sentence])).values(),
 ];
 
 async function translateAll(sign: Sign, translate: Translate | undefined, said: string[]): Promise<void> {
