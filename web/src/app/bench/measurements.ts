@@ -45,7 +45,8 @@ export class Measurements {
   readonly isChecking = signal(false);
   /** What was measured last; undefined until something was. */
   readonly inspection = signal<InspectionView | undefined>(undefined);
-  readonly isInspecting = signal(false);
+  private readonly measuring = signal(0);
+  readonly isInspecting = computed(() => this.measuring() > 0);
   /** How many findings the sign has; undefined where they are of before. */
   readonly findingCount = computed(() => (this.inspected() === this.view() ? this.inspection()?.findings.length : undefined));
   private readonly inspected = signal<ReliefView | undefined>(undefined);
@@ -93,7 +94,7 @@ export class Measurements {
   }
 
   private async inspect(view: ReliefView, limits: Limits): Promise<void> {
-    this.isInspecting.set(true);
+    this.measuring.update((count) => count + 1);
     try {
       const { sign, side } = this.store.now!;
       const inspection = await this.inspections.inspect(sign, side, limits);
@@ -106,7 +107,7 @@ export class Measurements {
     } catch (error) {
       if (this.isChecking()) this.notices.say((error as Error).message);
     } finally {
-      this.isInspecting.set(false);
+      this.measuring.update((count) => count - 1);
     }
   }
 

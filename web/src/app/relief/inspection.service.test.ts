@@ -53,6 +53,15 @@ describe('InspectionService', () => {
     expect(service.workers.map(({ asked }) => asked)).toEqual([['first', 'third one']]);
   });
 
+  it('answers once where the same sign is asked for again', async () => {
+    const service = new WithAnswers();
+    const sign = newSign('first', 'mm');
+    const both = [1, 2].map(() => service.inspect(sign, 'front', USUAL_LIMITS));
+    await jest.advanceTimersByTimeAsync(300);
+    expect((await Promise.all(both)).map((view) => view?.took)).toEqual([5, 5]);
+    expect(service.workers.map(({ asked }) => asked)).toEqual([['first']]);
+  });
+
   it('ends what takes long for a newer sign, and begins another worker', async () => {
     const service = new WithAnswers();
     const slow = measure(service, 'slow');

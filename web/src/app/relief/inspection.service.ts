@@ -22,12 +22,29 @@ export class InspectionService {
   private worker: { readonly own: Worker; readonly desk: Remote<ReliefCounter> } | undefined;
   private running: { readonly since: number; readonly done: Promise<unknown>; readonly end: (why: string) => void } | undefined;
   private newest = 0;
+  /** What is being measured, or waits for its turn: whoever asks for the same has the same answer. */
+  private asked:
+    | { readonly sign: Sign; readonly side: Side; readonly limits: Limits; readonly answer: Promise<InspectionView | undefined> }
+    | undefined;
 
   /**
    * What is measured of a sign; nothing where a newer one was asked for meanwhile.
    * @throws Error with a sentence where it takes too long
    */
   async inspect(sign: Sign, side: Side, limits: Limits): Promise<InspectionView | undefined> {
+    const { asked } = this;
+    if (asked && asked.sign === sign && asked.side === side && asked.limits === limits) return asked.answer;
+    const answer = this.inTurn(sign, side, limits);
+    this.asked = { sign, side, limits, answer };
+    try {
+      return await answer;
+    } finally {
+      if (this.asked?.answer === answer) this.asked = undefined;
+    }
+  }
+
+  /** After what is being measured, or instead of it. */
+  private async inTurn(sign: Sign, side: Side, limits: Limits): Promise<InspectionView | undefined> {
     const own = ++this.newest;
     while (this.running) {
       const { since, done, end } = this.running;
