@@ -1,4 +1,4 @@
-import { ballCap, brailleLayout } from '../../braille/index.js';
+import { ballCap, brailleLayout, type PlacedDot } from '../../braille/index.js';
 import {
   area,
   bounds,
@@ -14,15 +14,8 @@ import { type Evaluation } from '../../relief/index.js';
 import { type BrailleShape, type ShapePart, sideOf } from '../../sign/index.js';
 import { type Sections } from './sections.js';
 
-/** A dot of braille as it is made. */
-export interface Dot {
-  /** Middle of its base, in mm. */
-  readonly x: number;
-  readonly y: number;
-  readonly line: number;
-  readonly cell: number;
-  readonly column: number;
-  readonly row: number;
+/** A dot of braille as it is made; its place is the middle of its base. */
+export interface Dot extends PlacedDot {
   /** Diameter of a circle as large as its base, in mm. */
   readonly base: number;
   readonly height: number;
