@@ -49,6 +49,12 @@ export function perimeter(outline: Outline): number {
   return sum;
 }
 
+/** The middle of a box. */
+export const middleOfBox = ({ minX, minY, maxX, maxY }: Box): { readonly x: number; readonly y: number } => ({
+  x: (minX + maxX) / 2,
+  y: (minY + maxY) / 2,
+});
+
 /** Bounds of polylines, or undefined where there are no points. */
 export function bounds(polylines: Iterable<Float64Array>): Box | undefined {
   let minX = Infinity;

@@ -10,6 +10,7 @@ export {
   contourArea,
   insideLeft,
   joinBoxes,
+  middleOfBox,
   type Outline,
   perimeter,
   reversed,

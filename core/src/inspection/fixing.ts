@@ -1,5 +1,5 @@
 import { intersection, union } from '../arrangement/index.js';
-import { area, bounds } from '../geometry/index.js';
+import { area, bounds, middleOfBox } from '../geometry/index.js';
 import { type Evaluation, partsSeen } from '../relief/index.js';
 import { type Part } from '../sign/index.js';
 import { volumeOf } from '../solid/index.js';
@@ -31,8 +31,7 @@ export function fixingFindings(evaluation: Evaluation, limits: Limits): Finding[
         const common = intersection(union(plan.area), union(words.area));
         const mm2 = area(common);
         if (mm2 < LEAST) return [];
-        const { minX, minY, maxX, maxY } = bounds(common)!;
-        const place = { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
+        const place = middleOfBox(bounds(common)!);
         return [{ check: 'hole-in-words', text: `${part.name} takes ${mm2.toFixed(1)} mm² out of ${text.name}.`, measured: mm2, limit: 0, places: [place], part: part.id, others: [text.id] }]; // prettier-ignore
       }),
     ),

@@ -1,5 +1,5 @@
 import { intersection, ringsOf } from '../arrangement/index.js';
-import { area, bounds, type Contour, contourArea, type Outline, reversed, STEPS_PER_MM } from '../geometry/index.js';
+import { area, bounds, type Contour, contourArea, middleOfBox, type Outline, reversed, STEPS_PER_MM } from '../geometry/index.js';
 import { Widths } from '../medial-axis/index.js';
 import { type Mesh } from '../mesh/index.js';
 import { type Evaluation, isSolid, placeOf, type Surface } from '../relief/index.js';
@@ -186,8 +186,5 @@ function middlesOf(outline: Outline): Finding['places'] {
     .filter((ring) => contourArea(ring) >= LEAST_PLACE)
     .sort((a, b) => contourArea(b) - contourArea(a))
     .slice(0, MOST_PLACES)
-    .map((ring) => {
-      const { minX, minY, maxX, maxY } = bounds([ring])!;
-      return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
-    });
+    .map((ring) => middleOfBox(bounds([ring])!));
 }

@@ -7,6 +7,7 @@ import { type Finding } from './finding.js';
 import { inspect } from './inspect.js';
 import { type Limits } from './limits.js';
 import { capitalsFor, contrastRatio, wornBy } from './reading.js';
+import { followsOthers, isGround } from './setting.js';
 import { printed, type Words } from './wording.js';
 
 /** A value of a sign that is set: of a part by its id, or of the sign itself. */
@@ -203,11 +204,11 @@ function stepped(finding: Finding, { rungs, sign }: Evaluation): FindingRemedy[]
       const key = action.kind === 'set' ? 'to' : 'by';
       if (action.kind !== 'raise' && action.kind !== 'carve' && action.kind !== 'set') return [];
       const amount = action.kind === 'set' ? action.to : action.by;
-      const sign_ = action.kind === 'carve' ? -1 : 1;
+      const direction = action.kind === 'carve' ? -1 : 1;
       const set = (more: number): FieldSet => ({
         part: part.id,
         path: ['tiers', at, 'action', key],
-        value: tidy(amount + sign_ * more),
+        value: tidy(amount + direction * more),
       });
       return [
         { label: `Step ${part.name} up to ${finding.limit} mm`, sets: [set(finding.limit - step)] },
@@ -244,10 +245,7 @@ function centred({ about, places: [place] }: Finding, evaluation: Evaluation): F
   const edge = bounds([evaluation.blank])!;
   const key = about === 'across' ? 'x' : 'y';
   const by = about === 'across' ? (edge.minX + edge.maxX) / 2 - place.x : (edge.minY + edge.maxY) / 2 - place.y;
-  const movable = evaluation.sign.parts.filter(
-    (part) =>
-      !(part.kind === 'shape' && ['border', 'combined', 'fixings'].includes(part.shape.kind)) && !isGround(part, evaluation),
-  );
+  const movable = evaluation.sign.parts.filter((part) => !followsOthers(part) && !isGround(evaluation, part));
   if (movable.some(({ locked }) => locked)) return [];
   const sets = movable.map(({ id, place: at }): FieldSet => ({ part: id, path: ['place', key], value: tidy(at[key] + by) }));
   return [
@@ -256,13 +254,6 @@ function centred({ about, places: [place] }: Finding, evaluation: Evaluation): F
       sets,
     },
   ];
-}
-
-/** Whether a part covers most of the blank: what lies on it is moved, not it. */
-function isGround(part: Part, { blank, parts }: Evaluation): boolean {
-  const [edge, ink] = [bounds([blank])!, parts.find(({ id }) => id === part.id)?.ink];
-  if (!ink || part.kind === 'text') return false;
-  return (ink.maxX - ink.minX) * (ink.maxY - ink.minY) > 0.8 * (edge.maxX - edge.minX) * (edge.maxY - edge.minY);
 }
 
 function aligned({ about, others }: Finding, part: Part, { sign, parts }: Evaluation): FindingRemedy[] {

@@ -1,4 +1,4 @@
-import { type Box } from '../geometry/index.js';
+import { middleOfBox } from '../geometry/index.js';
 import { belongsTo, type ReliefMesh } from '../mesh/index.js';
 import { type Evaluation, partsSeen, placeOf } from '../relief/index.js';
 import { type Finish, lightReflectance, type TextPart } from '../sign/index.js';
@@ -43,8 +43,6 @@ function letters({ sign, parts }: Evaluation, { distance }: Limits): Finding[] {
     return [{ check: 'small-letters', text: sentence, measured: text.capHeight, limit, places: [place], part: id }];
   });
 }
-
-const placeIn = ({ minX, minY, maxX, maxY }: Box): { x: number; y: number } => ({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });
 
 /** Contrast ratio of two colours: (L1 + 0.05) / (L2 + 0.05) with relative luminances (WCAG 2, “contrast ratio”). */
 export function contrastRatio(a: string, b: string): number {
@@ -103,7 +101,14 @@ function contrasts(evaluation: Evaluation, solid: ReliefMesh, texts: readonly Te
     const text = `${part.name}: ${on.name} on ${behind.name} has a contrast of ${ratio.toFixed(1)} to 1 (their light reflectance differs by ${difference.toFixed(0)}); large letters want ${LEAST_CONTRAST} to 1.`;
     const ink = evaluation.parts.find(({ id }) => id === part.id)?.ink;
     return [
-      { check: 'low-contrast', text, measured: ratio, limit: LEAST_CONTRAST, places: ink ? [placeIn(ink)] : [], part: part.id },
+      {
+        check: 'low-contrast',
+        text,
+        measured: ratio,
+        limit: LEAST_CONTRAST,
+        places: ink ? [middleOfBox(ink)] : [],
+        part: part.id,
+      },
     ];
   });
 }
@@ -118,7 +123,7 @@ function lines({ parts }: Evaluation, part: TextPart): Finding[] {
   const limit = part.words === part.words.toUpperCase() ? LEAST_LEADING.capitals : LEAST_LEADING.small;
   if (percent >= limit - SAME) return [];
   const text = `${part.name}: its lines are ${percent.toFixed(0)} % of the cap height apart; ${limit} % lets them be read one after the other.`;
-  return [{ check: 'tight-lines', text, measured: percent, limit, places: [placeIn(plan.ink)], part: part.id }];
+  return [{ check: 'tight-lines', text, measured: percent, limit, places: [middleOfBox(plan.ink)], part: part.id }];
 }
 
 /** The lowest capitals that are read from so many metres, in mm. */

@@ -35,17 +35,24 @@ export function settingFindings(evaluation: Evaluation): Finding[] {
   return [...margins(evaluation, design), ...alignment(evaluation, design), ...sizes(evaluation), ...fonts(evaluation)];
 }
 
+/** Whether a part goes where the blank, or other parts, go. */
+export const followsOthers = (part: Part): boolean =>
+  part.kind === 'shape' && ['border', 'fixings', 'combined'].includes(part.shape.kind);
+
+/** Whether a shape covers most of the blank: others are set on it. */
+export function isGround({ blank, parts }: Evaluation, { id, kind }: Part): boolean {
+  const [edge, ink] = [bounds([blank])!, parts.find((plan) => plan.id === id)?.ink];
+  if (!ink || kind === 'text') return false;
+  return (ink.maxX - ink.minX) * (ink.maxY - ink.minY) > GROUND * (edge.maxX - edge.minX) * (edge.maxY - edge.minY);
+}
+
 /** Parts that are set on the blank: not those that follow it or are a ground for others. */
 function designOf(evaluation: Evaluation): Placed[] {
-  const blank = bounds([evaluation.blank])!;
   return partsSeen(evaluation).flatMap((plan): Placed[] => {
     const part = evaluation.sign.parts.find(({ id }) => id === plan.id)!;
     const { ink } = plan;
     if (!ink || plan.role !== 'made') return [];
-    if (part.kind === 'shape' && ['border', 'fixings', 'combined'].includes(part.shape.kind)) return [];
-    const isGround =
-      (ink.maxX - ink.minX) * (ink.maxY - ink.minY) > GROUND * (blank.maxX - blank.minX) * (blank.maxY - blank.minY);
-    return isGround ? [] : [{ part, plan, ink }];
+    return followsOthers(part) || isGround(evaluation, part) ? [] : [{ part, plan, ink }];
   });
 }
 

@@ -5,6 +5,7 @@ import {
   contains,
   contourArea,
   direction,
+  middleOfBox,
   type Outline,
   placement,
   placePoint,
@@ -61,7 +62,7 @@ function domeAt(sections: Sections, x: number, y: number, most: number): Found |
   const { rings } = piece;
   const { high } = sections.reachIn(rings, ground);
   const height = high - ground;
-  const middle = middleOf(rings);
+  const middle = middleOfBox(bounds(rings)!);
   const upper = sections.below(ground + height / 2).find((other) => contains(other.rings, x, y));
   const base = acrossOf(rings);
   return { ...middle, base, height, half: upper ? (100 * acrossOf(upper.rings)) / base : 0, rings };
@@ -80,7 +81,7 @@ function ballAt(sections: Sections, x: number, y: number, ball: number): Found |
   // A ball in a hole that is wider than it falls out, or through.
   if (acrossOf([reversed(hole)]) > ball + LOOSE) return undefined;
   const half = height <= 0 ? 0 : (100 * 2 * Math.sqrt((height / 2) * (ball - height / 2))) / base;
-  return { ...middleOf([reversed(hole)]), base, height, half, rings };
+  return { ...middleOfBox(bounds(rings)!), base, height, half, rings };
 }
 
 /** mm by which a hole may be wider than its ball. */
@@ -97,9 +98,4 @@ function groundAt(sections: Sections, x: number, y: number, across: number): num
     return sections.levelAt(x + AROUND * across * cos, y + AROUND * across * sin);
   });
   return levels.sort((a, b) => a - b)[PLACES / 2];
-}
-
-function middleOf(rings: Outline): { readonly x: number; readonly y: number } {
-  const { minX, minY, maxX, maxY } = bounds(rings)!;
-  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
 }

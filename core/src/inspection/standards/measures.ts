@@ -1,5 +1,5 @@
-import { BLANK_CELL, brailleTable, dotsOf } from '../../braille/index.js';
-import { area, bounds, type Box, direction, gapBetween, joinBoxes, type Outline } from '../../geometry/index.js';
+import { brailleTable } from '../../braille/index.js';
+import { area, bounds, type Box, direction, gapBetween, joinBoxes, middleOfBox, type Outline } from '../../geometry/index.js';
 import { type Evaluation, type Evaluator } from '../../relief/index.js';
 import { type Finish, isStale, lightReflectance, saidBy, type Sign, type TextPart } from '../../sign/index.js';
 import { type Dot, type DottedPart, dotsIn } from './dots.js';
@@ -31,7 +31,6 @@ const WORD_CAPITAL = '⠠⠠';
 
 const both = (a: Box, b: Box): Box => joinBoxes(a, b)!;
 const boxOf = (outline: Outline): Box => bounds(outline)!;
-const middle = ({ minX, minY, maxX, maxY }: Box): { x: number; y: number } => ({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) / 2)];
 
 /** All measures of a sign that standards ask for, each taken when it is first asked for. */
@@ -200,7 +199,7 @@ export class Tactile {
   private toBorders(own: readonly { readonly part: string; readonly outline: Outline }[]): Measured[] {
     return own.flatMap(({ part, outline }) => {
       const gaps = this.raised.others.map((other) => gapBetween(outline, other, 'edges'));
-      return gaps.length === 0 ? [] : [{ value: Math.min(...gaps), part, place: middle(boxOf(outline)) }];
+      return gaps.length === 0 ? [] : [{ value: Math.min(...gaps), part, place: middleOfBox(boxOf(outline)) }];
     });
   }
 
@@ -288,7 +287,7 @@ export class Tactile {
         for (const letter of near) {
           if (apart(boxOf(dot), boxOf(letter)) >= best.value) continue;
           const value = gapBetween(dot, letter);
-          if (value < best.value) best = { ...of(part, value), place: middle(boxOf(dot)) };
+          if (value < best.value) best = { ...of(part, value), place: middleOfBox(boxOf(dot)) };
         }
       return [best];
     });
@@ -339,7 +338,7 @@ const of = (part: { readonly id: string; readonly name: string }, value: number)
   of: part.name,
 });
 function at(part: TextPart, value: number, ...letters: readonly RaisedLetter[]): Measured {
-  const place = middle(letters.map(({ box }) => box).reduce(both));
+  const place = middleOfBox(letters.map(({ box }) => box).reduce(both));
   return { ...of(part, value), place, of: `${letters.map(({ character }) => `“${character}”`).join(' and ')} of ${part.name}` };
 }
 
@@ -365,6 +364,3 @@ export function contrastOf(a: Finish, b: Finish): number {
 
 const apart = (a: Box, b: Box): number =>
   Math.hypot(Math.max(0, a.minX - b.maxX, b.minX - a.maxX), Math.max(0, a.minY - b.maxY, b.minY - a.maxY));
-
-/** Whether cells have dots at all. */
-export const hasDots = (cells: string): boolean => [...cells].some((cell) => cell !== BLANK_CELL && dotsOf(cell).length > 0);

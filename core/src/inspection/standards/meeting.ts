@@ -3,6 +3,7 @@ import { bounds, joinBoxes } from '../../geometry/index.js';
 import { type Evaluation, type Evaluator } from '../../relief/index.js';
 import { type BrailleShape, isStale, lightReflectance, newShape, saidBy, type ShapePart, type Sign, sideOf, type TextPart, withCells } from '../../sign/index.js'; // prettier-ignore
 import { formatLength } from '../../units/index.js';
+import { followsOthers } from '../setting.js';
 import { type ClauseResult, judged, meets } from './judge.js';
 import { type Measured } from './measures.js';
 import { type MeasureName, type Standard } from './standard.js';
@@ -87,8 +88,7 @@ class Mender {
   makeRoom(): void {
     const inks = this.evaluation.parts.flatMap(({ id, ink }) => {
       const part = this.sign.parts.find((each) => each.id === id);
-      const follows = part?.kind === 'shape' && ['border', 'fixings', 'combined'].includes(part.shape.kind);
-      return ink && part && !follows && sideOf(part) === 'front' ? [ink] : [];
+      return ink && part && !followsOthers(part) && sideOf(part) === 'front' ? [ink] : [];
     });
     if (inks.length === 0) return;
     const whole = inks.reduce((a, b) => joinBoxes(a, b)!);

@@ -35,25 +35,7 @@ function remedyWords(remedy: Remedy): string {
       <button type="button" class="remedy" (click)="mended.emit({ part: note().part, remedy })">{{ wordsOf(remedy) }}</button>
     }
   `,
-  styles: `
-    button {
-      padding: 0;
-      border: 0;
-      background: none;
-      color: inherit;
-      text-align: left;
-
-      &:hover {
-        text-decoration: underline;
-      }
-    }
-    .remedy {
-      margin-left: 0.5rem;
-      color: var(--pr-accent);
-      font-weight: 600;
-      white-space: nowrap;
-    }
-  `,
+  styleUrl: './note-line.scss',
 })
 export class NoteLine {
   readonly note = input.required<Note>();
