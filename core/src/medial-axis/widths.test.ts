@@ -1,4 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { area, perimeter, rectangle, regularPolygon, type Outline } from '../geometry/index.js';
 import { union } from '../arrangement/index.js';
 import { Widths } from './index.js';
@@ -46,4 +48,31 @@ describe('how wide an area is', () => {
       expect(Math.abs(found - left)).toBeLessThan(0.07);
     },
   );
+});
+
+describe('strokes and gaps of shipped fonts’ letters', () => {
+  it('are what sampled discs leave, A to Z, at three sizes', () => {
+    const script = fileURLToPath(new URL('../../testing/widths-sweep.mjs', import.meta.url));
+    const env = { ...process.env, NODE_OPTIONS: '' };
+    const swept = JSON.parse(execFileSync(process.execPath, [script], { env, encoding: 'utf8' })) as {
+      readonly tried: number;
+      readonly missed: number;
+      readonly invented: number;
+      readonly where: string;
+    };
+    expect(swept.tried).toBeGreaterThan(150);
+    // mm² that one has and the other clearly not.
+    expect([swept.where, swept.missed < 0.02, swept.invented < 0.02]).toEqual([swept.where, true, true]);
+  }, 300_000);
+});
+
+describe('what is exactly as wide as what is asked for at most', () => {
+  it('is told, and so is what is next to it', () => {
+    // Discs as large as the largest that are told of would seem to be smaller, and all of it narrow, or nothing.
+    for (const bar of [1, 1.5, 2.64]) {
+      const widths = new Widths(dumbbell(bar), 2.64, 3);
+      const places = widths.narrowerThan(2.64);
+      expect(Math.abs(area(places) - (bar < 2.64 ? 10 * bar : 0))).toBeLessThan(0.25 * 2.64 ** 2);
+    }
+  });
 });

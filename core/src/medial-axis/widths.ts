@@ -5,6 +5,8 @@ import { DistanceField } from './distance-field.js';
 const TOLERANCE = 0.005;
 /** Where places are exactly as wide as a disc its lines may not close: then one a hair smaller is asked for. */
 const HAIR = 0.98;
+/** Times the most that is asked for up to which distances are told: discs as large as the largest that are told would all seem to be smaller. */
+const BEYOND = 1.05;
 /** Halvings by which the narrowest place is told. */
 const HALVINGS = 7;
 /** mm² of a place that counts. */
@@ -38,7 +40,7 @@ export class Widths {
     const pieces = new Set<Piece>();
     for (const { outer, holes } of polygonsOf(outline)) {
       const { value, dx, dy } = shapes.get([outer, ...holes], '', (rings) => ({
-        field: new DistanceField(rings, most / 2, TOLERANCE),
+        field: new DistanceField(rings, (most / 2) * BEYOND, TOLERANCE),
         places: [],
         known: new Map(),
       }));
