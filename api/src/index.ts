@@ -7,6 +7,7 @@ import { machineEndpoints } from './machine.js';
 import { mailEndpoints } from './mail.js';
 import { makingEndpoints } from './making.js';
 import { peopleEndpoints } from './people.js';
+import { placeEndpoints } from './places.js';
 import { proofEndpoints } from './proofs.js';
 import { shopEndpoints } from './shop.js';
 import { signEndpoints } from './signs.js';
@@ -25,6 +26,7 @@ export const ENDPOINTS = {
   ...makingEndpoints,
   ...machineEndpoints,
   ...brailleEndpoints,
+  ...placeEndpoints,
 };
 
 export type Endpoints = typeof ENDPOINTS;
@@ -46,9 +48,11 @@ export { MachineReport, MachineRun, MachineView } from './machine.js';
 export { Mail } from './mail.js';
 export { KeptPlan, type MadeWith, PlanOrder, PlanPrograms, Release, ShopLibrary } from './making.js';
 export { AuditEntry, Door, FirstOwner, NewPerson, PasswordChange, Person, PersonChange, SignIn } from './people.js';
+export { KeptPlace } from './places.js';
 export {
   Approval,
   CustomerPictureParams,
+  CustomerPlaceParams,
   CustomerProof,
   JobTurnaround,
   NewProof,

@@ -88,6 +88,17 @@ export const CustomerProof = Type.Object({
   /** Of all but the first proof: what was changed since the one before. */
   changes: Type.Optional(Type.Object({ since: Type.String(), changes: Type.Array(Type.String()) })),
   isSheetReady: Type.Boolean(),
+  /** Signs as they will hang: over a photograph, or as a picture of its own. */
+  places: Type.Array(
+    Type.Object({
+      id: Type.String(),
+      title: Type.String(),
+      hasPhotograph: Type.Boolean(),
+      /** Pixels, by which its shape is known before it has come. */
+      width: Type.Integer(),
+      height: Type.Integer(),
+    }),
+  ),
   /** Of a replaced proof what came in its place. */
   newer: Type.Optional(Type.Object({ letter: Type.String(), token: Type.String() })),
 });
@@ -99,6 +110,8 @@ export const NewProof = Type.Object(
     signs: Type.Array(Uuid, { minItems: 1, maxItems: 50 }),
     recipient: Email,
     message: Type.String({ maxLength: 4000 }),
+    /** Places of the job that are shown with them; all of them where nothing is said. */
+    places: Type.Optional(Type.Array(Uuid, { maxItems: 20 })),
     /** What the sheet shows; everything where nothing is said. */
     layout: Type.Optional(SheetLayout),
     /** Days until the customer's address stops working. */
@@ -162,6 +175,7 @@ const Token = Type.String({ pattern: '^[A-Za-z0-9_-]{43}$' });
 export const TokenParams = Type.Object({ token: Token }, closed);
 export type TokenParams = Static<typeof TokenParams>;
 export const CustomerPictureParams = Type.Object({ token: Token, signId: Uuid }, closed);
+export const CustomerPlaceParams = Type.Object({ token: Token, placeId: Uuid }, closed);
 export const ShopPictureParams = Type.Object({ id: Type.String({ maxLength: 64 }), signId: Uuid }, closed);
 export const PictureQuery = Type.Object({ option: Type.Optional(OptionId) }, closed);
 

@@ -40,6 +40,8 @@ import { libraryRoutes } from './modules/shop/library.js';
 import { driverFor } from './modules/machine/practice-driver.js';
 import { machineRoutes } from './modules/machine/routes.js';
 import { MachineService } from './modules/machine/service.js';
+import { placeRoutes } from './modules/places/routes.js';
+import { PlaceService } from './modules/places/service.js';
 import { planRoutes } from './modules/making/routes.js';
 import { PlanService } from './modules/making/service.js';
 
@@ -139,6 +141,7 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   jobRoutes(app, jobs, bin);
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));
+  placeRoutes(app, new PlaceService(db), jobs);
   shopRoutes(app, db, shopFonts, door, signs);
   kindRoutes(app, db, signs, pictures);
   const tasks = new TaskService(db, signs, send);
@@ -153,7 +156,7 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   const post = new PostOffice(db, settings);
   const proofs = new ProofService(db, post, settings, send, () => signs.catalogue());
   proofRoutes(app, db, { jobs, proofs, pictures, signs });
-  customerRoutes(app, proofs, tasks, pictures);
+  customerRoutes(app, db, proofs, tasks, pictures);
   mailRoutes(app, db, post);
   const keepUp = async (): Promise<void> => {
     await proofs.upkeep();

@@ -1,3 +1,16 @@
-export { heightPaint, type Picture, pictureOf, THREE_QUARTER } from './picture.js';
-export { pictureSize, reliefPicture } from './relief-picture.js';
+export { DepthBuffer } from './depth-buffer.js';
+export {
+  bufferFor,
+  heightPaint,
+  normalised,
+  type Picture,
+  pictureOf,
+  type Rgb,
+  rgb,
+  SAMPLES,
+  shaded,
+  THREE_QUARTER,
+  towards,
+} from './picture.js';
+export { GLEAM, pictureSize, reliefPicture } from './relief-picture.js';
 export { signPicture } from './sign-picture.js';

@@ -31,7 +31,8 @@ export const LIGHT = normalised(-0.45, 0.6, 0.66);
 const AMBIENT = 0.42;
 /** Normals that lean less than this from the plan belong to upright sides. */
 const UPRIGHT = 1e-6;
-const SAMPLES = 2;
+/** Samples of a pixel across and down. */
+export const SAMPLES = 2;
 
 export function normalised(x: number, y: number, z: number): Rgb {
   const length = Math.hypot(x, y, z) || 1;
@@ -161,6 +162,7 @@ export function shaded(buffer: DepthBuffer, colours: Float32Array, lamp?: Lamp, 
       for (let s = 0; s < SAMPLES * SAMPLES; s++) {
         const at = 3 * buffer.facet[first + Math.floor(s / SAMPLES) * buffer.width + (s % SAMPLES)];
         if (at < 0) {
+          if (isCutOut) continue;
           red += GROUND[0];
           green += GROUND[1];
           blue += GROUND[2];
@@ -172,9 +174,11 @@ export function shaded(buffer: DepthBuffer, colours: Float32Array, lamp?: Lamp, 
         }
       }
       const to = 4 * (y * width + x);
-      rgba[to] = red / (SAMPLES * SAMPLES);
-      rgba[to + 1] = green / (SAMPLES * SAMPLES);
-      rgba[to + 2] = blue / (SAMPLES * SAMPLES);
+      // Of an edge that is cut out the colour is that of what is seen.
+      const samples = isCutOut ? Math.max(1, seen) : SAMPLES * SAMPLES;
+      rgba[to] = red / samples;
+      rgba[to + 1] = green / samples;
+      rgba[to + 2] = blue / samples;
       rgba[to + 3] = isCutOut ? (255 * seen) / (SAMPLES * SAMPLES) : 255;
     }
   }

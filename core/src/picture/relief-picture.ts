@@ -19,7 +19,7 @@ const STEP_GROWTH = 1.09;
 const SOFTNESS = 0.16;
 
 /** How a finish throws light back: how bright its gleam is and how small. */
-const GLEAM: Readonly<Record<Finish['gloss'], readonly [number, number]>> = {
+export const GLEAM: Readonly<Record<Finish['gloss'], readonly [number, number]>> = {
   matt: [0, 1],
   satin: [0.18, 18],
   gloss: [0.38, 60],

@@ -30,6 +30,7 @@ export const BLOCKS = [
   'revisions',
   'terms',
   'standard',
+  'in place',
   'checks',
 ] as const;
 export type Block = (typeof BLOCKS)[number];

@@ -125,6 +125,21 @@ export const errors = {
       'Somebody else changed the shop’s lists meanwhile. Nothing of yours is lost: load theirs, and make your change once more.',
       details,
     ),
+  fileInUse: (name: string, place: string) =>
+    new ServerError(
+      409,
+      'FILE_IN_USE',
+      `“${name}” is kept: it is the photograph of the place “${place}”. Give the place another ground first, or remove it.`,
+    ),
+  stalePlace: (details: { base: number; revision: number }) =>
+    new ServerError(
+      409,
+      'STALE_PLACE',
+      'Somebody else changed this place meanwhile. Yours is still on this page: note what you want of it, load theirs, and change it there.',
+      details,
+    ),
+  tooManyPlaces: (most: number) =>
+    new ServerError(409, 'TOO_MANY_PLACES', `A job keeps ${most} places at most: remove one that is no longer needed.`),
   notInShop: (what: string, id: string, known: readonly string[]) =>
     new ServerError(
       422,

@@ -24,6 +24,12 @@ const routes: Routes = [
     loadComponent: () => import('./proofs/proofs-page').then((m) => m.ProofsPage),
   },
   {
+    path: 'jobs/:id/places',
+    canActivate: [signedIn],
+    title: 'In place · Plain Relief',
+    loadComponent: () => import('./in-place/places-page').then((m) => m.PlacesPage),
+  },
+  {
     path: 'outbox',
     canActivate: [signedIn],
     title: 'Outbox · Plain Relief',

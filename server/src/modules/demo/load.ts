@@ -1,12 +1,15 @@
 import type { ShopCard } from '@plain-relief/api';
 import type { JobState } from '@plain-relief/api/states';
+import { type Place } from '@plain-relief/core/in-place';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Database } from '../../platform/database/database.js';
+import { FileService } from '../files/service.js';
 import { readCatalogue } from '../fonts/font-files.js';
 import { JobService } from '../jobs/service.js';
 import { type DemoPerson, PeopleService } from '../people/service.js';
 import type { Settings } from '../../platform/settings.js';
+import { PlaceService } from '../places/service.js';
 import { keepShopCard } from '../shop/card.js';
 import { keepLibrary } from '../shop/library.js';
 import { ShopFonts } from '../fonts/fonts.js';
@@ -29,6 +32,8 @@ interface DemoJob {
   readonly quantity: number;
   readonly unit: 'mm' | 'in';
   readonly signs: readonly string[];
+  /** Where they hang: with a photograph by its file, and signs by their number among those of the job. */
+  readonly places?: readonly { readonly title: string; readonly photograph: string; readonly document: Place }[];
   /** What happened to its proofs. */
   readonly story?: readonly StoryStep[];
 }
@@ -53,7 +58,7 @@ export async function loadDemo(
   const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
   const teller = new StoryTeller(db, settings, signs);
   const scenario = JSON.parse(await readFile(join(demoDir, 'jobs.json'), 'utf8')) as DemoJob[];
-  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files, story } of scenario) {
+  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files, places, story } of scenario) {
     // What is over is there for its story alone.
     if (state === 'done' && !hasStory) continue;
     const dueOn = dueInDays === null ? null : new Date(Date.now() + dueInDays * DAY_MS).toISOString().slice(0, 10);
@@ -64,8 +69,25 @@ export async function loadDemo(
       const document = JSON.parse(await readFile(join(demoDir, file), 'utf8')) as { title: string };
       ids.push((await signs.create(job, document.title, document)).id);
     }
+    for (const place of places ?? []) await keepPlace(db, jobs, demoDir, job.id, ids, place);
     if (hasStory) await teller.tell(job.id, contact, ids, story ?? []);
     await jobs.change(job.id, { state });
   }
   return true;
+}
+
+/** Keeps a place of a demo job with its photograph. @param ids of the job’s signs */
+async function keepPlace(
+  db: Database,
+  jobs: JobService,
+  demoDir: string,
+  jobId: string,
+  ids: readonly string[],
+  { title, photograph, document }: NonNullable<DemoJob['places']>[number],
+): Promise<void> {
+  const content = await readFile(join(demoDir, photograph));
+  const { id: file } = await new FileService(db, jobs).keep(jobId, photograph.split('/').at(-1)!, content);
+  const signs = document.signs.map((at) => ({ ...at, sign: ids[Number(at.sign)] }));
+  const ground = document.ground.kind === 'photograph' ? { ...document.ground, file } : document.ground;
+  await new PlaceService(db).create(jobId, title, { ...document, ground, signs });
 }

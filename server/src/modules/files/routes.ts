@@ -1,7 +1,7 @@
-import { MOST_BYTES, pictureKind } from '@plain-relief/core/artwork';
+import { MOST_BYTES } from '@plain-relief/core/artwork';
 import type { FastifyInstance } from 'fastify';
-import { errors } from '../../platform/errors.js';
 import { endpoint } from '../../platform/http/endpoint.js';
+import { answerWithPhotograph } from '../../platform/http/pictures.js';
 import { answerWithFile } from '../../platform/http/files.js';
 import { IdParams } from '../../platform/http/ids.js';
 import { uploadedFile } from '../../platform/http/uploads.js';
@@ -23,16 +23,9 @@ export function fileRoutes(app: FastifyInstance, files: FileService): void {
     return answerWithFile(reply, { name: file.name, type: null, bytes: file.content });
   });
 
-  // Only what begins as a picture does is shown as one, by that type and no other.
   app.get<{ Params: IdParams }>('/api/files/:id/picture', params, async (request, reply) => {
     const { name, content } = await files.find(request.params.id);
-    const kind = pictureKind(content);
-    if (!kind) throw errors.notAPicture(name);
-    return reply
-      .header('content-type', `image/${kind}`)
-      .header('x-content-type-options', 'nosniff')
-      .header('cache-control', 'private, max-age=31536000, immutable')
-      .send(content);
+    return answerWithPhotograph(reply, name, content);
   });
 
   endpoint(app, 'DELETE /files/:id', { config: { least: 'designer', audit: 'removed a file' } }, ({ params: { id } }) =>

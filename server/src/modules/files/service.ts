@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
+import type { WhereOptions } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
@@ -41,6 +42,9 @@ export class FileService {
   }
 
   async remove(id: string): Promise<void> {
-    await (await this.find(id)).destroy();
+    const file = await this.find(id);
+    const place = await this.db.PlaceRow.findOne({ where: { jobId: file.jobId, 'document.ground.file': id } as WhereOptions });
+    if (place) throw errors.fileInUse(file.name, place.title);
+    await file.destroy();
   }
 }

@@ -9,6 +9,7 @@ import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { coloured, namedPieces, solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
+import { type FrozenPlace } from './place-pages.js';
 import { pngFile } from './png.js';
 import { proofSheet } from './proof-sheet.js';
 import type { ProofSubject } from './sheet.js';
@@ -157,9 +158,14 @@ export class FileMaker {
   }
 
   /** The sheet of a frozen proof. */
-  async sheet(signs: readonly SignViews[], subject: ProofSubject, report: Report): Promise<MadeFile> {
+  async sheet(
+    signs: readonly SignViews[],
+    subject: ProofSubject,
+    report: Report,
+    places: readonly FrozenPlace[] = [],
+  ): Promise<MadeFile> {
     const name = `${fileStem(subject.job, '')}-proof-${subject.revision}${subject.frozen?.approval ? '-approved' : ''}.pdf`;
-    const bytes = await proofSheet(signs, subject, this.book, this.fontsDir, report);
+    const bytes = await proofSheet(signs, subject, this.book, this.fontsDir, report, places);
     return { name, type: 'application/pdf', bytes };
   }
 

@@ -1,4 +1,6 @@
 import { type FontBook } from '@plain-relief/core/type';
+import { Evaluator } from '@plain-relief/core/relief';
+import { type FrozenPlace, placePages } from './place-pages.js';
 import { closingPages, indexPage, INDEX_FROM } from './closing-pages.js';
 import { PageFonts } from './rich-text.js';
 import { FACES, sheetPdf } from './sheet-pdf.js';
@@ -18,6 +20,7 @@ export async function proofSheet(
   book: FontBook,
   fontsDir: string,
   report: Report = async () => {},
+  places: readonly FrozenPlace[] = [],
 ): Promise<Uint8Array> {
   const title = signs.length === 1 ? signs[0].front.sign.title : subject.job;
   const { pdf, ended } = await sheetPdf(`Proof: ${title}`, subject.shop.name, subject.date, fontsDir);
@@ -27,6 +30,7 @@ export async function proofSheet(
     const part: Report = (share, step) => report((i + 0.95 * share) / signs.length, step);
     await signPages(sheet, views, book, part);
   }
+  if (sheet.shows('in place') && places.length > 0) await placePages(sheet, places, new Evaluator(book));
   sheet.turn();
   if (subject.frozen) closingPages(sheet, signs, subject.frozen, book.catalogue);
   const bytes = await ended();

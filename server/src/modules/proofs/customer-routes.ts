@@ -1,12 +1,14 @@
-import { CustomerPictureParams, PictureQuery, TokenParams } from '@plain-relief/api';
+import { CustomerPictureParams, CustomerPlaceParams, PictureQuery, TokenParams } from '@plain-relief/api';
 import type { Static } from '@sinclair/typebox';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { endpoint } from '../../platform/http/endpoint.js';
 import { answerWithFile } from '../../platform/http/files.js';
-import { answerWithPicture } from '../../platform/http/pictures.js';
+import { answerWithPhotograph, answerWithPicture } from '../../platform/http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import type { TaskService } from '../tasks/service.js';
+import { placePhotograph, placePicture, placesOf } from './frozen-places.js';
 import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from '../../platform/database/models/proofs.js';
 import type { ProofService } from './service.js';
@@ -25,10 +27,17 @@ const RATE = {
 };
 
 /** What a customer may do with the address of a proof: see it, say something about it, answer it. Nothing else opens to them. */
-export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks: TaskService, pictures: SignPictures): void {
+export function customerRoutes(
+  app: FastifyInstance,
+  db: Database,
+  proofs: ProofService,
+  tasks: TaskService,
+  pictures: SignPictures,
+): void {
   const view = async (proof: Proof) => {
     const isSheetReady = (await proofs.readySheet(proof)) !== undefined;
-    return customerView(proof, { isSheetReady, newer: await proofs.newerThan(proof) }, await proofs.catalogue());
+    const beside = { isSheetReady, newer: await proofs.newerThan(proof), places: await placesOf(db, proof) };
+    return customerView(proof, beside, await proofs.catalogue());
   };
 
   endpoint(app, 'GET /proof-links/:token', RATE, async ({ params, query }, reply) => {
@@ -62,6 +71,7 @@ export function customerRoutes(app: FastifyInstance, proofs: ProofService, tasks
   );
 
   customerPictureRoutes(app, proofs, pictures);
+  customerPlaceRoutes(app, db, proofs, pictures);
 }
 
 interface SignPicture {
@@ -92,5 +102,24 @@ function customerPictureRoutes(app: FastifyInstance, proofs: ProofService, pictu
     const model = await pictures.model(frozenSign(proof, request.params.signId, request.query.option).document);
     reply.type('model/gltf-binary').header('cache-control', 'private, max-age=31536000, immutable');
     return reply.send(Buffer.from(model));
+  });
+}
+
+/** Frozen signs as they will hang: their photograph, and what stands before it. */
+function customerPlaceRoutes(app: FastifyInstance, db: Database, proofs: ProofService, pictures: SignPictures): void {
+  const ofPlace = { schema: { params: CustomerPlaceParams }, ...RATE };
+  interface OfPlace {
+    Params: Static<typeof CustomerPlaceParams>;
+  }
+
+  app.get<OfPlace>('/api/proof-links/:token/places/:placeId/picture.png', ofPlace, async (request, reply) => {
+    const proof = await proofs.byToken(request.params.token);
+    const picture = await placePicture(db, pictures, proof, request.params.placeId);
+    return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
+  });
+
+  app.get<OfPlace>('/api/proof-links/:token/places/:placeId/photograph', ofPlace, async (request, reply) => {
+    const content = await placePhotograph(db, await proofs.byToken(request.params.token), request.params.placeId);
+    return answerWithPhotograph(reply, request.params.placeId, content);
   });
 }

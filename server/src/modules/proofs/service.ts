@@ -16,6 +16,7 @@ import type { Send } from '../../platform/queue/queue.js';
 import { aboutOf } from './about.js';
 import type { OpenNotes } from './open-notes.js';
 import { signProofs } from '../proof-states/sign-proofs.js';
+import { freezePlaces } from './frozen-places.js';
 import { reminderLetter, sentLetter } from './letters.js';
 import type { Proof, ProofSign } from '../../platform/database/models/proofs.js';
 
@@ -160,6 +161,7 @@ export class ProofService {
         },
         { transaction },
       );
+      await freezePlaces(this.db, proof, wanted.places, transaction);
       await job.update({ state: 'proof out' }, { transaction });
       await this.post.write(sentLetter(job, proof, this.address(proof)), transaction, now);
       const titles = contents.map(({ title }) => `“${title}”`).join(', ');

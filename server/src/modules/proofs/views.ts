@@ -1,5 +1,7 @@
+import { placeView } from './frozen-places.js';
 import { spellingOf } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
+import type { ProofPlace } from '../../platform/database/models/places.js';
 import type { Proof, ProofRemark, ProofSign } from '../../platform/database/models/proofs.js';
 
 const remarkView = ({ id, signId, option, across, down, isFromShop, who, text, at }: ProofRemark) => ({
@@ -40,10 +42,11 @@ interface Beside {
   readonly isSheetReady: boolean;
   /** The proof that came in its place. */
   readonly newer?: Pick<Proof, 'letter' | 'token'>;
+  readonly places: readonly ProofPlace[];
 }
 
 /** What a customer sees of a proof: nothing of the shop but this. */
-export function customerView(proof: Proof, { isSheetReady, newer }: Beside, catalogue: readonly FontEntry[]) {
+export function customerView(proof: Proof, { isSheetReady, newer, places }: Beside, catalogue: readonly FontEntry[]) {
   const { letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes, job } = proof;
   return {
     ...{ letter, state, digest, message, createdAt, expiresAt, endedAt, answeredBy, choices, wishes },
@@ -54,6 +57,7 @@ export function customerView(proof: Proof, { isSheetReady, newer }: Beside, cata
     remarks: (proof.remarks ?? []).map(remarkView),
     changes: changesOfThis(proof),
     isSheetReady,
+    places: places.map(placeView),
     newer: newer && { letter: newer.letter, token: newer.token },
   };
 }

@@ -6,6 +6,8 @@ import { Evaluator } from '@plain-relief/core/relief';
 import { extentOfShape } from '@plain-relief/core/sign';
 import { coloured, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { ThreadBook } from '../fonts/thread-book.js';
+import { pictureOfPlace } from '@plain-relief/core/in-place';
+import { solidsOf } from '../production/place-pages.js';
 import { pngFile } from '../production/png.js';
 import { closedGlb } from '../production/solid-files.js';
 import type { PictureOrder } from './pictures.js';
@@ -17,6 +19,12 @@ let evaluator: Evaluator | undefined;
 export default async function picture({ sign, view, fontsDir, fonts }: PictureOrder): Promise<Uint8Array> {
   const book = own.with(fontsDir, fonts);
   evaluator ??= new Evaluator(book);
+  if (view.kind === 'in place')
+    return pngFile(
+      pictureOfPlace(view.place, await solidsOf(evaluator, view.signs), view.longest),
+      view.place.ground.kind !== 'plain',
+    );
+  if (!sign) throw new Error(`Nothing to be drawn for ${view.kind}.`);
   const evaluation = await evaluator.evaluate(sign);
   if (view.kind === 'notes') {
     const open = notesOf(evaluation).filter(({ weight }) => weight !== 'said');

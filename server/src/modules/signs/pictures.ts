@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { type Place } from '@plain-relief/core/in-place';
 import { costliestPart, type Sign } from '@plain-relief/core/sign';
 import { errors, ServerError } from '../../platform/errors.js';
 import { LimitedThreads, TooMuchWork } from '../../platform/http/limited.js';
@@ -27,10 +28,19 @@ export type View =
   | { readonly kind: 'model' }
   | { readonly kind: 'sizes' }
   | { readonly kind: 'notes' }
-  | { readonly kind: 'comparison'; readonly was: Sign };
+  | { readonly kind: 'comparison'; readonly was: Sign }
+  | ({ readonly kind: 'in place' } & PlaceView);
+
+/** A place with its signs, of which some may be gone. */
+export interface PlaceView {
+  readonly place: Place;
+  readonly signs: readonly (Sign | null)[];
+  readonly longest: number;
+}
 
 export interface PictureOrder {
-  readonly sign: Sign;
+  /** Of a place the first of its signs. */
+  readonly sign?: Sign;
   readonly view: View;
   readonly fontsDir: string;
   /** Fonts of the shop's that the sign is set in. */
@@ -95,6 +105,12 @@ export class SignPictures {
     return this.named({ subject: `sizes ${subject}` }, sign, { kind: 'sizes' });
   }
 
+  /** What never changes as it will hang, as a PNG file: clear beside its signs where it has no ground of its own. */
+  inPlace(subject: string, view: PlaceView): NamedPicture {
+    const tag = entityTag({ subject });
+    return { tag, bytes: () => this.once(tag, { subject }, () => this.make(undefined, { kind: 'in place', ...view })) };
+  }
+
   /** What there is to be looked at on a sign at a revision: the sentences of its errors and warnings. */
   async notes(signId: string, revision: number, sign: Sign): Promise<string[]> {
     const bytes = await this.named({ subject: `notes ${signId}`, revision, signId }, sign, { kind: 'notes' }).bytes();
@@ -146,12 +162,14 @@ export class SignPictures {
     }
   }
 
-  private async make(sign: Sign, view: View): Promise<Uint8Array> {
-    const signs = view.kind === 'comparison' ? [sign, view.was] : [sign];
+  private async make(sign: Sign | undefined, view: View): Promise<Uint8Array> {
+    const signs = [sign, ...(view.kind === 'comparison' ? [view.was] : view.kind === 'in place' ? view.signs : [])].filter(
+      (each) => each instanceof Object,
+    );
     const fonts = (await Promise.all(signs.map((each) => this.shopFonts.usedBy(each)))).flat();
     const order: PictureOrder = { sign, view, fontsDir: this.fontsDir, fonts };
     try {
-      return await (view.kind === 'aside' ? this.board : this.customers).run(order, nameOf(sign));
+      return await (view.kind === 'aside' ? this.board : this.customers).run(order, sign ? nameOf(sign) : 'The place');
     } catch (error) {
       if (error instanceof TooMuchWork) throw errors.tooMuchWork(error.message);
       throw error;

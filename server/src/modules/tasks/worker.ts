@@ -265,7 +265,14 @@ export class Worker {
         ...(task.kind === 'stamped sheet' && { approval: approvalOf(proof) }),
       },
     };
-    return { documents: proof.contents.map(({ document }) => document), what: { kind: 'sheet' }, subject };
+    const rows = await this.db.ProofPlace.findAll({ where: { proofId: proof.id }, order: [['position', 'ASC']] });
+    const places = rows.map(({ title, document, signs, photograph }) => ({
+      title,
+      place: document,
+      signs,
+      ...(photograph && { photograph }),
+    }));
+    return { documents: proof.contents.map(({ document }) => document), what: { kind: 'sheet', places }, subject };
   }
 
   private async finish(id: string, end: Partial<Task>): Promise<void> {

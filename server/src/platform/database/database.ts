@@ -5,6 +5,7 @@ import { defineJobs } from './models/jobs.js';
 import { defineMail } from './models/mail.js';
 import { definePeople } from './models/people.js';
 import { definePlans } from './models/plans.js';
+import { definePlaces } from './models/places.js';
 import { defineProofs } from './models/proofs.js';
 import { defineShop } from './models/shop.js';
 import { defineKeptPictures } from './models/kept-pictures.js';
@@ -43,7 +44,9 @@ export function openDatabase(url: string) {
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
-  const ofProofs = { Proof, ProofRemark, JobEvent, Mail };
+  const { PlaceRow, ProofPlace } = definePlaces(sequelize);
+  Proof.hasMany(ProofPlace, { foreignKey: 'proofId', as: 'places' });
+  const ofProofs = { Proof, ProofRemark, ProofPlace, JobEvent, Mail };
   const ofPeople = { Person, Session, AuditEntry };
   return {
     sequelize,
@@ -56,6 +59,7 @@ export function openDatabase(url: string) {
     PlanRow,
     MachineRunRow,
     JobFile,
+    PlaceRow,
     ...ofShop,
     ...ofProofs,
     ...ofPeople,

@@ -319,6 +319,28 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0017-tries': async (query) => {
     await query.addColumn('tasks', 'tries', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
   },
+  '0018-places': async (query) => {
+    await query.createTable('places', {
+      id,
+      job_id: belongsTo('jobs'),
+      title: words(120),
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      document: { type: DataTypes.JSONB, allowNull: false },
+      saved_at: moment,
+      created_at: moment,
+    });
+    await query.addIndex('places', ['job_id']);
+    await query.createTable('proof_places', {
+      id,
+      proof_id: belongsTo('proofs'),
+      position: { type: DataTypes.INTEGER, allowNull: false },
+      title: words(120),
+      document: { type: DataTypes.JSONB, allowNull: false },
+      signs: { type: DataTypes.JSONB, allowNull: false },
+      photograph: { type: DataTypes.BLOB, allowNull: true },
+    });
+    await query.addIndex('proof_places', ['proof_id']);
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -95,6 +95,10 @@ export class CustomerPage implements OnDestroy {
     return `/api/proof-links/${this.token()}/signs/${sign.id}/${what}${query}`;
   }
 
+  protected placeAddress(id: string, what: 'picture.png' | 'photograph'): string {
+    return `/api/proof-links/${this.token()}/places/${id}/${what}`;
+  }
+
   protected sheet(): string {
     return `/api/proof-links/${this.token()}/sheet.pdf`;
   }

@@ -1,5 +1,5 @@
 import { SHEET_KINDS } from '@plain-relief/api/states';
-import type { Frozen, Job, NewProof, Proof, ShopRemark, Task } from '@plain-relief/api';
+import type { Frozen, Job, KeptPlace, NewProof, Proof, ShopRemark, Task } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
@@ -36,6 +36,7 @@ export class ProofsPage implements OnDestroy {
   private readonly jobs = inject(JobsService);
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
   protected readonly job = signal<Job | undefined>(undefined);
+  protected readonly places = signal<readonly KeptPlace[]>([]);
   /** Makers see what was approved, and do not speak with customers. */
   protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly trouble = signal('');
@@ -68,6 +69,7 @@ export class ProofsPage implements OnDestroy {
   private async open(id: string): Promise<void> {
     await this.attempt(async () => {
       this.job.set(await this.jobs.find(id));
+      this.places.set(await this.service.places(id));
       await this.service.open(id);
     });
   }

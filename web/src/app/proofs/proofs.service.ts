@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Frozen, JobEvent, NewProof, Proof, SheetKind, ShopRemark } from '@plain-relief/api';
+import type { Frozen, JobEvent, KeptPlace, NewProof, Proof, SheetKind, ShopRemark } from '@plain-relief/api';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { isUnderWay } from '../tasks/tasks.service';
 import { Api, type ApiError } from '../platform/api';
@@ -41,6 +41,12 @@ export class ProofsService {
   async open(jobId: string): Promise<void> {
     this.jobId = jobId;
     await this.refresh();
+  }
+
+  /** Where the signs of a job hang, as far as anything does. @throws ApiError */
+  async places(jobId: string): Promise<KeptPlace[]> {
+    const { places } = await this.api.ask('GET /jobs/:id/places', { params: { id: jobId } });
+    return places.filter(({ document }) => document.signs.length > 0);
   }
 
   close(): void {

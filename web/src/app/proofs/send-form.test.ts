@@ -138,4 +138,17 @@ describe('SendForm', () => {
     expect(await send()).toBe('');
     expect(sent[0]).toMatchObject({ message: 'Dear Marit', confirmed: [{ signId: 'b', notes }] });
   });
+
+  it('shows the signs in the job’s places, but for those that are left out', async () => {
+    const places = [
+      { id: 'x', title: 'Corridor' },
+      { id: 'y', title: 'Entrance' },
+    ];
+    const { page, sent, send } = await show({ places });
+    const [, corridor] = [...page.querySelectorAll('fieldset')][1].querySelectorAll<HTMLInputElement>('input');
+    corridor.checked = false;
+    corridor.dispatchEvent(new Event('change'));
+    await send();
+    expect(sent[0].places).toEqual(['x']);
+  });
 });

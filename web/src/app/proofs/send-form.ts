@@ -1,4 +1,4 @@
-import type { Frozen, Job, NewProof } from '@plain-relief/api';
+import type { Frozen, Job, KeptPlace, NewProof } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule, type ValidatorFn, Validators } from '@angular/forms';
@@ -34,9 +34,13 @@ export class SendForm {
   readonly last = input<readonly string[]>([]);
   /** Notes left open on signs, which somebody has to confirm before the proof goes out. */
   readonly open = input<readonly OpenNotes[]>([]);
+  /** Where its signs hang. */
+  readonly places = input<readonly Pick<KeptPlace, 'id' | 'title'>[]>([]);
   readonly isBusy = input(false);
   readonly sent = output<Frozen<NewProof>>();
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
+  /** Places that are left out. */
+  protected readonly left = signal<ReadonlySet<string>>(new Set());
   protected readonly form = new FormGroup({
     recipient: new FormControl('', {
       nonNullable: true,
@@ -66,10 +70,11 @@ export class SendForm {
   }
 
   protected choose(id: string, isChosen: boolean): void {
-    const next = new Set(this.chosen());
-    if (isChosen) next.add(id);
-    else next.delete(id);
-    this.chosen.set(next);
+    this.chosen.set(withOne(this.chosen(), id, isChosen));
+  }
+
+  protected choosePlace(id: string, isShown: boolean): void {
+    this.left.set(withOne(this.left(), id, !isShown));
   }
 
   protected chooseAll(isChosen: boolean): void {
@@ -77,10 +82,7 @@ export class SendForm {
   }
 
   protected confirm(id: string, isSeen: boolean): void {
-    const next = new Set(this.seen());
-    if (isSeen) next.add(id);
-    else next.delete(id);
-    this.seen.set(next);
+    this.seen.set(withOne(this.seen(), id, isSeen));
   }
 
   protected send(): void {
@@ -104,10 +106,19 @@ export class SendForm {
       message: message.trim(),
       days: Number(days),
       layout,
+      ...(this.places().length > 0 && { places: this.places().flatMap(({ id }) => (this.left().has(id) ? [] : [id])) }),
       ...(isReminding && { remindAfter: Number(remindAfter) }),
       ...(open.length > 0 && { confirmed: open.map(({ signId, notes }) => ({ signId, notes })) }),
     });
   }
+}
+
+/** A set with one more, or one less. */
+function withOne(before: ReadonlySet<string>, one: string, isIn: boolean): ReadonlySet<string> {
+  const next = new Set(before);
+  if (isIn) next.add(one);
+  else next.delete(one);
+  return next;
 }
 
 /** The mail address in a customer's contact, such as "Marit Solheim, grounds@fernhollow.example.org". */

@@ -22,9 +22,11 @@ import {
 import { materialFor, type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
 import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
-import { FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
+import { type FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
+import type { Fetch } from './fetch-bytes';
+import { pageFonts, readJson } from './page-fonts';
 import { planPaths } from './plan-paths';
 import { screenRings } from './screen-path';
 import type {
@@ -39,11 +41,6 @@ import type {
   SectionView,
   TextPieces,
 } from './views';
-
-/** Brings a file of the server. */
-export type Fetch = (path: string) => Promise<Uint8Array>;
-
-const read = <T>(bytes: Uint8Array): T => JSON.parse(new TextDecoder().decode(bytes)) as T;
 
 const WARM_UP_RUNS = 24;
 /** A sign that takes longer is no practice: the designer might come back meanwhile. */
@@ -69,16 +66,12 @@ export class ReliefDesk {
   async fonts(): Promise<readonly FontEntry[]> {
     const book = await this.fontBook();
     const own = await this.fetch('/api/shop/fonts').catch(() => undefined);
-    if (own) book.learn(read<{ entry: FontEntry }[]>(own).map(({ entry }) => entry));
+    if (own) book.learn(readJson<{ entry: FontEntry }[]>(own).map(({ entry }) => entry));
     return book.catalogue;
   }
 
   private fontBook(): Promise<FontBook> {
-    this.book ??= Promise.all([this.fetch('/fonts/catalogue.json'), this.fetch('/api/shop/fonts')]).then(([shipped, own]) => {
-      const book = new FontBook(read<FontEntry[]>(shipped), ({ file }) => this.fetch(`/fonts/${file}`));
-      book.learn(read<{ entry: FontEntry }[]>(own).map(({ entry }) => entry));
-      return book;
-    });
+    this.book ??= pageFonts(this.fetch);
     // A failed load is tried again the next time.
     this.book.catch(() => (this.book = undefined));
     return this.book;

@@ -4,13 +4,8 @@ import { type Finding, type Limits } from '@plain-relief/core/inspection';
 import { type PrintChoice } from '@plain-relief/core/processes';
 import { type Shop } from '@plain-relief/core/shop';
 import { type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
+import { fetchBytes } from './fetch-bytes';
 import type { ReliefDesk } from './relief-desk';
-
-async function fetchBytes(path: string): Promise<Uint8Array> {
-  const answer = await fetch(path);
-  if (!answer.ok) throw new Error(`${path} could not be loaded (${answer.status}).`);
-  return new Uint8Array(await answer.arrayBuffer());
-}
 
 // The shaping library waits for its WebAssembly before its module is ready; what the page asks meanwhile must be heard.
 const desk = import('./relief-desk').then(({ ReliefDesk }) => new ReliefDesk(fetchBytes, true));

@@ -16,6 +16,7 @@ export const BLOCK_WORDS: Readonly<Record<Block, string>> = {
   revisions: 'revisions',
   terms: 'terms',
   standard: 'standard, clause by clause',
+  'in place': 'signs in their places',
   checks: 'checks, for the shop’s copy',
 };
 

@@ -1,6 +1,7 @@
 import type { Job, JobChange, KeptFile } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
 import { type Sign } from '@plain-relief/core/sign';
+import { RouterLink } from '@angular/router';
 import { DayField } from '../../fields/day-field';
 import { ArtworkService } from '../../artwork/artwork.service';
 import { JobsService } from '../../jobs/jobs.service';
@@ -9,7 +10,7 @@ import { ShopService } from '../../shop/shop.service';
 /** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
 @Component({
   selector: 'pr-brief-panel',
-  imports: [DayField],
+  imports: [DayField, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './brief-panel.html',
   styleUrls: ['./panel.scss', '../output/output-panel.scss'],
