@@ -3,6 +3,8 @@ import { execFileSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { area, perimeter, rectangle, regularPolygon, type Outline } from '../geometry/index.js';
 import { union } from '../arrangement/index.js';
+import { addText, bareSign } from '../../testing/signs.js';
+import { Workshop } from '../../testing/workshop.js';
 import { Widths } from './index.js';
 
 const moved = (ring: Float64Array, x: number, y: number): Float64Array => ring.map((mm, i) => mm + (i % 2 === 0 ? x : y));
@@ -64,6 +66,24 @@ describe('strokes and gaps of shipped fonts’ letters', () => {
     // mm² that one has and the other clearly not.
     expect([swept.where, swept.missed < 0.02, swept.invented < 0.02]).toEqual([swept.where, true, true]);
   }, 300_000);
+});
+
+describe('where lines do not close', () => {
+  it('it is told by offsets, and what discs leave of corners is not', () => {
+    // Two of the letters that were left out without a word.
+    const workshop = new Workshop();
+    for (const [words, font, height, width, least] of [
+      ['W', 'lora-bold', 2, 0.26, 0.3],
+      ['O', 'saira-stencil-one-regular', 4, 0.52, 0],
+    ] as const) {
+      const sign = bareSign(60, 30, 5);
+      addText(sign, words, font, height, { kind: 'raise', by: 1 });
+      const letter = union(workshop.evaluate(sign).parts[0].area.contours);
+      const [all, tips] = [new Widths(letter, width, 0), new Widths(letter, width, 3)].map((widths) => area(widths.narrowerThan(width))); // prettier-ignore
+      expect(all).toBeGreaterThan(least);
+      expect(tips).toBeLessThanOrEqual(all + 1e-6);
+    }
+  });
 });
 
 describe('what is exactly as wide as what is asked for at most', () => {

@@ -1,3 +1,4 @@
+import { difference, offset } from '../arrangement/index.js';
 import { area, movedBy, type Outline, polygonsOf, ShapeCache } from '../geometry/index.js';
 import { DistanceField } from './distance-field.js';
 
@@ -7,6 +8,8 @@ const TOLERANCE = 0.005;
 const HAIR = 0.98;
 /** Times the most that is asked for up to which distances are told: discs as large as the largest that are told would all seem to be smaller. */
 const BEYOND = 1.05;
+/** mm by which discs are taken larger, so that no sliver is left along the edge. */
+const SLIVER = 0.01;
 /** Halvings by which the narrowest place is told. */
 const HALVINGS = 7;
 /** mm² of a place that counts. */
@@ -80,7 +83,8 @@ export class Widths {
       const narrow = this.placesOf(piece, below);
       if (area(narrow) < LEAST) continue;
       const among = piece.field.narrowAmong(narrow);
-      const isNarrower = (width: number): boolean => area(opened(among, width / 2, this.tip)) >= LEAST;
+      const isNarrower = (width: number): boolean =>
+        area(opened(among, width / 2, this.tip) ?? this.placesOf(piece, width)) >= LEAST;
       let [fits, fails] = [0, narrowest];
       if (narrowest < below && !isNarrower(narrowest)) continue;
       for (let i = 0; i < HALVINGS && fails - fits > below / 2 ** HALVINGS; i++) {
@@ -95,11 +99,39 @@ export class Widths {
 
   private placesOf({ field, known }: Piece, width: number): Outline {
     let places = known.get(width);
-    if (!places) known.set(width, (places = opened((radius, least) => field.narrow(radius, least), width / 2, this.tip)));
+    if (!places) {
+      places = opened((radius, least) => field.narrow(radius, least), width / 2, this.tip) ?? leftBy(field, width / 2, this.tip);
+      known.set(width, places);
+    }
     return places;
   }
 }
 
-function opened(narrow: (radius: number, least: number) => Outline | undefined, radius: number, tip: number): Outline {
-  return narrow(radius, tip * radius) ?? narrow(radius * HAIR, tip * radius * HAIR) ?? [];
+/** The same by offsets, slow and sure, for where lines do not close. */
+function leftBy(field: DistanceField, radius: number, tip: number): Outline {
+  const middles = field.beyond(radius);
+  const left = difference(field.outline, offset(middles, radius + SLIVER, TOLERANCE));
+  if (tip === 0) return left;
+  const around = new DistanceField(middles, (1 + tip) * radius + SLIVER, TOLERANCE);
+  return left.filter((ring) => {
+    // Where a disc borders it, and how far it reaches beyond.
+    let [stretches, farthest] = [0, 0];
+    let wasOn = around.distanceAt(ring[ring.length - 2], ring[ring.length - 1]) < radius + 2 * SLIVER;
+    for (let i = 0; i < ring.length; i += 2) {
+      const away = around.distanceAt(ring[i], ring[i + 1]);
+      const isOn = away < radius + 2 * SLIVER;
+      if (isOn && !wasOn) stretches++;
+      wasOn = isOn;
+      farthest = Math.max(farthest, away - radius);
+    }
+    return stretches !== 1 || farthest >= tip * radius;
+  });
+}
+
+function opened(
+  narrow: (radius: number, least: number) => Outline | undefined,
+  radius: number,
+  tip: number,
+): Outline | undefined {
+  return narrow(radius, tip * radius) ?? narrow(radius * HAIR, tip * radius * HAIR);
 }
