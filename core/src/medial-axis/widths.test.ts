@@ -12,6 +12,8 @@ const moved = (ring: Float64Array, x: number, y: number): Float64Array => ring.m
 const dumbbell = (bar: number): Outline =>
   union([moved(rectangle(10, 10), -10, 0)], [moved(rectangle(10, 10), 10, 0)], [rectangle(12, bar)]);
 
+const workshop = new Workshop();
+
 describe('how wide an area is', () => {
   it.each([0.4, 1, 1.7])('is the width of a bar, also of one between wider things: %f mm', (width) => {
     for (const outline of [[rectangle(30, width)], dumbbell(width)]) {
@@ -70,19 +72,14 @@ describe('strokes and gaps of shipped fonts’ letters', () => {
 
 describe('where lines do not close', () => {
   it('it is told by offsets, and what discs leave of corners is not', () => {
-    // Two of the letters that were left out without a word.
-    const workshop = new Workshop();
-    for (const [words, font, height, width, least] of [
-      ['W', 'lora-bold', 2, 0.26, 0.3],
-      ['O', 'saira-stencil-one-regular', 4, 0.52, 0],
-    ] as const) {
-      const sign = bareSign(60, 30, 5);
-      addText(sign, words, font, height, { kind: 'raise', by: 1 });
-      const letter = union(workshop.evaluate(sign).parts[0].area.contours);
-      const [all, tips] = [new Widths(letter, width, 0), new Widths(letter, width, 3)].map((widths) => area(widths.narrowerThan(width))); // prettier-ignore
-      expect(all).toBeGreaterThan(least);
-      expect(tips).toBeLessThanOrEqual(all + 1e-6);
-    }
+    // Letters that were left out without a word.
+    const sign = bareSign(60, 30, 5);
+    addText(sign, 'WX', 'lora-bold', 2, { kind: 'raise', by: 1 });
+    const letters = union(workshop.evaluate(sign).parts[0].area.contours);
+    const [all, tips] = [0, 3].map((tip) => area(new Widths(letters, 0.26, tip).narrowerThan(0.26)));
+    // Sampled discs leave 0.79 mm² of both.
+    expect(all).toBeGreaterThan(0.7);
+    expect(tips).toBeLessThan(all);
   });
 });
 
