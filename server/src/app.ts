@@ -1,4 +1,6 @@
 import { existsSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname } from 'node:path';
 import { implausible } from '@plain-relief/core/sign';
 import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
@@ -49,6 +51,8 @@ import { PlanService } from './modules/making/service.js';
 const LARGEST_BODY = 256 * 1024;
 const MOST_FAULTS = 20;
 const UPKEEP_MS = 30_000;
+const require = createRequire(import.meta.url);
+const DICTIONARIES = { en: 'dictionary-en', 'en-au': 'dictionary-en-au' } as const;
 
 /** The server, not yet listening. `send` hands long work to the queue. */
 export async function buildApp(settings: Settings, db: Database, send: Send): Promise<FastifyInstance> {
@@ -75,6 +79,18 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
     return { database: 'answers' };
   });
   await app.register(fastifyStatic, { root: settings.fontsDir, prefix: '/fonts/', maxAge: '30d', immutable: false });
+  // English as it is written in America, and elsewhere.
+  for (const [place, name] of Object.entries(DICTIONARIES)) {
+    const root = dirname(require.resolve(name));
+    const allowedPath = (path: string): boolean => /^\/index\.(?:aff|dic)$/u.test(path);
+    await app.register(fastifyStatic, {
+      root,
+      prefix: `/dictionaries/${place}/`,
+      decorateReply: false,
+      allowedPath,
+      maxAge: '30d',
+    });
+  }
   if (existsSync(settings.webDir))
     await app.register(fastifyStatic, { root: settings.webDir, prefix: '/', decorateReply: false, wildcard: true, maxAge: 0 });
   return app;

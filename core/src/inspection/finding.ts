@@ -92,7 +92,7 @@ export const CHECKS = {
   'unknown-word': {
     group: 'setting',
     asks: 'whether words are spelt as the dictionary has them',
-    source: 'a dictionary, as a hint',
+    source: 'dictionaries of SCOWL, English as it is written in America and elsewhere, and the shop’s own words; a hint',
   },
   'not-ordered': {
     group: 'setting',
@@ -111,6 +111,9 @@ export const CHECKS = {
   },
 } as const satisfies Readonly<Record<string, { readonly group: CheckGroup; readonly asks: string; readonly source: string }>>;
 
+/** Checks that may be wrong about what is right: names are in no dictionary. A sign passes whatever they say. */
+export const HINTS: ReadonlySet<CheckCode> = new Set(['unknown-word']);
+
 export type CheckCode = keyof typeof CHECKS;
 
 /** Something that was measured and is not as it should be. */
@@ -128,4 +131,6 @@ export interface Finding {
   readonly others?: readonly string[];
   /** A word, or the height or side that is meant, by which findings of one part are told apart. */
   readonly about?: string;
+  /** Words that it is about. */
+  readonly words?: readonly string[];
 }

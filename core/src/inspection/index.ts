@@ -1,4 +1,4 @@
-export { type CheckCode, CHECKS, type Finding } from './finding.js';
+export { type CheckCode, CHECKS, HINTS, type Finding } from './finding.js';
 export { inspect } from './inspect.js';
 export { type Limits, limitsOf, USUAL_LIMITS } from './limits.js';
 export {
@@ -17,4 +17,5 @@ export {
 export { type Told, told } from './inspect.js';
 export { applyRemedy, type FieldSet, type FindingRemedy, remediesOf } from './mending.js';
 export { contrastRatio } from './reading.js';
+export { Dictionary, type DictionaryFiles } from './dictionary.js';
 export { printed, type Words } from './wording.js';

@@ -8,7 +8,7 @@ import { inspect } from './inspect.js';
 import { type Limits } from './limits.js';
 import { capitalsFor, contrastRatio, wornBy } from './reading.js';
 import { followsOthers, isGround } from './setting.js';
-import { printed, type Words } from './wording.js';
+import { printed, type Words, writtenAs } from './wording.js';
 
 /** A value of a sign that is set: of a part by its id, or of the sign itself. */
 export interface FieldSet {
@@ -55,7 +55,7 @@ export function remediesOf(
   limits: Limits,
   words: Words = {},
 ): FindingRemedy[] {
-  const candidates = candidatesFor(finding, evaluation, evaluator, limits);
+  const candidates = candidatesFor(finding, evaluation, evaluator, limits, words);
   if (candidates.length === 0) return [];
   const before = new Map(inspect(evaluation, limits, words).map((each) => [keyOf(each), excessOf(each)]));
   const noted = weightsOf(evaluation);
@@ -74,10 +74,20 @@ const SAME = 1e-3;
 const keyOf = ({ check, part, about, others }: Finding): string => [check, part, about, others].join(' ');
 /** By how much a finding is beyond its limit. */
 const excessOf = ({ measured, limit }: Finding): number => Math.abs(measured - limit);
+/** Braille is translated anew with its words: that it is not yet is no fault of a remedy. */
 const weightsOf = (evaluation: Evaluation): number =>
-  notesOf(evaluation).reduce((sum, { weight }) => sum + (weight === 'error' ? 1000 : weight === 'warning' ? 1 : 0), 0);
+  notesOf(evaluation).reduce(
+    (sum, { weight, code }) => sum + (code === 'braille-stale' ? 0 : weight === 'error' ? 1000 : weight === 'warning' ? 1 : 0),
+    0,
+  );
 
-function candidatesFor(finding: Finding, evaluation: Evaluation, evaluator: Evaluator, limits: Limits): FindingRemedy[] {
+function candidatesFor(
+  finding: Finding,
+  evaluation: Evaluation,
+  evaluator: Evaluator,
+  limits: Limits,
+  words: Words,
+): FindingRemedy[] {
   const { sign } = evaluation;
   const part = sign.parts.find(({ id }) => id === finding.part);
   switch (finding.check) {
@@ -113,9 +123,20 @@ function candidatesFor(finding: Finding, evaluation: Evaluation, evaluator: Eval
       return part?.kind === 'text'
         ? [{ label: `Set the marks of ${part.name} as print has them`, sets: [{ part: part.id, path: ['words'], value: printed(part.words, finding.check) }] }] // prettier-ignore
         : [];
+    case 'unknown-word':
+      return part?.kind === 'text' && finding.about !== undefined ? spelt(part, finding.about, words) : [];
     default:
       return [];
   }
+}
+
+/** A word as the dictionary has something like it. */
+function spelt(part: TextPart, word: string, { suggested }: Words): FindingRemedy[] {
+  return (suggested?.(word.toLowerCase()) ?? []).map((meant) => {
+    const written = writtenAs(meant, word);
+    const value = part.words.replace(new RegExp(`(?<!\\p{L})${word}(?!\\p{L})`, 'gu'), () => written);
+    return { label: `Write “${written}” for “${word}”`, sets: [{ part: part.id, path: ['words'], value }] };
+  });
 }
 
 const sizeSet = (part: TextPart, height: number): FieldSet => {

@@ -5,6 +5,8 @@ import { type CheckCode, type Finding } from './finding.js';
 export interface Words {
   /** Whether a word is spelt right; nothing is told of words where there is no dictionary. */
   readonly isKnown?: (word: string) => boolean;
+  /** What may have been meant by a word that is not, the likeliest first. */
+  readonly suggested?: (word: string) => readonly string[];
 }
 
 /** What of words is not as print has it, and what it would be. Latin alone. */
@@ -27,7 +29,10 @@ const WORDING: readonly { readonly check: CheckCode; readonly is: RegExp; readon
 ];
 
 /** Words without figures, as dictionaries have them. */
-const WORD = /\p{L}[\p{L}’'-]*\p{L}|\p{L}/gu;
+const WORD = /\p{L}[\p{L}’']*\p{L}|\p{L}/gu;
+const LATIN = /^[\p{Script=Latin}’']+$/u;
+/** So many unknown words of a text are told one by one. */
+const FEW = 4;
 
 /** What is found of the words that are read on a sign. */
 export function wordingFindings({ parts, checks }: Sign, { isKnown }: Words): Finding[] {
@@ -76,16 +81,28 @@ export function printed(words: string, check: CheckCode): string {
   }
 }
 
-/** Words that no dictionary has: each once. Lettering in capitals is looked up as it would be written. */
+/** Words that no dictionary has: each once, and many of a text together. Lettering in capitals is looked up as it would be written. */
 function spelling(part: TextPart, isKnown: Words['isKnown']): Finding[] {
   if (!isKnown) return [];
-  const words = [...new Set(part.words.match(WORD) ?? [])].filter((word) => word.length > 2);
+  const words = [...new Set(part.words.match(WORD) ?? [])].filter((word) => word.length > 2 && LATIN.test(word));
   const unknown = words.filter((word) => {
     const plain = word.replace(/’/gu, "'");
     const small = plain.toLowerCase();
     return ![plain, small, small[0].toUpperCase() + small.slice(1)].some(isKnown);
   });
-  return unknown.map((word) => ({ check: 'unknown-word', text: `${part.name}: “${word}” is not in the dictionary.`, measured: 1, limit: 0, places: [placeOf(part)], part: part.id, about: word })); // prettier-ignore
+  const finding = { check: 'unknown-word', limit: 0, places: [placeOf(part)], part: part.id } as const;
+  if (unknown.length > FEW) {
+    const first = unknown.slice(0, FEW).map((word) => `“${word}”`);
+    const text = `${part.name}: ${first.join(', ')} and ${unknown.length - FEW} more are not in the dictionary.`;
+    return [{ ...finding, text, measured: unknown.length, words: unknown }];
+  }
+  return unknown.map((word) => ({ ...finding, text: `${part.name}: “${word}” is not in the dictionary.`, measured: 1, about: word, words: [word] })); // prettier-ignore
+}
+
+/** A word as another one is written: in capitals, with a capital, or small. */
+export function writtenAs(word: string, other: string): string {
+  if (other === other.toUpperCase()) return word.toUpperCase();
+  return other[0] === other[0].toUpperCase() ? word[0].toUpperCase() + word.slice(1) : word;
 }
 
 const wordsIn = (text: string): string[] =>

@@ -130,6 +130,12 @@ export const ShopSchema = closed(
     tools: Type.Array(Tool, { maxItems: 999 }),
     machines: Type.Array(Machine, { maxItems: 100 }),
     rates: Rates,
+    words: Type.Optional(
+      Type.Array(Type.String({ minLength: 1, maxLength: 60 }), {
+        maxItems: 5000,
+        description: 'words that are right whatever dictionaries say: names of people and places',
+      }),
+    ),
   },
   'the materials, tools, machines and rates of a shop',
 );

@@ -1,8 +1,13 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { notesOf } from '@plain-relief/core/checks';
 import {
   type CheckCode,
   CHECKS,
+  Dictionary,
+  HINTS,
   type Finding,
   inspect,
   judged,
@@ -45,6 +50,17 @@ export interface CheckedSign {
   readonly standard?: CheckedStandard;
 }
 
+const require = createRequire(import.meta.url);
+
+/** The dictionaries that come with the application. */
+function dictionary(): Dictionary {
+  const files = ['dictionary-en', 'dictionary-en-au'].map((name) => {
+    const read = (file: string) => readFileSync(join(dirname(require.resolve(name)), file), 'utf8');
+    return { aff: read('index.aff'), dic: read('index.dic') };
+  });
+  return new Dictionary(files);
+}
+
 /** What is measured of a sign, and whether all of it is as it should be. @throws CommandError and what the core throws */
 export async function checkCommand(args: readonly string[], usage: string): Promise<CheckedSign> {
   const text = { type: 'string' } as const;
@@ -64,17 +80,22 @@ export async function checkCommand(args: readonly string[], usage: string): Prom
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
-  const known = shop === undefined ? USUAL_LIMITS : limitsOf(readShop(readDocument(shop)), sign.blank.material);
+  const lists = shop === undefined ? undefined : readShop(readDocument(shop));
+  const known = lists ? limitsOf(lists, sign.blank.material) : USUAL_LIMITS;
   const read = distance === undefined ? sign.checks?.distance : metresFrom(distance);
   const limits = { ...known, ...(read !== undefined && { distance: read }) };
   const standard = standardFrom(asked ?? sign.checks?.standard);
   const evaluator = new Evaluator(book);
   const evaluation = await evaluator.evaluate(sign, sideFrom(side));
-  const { findings: found, off } = told(evaluation, inspect(evaluation, limits));
+  const words = dictionary().learn(lists?.words ?? []);
+  const { findings: found, off } = told(evaluation, inspect(evaluation, limits, words));
   const findings = found.map((finding) => ({ ...finding, ...CHECKS[finding.check] }));
   const results = standard && judged(standard, evaluation, evaluator);
   const notes = notesOf(evaluation);
-  const passes = findings.length === 0 && notes.every(({ weight }) => weight === 'said') && (!results || meets(results));
+  const passes =
+    findings.every(({ check }) => HINTS.has(check)) &&
+    notes.every(({ weight }) => weight === 'said') &&
+    (!results || meets(results));
   const left = off.map(({ finding: { check, text: words }, reason }) => ({ check, reason, text: words }));
   return { passes, limits, findings, off: left, notes, ...(standard && results && { standard: checkedBy(standard, results) }) };
 }

@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { type LetterGap } from '@plain-relief/core/type';
-import { type ClauseResult, type Finding, type FindingRemedy, type Limits, limitsOf, USUAL_LIMITS } from '@plain-relief/core/inspection'; // prettier-ignore
+import { type ClauseResult, type Finding, type FindingRemedy, HINTS, type Limits, limitsOf, USUAL_LIMITS } from '@plain-relief/core/inspection'; // prettier-ignore
 import { LibraryService } from '../shop/library.service';
 import { Notices } from '../platform/notices';
 import { InspectionService } from '../relief/inspection.service';
@@ -48,7 +48,9 @@ export class Measurements {
   private readonly measuring = signal(0);
   readonly isInspecting = computed(() => this.measuring() > 0);
   /** How many findings the sign has; undefined where they are of before. */
-  readonly findingCount = computed(() => (this.inspected() === this.view() ? this.inspection()?.findings.length : undefined));
+  readonly findingCount = computed(() =>
+    this.inspected() === this.view() ? this.inspection()?.findings.filter(({ check }) => !HINTS.has(check)).length : undefined,
+  );
   private readonly inspected = signal<ReliefView | undefined>(undefined);
   readonly chosenFinding = signal<Finding | undefined>(undefined);
   readonly chosenClause = signal<ClauseResult | undefined>(undefined);
@@ -72,14 +74,19 @@ export class Measurements {
     { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
   );
 
+  /** Words that the shop says are right. */
+  private readonly words = computed(() => this.library()?.library.words ?? [], {
+    equal: (a, b) => a.join('\n') === b.join('\n'),
+  });
+
   constructor() {
     effect((onCleanup) => {
-      const [view, limits] = [this.view(), this.limits()];
+      const [view, limits, words] = [this.view(), this.limits(), this.words()];
       // What takes long to measure, as far as is known, is measured where somebody looks.
       const isQuick =
         view && view.took < QUICK_MS && view.facts.letters <= FEW_LETTERS && (untracked(this.inspection)?.took ?? 0) < QUICK_MS;
       if (this.isBusy() || !view || (!this.isChecking() && !isQuick)) return;
-      const wait = setTimeout(() => void this.inspect(view, limits), this.isChecking() ? SOON_MS : IDLE_MS);
+      const wait = setTimeout(() => void this.inspect(view, limits, words), this.isChecking() ? SOON_MS : IDLE_MS);
       onCleanup(() => clearTimeout(wait));
     });
     effect((onCleanup) => {
@@ -93,11 +100,11 @@ export class Measurements {
     effect(() => this.followSelected());
   }
 
-  private async inspect(view: ReliefView, limits: Limits): Promise<void> {
+  private async inspect(view: ReliefView, limits: Limits, words: readonly string[]): Promise<void> {
     this.measuring.update((count) => count + 1);
     try {
       const { sign, side } = this.store.now!;
-      const inspection = await this.inspections.inspect(sign, side, limits);
+      const inspection = await this.inspections.inspect(sign, side, limits, words);
       if (!inspection || this.view() !== view) return;
       this.inspection.set(inspection);
       this.inspected.set(view);

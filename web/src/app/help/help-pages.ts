@@ -11,7 +11,8 @@ export interface HelpPage {
   readonly keys?: readonly (readonly [string, string])[];
 }
 
-export type HelpTopic = 'Jobs' | 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Make' | 'Shop' | 'Keys' | 'Lengths';
+export type HelpTopic =
+  'Jobs' | 'Brief' | 'Layout' | 'Heights' | 'Check' | 'In place' | 'Proof' | 'Make' | 'Shop' | 'Keys' | 'Lengths';
 
 export const HELP_PAGES: readonly HelpPage[] = [
   {
@@ -75,6 +76,23 @@ export const HELP_PAGES: readonly HelpPage[] = [
       'Choose a standard, and the table below has its clauses, each measured on the relief; a click marks its places. “Make it meet the standard” changes what has to be changed, says what, and is undone in one step. The proof shows the table to the customer.',
       '“Measured” has gaps that the smallest end mill does not pass, strokes and walls too thin for the material, strokes too tall for their width, steps too small to be seen, and letters too low for the distance that you type. Limits are those of the material and the tools under Shop; hold the pointer over one to read where its limit is from. A click marks its places on the plan.',
       'Notes that are left open have to be confirmed before a proof goes out, and the name of who did that is kept.',
+    ],
+  },
+  {
+    id: 'In place',
+    title: 'In place: the signs where they will hang',
+    picture: 'places',
+    shows: 'A room sign beside a door in a photograph, with the door marked',
+    paragraphs: [
+      'Take the customer’s photograph of the wall and drag the four marks onto the corners of something whose size is known: a door, a window, a panel. Then type its width and height. On a wall that was taken straight from the front two lengths will do.',
+      'Hang signs of the job, drag them where they belong or type how far they are from the middle of what is marked. They stand there at their true size, with what stands out of them, lit from the side that you choose.',
+      'Without a photograph they are shown before plain colours, or before nothing, as a picture to be laid over others.',
+      '“From where it is read” shows a sign as large as it will be seen, on a screen at arm’s length, and says whether its smallest letters can be read.',
+      'Places go with the next proof, unless you take the tick off: the customer sees them, and so does the sheet.',
+    ],
+    keys: [
+      ['Tab, arrows', 'choose a mark or a sign, and move it; ten times as far with Shift'],
+      ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
     ],
   },
   {

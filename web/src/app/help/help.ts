@@ -6,7 +6,13 @@ import type { HelpTopic } from './help-pages';
 
 /** What the help is about at an address. */
 const topicAt = (url: string): HelpTopic =>
-  url.startsWith('/shop') ? 'Shop' : /^\/(?:jobs\/[^/]+\/proofs|outbox|turnaround)/u.test(url) ? 'Proof' : 'Jobs';
+  url.startsWith('/shop')
+    ? 'Shop'
+    : /^\/jobs\/[^/]+\/places/u.test(url)
+      ? 'In place'
+      : /^\/(?:jobs\/[^/]+\/proofs|outbox|turnaround)/u.test(url)
+        ? 'Proof'
+        : 'Jobs';
 
 /** Opens the help beside the work, about where one is. */
 @Injectable({ providedIn: 'root' })

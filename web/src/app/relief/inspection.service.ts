@@ -10,6 +10,8 @@ const LONGEST_MS = 60_000;
 /** What is measured of a sign that is no more is ended when it takes longer than this, in ms. */
 const OLD_MS = 1500;
 
+const NO_WORDS: readonly string[] = [];
+
 /** It was ended: a newer sign is there, or it took too long. */
 class Ended extends Error {}
 
@@ -24,18 +26,31 @@ export class InspectionService {
   private newest = 0;
   /** What is being measured, or waits for its turn: whoever asks for the same has the same answer. */
   private asked:
-    | { readonly sign: Sign; readonly side: Side; readonly limits: Limits; readonly answer: Promise<InspectionView | undefined> }
+    | {
+        readonly sign: Sign;
+        readonly side: Side;
+        readonly limits: Limits;
+        readonly words: readonly string[];
+        readonly answer: Promise<InspectionView | undefined>;
+      }
     | undefined;
 
   /**
    * What is measured of a sign; nothing where a newer one was asked for meanwhile.
+   * @param words that the shop says are right
    * @throws Error with a sentence where it takes too long
    */
-  async inspect(sign: Sign, side: Side, limits: Limits): Promise<InspectionView | undefined> {
+  async inspect(
+    sign: Sign,
+    side: Side,
+    limits: Limits,
+    words: readonly string[] = NO_WORDS,
+  ): Promise<InspectionView | undefined> {
     const { asked } = this;
-    if (asked && asked.sign === sign && asked.side === side && asked.limits === limits) return asked.answer;
-    const answer = this.inTurn(sign, side, limits);
-    this.asked = { sign, side, limits, answer };
+    if (asked && asked.sign === sign && asked.side === side && asked.limits === limits && asked.words === words)
+      return asked.answer;
+    const answer = this.inTurn(sign, side, limits, words);
+    this.asked = { sign, side, limits, words, answer };
     try {
       return await answer;
     } finally {
@@ -44,7 +59,7 @@ export class InspectionService {
   }
 
   /** After what is being measured, or instead of it. */
-  private async inTurn(sign: Sign, side: Side, limits: Limits): Promise<InspectionView | undefined> {
+  private async inTurn(sign: Sign, side: Side, limits: Limits, words: readonly string[]): Promise<InspectionView | undefined> {
     const own = ++this.newest;
     while (this.running) {
       const { since, done, end } = this.running;
@@ -53,7 +68,7 @@ export class InspectionService {
       if (own !== this.newest) return undefined;
       if (this.running?.since === since && performance.now() - since >= OLD_MS) end('');
     }
-    return this.run((desk) => desk.inspect(sign, side, limits)).catch((error: unknown) => {
+    return this.run((desk) => desk.inspect(sign, side, limits, words)).catch((error: unknown) => {
       if (error instanceof Ended && error.message === '') return undefined;
       throw error;
     });

@@ -8,6 +8,8 @@ import { type PrintChoice, printFindings, printSentences, proposedLines, type Sp
 import { type Evaluation, Evaluator, partsSeen, TextPartsError } from '@plain-relief/core/relief';
 import { liesHalfTurned, type Turning } from '@plain-relief/core/cutting';
 import {
+  Dictionary,
+  type Words,
   type Finding,
   type FindingRemedy,
   inspect,
@@ -155,12 +157,33 @@ export class ReliefDesk {
     return signRemedies(evaluator, last, seen, tools);
   }
 
+  /** What words are looked up in; nothing is said of them where it does not come. */
+  private dictionary: Promise<Dictionary | undefined> | undefined;
+  private words: Words = {};
+
+  private async wordsOf(own: readonly string[]): Promise<Words> {
+    const text = async (path: string) => new TextDecoder().decode(await this.fetch(path));
+    const files = async (place: string) => {
+      const [aff, dic] = await Promise.all([text(`/dictionaries/${place}/index.aff`), text(`/dictionaries/${place}/index.dic`)]);
+      return { aff, dic };
+    };
+    this.dictionary ??= Promise.all(['en', 'en-au'].map(files)).then(
+      (all) => new Dictionary(all),
+      () => undefined,
+    );
+    const dictionary = await this.dictionary;
+    // Tried again with the next sign.
+    if (!dictionary) this.dictionary = undefined;
+    return dictionary?.learn(own) ?? {};
+  }
+
   /** What is measured of a sign beyond limits, and how it meets the standard that it is to meet; nothing else of it is worked out. */
-  async inspect(sign: Sign, side: Side, limits: Limits): Promise<InspectionView> {
+  async inspect(sign: Sign, side: Side, limits: Limits, own: readonly string[] = []): Promise<InspectionView> {
+    this.words = await this.wordsOf(own);
     const began = performance.now();
     const evaluator = (this.evaluator ??= new Evaluator(await this.fontBook()));
     const last = (this.last = await evaluator.evaluate(sign, side));
-    const { findings, off } = told(last, inspect(last, limits));
+    const { findings, off } = told(last, inspect(last, limits, this.words));
     const standard = standardOf(last.sign.checks?.standard);
     const clauses = standard && judged(standard, last, evaluator);
     return { findings, off, clauses, took: performance.now() - began };
@@ -169,7 +192,7 @@ export class ReliefDesk {
   /** What mends a finding of the last sign, tried. */
   remediesOf(finding: Finding, limits: Limits): readonly FindingRemedy[] {
     const { last, evaluator } = this;
-    return last && evaluator ? remediesOf(finding, last, evaluator, limits) : [];
+    return last && evaluator ? remediesOf(finding, last, evaluator, limits, this.words) : [];
   }
 
   /** The last sign changed so that it meets its standard, but for words that are yet to be translated. */

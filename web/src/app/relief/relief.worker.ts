@@ -19,7 +19,8 @@ const counter = {
   split: async (part: string, into: 'lines' | 'words') => (await desk).split(part, into),
   outlined: async (part: string) => (await desk).outlined(part),
   nearest: async (x: number, y: number, reach: number) => (await desk).nearest(x, y, reach),
-  inspect: async (sign: Sign, side: Side, limits: Limits) => (await desk).inspect(sign, side, limits),
+  inspect: async (sign: Sign, side: Side, limits: Limits, words: readonly string[]) =>
+    (await desk).inspect(sign, side, limits, words),
   remediesOf: async (finding: Finding, limits: Limits) => (await desk).remediesOf(finding, limits),
   madeToMeet: async () => (await desk).madeToMeet(),
   printFindings: async (choice: PrintChoice) => (await desk).printFindings(choice),

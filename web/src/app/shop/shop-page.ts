@@ -7,6 +7,7 @@ import { FontFaces } from '../fields/font-faces';
 import { Ask } from '../shell/ask-dialog';
 import { Masthead } from '../shell/masthead';
 import { SessionService } from '../session/session.service';
+import { OwnWords } from './own-words';
 import { LibrarySection } from './library/library-section';
 import { ShopService } from './shop.service';
 import { CardForm } from './card-form';
@@ -35,7 +36,7 @@ interface Named {
 /** The shop's own things: its fonts, with a sample in any words, and its usual blanks. */
 @Component({
   selector: 'pr-shop-page',
-  imports: [Masthead, RouterLink, CardForm, LibrarySection],
+  imports: [Masthead, RouterLink, CardForm, LibrarySection, OwnWords],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shop-page.html',
   styleUrl: './shop-page.scss',

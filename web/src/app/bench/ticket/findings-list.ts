@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import { applyRemedy, type CheckCode, CHECKS, type Finding, type FindingRemedy } from '@plain-relief/core/inspection';
 import { type Sign, type SignChecks } from '@plain-relief/core/sign';
 import { NumberField } from '../../fields/number-field';
+import { Notices } from '../../platform/notices';
+import { LibraryService } from '../../shop/library.service';
 import { SignStore } from '../document/sign-store';
 import { Measurements } from '../measurements';
 
@@ -25,6 +27,8 @@ export class FindingsList {
   readonly picked = output<string>();
   private readonly store = inject(SignStore);
   protected readonly measurements = inject(Measurements);
+  private readonly library = inject(LibraryService);
+  private readonly notices = inject(Notices);
   protected readonly checks = CHECKS;
   protected readonly groups = computed(() => {
     const findings = this.measurements.inspection()?.findings ?? [];
@@ -76,6 +80,19 @@ export class FindingsList {
 
   protected mend(remedy: FindingRemedy): void {
     this.store.edit(remedy.label.toLowerCase(), `mend ${remedy.label}`, (sign) => applyRemedy(sign, remedy));
+  }
+
+  /** They are right, on every sign of the shop. */
+  protected async keepWords(words: readonly string[]): Promise<void> {
+    try {
+      const { library } = await this.library.load();
+      const own = [...new Set([...(library.words ?? []), ...words.map((word) => word.toLowerCase())])].sort((a, b) =>
+        a.localeCompare(b),
+      );
+      await this.library.keep({ ...library, words: own });
+    } catch (error) {
+      this.notices.say((error as Error).message);
+    }
   }
 
   protected switchOff(check: CheckCode, reason: string): void {
