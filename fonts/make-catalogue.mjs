@@ -1,7 +1,7 @@
-// Writes fonts/catalogue.json from families.json and the font files: ids and the characters that each font covers.
+// Writes fonts/catalogue.json from families.json and the font files: ids, the characters that each font covers, and proportions of its capitals.
 // Run after a font is added: npm run fonts
 import { readFileSync, writeFileSync } from 'node:fs';
-import { codePointsOf, codePointsOfSingleLine, ranges } from '@plain-relief/core/type';
+import { codePointsOf, codePointsOfSingleLine, FontBook, fontMeasures, ranges } from '@plain-relief/core/type';
 
 const here = new URL('./', import.meta.url);
 const families = JSON.parse(readFileSync(new URL('families.json', here), 'utf8'));
@@ -19,4 +19,12 @@ const entries = families.map(({ file, family, style, class: kindOfLetter }) => {
     coverage: ranges(isSingleLine ? codePointsOfSingleLine(bytes) : codePointsOf(bytes)),
   };
 });
+const book = new FontBook(entries, async ({ file }) => new Uint8Array(readFileSync(new URL(file, here))));
+const outlined = entries.filter(({ kind }) => kind === 'outline');
+await book.need(outlined.map(({ id }) => id));
+for (const entry of outlined) {
+  const measures = fontMeasures(book, entry.id);
+  const rounded = Object.entries(measures ?? {}).map(([name, value]) => [name, Number(value.toFixed(4))]);
+  if (measures) entry.proportions = Object.fromEntries(rounded);
+}
 writeFileSync(new URL('catalogue.json', here), `[\n${entries.map((entry) => JSON.stringify(entry)).join(',\n')}\n]\n`);

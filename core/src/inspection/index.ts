@@ -5,6 +5,7 @@ export {
   type Clause,
   type ClauseResult,
   judged,
+  fontFaults,
   madeToMeet,
   meets,
   type Met,

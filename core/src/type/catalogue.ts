@@ -1,3 +1,4 @@
+import { type FontMeasures } from './font-measures.js';
 /** What fonts there are, before any of them is loaded. */
 
 export interface FontEntry {
@@ -13,6 +14,8 @@ export interface FontEntry {
   readonly file: string;
   /** Covered code points as first and last of each range in turn, ascending. */
   readonly coverage: readonly number[];
+  /** Of its capitals, where they were measured: of fonts that come with the application, and have an I and an O. */
+  readonly proportions?: FontMeasures;
 }
 
 /** Whether a font has a glyph of its own for the code point. */

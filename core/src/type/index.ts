@@ -5,6 +5,7 @@ export { fontMeasures, type FontMeasures } from './font-measures.js';
 export { fontNames, type FontNames, fontDamage, fontWrapping, scriptsOf, unpackWoff } from './font-file.js';
 export { FontError } from './letter-font.js';
 export { codePointsOf, openOutlineFont } from './outline-font.js';
+export { codePointsOfSingleLine } from './single-line-font.js';
 export { textRuns } from './runs.js';
 export { placeLetter, plainWords, setBlock, type SetBlock, type SetLetter, type TextTrack } from './setting.js';
 export { type LetterGap, letterGaps, type OpenedUp, openUp } from './spacing.js';

@@ -1,3 +1,4 @@
+export { fontFaults } from './font-faults.js';
 export { madeToMeet, type Met, type Translate } from './meeting.js';
 export { type ClauseResult, judged, meets, STANDARDS, standardOf, type Verdict } from './judge.js';
 export { contrastOf, type Measured, wordsIn } from './measures.js';

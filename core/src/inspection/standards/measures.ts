@@ -1,5 +1,6 @@
 import { brailleTable } from '../../braille/index.js';
 import { area, bounds, type Box, direction, gapBetween, joinBoxes, middleOfBox, type Outline } from '../../geometry/index.js';
+import { isPlainFont } from './font-faults.js';
 import { type Evaluation, type Evaluator } from '../../relief/index.js';
 import { type Finish, isStale, lightReflectance, saidBy, type Sign, type TextPart } from '../../sign/index.js';
 import { type Dot, type DottedPart, dotsIn } from './dots.js';
@@ -22,10 +23,6 @@ const FLAT = /^[BDEFHIKLMNPRTXZ]$/u;
 const FEET = /^[ABDEFHIKLMNPRTXZ1247]$/u;
 /** Sides that lean less than so much of a letter's area are upright. */
 const UPRIGHT = 0.97;
-/** The class of fonts that are made for touch or plain. */
-const PLAIN = /sans|tactile/u;
-/** Degrees of a stroke from upright from which letters are slanted; words for slanted styles. */
-const SLANTED = /italic|oblique|script/iu;
 /** Word capital in Unified English Braille. */
 const WORD_CAPITAL = '⠠⠠';
 
@@ -138,7 +135,7 @@ export class Tactile {
 
   private isPlain(part: TextPart): boolean {
     const entry = this.evaluator.fontEntry(part.font);
-    return Boolean(entry && PLAIN.test(entry.class) && !SLANTED.test(`${entry.class} ${entry.style}`));
+    return entry !== undefined && isPlainFont(entry);
   }
 
   /** Texts whose letters stand upright beside each other. */

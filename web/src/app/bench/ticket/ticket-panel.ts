@@ -14,6 +14,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { fontFaults, standardOf } from '@plain-relief/core/inspection';
 import {
   NgbDropdown,
   NgbDropdownButtonItem,
@@ -262,6 +263,22 @@ export class TicketPanel {
 
   protected measureLimits(path: FieldPath) {
     return measureLimitsAt(this.sign(), path);
+  }
+
+  /** For every part what fonts do not meet of the sign's standard; nothing where it is to meet none. */
+  private readonly faultsByPart = computed(() => {
+    const sign = this.sign();
+    const standard = standardOf(sign.checks?.standard);
+    return standard
+      ? sign.parts.map((part) => {
+          const height = part.kind === 'text' && part.size.kind === 'capitals' ? part.size.height : undefined;
+          return (entry: FontEntry) => fontFaults(standard, entry, height);
+        })
+      : [];
+  });
+
+  protected fontFaultsOf(path: FieldPath): ((entry: FontEntry) => readonly string[]) | undefined {
+    return this.faultsByPart()[path[1] as number];
   }
 
   protected wordsOf(path: FieldPath): string {
