@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { describe, expect, it } from '@jest/globals';
-import { newSign, newText, type BrailleShape, type Sign } from '@plain-relief/core/sign';
+import { newSign, newText, newTier, type BrailleShape, type Sign } from '@plain-relief/core/sign';
 import { Visit } from './visit.js';
 
 const visit = new Visit('room-sign', 30_000);
@@ -125,4 +125,45 @@ describe('a plaque that fails', () => {
     expect(parts.map((part) => part.kind === 'text' && part.words)).toEqual(['O’Hara Quay', '1904–1911']);
     expect(faults).toEqual([]);
   }, 180_000);
+});
+
+describe('a plaque that fails in seven ways', () => {
+  it('is brought to pass by its remedies alone, and undone to what it was', async () => {
+    const sign = newSign('Mooring', 'mm');
+    sign.blank = { outline: { kind: 'rectangle', width: 400, height: 200, cornerRadius: 0 }, thickness: 12, material: 'oak' };
+    const line = (id: string, words: string, x: number, y: number, height: number, by: number): Sign['parts'][number] => ({
+      ...newText(sign, 'barlow-semibold'),
+      ...{ id, name: id, words, place: { x, y, turn: 0, mirror: false }, size: { kind: 'capitals', height, stretch: 100 } },
+      tiers: [newTier('tier-1', { kind: 'raise', by })],
+    });
+    sign.parts = [line('first', "Don't moor  here", 0, 40, 24, 3), line('second', 'Ferry 9-17 daily', 1.2, -30, 16, 12)];
+    const id = await put('Mooring', sign);
+    await visit.bench.open(visit.application.url, id);
+    const before = await visit.stored(id);
+    await button(/^Check/u)
+      .first()
+      .click();
+    const findings = visit.page.locator('pr-findings-list li > button[aria-pressed]');
+    const passes = visit.page.getByText('All that is measured is as it should be.');
+    await findings.first().waitFor();
+    expect(await findings.count()).toBe(7);
+    for (let mended = 0; mended < 7; mended++) {
+      await visit.page.locator('pr-findings-list [role=status]').waitFor({ state: 'detached' });
+      const left = await findings.count();
+      await findings.first().click();
+      await visit.page.locator('pr-findings-list .mending .remedy').first().click();
+      await visit.page.waitForFunction(
+        (most) => document.querySelectorAll('pr-findings-list li > button[aria-pressed]').length < most,
+        left,
+      );
+    }
+    await passes.waitFor();
+    await visit.page.waitForFunction(() => document.body.textContent!.includes('saved, revision'));
+    for (let undone = 0; undone < 7; undone++) await button(/^Undo: /u).click();
+    await findings.nth(6).waitFor();
+    await visit.page.keyboard.press('Escape');
+    await visit.page.waitForTimeout(1500);
+    expect(JSON.stringify(await visit.stored(id))).toBe(JSON.stringify(before));
+    expect(faults).toEqual([]);
+  }, 120_000);
 });

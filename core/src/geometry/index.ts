@@ -57,7 +57,7 @@ export { compose, direction, HERE, placement, type Placement, placePoint, placeR
 export { PointSet } from './points.js';
 export { type Polygon, polygonsOf } from './polygons.js';
 export { closestShare, squareToSegment } from './segment.js';
-export { simplified } from './simplified.js';
+export { cornersOf, simplified } from './simplified.js';
 export { movedBy, ShapeCache } from './shape-cache.js';
 export { arch, chordsInCircle, circle, ellipse, rectangle, regularPolygon } from './shapes.js';
 export { arcTrack, reversedTrack, polylineTrack, straightTrack, type Track } from './track.js';

@@ -23,7 +23,12 @@ const MOST_NUMBERS = 4_000_000;
  * the next, moved by whole steps of the grid.
  */
 export class ShapeCache<T> {
-  private readonly entries = new IntListMap<Entry<T>>(MOST_NUMBERS);
+  private readonly entries: IntListMap<Entry<T>>;
+
+  /** @param mostNumbers that the shapes may have in all; beyond it all are forgotten */
+  constructor(mostNumbers = MOST_NUMBERS) {
+    this.entries = new IntListMap(mostNumbers);
+  }
 
   /** The value for an outline under a name, made where it is not known yet; made values belong to the place (dx, dy) = (0, 0). */
   get(contours: readonly Contour[], name: string, make: (contours: readonly Contour[]) => T): Remembered<T> {

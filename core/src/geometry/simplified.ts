@@ -1,3 +1,4 @@
+import { STEPS_PER_MM } from './grid.js';
 import { closestShare } from './segment.js';
 
 /** A closed line with fewer points, none of those left out further than `stray` from it (Douglas and Peucker, 1973). */
@@ -33,4 +34,19 @@ export function simplified(line: ArrayLike<number>, stray: number): number[] {
   const out: number[] = [];
   for (let i = 0; i < n; i++) if (keep[i]) out.push(line[2 * i], line[2 * i + 1]);
   return out;
+}
+
+/** mm off a straight line that points on it may be by being snapped to the grid. */
+const ON_LINE = 1 / STEPS_PER_MM;
+
+/**
+ * A ring by its corners alone: without points that lie on the straight way between others, beginning at the leftmost of them, the lowest
+ * where there are several. So the same ring elsewhere has the same points in the same order.
+ */
+export function cornersOf(ring: ArrayLike<number>): Float64Array {
+  let first = 0;
+  for (let i = 2; i < ring.length; i += 2)
+    if (ring[i] < ring[first] || (ring[i] === ring[first] && ring[i + 1] < ring[first + 1])) first = i;
+  const turned = Float64Array.from({ length: ring.length }, (_, i) => ring[(first + i) % ring.length]);
+  return Float64Array.from(simplified(turned, ON_LINE));
 }

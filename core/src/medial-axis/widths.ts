@@ -15,13 +15,22 @@ const HALVINGS = 7;
 /** mm² of a place that counts. */
 const LEAST = 0.02;
 
-/** A piece of an outline that is there once or more often, each time moved. */
-interface Piece {
+/** A piece of an outline, wherever it is. */
+interface Shape {
   readonly field: DistanceField;
-  readonly places: { readonly dx: number; readonly dy: number }[];
   /** What is narrower than a width, where it was asked for. */
   readonly known: Map<number, Outline>;
 }
+
+/** A piece that is there once or more often, each time moved. */
+interface Piece extends Shape {
+  readonly places: { readonly dx: number; readonly dy: number }[];
+}
+
+/** Numbers of a shape that is remembered from one outline to the next, such as a letter, and of all that are. */
+const SMALL = 1200;
+const REMEMBERED = 24_000;
+const remembered = new ShapeCache<Shape>(REMEMBERED);
 
 /** How wide an outline's inside is: where discs of a diameter do not fit. Pieces that are alike, as the letters of words, are looked at once. */
 export class Widths {
@@ -39,18 +48,20 @@ export class Widths {
     private readonly most: number,
     private readonly tip: number,
   ) {
-    const shapes = new ShapeCache<Piece>();
-    const pieces = new Set<Piece>();
+    const own = new ShapeCache<Shape>();
+    const pieces = new Map<Shape, Piece>();
     for (const { outer, holes } of polygonsOf(outline)) {
-      const { value, dx, dy } = shapes.get([outer, ...holes], '', (rings) => ({
-        field: new DistanceField(rings, (most / 2) * BEYOND, TOLERANCE),
-        places: [],
+      const rings = [outer, ...holes];
+      const shapes = rings.reduce((sum, ring) => sum + ring.length, 0) <= SMALL ? remembered : own;
+      const { value, dx, dy } = shapes.get(rings, `${most} ${tip}`, (placed) => ({
+        field: new DistanceField(placed, (most / 2) * BEYOND, TOLERANCE),
         known: new Map(),
       }));
-      value.places.push({ dx, dy });
-      pieces.add(value);
+      const piece = pieces.get(value) ?? { ...value, places: [] };
+      piece.places.push({ dx, dy });
+      pieces.set(value, piece);
     }
-    this.pieces = [...pieces];
+    this.pieces = [...pieces.values()];
   }
 
   /** Every place narrower than a width: the inside less its opening by a disc (J. Serra, Image Analysis and Mathematical Morphology, 1982). */

@@ -1,5 +1,5 @@
 import { arrange, triangulate, union, windingOf } from '../arrangement/index.js';
-import { circle, type Contour, type Outline, pointKey, STEPS_PER_MM, toStep } from '../geometry/index.js';
+import { circle, type Contour, cornersOf, type Outline, pointKey, STEPS_PER_MM, toStep } from '../geometry/index.js';
 import { isWatertight, type Mesh } from '../mesh/index.js';
 
 /** x, y or z. */
@@ -62,7 +62,8 @@ export function cutByPlane(
 export const planeSection = (solid: Mesh, axis: Axis, wanted: number): Outline => {
   const section = new Section(solid, axis, wanted);
   section.eachPart(() => undefined);
-  return union(section.rings());
+  // The walls' triangles are cut along their diagonals, too: points that are no corners.
+  return union(section.rings().map(cornersOf)).map(cornersOf);
 };
 
 /** Where a plane cuts a solid. Corners are told by codes: those of the solid by their numbers, those of the cut from −1 down. */
