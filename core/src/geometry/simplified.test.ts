@@ -9,7 +9,7 @@ describe('a ring by its corners', () => {
     const where = fc.record({ sides: fc.integer({ min: 3, max: 9 }), radius: fc.double({ min: 2, max: 40, noNaN: true }), begin: fc.nat(20), shares: fc.array(fc.double({ min: 0.1, max: 0.9, noNaN: true }), { minLength: 9, maxLength: 9 }) }); // prettier-ignore
     fc.assert(
       fc.property(where, ({ sides, radius, begin, shares }) => {
-        const ring = onGrid(regularPolygon(sides, radius));
+        const ring = onGrid(regularPolygon(sides, radius, 'point'));
         const points: number[] = [];
         for (let k = 0; k < sides; k++) {
           const [i, j] = [2 * ((k + begin) % sides), 2 * ((k + begin + 1) % sides)];

@@ -1,5 +1,5 @@
 import { STEPS_PER_MM } from './grid.js';
-import { closestShare } from './segment.js';
+import { closestShare, squareToSegment } from './segment.js';
 
 /** A closed line with fewer points, none of those left out further than `stray` from it (Douglas and Peucker, 1973). */
 export function simplified(line: ArrayLike<number>, stray: number): number[] {
@@ -47,6 +47,13 @@ export function cornersOf(ring: ArrayLike<number>): Float64Array {
   let first = 0;
   for (let i = 2; i < ring.length; i += 2)
     if (ring[i] < ring[first] || (ring[i] === ring[first] && ring[i + 1] < ring[first + 1])) first = i;
-  const turned = Float64Array.from({ length: ring.length }, (_, i) => ring[(first + i) % ring.length]);
-  return Float64Array.from(simplified(turned, ON_LINE));
+  const out: number[] = [ring[first], ring[first + 1]];
+  // Each between the corner before it and the point after it: halving a ring would keep points of sides that lie along a diagonal.
+  for (let i = 2; i < ring.length; i += 2) {
+    const [at, next] = [(first + i) % ring.length, (first + i + 2) % ring.length];
+    const [ax, ay] = [out[out.length - 2], out[out.length - 1]];
+    if (squareToSegment(ax, ay, ring[next], ring[next + 1], ring[at], ring[at + 1]) > ON_LINE * ON_LINE)
+      out.push(ring[at], ring[at + 1]);
+  }
+  return Float64Array.from(out);
 }
