@@ -238,7 +238,7 @@ describe('the customer', () => {
     expect(Object.keys(body).sort()).toEqual(
       [
         'answeredBy', 'choices', 'createdAt', 'customer', 'digest', 'endedAt', 'expiresAt', 'isSheetReady', 'job', 'letter',
-        'message', 'remarks', 'shop', 'signs', 'state', 'wishes',
+        'message', 'places', 'remarks', 'shop', 'signs', 'state', 'wishes',
       ], // prettier-ignore
     );
     expect(JSON.stringify(body)).not.toContain('grounds@fernhollow');
