@@ -159,7 +159,8 @@ describe('a plaque that fails in seven ways', () => {
     }
     await passes.waitFor();
     await visit.page.waitForFunction(() => document.body.textContent!.includes('saved, revision'));
-    for (let undone = 0; undone < 7; undone++) await button(/^Undo: /u).click();
+    // What sets the marks of one text twice is one edit.
+    while ((await button(/^Undo: /u).count()) > 0) await button(/^Undo: /u).click();
     await findings.nth(6).waitFor();
     await visit.page.keyboard.press('Escape');
     await visit.page.waitForTimeout(1500);

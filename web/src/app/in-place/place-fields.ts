@@ -60,30 +60,31 @@ export class PlaceFields {
     })),
   );
 
-  protected set(label: string, change: Partial<Place>): void {
-    this.edited.emit({ label, document: { ...this.place(), ...change } });
+  private change(label: string, change: (place: Place) => Place): void {
+    this.edited.emit({ label, change });
   }
 
   protected setLight(change: Partial<Place['light']>, label: string): void {
-    this.set(label, { light: { ...this.place().light, ...change } });
+    this.change(label, (place) => ({ ...place, light: { ...place.light, ...change } }));
   }
 
   protected setReading(change: Partial<Place['reading']>, label: string): void {
-    this.set(label, { reading: { ...this.place().reading, ...change } });
+    this.change(label, (place) => ({ ...place, reading: { ...place.reading, ...change } }));
   }
 
   protected setView(change: Partial<Place['view']>): void {
-    this.set('view', { view: { ...this.place().view, ...change } });
+    this.change('view', (place) => ({ ...place, view: { ...place.view, ...change } }));
   }
 
   protected setGround(kind: string): void {
-    if (kind === 'plain') this.set('ground', { ground: { kind, colours: [COLOURS[0], COLOURS[1]] } });
-    else if (kind === 'none') this.set('ground', { ground: { kind } });
+    if (kind === 'plain') this.setColours(2);
+    else if (kind === 'none') this.change('ground', (place) => ({ ...place, ground: { kind } }));
   }
 
   protected setScale(scale: PhotographScale, label = 'size of what is marked'): void {
-    const { ground } = this.place();
-    if (ground.kind === 'photograph') this.set(label, { ground: { ...ground, scale } });
+    this.change(label, (place) =>
+      place.ground.kind === 'photograph' ? { ...place, ground: { ...place.ground, scale } } : place,
+    );
   }
 
   protected turnScale(): void {
@@ -93,34 +94,39 @@ export class PlaceFields {
 
   protected setColour(index: number, colour: string): void {
     const colours = this.colours().map((each, i) => (i === index ? colour : each));
-    this.set('colour of the ground', { ground: { kind: 'plain', colours } });
+    this.change('colour of the ground', (place) => ({ ...place, ground: { kind: 'plain', colours } }));
   }
 
   protected setColours(count: number): void {
     const colours = Array.from({ length: count }, (_, i) => this.colours()[i] ?? COLOURS[i]);
-    this.set('colours of the ground', { ground: { kind: 'plain', colours } });
+    this.change('colours of the ground', (place) => ({ ...place, ground: { kind: 'plain', colours } }));
   }
 
   protected setSign(index: number, change: Partial<PlacedSign>, label: string): void {
-    this.set(label, { signs: this.place().signs.map((at, i) => (i === index ? { ...at, ...change } : at)) });
+    this.changeSigns(label, (signs) => signs.map((at, i) => (i === index ? { ...at, ...change } : at)));
   }
 
   protected setOption(index: number, option: string): void {
     const hung = ({ sign, x, y, turn, standOff }: PlacedSign): PlacedSign => ({ sign, x, y, turn, standOff });
-    this.set('option', {
-      signs: this.place().signs.map((at, i) => (i === index ? { ...hung(at), ...(option !== '' && { option }) } : at)),
-    });
+    this.changeSigns('option', (signs) =>
+      signs.map((at, i) => (i === index ? { ...hung(at), ...(option !== '' && { option }) } : at)),
+    );
   }
 
   protected hang(sign: string): void {
     if (sign === '') return;
-    const { signs } = this.place();
-    const last = signs.at(-1);
-    this.set('sign', { signs: [...signs, { sign, x: 0, y: last ? last.y - 200 : 0, turn: 0, standOff: 0 }] });
+    this.changeSigns('sign', (signs) => {
+      const last = signs.at(-1);
+      return [...signs, { sign, x: 0, y: last ? last.y - 200 : 0, turn: 0, standOff: 0 }];
+    });
   }
 
   protected takeDown(index: number): void {
-    this.set('taking a sign down', { signs: this.place().signs.filter((_, i) => i !== index) });
+    this.changeSigns('taking a sign down', (signs) => signs.filter((_, i) => i !== index));
+  }
+
+  private changeSigns(label: string, change: (signs: Place['signs']) => Place['signs']): void {
+    this.change(label, (place) => ({ ...place, signs: change(place.signs) }));
   }
 
   protected choose(files: FileList | null): void {

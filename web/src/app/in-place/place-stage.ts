@@ -33,10 +33,10 @@ type Dragged =
   | { readonly kind: 'handle'; readonly index: number }
   | { readonly kind: 'sign'; readonly index: number; readonly from: Point; readonly at: PlacedSign; readonly camera: Camera };
 
-/** What an edit is called, and the place after it. */
+/** What an edit is called, and what it does to the place as it is by then. */
 export interface PlaceEdit {
   readonly label: string;
-  readonly document: Place;
+  readonly change: (place: Place) => Place;
 }
 
 /** The picture of a place, with the marks on its wall and the signs that can be dragged over it. */
@@ -139,7 +139,8 @@ export class PlaceStage {
     const to = dragged.camera.onWall(pixel.x, pixel.y);
     if (!to) return;
     const { at, from } = dragged;
-    this.setSign(dragged.index, { x: Math.round(at.x + to.x - from.x), y: Math.round(at.y + to.y - from.y) });
+    const moved = { x: Math.round(at.x + to.x - from.x), y: Math.round(at.y + to.y - from.y) };
+    this.setSign(dragged.index, () => moved);
   }
 
   protected end(): void {
@@ -158,23 +159,28 @@ export class PlaceStage {
       const by = event.shiftKey ? 10 : 1;
       this.setHandle(index, { x: x + by * arrow[0], y: y - by * arrow[1] });
     } else {
-      const { x, y } = this.place().signs[index];
       const by = nudgeLength(this.unit(), event);
-      this.setSign(index, { x: x + by * arrow[0], y: y + by * arrow[1] });
+      this.setSign(index, ({ x, y }) => ({ x: x + by * arrow[0], y: y + by * arrow[1] }));
     }
     this.settled.emit(this.labelOf(kind, index));
   }
 
   private setHandle(index: number, to: Point): void {
-    const { ground } = this.place();
-    if (ground.kind !== 'photograph') return;
-    const document = { ...this.place(), ground: { ...ground, scale: movedHandle(ground.scale, index, to) } };
-    this.edited.emit({ label: `moving ${this.labelOf('handle', index)}`, document });
+    const change = (place: Place): Place => {
+      const { ground } = place;
+      return ground.kind === 'photograph'
+        ? { ...place, ground: { ...ground, scale: movedHandle(ground.scale, index, to) } }
+        : place;
+    };
+    this.edited.emit({ label: `moving ${this.labelOf('handle', index)}`, change });
   }
 
-  private setSign(index: number, to: Point): void {
-    const signs = this.place().signs.map((at, i) => (i === index ? { ...at, ...to } : at));
-    this.edited.emit({ label: `moving ${this.labelOf('sign', index)}`, document: { ...this.place(), signs } });
+  private setSign(index: number, to: (at: Point) => Point): void {
+    const change = (place: Place): Place => ({
+      ...place,
+      signs: place.signs.map((at, i) => (i === index ? { ...at, ...to(at) } : at)),
+    });
+    this.edited.emit({ label: `moving ${this.labelOf('sign', index)}`, change });
   }
 
   private labelOf(kind: Dragged['kind'], index: number): string {

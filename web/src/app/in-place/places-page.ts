@@ -93,8 +93,9 @@ export class PlacesPage {
     return attempt(this.trouble, () => this.service.remove(id));
   }
 
-  protected edit({ label, document }: PlaceEdit): void {
-    this.service.edit(label, { document });
+  protected edit({ label, change }: PlaceEdit): void {
+    const { shown } = this.state();
+    if (shown) this.service.edit(label, { document: change(shown.document) });
   }
 
   protected settle(label: string): void {
