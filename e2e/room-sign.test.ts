@@ -160,7 +160,10 @@ describe('a plaque that fails in seven ways', () => {
     await passes.waitFor();
     await visit.page.waitForFunction(() => document.body.textContent!.includes('saved, revision'));
     // What sets the marks of one text twice is one edit.
-    while ((await button(/^Undo: /u).count()) > 0) await button(/^Undo: /u).click();
+    for (let undone = 0; undone < 7; undone++) {
+      await visit.page.keyboard.press('Control+z');
+      await visit.page.waitForTimeout(200);
+    }
     await findings.nth(6).waitFor();
     await visit.page.keyboard.press('Escape');
     await visit.page.waitForTimeout(1500);
