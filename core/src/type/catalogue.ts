@@ -1,4 +1,13 @@
-import { type FontMeasures } from './font-measures.js';
+/** Proportions of a font's capitals, each in times the height of its I. */
+export interface FontMeasures {
+  /** Of capitals as texts are sized by. */
+  readonly capitals: number;
+  /** Width of the stroke of I, half-way up. */
+  readonly stroke: number;
+  /** Width of O. */
+  readonly roundWidth: number;
+}
+
 /** What fonts there are, before any of them is loaded. */
 
 export interface FontEntry {

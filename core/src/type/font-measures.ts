@@ -1,17 +1,8 @@
 import { bounds, type Outline } from '../geometry/index.js';
+import { type FontMeasures } from './catalogue.js';
 import { type FontBook } from './font-book.js';
 import { placeLetter, setBlock } from './setting.js';
 import { PLAIN_FEATURES } from './text-choice.js';
-
-/** Proportions of a font's capitals, each in times the height of its I. */
-export interface FontMeasures {
-  /** Of capitals as texts are sized by. */
-  readonly capitals: number;
-  /** Width of the stroke of I, half-way up. */
-  readonly stroke: number;
-  /** Width of O. */
-  readonly roundWidth: number;
-}
 
 /** mm of capitals that letters are measured at. */
 const SIZE = 100;

@@ -1,7 +1,7 @@
-export { covers, type FontEntry, ranges } from './catalogue.js';
+export { covers, type FontEntry, type FontMeasures, ranges } from './catalogue.js';
 export { type Fitted } from './fitting.js';
 export { FontBook } from './font-book.js';
-export { fontMeasures, type FontMeasures } from './font-measures.js';
+export { fontMeasures } from './font-measures.js';
 export { fontNames, type FontNames, fontDamage, fontWrapping, scriptsOf, unpackWoff } from './font-file.js';
 export { FontError } from './letter-font.js';
 export { codePointsOf, openOutlineFont } from './outline-font.js';
