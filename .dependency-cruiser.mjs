@@ -44,7 +44,20 @@ const CORE = {
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   'in-place': ['geometry', 'mesh', 'solid', 'picture'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
-  inspection: ['units', 'braille', 'type', 'checks', 'geometry', 'arrangement', 'medial-axis', 'mesh', 'sign', 'relief', 'solid', 'shop'],
+  inspection: [
+    'units',
+    'braille',
+    'type',
+    'checks',
+    'geometry',
+    'arrangement',
+    'medial-axis',
+    'mesh',
+    'sign',
+    'relief',
+    'solid',
+    'shop',
+  ],
 };
 
 const inside = (room) => `^core/src/${room}/`;
