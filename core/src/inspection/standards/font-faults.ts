@@ -26,7 +26,7 @@ export function fontFaults({ clauses }: Standard, entry: FontEntry, capHeight?: 
       }
       case 'stroke-share': {
         const percent = 100 * (proportions?.stroke ?? NaN);
-        return beyond(clause, percent) ? [`the stroke of I is ${percent.toFixed(1)} % of its height`] : [];
+        return beyond(clause, percent) ? [`the stroke of I is ${Number(percent.toFixed(2))} % of its height`] : [];
       }
       case 'character-height': {
         const height = capHeight === undefined ? NaN : capHeight / (proportions?.capitals ?? 1);

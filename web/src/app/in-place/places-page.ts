@@ -57,6 +57,10 @@ export class PlacesPage {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   protected readonly unit = computed(() => this.state().job?.unit ?? 'mm');
+  /** What is drawn: it is not drawn anew for being saved. */
+  private readonly place = computed(() => this.state().shown?.document);
+  private readonly shownId = computed(() => this.state().shown?.id);
+  private readonly documents = computed(() => this.state().documents);
   protected readonly names = computed(() => {
     const { shown, job } = this.state();
     return (shown?.document.signs ?? []).map(
@@ -66,17 +70,14 @@ export class PlacesPage {
 
   constructor() {
     effect(() => void attempt(this.trouble, () => this.service.open(this.id())));
-    let before: string | undefined;
     effect(() => {
-      const { shown, documents } = this.state();
-      const [showing, index] = [this.showing(), this.read()];
-      if (!shown) return;
-      if (before !== shown.id) {
-        before = shown.id;
-        this.picture.set(undefined);
-        this.reading.set(undefined);
-      }
-      void this.draw(shown.document, documents, showing, index);
+      this.shownId();
+      this.picture.set(undefined);
+      this.reading.set(undefined);
+    });
+    effect(() => {
+      const place = this.place();
+      if (place) void this.draw(place, this.documents(), this.showing(), this.read());
     });
   }
 
