@@ -1,14 +1,30 @@
 import FlatQueue from 'flatqueue';
 import { union } from './combine.js';
-import { bounds, type Box, DisjointSets, gapBetween, type Outline } from '../geometry/index.js';
+import { area, bounds, type Box, DisjointSets, gapBetween, movedBy, type Outline, reversed, ShapeCache } from '../geometry/index.js';
 import { ContourSet } from './contour-set.js';
-import { neighbourhoods } from './isolated-glyphs.js';
+import { crowds, neighbourhoods } from './isolated-glyphs.js';
 
 /** Nearer than this, in mm, two outlines are one. */
 const TOUCHING = 0.001;
 
 /** Groups of outlines that come to touch each other, by their numbers. */
 export const touchingGroups = (outlines: readonly Outline[]): number[][] => neighbourhoods(outlines, TOUCHING);
+
+const clean = new ShapeCache<Outline>(200_000);
+
+/**
+ * Rings that wind once around an area, each as it is, in rings that do not cross: what rounding let touch or cross is mended. Rings that
+ * are alike, as the letters of words, are mended once.
+ */
+export function cleaned(rings: Outline): Outline {
+  return crowds(rings, TOUCHING).flatMap((crowd) => {
+    const { value, dx, dy } = clean.get(crowd, '', (placed) => {
+      // What stands within material is a hole in it.
+      return area(placed) >= 0 ? union(placed) : union(placed.map(reversed)).map(reversed);
+    });
+    return movedBy(value, dx, dy);
+  });
+}
 
 /** With more outlines than this the pairs of them are too many to look at. */
 const MOST_OUTLINES = 1500;

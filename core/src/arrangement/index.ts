@@ -1,4 +1,4 @@
-export { connectedComponents, touchingGroups, widestGap } from './apart.js';
+export { cleaned, connectedComponents, touchingGroups, widestGap } from './apart.js';
 export {
   areasByLabel,
   arrange,
@@ -12,7 +12,7 @@ export {
 } from './arrangement.js';
 export { difference, intersection, union, windingOf } from './combine.js';
 export { type Contours, ContourSet } from './contour-set.js';
-export { isolatedGlyphs } from './isolated-glyphs.js';
+export { isolatedGlyphs, separated } from './isolated-glyphs.js';
 export { NodingMemory } from './noding-memory.js';
 export { NodingError } from './noding.js';
 export { type CornerForm, covered, joinedByPairs, offset, strokeArea, withoutRepeats } from './offset.js';

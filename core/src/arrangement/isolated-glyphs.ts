@@ -7,13 +7,29 @@ import {
   DisjointSets,
   orient2d,
   type Outline,
+  type Polygon,
   squareToSegment,
   STEPS_PER_MM,
 } from '../geometry/index.js';
 import { type ContourSet } from './contour-set.js';
 
 /** Glyphs in groups of those that come nearer to each other than a distance in mm, as far as their boxes tell. */
-export function neighbourhoods(outlines: readonly (readonly Contour[])[], distance: number): number[][] {
+export const neighbourhoods = (outlines: readonly (readonly Contour[])[], distance: number): number[][] =>
+  grouped(outlines, distance, (i, j, boxI, boxJ) => !areFurther(outlines[i], outlines[j], boxI, boxJ, distance));
+
+/** Rings in groups of those whose edges come nearer to each other than a distance in mm. */
+export function crowds(rings: readonly Contour[], distance: number): Contour[][] {
+  const outlines = rings.map((ring) => [ring]);
+  const groups = grouped(outlines, distance, (i, j, boxI, boxJ) => edgesAreNear(outlines[i], outlines[j], boxI, boxJ, distance));
+  return groups.map((group) => group.map((i) => rings[i]));
+}
+
+/** Outlines in groups, by numbers, of those that are joined, among those whose boxes come near. */
+function grouped(
+  outlines: readonly (readonly Contour[])[],
+  distance: number,
+  isJoined: (i: number, j: number, boxI: Box, boxJ: Box) => boolean,
+): number[][] {
   const boxes = outlines.map((outline) => bounds(outline)!);
   const order = boxes.map((_, i) => i).sort((a, b) => boxes[a].minX - boxes[b].minX);
   const joined = new DisjointSets(boxes.length);
@@ -22,11 +38,22 @@ export function neighbourhoods(outlines: readonly (readonly Contour[])[], distan
     open = open.filter((j) => boxes[j].maxX + distance >= boxes[i].minX);
     for (const j of open) {
       if (boxes[j].maxY + distance < boxes[i].minY || boxes[i].maxY + distance < boxes[j].minY) continue;
-      if (!joined.areJoined(i, j) && !areFurther(outlines[i], outlines[j], boxes[i], boxes[j], distance)) joined.join(i, j);
+      if (!joined.areJoined(i, j) && isJoined(i, j, boxes[i], boxes[j])) joined.join(i, j);
     }
     open.push(i);
   }
   return joined.groups();
+}
+
+/**
+ * The rings of a piece of an outline in groups of those that come nearer to each other than a distance in mm; the first has the outer one.
+ * What lies between two of them is nowhere narrower than that.
+ */
+export function separated({ outer, holes }: Polygon, distance: number): { readonly outer?: Contour; readonly holes: readonly Contour[] }[] {
+  return crowds([outer, ...holes], distance).map((rings) => {
+    const [first, ...others] = rings;
+    return first === outer ? { outer, holes: others } : { holes: rings };
+  });
 }
 
 /** With more comparisons than this the search for crossings itself is cheaper. */
@@ -70,6 +97,13 @@ function areApart(a: Glyph, b: Glyph): boolean {
 
 /** Whether two outlines are further apart than a distance, and neither lies in the other. */
 function areFurther(a: readonly Contour[], b: readonly Contour[], boxA: Box, boxB: Box, distance: number): boolean {
+  if (edgesAreNear(a, b, boxA, boxB, distance)) return false;
+  const lies = (inner: readonly Contour[], outer: readonly Contour[]) => inner.some(([x, y]) => contains(outer, x, y));
+  return !lies(a, b) && !lies(b, a);
+}
+
+/** Whether the edges of two outlines come nearer to each other than a distance. */
+function edgesAreNear(a: readonly Contour[], b: readonly Contour[], boxA: Box, boxB: Box, distance: number): boolean {
   const common = {
     minX: Math.max(boxA.minX, boxB.minX) - distance,
     minY: Math.max(boxA.minY, boxB.minY) - distance,
@@ -85,11 +119,10 @@ function areFurther(a: readonly Contour[], b: readonly Contour[], boxA: Box, box
       const [ax, ay, bx, by] = one;
       const [minX, minY] = [Math.min(ax, bx) - distance, Math.min(ay, by) - distance];
       const [maxX, maxY] = [Math.max(ax, bx) + distance, Math.max(ay, by) + distance];
-      for (const other of index.search(minX, minY, maxX, maxY)) if (areNear(one, ofB[other], distance)) return false;
+      for (const other of index.search(minX, minY, maxX, maxY)) if (areNear(one, ofB[other], distance)) return true;
     }
   }
-  const lies = (inner: readonly Contour[], outer: readonly Contour[]) => inner.some(([x, y]) => contains(outer, x, y));
-  return !lies(a, b) && !lies(b, a);
+  return false;
 }
 
 type Segment = readonly [ax: number, ay: number, bx: number, by: number];

@@ -132,15 +132,17 @@ function tallStrokes(slabs: readonly Slab[], { slenderness }: Limits, length: (m
   slabs.forEach((ground, i) => {
     // What stands on the back is the blank itself.
     if (i === 0) return;
-    for (const top of slabs.slice(i)) {
+    // The highest first: lower ones above the same ground are hardly ever worse.
+    for (const top of slabs.slice(i).reverse()) {
       const height = top.to - ground.from;
       const limit = height / slenderness;
       const narrow = ground.widths.narrowerThan(limit);
-      const thin = area(narrow) < LEAST ? [] : intersection(narrow, top.material);
-      if (area(thin) < LEAST) continue;
+      if (area(narrow) < LEAST) continue;
       const width = ground.widths.least(limit) ?? limit;
       const measured = height / width;
       if (measured <= worst) continue;
+      const thin = intersection(narrow, top.material);
+      if (area(thin) < LEAST) continue;
       worst = measured;
       const text = `Strokes of about ${length(width)} stand ${length(height)} high, ${measured.toFixed(1)} times their width: from ${slenderness} times on they snap off.`;
       found = { check: 'tall-stroke', text, measured, limit: slenderness, places: middlesOf(thin) };

@@ -1,5 +1,5 @@
-import { difference, offset } from '../arrangement/index.js';
-import { area, movedBy, type Outline, polygonsOf, ShapeCache } from '../geometry/index.js';
+import { difference, offset, separated } from '../arrangement/index.js';
+import { area, bounds, type Contour, movedBy, type Outline, polygonsOf, ShapeCache } from '../geometry/index.js';
 import { DistanceField } from './distance-field.js';
 
 /** mm by which lines may leave the curves that they stand for. */
@@ -27,9 +27,19 @@ interface Piece extends Shape {
   readonly places: { readonly dx: number; readonly dy: number }[];
 }
 
+/** A place in a corner is no wider than the disc beside it; in times the radius of which the tip of a square one reaches beyond it, and more. */
+const SQUARE = 0.5;
+
+/** A box around rings, so far away that between both there is room for any disc. */
+function frameAround(rings: readonly Contour[], most: number): Contour {
+  const { minX, minY, maxX, maxY } = bounds(rings)!;
+  const [west, south, east, north] = [minX - 2 * most, minY - 2 * most, maxX + 2 * most, maxY + 2 * most];
+  return Float64Array.of(west, south, east, south, east, north, west, north);
+}
+
 /** Numbers of a shape that is remembered from one outline to the next, such as a letter, and of all that are. */
 const SMALL = 1200;
-const REMEMBERED = 24_000;
+const REMEMBERED = 60_000;
 const remembered = new ShapeCache<Shape>(REMEMBERED);
 
 /** How wide an outline's inside is: where discs of a diameter do not fit. Pieces that are alike, as the letters of words, are looked at once. */
@@ -50,8 +60,10 @@ export class Widths {
   ) {
     const own = new ShapeCache<Shape>();
     const pieces = new Map<Shape, Piece>();
-    for (const { outer, holes } of polygonsOf(outline)) {
-      const rings = [outer, ...holes];
+    for (const rings of polygonsOf(outline).flatMap((polygon) => {
+      if (polygon.holes.length === 0 || tip < SQUARE) return [[polygon.outer, ...polygon.holes]];
+      return separated(polygon, most * BEYOND).map(({ outer, holes }) => [outer ?? frameAround(holes, most), ...holes]);
+    })) {
       const shapes = rings.reduce((sum, ring) => sum + ring.length, 0) <= SMALL ? remembered : own;
       const { value, dx, dy } = shapes.get(rings, `${most} ${tip}`, (placed) => ({
         field: new DistanceField(placed, (most / 2) * BEYOND, TOLERANCE),

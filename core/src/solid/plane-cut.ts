@@ -1,5 +1,5 @@
-import { arrange, triangulate, union, windingOf } from '../arrangement/index.js';
-import { circle, type Contour, cornersOf, type Outline, pointKey, STEPS_PER_MM, toStep } from '../geometry/index.js';
+import { arrange, cleaned, triangulate, windingOf } from '../arrangement/index.js';
+import { circle, type Contour, cornersOf, IntList, type Outline, PointSet, STEPS_PER_MM, toStep } from '../geometry/index.js';
 import { isWatertight, type Mesh } from '../mesh/index.js';
 
 /** x, y or z. */
@@ -61,20 +61,18 @@ export function cutByPlane(
 /** The outlines of a solid where the plane at which a coordinate has a value cuts it, in the plane's coordinates. */
 export const planeSection = (solid: Mesh, axis: Axis, wanted: number): Outline => {
   const section = new Section(solid, axis, wanted);
-  section.eachPart(() => undefined);
+  section.cutAll();
   // The walls' triangles are cut along their diagonals, too: points that are no corners.
-  return union(section.rings().map(cornersOf)).map(cornersOf);
+  return cleaned(section.rings().map(cornersOf)).map(cornersOf);
 };
 
 /** Where a plane cuts a solid. Corners are told by codes: those of the solid by their numbers, those of the cut from −1 down. */
 class Section {
   readonly at: number;
-  private readonly edges = new Map<number, number>();
-  private readonly byPlace = new Map<number, number>();
-  /** Places of the cut's corners on the plane's grid. */
-  private readonly places: (readonly [number, number])[] = [];
-  /** Sides of the lower part's face, by codes: anticlockwise around material, seen from the higher part. */
-  private readonly rims: (readonly [number, number])[] = [];
+  /** Places of the cut's corners on the plane's grid, by their codes from −1 down. */
+  private readonly places = new PointSet(1024);
+  /** Sides of the lower part's face, from one place to the next: anticlockwise around material, seen from the higher part. */
+  private readonly rims = { from: new IntList(), to: new IntList() };
 
   constructor(
     readonly solid: Mesh,
@@ -90,54 +88,74 @@ class Section {
 
   /** Every triangle as it is, or what the plane leaves of it on either side. */
   eachPart(told: (codes: readonly number[], triangle: number, isLow: boolean) => void): void {
+    this.cutAll(
+      (triangle, isLow) => told(Array.from(this.solid.triangles.subarray(3 * triangle, 3 * triangle + 3)), triangle, isLow),
+      (triangle, [a, b, c], [m, n], isTipLow) => {
+        told([a, m, n], triangle, isTipLow);
+        told([m, b, c], triangle, !isTipLow);
+        told([m, c, n], triangle, !isTipLow);
+      },
+    );
+  }
+
+  /**
+   * Cuts all triangles, of which the face is known after.
+   * @param whole told of every triangle on one side
+   * @param cut told of every other, by its corners from the one that is alone on, and by the corners of the cut beside that
+   */
+  cutAll(
+    whole?: (triangle: number, isLow: boolean) => void,
+    cut?: (triangle: number, corners: readonly number[], ends: readonly [number, number], isTipLow: boolean) => void,
+  ): void {
+    const { at, axis, rims } = this;
     const { positions: p, triangles } = this.solid;
     for (let t = 0; t < triangles.length; t += 3) {
-      const whole = [triangles[t], triangles[t + 1], triangles[t + 2]];
-      const lows = whole.map((corner) => p[3 * corner + this.axis] < this.at);
-      const count = lows.filter(Boolean).length;
-      if (count === 0 || count === 3) {
-        told(whole, t / 3, count === 3);
+      const isLow0 = p[3 * triangles[t] + axis] < at;
+      const isLow1 = p[3 * triangles[t + 1] + axis] < at;
+      const isLow2 = p[3 * triangles[t + 2] + axis] < at;
+      if (isLow0 === isLow1 && isLow1 === isLow2) {
+        whole?.(t / 3, isLow0);
         continue;
       }
-      const isTipLow = count === 1;
-      const tip = lows.indexOf(isTipLow);
-      const [a, b, c] = [whole[tip], whole[(tip + 1) % 3], whole[(tip + 2) % 3]];
+      const tip = isLow0 === isLow1 ? 2 : isLow0 === isLow2 ? 1 : 0;
+      const isTipLow = p[3 * triangles[t + tip] + axis] < at;
+      const [a, b, c] = [triangles[t + tip], triangles[t + ((tip + 1) % 3)], triangles[t + ((tip + 2) % 3)]];
       const [m, n] = [this.onEdge(a, b), this.onEdge(a, c)];
-      told([a, m, n], t / 3, isTipLow);
-      told([m, b, c], t / 3, !isTipLow);
-      told([m, c, n], t / 3, !isTipLow);
-      if (m !== n) this.rims.push(isTipLow ? [n, m] : [m, n]);
+      cut?.(t / 3, [a, b, c], [m, n], isTipLow);
+      if (m === n) continue;
+      rims.from.push(-1 - (isTipLow ? n : m));
+      rims.to.push(-1 - (isTipLow ? m : n));
     }
   }
 
   /** The code of a corner of the cut, by its place on the grid. */
   placed(u: number, v: number): number {
-    const key = pointKey(u, v);
-    const known = this.byPlace.get(key);
-    if (known !== undefined) return known;
-    const code = -this.places.push([u, v]);
-    this.byPlace.set(key, code);
-    return code;
+    return -1 - this.places.add(u, v);
   }
 
   /** The sides of the face as rings, in mm. */
   rings(): Contour[] {
-    const leaving = new Map<number, number[]>();
-    for (const [from, to] of this.rims) {
-      const list = leaving.get(from);
-      if (list) list.push(to);
-      else leaving.set(from, [to]);
-    }
+    const { places } = this;
+    const [from, to] = [this.rims.from.toArray(), this.rims.to.toArray()];
+    // Of every place the last side that leaves it, and of every side the one before.
+    const last = new Int32Array(places.size).fill(-1);
+    const before = new Int32Array(from.length);
+    from.forEach((place, side) => {
+      before[side] = last[place];
+      last[place] = side;
+    });
     const rings: Contour[] = [];
-    for (const [start, list] of leaving) {
-      while (list.length > 0) {
+    for (let start = 0; start < last.length; start++) {
+      while (last[start] >= 0) {
         const ring: number[] = [];
-        let at: number | undefined = start;
+        let at = start;
         do {
-          const [u, v] = this.places[-1 - at!];
-          ring.push(u / STEPS_PER_MM, v / STEPS_PER_MM);
-          at = leaving.get(at!)?.pop();
-        } while (at !== undefined && at !== start);
+          ring.push(places.x[at] / STEPS_PER_MM, places.y[at] / STEPS_PER_MM);
+          const side = last[at];
+          if (side < 0) break;
+          last[at] = before[side];
+          at = to[side];
+        } while (at !== start);
         if (ring.length >= 6) rings.push(Float64Array.from(ring));
       }
     }
@@ -147,7 +165,7 @@ class Section {
   /** x, y, z of a code. */
   positionOf(code: number): number[] {
     if (code >= 0) return Array.from(this.solid.positions.subarray(3 * code, 3 * code + 3));
-    const [u, v] = this.places[-1 - code];
+    const [u, v] = [this.places.x[-1 - code], this.places.y[-1 - code]];
     return this.positionAt(this.at, u / STEPS_PER_MM, v / STEPS_PER_MM);
   }
 
@@ -162,17 +180,12 @@ class Section {
 
   /** Both triangles of an edge find the same corner on it. */
   private onEdge(a: number, b: number): number {
+    const { at, axis } = this;
     const { positions: p } = this.solid;
-    const [first, second] = a < b ? [a, b] : [b, a];
-    const key = first * (p.length / 3) + second;
-    const known = this.edges.get(key);
-    if (known !== undefined) return known;
-    const [from, to] = [3 * first, 3 * second];
-    const share = (this.at - p[from + this.axis]) / (p[to + this.axis] - p[from + this.axis]);
-    const [u, v] = this.axes.map((k) => toStep(p[from + k] + share * (p[to + k] - p[from + k])));
-    const code = this.placed(u, v);
-    this.edges.set(key, code);
-    return code;
+    const [from, to] = a < b ? [3 * a, 3 * b] : [3 * b, 3 * a];
+    const share = (at - p[from + axis]) / (p[to + axis] - p[from + axis]);
+    const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
+    return this.placed(toStep(p[from + u] + share * (p[to + u] - p[from + u])), toStep(p[from + v] + share * (p[to + v] - p[from + v])));
   }
 }
 
