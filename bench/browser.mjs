@@ -285,6 +285,44 @@ async function plaque() {
   await page.close();
 }
 
+/** All checks of a sign after an edit, and the evaluation and the solid that they are made of, in the worker that makes them. */
+async function checks(id, name, part, edits) {
+  const page = await newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${url}/signs/${id}`);
+  await page.locator('pr-plan-view path.edge').first().waitFor({ state: 'attached' });
+  await page.getByRole('button', { name: /^Check/u }).first().click();
+  const taken = async (what = 'checks') => {
+    const each = await Promise.all(
+      page.workers().map((worker) => worker.evaluate((name) => performance.getEntriesByName(name).map(({ duration }) => duration), what)),
+    );
+    return each.flat();
+  };
+  const until = async (count) => {
+    for (const end = Date.now() + 90_000; Date.now() < end; await page.waitForTimeout(100)) if ((await taken()).length >= count) return;
+    throw new Error(`${name}: checks were made ${(await taken()).length} times of ${count}`);
+  };
+  await until(1);
+  for (let i = 0; i < edits; i++) {
+    const before = (await taken()).length;
+    await page.getByRole('button', { name: /^Layout/u }).first().click();
+    // Folded up until it is chosen.
+    const line = page.locator(`.order[data-part="${part}"]`);
+    await line.waitFor();
+    if (await line.locator('.line').count()) await line.locator('.line').click();
+    await line.getByRole('textbox', { name: /^Words of/u }).press('End');
+    await page.keyboard.press('AEIOSTRNLDHG'[i % 12]);
+    await page.waitForTimeout(500);
+    await page.getByRole('button', { name: /^Check/u }).first().click();
+    await until(before + 1);
+  }
+  const [first, ...later] = await taken();
+  const [, ...before] = await taken('evaluation and solid to check');
+  console.log(
+    `all checks of ${name}: ${first.toFixed(0)} ms at first, median ${medianOf(later).toFixed(0)} ms of ${later.length} edits, after ${medianOf(before).toFixed(0)} ms of evaluation and solid`,
+  );
+  await page.close();
+}
+
 /** What the machine takes for a letter in a plain field, key to painted frame: nothing on the page can be faster. */
 async function floor() {
   const page = await newPage({ viewport: { width: 1280, height: 800 } });
@@ -304,9 +342,17 @@ async function floor() {
   await page.close();
 }
 
+async function allChecks() {
+  await checks(id, 'a sign of 60 letters', 'line-1', 12);
+  for (const [title, part] of [['donor', 'left']]) {
+    const sign = jobs.flatMap(({ signs }) => signs).find((each) => each.title.toLowerCase().includes(title));
+    await checks(sign.id, `the ${title} plaque`, part, 5);
+  }
+}
+
 const id = await sixtyLetters();
 /** What is measured, on a plain page and on one with WebGL; `node bench/browser.mjs NAME …` measures these alone. */
-const plain = { load: firstLoad, floor, typing: () => typing(id, 'Plan'), dragging, rung: () => rung(id, 'Plan') };
+const plain = { load: firstLoad, floor, checks: () => allChecks(), typing: () => typing(id, 'Plan'), dragging, rung: () => rung(id, 'Plan') };
 const webgl = {
   typing: () => typing(id, 'Model'),
   rung: async () => {

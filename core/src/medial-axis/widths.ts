@@ -8,6 +8,8 @@ const TOLERANCE = 0.005;
 const HAIR = 0.98;
 /** Times the most that is asked for up to which distances are told: discs as large as the largest that are told would all seem to be smaller. */
 const BEYOND = 1.05;
+/** Fields reach as far as the next power of this, so that those of letters are found again where a height, and with it a limit, was changed. */
+const GRADE = 1.25;
 /** mm by which discs are taken larger, so that no sliver is left along the edge. */
 const SLIVER = 0.01;
 /** Halvings by which the narrowest place is told. */
@@ -31,9 +33,9 @@ interface Piece extends Shape {
 const SQUARE = 0.5;
 
 /** A box around rings, so far away that between both there is room for any disc. */
-function frameAround(rings: readonly Contour[], most: number): Contour {
+function frameAround(rings: readonly Contour[], reach: number): Contour {
   const { minX, minY, maxX, maxY } = bounds(rings)!;
-  const [west, south, east, north] = [minX - 2 * most, minY - 2 * most, maxX + 2 * most, maxY + 2 * most];
+  const [west, south, east, north] = [minX - 2 * reach, minY - 2 * reach, maxX + 2 * reach, maxY + 2 * reach];
   return Float64Array.of(west, south, east, south, east, north, west, north);
 }
 
@@ -59,14 +61,15 @@ export class Widths {
     private readonly tip: number,
   ) {
     const own = new ShapeCache<Shape>();
+    const reach = GRADE ** Math.ceil(Math.log(most * BEYOND) / Math.log(GRADE));
     const pieces = new Map<Shape, Piece>();
     for (const rings of polygonsOf(outline).flatMap((polygon) => {
       if (polygon.holes.length === 0 || tip < SQUARE) return [[polygon.outer, ...polygon.holes]];
-      return separated(polygon, most * BEYOND).map(({ outer, holes }) => [outer ?? frameAround(holes, most), ...holes]);
+      return separated(polygon, reach).map(({ outer, holes }) => [outer ?? frameAround(holes, reach), ...holes]);
     })) {
       const shapes = rings.reduce((sum, ring) => sum + ring.length, 0) <= SMALL ? remembered : own;
-      const { value, dx, dy } = shapes.get(rings, `${most} ${tip}`, (placed) => ({
-        field: new DistanceField(placed, (most / 2) * BEYOND, TOLERANCE),
+      const { value, dx, dy } = shapes.get(rings, `${reach} ${tip}`, (placed) => ({
+        field: new DistanceField(placed, reach / 2, TOLERANCE),
         known: new Map(),
       }));
       const piece = pieces.get(value) ?? { ...value, places: [] };

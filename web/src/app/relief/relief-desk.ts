@@ -183,9 +183,13 @@ export class ReliefDesk {
     const began = performance.now();
     const evaluator = (this.evaluator ??= new Evaluator(await this.fontBook()));
     const last = (this.last = await evaluator.evaluate(sign, side));
-    const { findings, off } = told(last, inspect(last, limits, this.words));
+    const solid = solidOf(last);
+    performance.measure('evaluation and solid to check', { start: began });
+    const solidAt = performance.now();
+    const { findings, off } = told(last, inspect(last, limits, this.words, solid));
     const standard = standardOf(last.sign.checks?.standard);
     const clauses = standard && judged(standard, last, evaluator);
+    performance.measure('checks', { start: solidAt });
     return { findings, off, clauses, took: performance.now() - began };
   }
 
