@@ -57,6 +57,7 @@ const CORE = {
     'relief',
     'solid',
     'shop',
+    'processes',
   ],
 };
 

@@ -24,7 +24,6 @@ const outlined = entries.filter(({ kind }) => kind === 'outline');
 await book.need(outlined.map(({ id }) => id));
 for (const entry of outlined) {
   const measures = fontMeasures(book, entry.id);
-  const rounded = Object.entries(measures ?? {}).map(([name, value]) => [name, Number(value.toFixed(4))]);
-  if (measures) entry.proportions = Object.fromEntries(rounded);
+  if (measures) entry.proportions = measures;
 }
 writeFileSync(new URL('catalogue.json', here), `[\n${entries.map((entry) => JSON.stringify(entry)).join(',\n')}\n]\n`);

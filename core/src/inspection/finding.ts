@@ -28,6 +28,22 @@ export const CHECKS = {
     asks: 'whether neighbouring levels differ so much that it is seen',
     source: '0.2 mm (common practice, no source)',
   },
+  'sharp-corner': {
+    group: 'making',
+    asks: 'whether inner corners are blunt enough for the smallest end mill to come into them',
+    source:
+      'geometry: r (1 / sin(θ/2) − 1) of a corner of θ are left by a mill of radius r; 0.5 mm are seen (common practice, no source); a hint',
+  },
+  'no-draft': {
+    group: 'making',
+    asks: 'whether sides lean so that a pattern leaves the sand, of materials that are cast',
+    source: '2° from upright (common practice for sand, no source); a hint',
+  },
+  'standing-water': {
+    group: 'making',
+    asks: 'whether water runs off, of signs that are said to stand outdoors',
+    source: 'geometry: the lowest way over the edge; 0.5 mm deep (common practice, no source)',
+  },
   'coarse-curve': {
     group: 'making',
     asks: 'whether a curve of lines has so many that its corners are not seen',
@@ -52,6 +68,11 @@ export const CHECKS = {
     group: 'reading',
     asks: 'whether words are lighter or darker than what is behind them',
     source: 'contrast ratio of 3 to 1 for large letters (WCAG 2, success criterion 1.4.3)',
+  },
+  glare: {
+    group: 'reading',
+    asks: 'whether light on what is behind words hides them',
+    source: 'a ground without gloss (common practice; of tactile signs section 703.5.1 of the 2010 ADA Standards)',
   },
   'tight-lines': {
     group: 'reading',
@@ -111,8 +132,8 @@ export const CHECKS = {
   },
 } as const satisfies Readonly<Record<string, { readonly group: CheckGroup; readonly asks: string; readonly source: string }>>;
 
-/** Checks that may be wrong about what is right: names are in no dictionary. A sign passes whatever they say. */
-export const HINTS: ReadonlySet<CheckCode> = new Set(['unknown-word']);
+/** Checks that may be wrong about what is right: names are in no dictionary, and bronze is cut, too. A sign passes whatever they say. */
+export const HINTS: ReadonlySet<CheckCode> = new Set(['unknown-word', 'sharp-corner', 'no-draft']);
 
 export type CheckCode = keyof typeof CHECKS;
 
@@ -121,12 +142,14 @@ export interface Finding {
   readonly check: CheckCode;
   /** In a sentence with its numbers. */
   readonly text: string;
-  /** In mm where nothing else is said; of `tall-stroke` in times the width, of `low-contrast` a ratio, of words how many. */
+  /** In mm where nothing else is said; of `tall-stroke` in times the width, of `low-contrast` a ratio, of `no-draft` degrees, of words how many. */
   readonly measured: number;
   readonly limit: number;
   /** The largest places of it in the plan, in mm. */
   readonly places: readonly { readonly x: number; readonly y: number }[];
   readonly part?: string;
+  /** mm above the face between which it is. */
+  readonly heights?: readonly [lowest: number, highest: number];
   /** Other parts that it is about. */
   readonly others?: readonly string[];
   /** A word, or the height or side that is meant, by which findings of one part are told apart. */

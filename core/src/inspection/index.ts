@@ -20,3 +20,4 @@ export { applyRemedy, type FieldSet, type FindingRemedy, remediesOf } from './me
 export { contrastRatio } from './reading.js';
 export { Dictionary, type DictionaryFiles } from './dictionary.js';
 export { printed, type Words } from './wording.js';
+export { type Basin, basinsOf } from './water.js';

@@ -32,7 +32,7 @@ const carve = (by: number): Action => ({ kind: 'carve', by });
 const apart = (gap: number, action: Action): Sign => plate(action, [5, 20, -(5 + gap) / 2, 0], [5, 20, (5 + gap) / 2, 0]);
 
 /** Checks whose limit is a most. */
-const ABOVE: ReadonlySet<CheckCode> = new Set(['tall-stroke', 'unequal-margins', 'nearly-aligned', 'near-sizes', 'straight-quotes', 'hyphen-for-dash', 'no-sheet', 'hole-in-words', 'heavy-for-holes', 'double-blank', 'many-fonts', 'coarse-curve']); // prettier-ignore
+const ABOVE: ReadonlySet<CheckCode> = new Set(['tall-stroke', 'unequal-margins', 'nearly-aligned', 'near-sizes', 'straight-quotes', 'hyphen-for-dash', 'no-sheet', 'hole-in-words', 'heavy-for-holes', 'double-blank', 'many-fonts', 'coarse-curve', 'sharp-corner', 'standing-water', 'glare']); // prettier-ignore
 
 describe('what is measured of a sign', () => {
   it('is the narrowest gap that the smallest tool has to pass, and what it cannot reach', () => {

@@ -1,5 +1,6 @@
 import { type Evaluation } from '../relief/index.js';
 import { solidOf } from '../solid/index.js';
+import { castingFindings } from './casting.js';
 import { type Finding } from './finding.js';
 import { fixingFindings } from './fixing.js';
 import { type Limits } from './limits.js';
@@ -7,6 +8,7 @@ import { makingFindings } from './making.js';
 import { readingFindings } from './reading.js';
 import { settingFindings } from './setting.js';
 import { sizeFindings } from './sizes.js';
+import { waterFindings } from './water.js';
 import { type Words, wordingFindings } from './wording.js';
 
 /**
@@ -17,6 +19,8 @@ import { type Words, wordingFindings } from './wording.js';
 export function inspect(evaluation: Evaluation, limits: Limits, words: Words = {}, solid = solidOf(evaluation)): Finding[] {
   return [
     ...makingFindings(evaluation, solid, limits),
+    ...castingFindings(evaluation, solid, limits),
+    ...waterFindings(evaluation, solid),
     ...sizeFindings(evaluation, limits),
     ...readingFindings(evaluation, solid, limits),
     ...settingFindings(evaluation),

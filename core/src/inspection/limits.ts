@@ -17,6 +17,8 @@ export interface Limits {
   readonly sheets?: readonly { readonly width: number; readonly height: number; readonly thickness: number }[];
   /** kg/m³ of the material; not weighed where nobody knows. */
   readonly density?: number;
+  /** Percent by which the material shrinks when it is cast; not looked at where it is not. */
+  readonly shrinkage?: number;
 }
 
 /** Where no shop says otherwise (common practice, no source). */
@@ -39,6 +41,7 @@ export function limitsOf(shop: Pick<Shop, 'materials' | 'tools'> & Partial<Pick<
       leastStroke: material.leastStroke,
       leastWall: material.leastWall,
       slenderness: material.slenderness,
+      ...(material.shrinkage > 0 && { shrinkage: material.shrinkage }),
       ...(material.sheets.length > 0 && { sheets: material.sheets }),
     }),
   };

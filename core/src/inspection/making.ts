@@ -1,15 +1,17 @@
 import { intersection, ringsOf } from '../arrangement/index.js';
-import { area, bounds, type Contour, contourArea, middleOfBox, type Outline, reversed, STEPS_PER_MM } from '../geometry/index.js';
+import { area, bounds, type Contour, contourArea, middleOfBox, type Outline, STEPS_PER_MM } from '../geometry/index.js';
 import { Widths } from '../medial-axis/index.js';
 import { type Mesh } from '../mesh/index.js';
 import { type Evaluation, isSolid, placeOf, type Surface } from '../relief/index.js';
 import { planeSection } from '../solid/index.js';
-import { formatLength } from '../units/index.js';
+import { formatLength, type LengthUnit } from '../units/index.js';
 import { type Finding } from './finding.js';
 import { type Limits } from './limits.js';
 
 /** mm² of a place that is told. */
 const LEAST = 0.05;
+/** mm of a corner beyond a mill that are seen. */
+const SEEN_CORNER = 0.5;
 /** mm² of a place that is marked, and how many are. */
 const LEAST_PLACE = 0.02;
 const MOST_PLACES = 20;
@@ -71,22 +73,22 @@ function gaps(evaluation: Evaluation, slabs: readonly Slab[], { tool }: Limits):
   const { arrangement, sign } = evaluation;
   const { unit } = sign;
   const footprint = ringsOf(arrangement, isSolid);
-  const box = bounds(footprint);
-  if (!box) return [];
-  const [low, high] = [-2 * tool, 2 * tool];
-  // Around the sign there is room for any tool.
-  const frame = Float64Array.of(box.minX + low, box.minY + low, box.maxX + high, box.minY + low, box.maxX + high, box.maxY + high, box.minX + low, box.maxY + high); // prettier-ignore
+  if (footprint.length === 0) return [];
   let worst: { readonly narrow: Outline; readonly widths: Widths; readonly slab: Slab } | undefined;
   let most = LEAST;
+  const corners: { readonly x: number; readonly y: number; readonly beyond: number; readonly slab: Slab }[] = [];
   for (const slab of slabs) {
-    // Material lies inside of the frame: what is none is the same rings turned round.
-    const widths = new Widths([frame, ...slab.material.map(reversed)], tool, TIP);
+    const widths = Widths.around(slab.material, tool, TIP);
+    for (const { x, y, beyond } of widths.corners(tool, SEEN_CORNER)) {
+      if (corners.every((each) => Math.hypot(each.x - x, each.y - y) > tool)) corners.push({ x, y, beyond, slab });
+    }
     const narrow = widths.narrowerThan(tool);
     const mm2 = area(narrow);
     if (mm2 < most) continue;
     [most, worst] = [mm2, { narrow, widths, slab }];
   }
-  if (!worst) return [];
+  const rounded = roundedCorners(corners, tool, unit);
+  if (!worst) return rounded;
   const { narrow, widths, slab } = worst;
   const measured = widths.least() ?? tool;
   const cleared = area(footprint) - area(slab.material);
@@ -100,21 +102,39 @@ function gaps(evaluation: Evaluation, slabs: readonly Slab[], { tool }: Limits):
       measured,
       limit: tool,
       places: middlesOf(narrow),
+      heights: [slab.from, slab.to],
     },
+    ...rounded,
   ];
+}
+
+/** Inner corners that a mill rounds, of all heights. */
+function roundedCorners(
+  corners: readonly { readonly x: number; readonly y: number; readonly beyond: number; readonly slab: Slab }[],
+  tool: number,
+  unit: LengthUnit,
+): Finding[] {
+  if (corners.length === 0) return [];
+  const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), unit);
+  const worstFirst = [...corners].sort((a, b) => b.beyond - a.beyond);
+  const [{ beyond: measured, slab }] = worstFirst;
+  const which = corners.length === 1 ? 'an inner corner' : `${corners.length} inner corners`;
+  const text = `An end mill of ${length(tool)} rounds ${which}: up to ${length(measured)} of the tip is left standing.`;
+  const places = worstFirst.slice(0, MOST_PLACES).map(({ x, y }) => ({ x, y }));
+  return [{ check: 'sharp-corner', text, measured, limit: SEEN_CORNER, places, heights: [slab.from, slab.to] }];
 }
 
 function strokes({ sign: { unit } }: Evaluation, slabs: readonly Slab[], limits: Limits): Finding[] {
   const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), unit);
   const thinnest = (check: 'thin-stroke' | 'thin-wall', which: readonly Slab[], limit: number, what: string): Finding[] => {
     let [found, most]: [Finding | undefined, number] = [undefined, LEAST];
-    for (const { widths } of which) {
+    for (const { widths, from, to } of which) {
       const thin = widths.narrowerThan(limit);
       if (area(thin) < most) continue;
       most = area(thin);
       const measured = widths.least(limit) ?? limit;
       const text = `${what} are thinner than ${length(limit)}: the thinnest about ${length(measured)}, ${most.toFixed(1)} mm² in all.`;
-      found = { check, text, measured, limit, places: middlesOf(thin) };
+      found = { check, text, measured, limit, places: middlesOf(thin), heights: [from, to] };
     }
     return found ? [found] : [];
   };
@@ -145,7 +165,14 @@ function tallStrokes(slabs: readonly Slab[], { slenderness }: Limits, length: (m
       if (area(thin) < LEAST) continue;
       worst = measured;
       const text = `Strokes of about ${length(width)} stand ${length(height)} high, ${measured.toFixed(1)} times their width: from ${slenderness} times on they snap off.`;
-      found = { check: 'tall-stroke', text, measured, limit: slenderness, places: middlesOf(thin) };
+      found = {
+        check: 'tall-stroke',
+        text,
+        measured,
+        limit: slenderness,
+        places: middlesOf(thin),
+        heights: [ground.from, top.to],
+      };
     }
   });
   return found ? [found] : [];
@@ -157,7 +184,7 @@ const levelOf = (surface: Surface | undefined): number | undefined => (surface?.
 function steps(evaluation: Evaluation, { leastStep }: Limits): Finding[] {
   const { edges } = evaluation.arrangement;
   const heightOf = (label: number): number | undefined => levelOf(placeOf(evaluation, label)?.surface);
-  const found = new Map<number, { step: number; length: number; x: number; y: number }>();
+  const found = new Map<number, { step: number; length: number; x: number; y: number; heights: [number, number] }>();
   for (let e = 0; e < edges.lo.length; e++) {
     const [a, b] = [heightOf(edges.left[e]), heightOf(edges.right[e])];
     if (a === undefined || b === undefined) continue;
@@ -165,7 +192,8 @@ function steps(evaluation: Evaluation, { leastStep }: Limits): Finding[] {
     if (step <= SAME || step >= leastStep - SAME) continue;
     const [lo, hi] = [edges.lo[e], edges.hi[e]];
     const key = Math.round(step * 1e4);
-    const sum = found.get(key) ?? { step, length: 0, x: edges.x[lo] / STEPS_PER_MM, y: edges.y[lo] / STEPS_PER_MM };
+    const heights: [number, number] = [Math.min(a, b), Math.max(a, b)];
+    const sum = found.get(key) ?? { step, length: 0, x: edges.x[lo] / STEPS_PER_MM, y: edges.y[lo] / STEPS_PER_MM, heights };
     sum.length += Math.hypot(edges.x[hi] - edges.x[lo], edges.y[hi] - edges.y[lo]) / STEPS_PER_MM;
     found.set(key, sum);
   }
@@ -173,12 +201,13 @@ function steps(evaluation: Evaluation, { leastStep }: Limits): Finding[] {
   return [...found.values()]
     .filter(({ length }) => length >= SEEN_MM)
     .sort((a, b) => a.step - b.step)
-    .map(({ step, x, y }) => ({
+    .map(({ step, x, y, heights }) => ({
       check: 'small-step',
       text: `A step of ${formatLength(Number(step.toFixed(3)), unit)} is too small to be seen: make it ${formatLength(leastStep, unit)} or more, or nothing.`,
       measured: step,
       limit: leastStep,
       places: [{ x, y }],
+      heights,
     }));
 }
 

@@ -1,8 +1,9 @@
 import { bounds } from '../geometry/index.js';
 import { notesOf } from '../checks/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
-import { type Finish, FINISHES, type Part, type Sign, type TextPart, type Tier } from '../sign/index.js';
+import { type Finish, FINISHES, newShape, type Part, type Sign, type TextPart, type Tier } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
+import { leaningParts } from './casting.js';
 import { type Finding } from './finding.js';
 import { inspect } from './inspect.js';
 import { type Limits } from './limits.js';
@@ -109,6 +110,14 @@ function candidatesFor(
         : [];
     case 'low-contrast':
       return part?.kind === 'text' ? recoloured(part, evaluation) : [];
+    case 'no-draft':
+      return [
+        { label: 'Lean the sides so that a pattern leaves the sand', sets: [{ path: ['parts'], value: leaningParts(sign) }] },
+      ];
+    case 'standing-water':
+      return drained(finding, evaluation);
+    case 'glare':
+      return finding.about === undefined ? [] : matt(finding.about, sign);
     case 'tight-lines':
       return part ? [{ label: `Set the lines of ${part.name} apart`, sets: [{ part: part.id, path: ['leading'], value: { kind: 'percent', of: finding.limit } }] }] : []; // prettier-ignore
     case 'unequal-margins':
@@ -128,6 +137,36 @@ function candidatesFor(
     default:
       return [];
   }
+}
+
+/** mm across of a hole that water runs through, and not more of them than so many. */
+const DRAIN = 4;
+const MOST_DRAINS = 8;
+
+/** A hole in the ground of every place that water stands in. */
+function drained({ places }: Finding, { sign }: Evaluation): FindingRemedy[] {
+  if (places.length > MOST_DRAINS) return [];
+  const parts = copied(sign.parts);
+  for (const { x, y } of places) {
+    const hole = newShape({ ...sign, parts }, 'circle');
+    hole.name = 'Drain';
+    hole.shape = { kind: 'circle', diameter: DRAIN };
+    hole.place = { ...hole.place, x: tidy(x), y: tidy(y) };
+    parts.push(hole);
+  }
+  const label =
+    places.length === 1
+      ? `Let the water out by a hole of ${DRAIN} mm`
+      : `Let the water out by ${places.length} holes of ${DRAIN} mm`;
+  return [{ label, sets: [{ path: ['parts'], value: parts }] }];
+}
+
+/** A finish without gloss in place of one with it. */
+function matt(id: string, sign: Sign): FindingRemedy[] {
+  const known = sign.finishes?.find((each) => each.id === id) ?? FINISHES.find((each) => each.id === id);
+  if (!known) return [];
+  const others = (sign.finishes ?? []).filter((each) => each.id !== id);
+  return [{ label: `Make ${known.name} matt`, sets: [{ path: ['finishes'], value: [...others, { ...known, gloss: 'matt' }] }] }];
 }
 
 /** A word as the dictionary has something like it. */

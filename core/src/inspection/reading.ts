@@ -26,6 +26,7 @@ export function readingFindings(evaluation: Evaluation, solid: ReliefMesh, limit
   return [
     ...letters(evaluation, limits),
     ...contrasts(evaluation, solid, texts),
+    ...glares(evaluation, solid, texts),
     ...texts.flatMap((part) => lines(evaluation, part)),
   ];
 }
@@ -110,6 +111,22 @@ function contrasts(evaluation: Evaluation, solid: ReliefMesh, texts: readonly Te
         part: part.id,
       },
     ];
+  });
+}
+
+/** Words before a ground that mirrors light. */
+function glares(evaluation: Evaluation, solid: ReliefMesh, texts: readonly TextPart[]): Finding[] {
+  const worn = wornBy(evaluation, solid, texts).filter(({ behind }) => behind.gloss === 'gloss');
+  if (worn.length === 0) return [];
+  const grounds = [...new Map(worn.map(({ behind }) => [behind.id, behind])).values()];
+  return grounds.map(({ id, name }) => {
+    const before = worn.filter(({ behind }) => behind.id === id);
+    const places = before.flatMap(({ part }) => {
+      const ink = evaluation.parts.find((each) => each.id === part.id)?.ink;
+      return ink ? [middleOfBox(ink)] : [];
+    });
+    const text = `${before.map(({ part }) => part.name).join(', ')} before ${name}, which is glossy: light on it hides words.`;
+    return { check: 'glare', text, measured: before.length, limit: 0, places, about: id };
   });
 }
 

@@ -1,5 +1,16 @@
 import { difference, offset, separated } from '../arrangement/index.js';
-import { area, bounds, type Contour, movedBy, type Outline, polygonsOf, ShapeCache } from '../geometry/index.js';
+import {
+  area,
+  bounds,
+  type Contour,
+  movedBy,
+  type Outline,
+  polygonsOf,
+  regularPolygon,
+  reversed,
+  ShapeCache,
+  snapRing,
+} from '../geometry/index.js';
 import { DistanceField } from './distance-field.js';
 
 /** mm by which lines may leave the curves that they stand for. */
@@ -17,11 +28,21 @@ const HALVINGS = 7;
 /** mm² of a place that counts. */
 const LEAST = 0.02;
 
+/** A corner into which a disc does not come. */
+export interface Corner {
+  readonly x: number;
+  readonly y: number;
+  /** mm from the disc to the tip. */
+  readonly beyond: number;
+}
+
 /** A piece of an outline, wherever it is. */
 interface Shape {
   readonly field: DistanceField;
   /** What is narrower than a width, where it was asked for. */
   readonly known: Map<number, Outline>;
+  /** Corners by width and by what is told of them. */
+  readonly corners: Map<string, readonly Corner[]>;
 }
 
 /** A piece that is there once or more often, each time moved. */
@@ -29,14 +50,15 @@ interface Piece extends Shape {
   readonly places: { readonly dx: number; readonly dy: number }[];
 }
 
-/** A place in a corner is no wider than the disc beside it; in times the radius of which the tip of a square one reaches beyond it, and more. */
-const SQUARE = 0.5;
+/** Sides of a frame: its corners are so blunt that they reach beyond a disc by hundredths of its radius. */
+const FRAME_SIDES = 24;
 
-/** A box around rings, so far away that between both there is room for any disc. */
+/** A polygon around rings, so far away that between both there is room for any disc. */
 function frameAround(rings: readonly Contour[], reach: number): Contour {
   const { minX, minY, maxX, maxY } = bounds(rings)!;
-  const [west, south, east, north] = [minX - 2 * reach, minY - 2 * reach, maxX + 2 * reach, maxY + 2 * reach];
-  return Float64Array.of(west, south, east, south, east, north, west, north);
+  const radius = (Math.hypot(maxX - minX, maxY - minY) / 2 + 2 * reach) / Math.cos(Math.PI / FRAME_SIDES);
+  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  return snapRing(regularPolygon(FRAME_SIDES, 2 * radius, 'flat').map((mm, i) => mm + (i % 2 === 0 ? x : y)));
 }
 
 /** Numbers of a shape that is remembered from one outline to the next, such as a letter, and of all that are. */
@@ -64,19 +86,44 @@ export class Widths {
     const reach = GRADE ** Math.ceil(Math.log(most * BEYOND) / Math.log(GRADE));
     const pieces = new Map<Shape, Piece>();
     for (const rings of polygonsOf(outline).flatMap((polygon) => {
-      if (polygon.holes.length === 0 || tip < SQUARE) return [[polygon.outer, ...polygon.holes]];
+      if (polygon.holes.length === 0) return [[polygon.outer]];
       return separated(polygon, reach).map(({ outer, holes }) => [outer ?? frameAround(holes, reach), ...holes]);
     })) {
       const shapes = rings.reduce((sum, ring) => sum + ring.length, 0) <= SMALL ? remembered : own;
       const { value, dx, dy } = shapes.get(rings, `${reach} ${tip}`, (placed) => ({
         field: new DistanceField(placed, reach / 2, TOLERANCE),
         known: new Map(),
+        corners: new Map(),
       }));
       const piece = pieces.get(value) ?? { ...value, places: [] };
       piece.places.push({ dx, dy });
       pieces.set(value, piece);
     }
     this.pieces = [...pieces.values()];
+  }
+
+  /** How wide what is around an outline is. */
+  static around(outline: Outline, most: number, tip: number): Widths {
+    // Outlines lie inside of the frame: what is around them is the same rings turned round.
+    return new Widths(outline.length === 0 ? [] : [frameAround(outline, most), ...outline.map(reversed)], most, tip);
+  }
+
+  /**
+   * Corners into which a disc of a width does not come, and that are no narrow places: how far their tips are beyond the disc, from `least`
+   * mm on, which is r · (1 / sin(θ/2) − 1) in a corner of θ.
+   */
+  corners(width: number, least: number): Corner[] {
+    return this.pieces.flatMap(({ corners, field, places }) => {
+      const name = `${width} ${least}`;
+      let own = corners.get(name);
+      if (!own) {
+        const rings = field.narrow(width / 2, least) ?? [];
+        own = rings.flatMap((ring) => tipOf(ring, width / 2) ?? []).filter(({ beyond }) => beyond >= least);
+        corners.set(name, own);
+      }
+      const told = own.filter(({ beyond }) => beyond < (this.tip * width) / 2);
+      return places.flatMap(({ dx, dy }) => told.map(({ x, y, beyond }) => ({ x: x + dx, y: y + dy, beyond })));
+    });
   }
 
   /** Every place narrower than a width: the inside less its opening by a disc (J. Serra, Image Analysis and Mathematical Morphology, 1982). */
@@ -160,4 +207,33 @@ function opened(
   tip: number,
 ): Outline | undefined {
   return narrow(radius, tip * radius) ?? narrow(radius * HAIR, tip * radius * HAIR);
+}
+
+/** Share of the radius by which an arc's points may be off its circle, and middles of one disc from each other. */
+const OFF_CIRCLE = 0.03;
+const ONE_DISC = 0.2;
+
+/** The tip of what a disc leaves of a corner: between two sides and one arc, along which the ring turns the other way. */
+function tipOf(ring: Contour, radius: number): Corner | undefined {
+  const n = ring.length / 2;
+  const middles: { readonly x: number; readonly y: number }[] = [];
+  const away = (at: number, x: number, y: number): number => Math.abs(Math.hypot(ring[at] - x, ring[at + 1] - y) - radius);
+  for (let i = 0; i < n; i++) {
+    const [a, b, c] = [i + n - 1, i, i + 1].map((k) => 2 * (k % n));
+    const [dx, dy] = [ring[c] - ring[a], ring[c + 1] - ring[a + 1]];
+    if ((ring[b] - ring[a]) * dy >= (ring[b + 1] - ring[a + 1]) * dx) continue;
+    // The disc is on the right of the ring, straight across from where it runs beside two neighbours.
+    const long = Math.hypot(dx, dy);
+    const [x, y] = [ring[b] + (dy / long) * radius, ring[b + 1] - (dx / long) * radius];
+    if (away(a, x, y) < OFF_CIRCLE * radius && away(c, x, y) < OFF_CIRCLE * radius) middles.push({ x, y });
+  }
+  if (middles.length === 0) return undefined;
+  const { x, y } = middles[middles.length >> 1];
+  if (middles.some((other) => Math.hypot(other.x - x, other.y - y) > ONE_DISC * radius)) return undefined;
+  let [beyond, tip] = [0, 0];
+  for (let i = 0; i < ring.length; i += 2) {
+    const own = Math.hypot(ring[i] - x, ring[i + 1] - y) - radius;
+    if (own > beyond) [beyond, tip] = [own, i];
+  }
+  return { x: ring[tip], y: ring[tip + 1], beyond };
 }

@@ -37,8 +37,13 @@ export function withDraft(sign: Sign, draft: number): Sign {
  * The sides of a solid that lean less than the draft from upright, as it is drawn from the sand by its back: what looks up and what looks
  * straight down is none of them.
  * @param draft degrees
+ * @param isSide which triangles are looked at
  */
-export function draftLack({ positions: p, triangles }: Mesh, draft: number): DraftLack {
+export function draftLack(
+  { positions: p, triangles }: Mesh,
+  draft: number,
+  isSide: (triangle: number) => boolean = () => true,
+): DraftLack {
   let [areaMm2, least, largest] = [0, Infinity, 0];
   let at: DraftLack['at'];
   for (let t = 0; t < triangles.length; t += 3) {
@@ -48,7 +53,7 @@ export function draftLack({ positions: p, triangles }: Mesh, draft: number): Dra
     const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
     const across = Math.hypot(nx, ny);
     // The back lies on the board.
-    if (across < 1e-9 || nz < -20 * across) continue;
+    if (across < 1e-9 || nz < -20 * across || !isSide(t / 3)) continue;
     const leans = (Math.atan2(nz, across) * 180) / Math.PI;
     if (leans >= draft - ROUNDING) continue;
     const own = Math.hypot(nx, ny, nz) / 2;

@@ -13,10 +13,11 @@ export function fontMeasures(book: FontBook, id: string): FontMeasures | undefin
   const [tall, round] = [bounds(i), bounds(o)];
   if (!tall || !round) return undefined;
   const height = tall.maxY - tall.minY;
+  const rounded = (share: number): number => Number(share.toFixed(4));
   return {
-    capitals: SIZE / height,
-    stroke: widthAt(i, (tall.minY + tall.maxY) / 2) / height,
-    roundWidth: (round.maxX - round.minX) / height,
+    capitals: rounded(SIZE / height),
+    stroke: rounded(widthAt(i, (tall.minY + tall.maxY) / 2) / height),
+    roundWidth: rounded((round.maxX - round.minX) / height),
   };
 }
 

@@ -357,6 +357,13 @@ const Checks = closed(
       Type.Number({ exclusiveMinimum: 0, maximum: 1000, description: 'metres that the sign is read from' }),
     ),
     floor: Type.Optional(Type.Number({ minimum: 0, maximum: 20000, description: 'mm from the floor to the middle of the sign' })),
+    tilt: Type.Optional(
+      Type.Number({
+        minimum: 0,
+        maximum: 90,
+        description: 'degrees that the sign leans from level outdoors, its upper end higher: 0 lies, 90 stands upright',
+      }),
+    ),
     order: Type.Optional(Type.String({ maxLength: 4000, description: 'the words that were ordered' })),
     off: Type.Optional(
       Type.Array(

@@ -100,6 +100,7 @@ export class FontDoor {
       kind: 'outline',
       file: shopFile(id),
       coverage: read.coverage,
+      ...(read.proportions && { proportions: read.proportions }),
     };
     const { isRestricted } = read;
     const row = { id, entry, isRestricted, fileName, digest, content: Buffer.from(read.content), createdAt: new Date() };

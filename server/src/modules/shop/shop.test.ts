@@ -56,6 +56,10 @@ describe('fonts of the shop', () => {
     const shipped = await upload<Kept>('Cinzel.ttf', SHIPPED);
     expect(shipped.body).toMatchObject({ entry: { id: 'cinzel-bold' }, isKnown: true });
 
+    // Of its capitals, as the catalogue has them of the same letters.
+    expect(first.body.entry.proportions).toEqual(shipped.body.entry.proportions);
+    expect(shipped.body.entry.proportions!.stroke).toBeGreaterThan(0.1);
+
     const file = await server.inject({ method: 'GET', url: `/fonts/${first.body.entry.file}` });
     expect(file.headers['content-type']).toBe('font/ttf');
     expect(file.rawPayload.equals(TTF)).toBe(true);

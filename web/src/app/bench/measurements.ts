@@ -62,6 +62,8 @@ export class Measurements {
       .slice(0, MOST_PLACES);
     return this.chosenFinding()?.places ?? beyond ?? [];
   });
+  /** Heights between which the chosen finding is, above the face. */
+  readonly foundHeights = computed(() => (this.isChecking() ? this.chosenFinding()?.heights : undefined));
   private readonly library = toSignal(inject(LibraryService).library$);
   /** The same object for as long as they say the same: the sign is not measured anew for each save. */
   private readonly limits = computed(

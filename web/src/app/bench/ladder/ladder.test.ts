@@ -40,6 +40,21 @@ describe('Ladder', () => {
   const point = (element: EventTarget, type: string, more: object = {}): boolean =>
     element.dispatchEvent(Object.assign(new MouseEvent(type, { bubbles: type !== 'pointerenter', ...more }), more));
 
+  it('marks the heights between which a finding lies, and a flat one, too', async () => {
+    const { fixture, page } = await show(LADDER);
+    expect(page.querySelector('.found')).toBeNull();
+    const heightOf = async (found: readonly [number, number]): Promise<number> => {
+      fixture.componentRef.setInput('found', found);
+      await fixture.whenStable();
+      return Number(page.querySelector('.found rect')!.getAttribute('height'));
+    };
+    const blank = Number(page.querySelector('.blank')!.getAttribute('height'));
+    // 6 of the 12 mm of the blank, and a pixel on either side.
+    expect((await heightOf([-9, -3])) - 2).toBeCloseTo(blank / 2, 6);
+    expect(await heightOf([2, 2])).toBe(3);
+    expect(page.querySelector('.found title')!.textContent).toContain('between 2 mm and 2 mm');
+  });
+
   it('moves a rung by keys in steps, and what is cut through not at all', async () => {
     const { page, done } = await show(LADDER);
     const grips = [...page.querySelectorAll('.grip')];

@@ -33,6 +33,8 @@ export class Ladder {
   readonly ladder = input.required<LadderView>();
   readonly unit = input.required<LengthUnit>();
   readonly chosen = input<readonly string[]>([]);
+  /** Heights between which a finding is that is looked at, above the face. */
+  readonly found = input<readonly [lowest: number, highest: number]>();
   readonly picked = output<{ readonly part: string; readonly isAdding: boolean }>();
   readonly moved = output<RungMove>();
   /** A part to be built just before or after another. */
@@ -87,6 +89,15 @@ export class Ladder {
       isDeep: !rung.isThrough && rung.z <= back,
       isHigh: rung.z > (this.ladder().limit ?? Infinity) + 1e-6,
     }));
+  });
+  /** Where the finding is, as a band across the bar; a flat one is seen, too. */
+  protected readonly mark = computed(() => {
+    const found = this.found();
+    if (!found) return undefined;
+    const { toPixel } = this.rail();
+    const [bottom, top] = [toPixel(Math.max(found[0], this.ladder().back)), toPixel(found[1])];
+    const words = found.map((mm) => formatLength(Number(mm.toFixed(3)), this.unit()));
+    return { y: top - 1, height: Math.max(3, bottom - top + 2), says: `what is found lies between ${words[0]} and ${words[1]}` };
   });
   /** The limit of heights, a rung that nothing stands on. */
   protected readonly ghost = computed(() => {

@@ -7,8 +7,11 @@ import {
   Color,
   DirectionalLight,
   DoubleSide,
+  InstancedMesh,
   type Material,
+  Matrix4,
   Mesh,
+  MeshBasicMaterial,
   MeshLambertMaterial,
   MeshStandardMaterial,
   OrthographicCamera,
@@ -17,6 +20,7 @@ import {
   Plane,
   PlaneGeometry,
   PMREMGenerator,
+  RingGeometry,
   Scene,
   ShadowMaterial,
   Shape,
@@ -59,6 +63,10 @@ const DRAFT_RATIO = 0.5;
 const FINE_RATIO = 1.5;
 const POINTER = ['pointerdown', 'pointerup', 'pointercancel'] as const;
 const CUT_COLOUR = '#d9cdb4';
+const MARK_COLOUR = '#a5281f';
+const MOST_MARKS = 60;
+/** Radius of a mark in that of the model. */
+const MARK = 0.035;
 
 /** The turnable model in a canvas. It draws only when something has changed. */
 export class ModelScene {
@@ -80,6 +88,8 @@ export class ModelScene {
   private readonly draft = new MeshLambertMaterial({ vertexColors: true });
   private readonly mesh = new Mesh<BufferGeometry, Material | Material[]>(this.geometry, this.plain);
   private readonly face = new Mesh(new BufferGeometry(), new MeshStandardMaterial({ color: CUT_COLOUR, roughness: 1, side: DoubleSide })); // prettier-ignore
+  /** Rings around places, seen through everything. */
+  private readonly marks = new InstancedMesh(new RingGeometry(0.8, 1, 32), new MeshBasicMaterial({ color: MARK_COLOUR, depthTest: false, transparent: true, side: DoubleSide }), MOST_MARKS); // prettier-ignore
   private readonly ratio = this.isSlow ? FINE_RATIO : Math.min(2, devicePixelRatio);
   private isStraight = false;
   private lightSide: keyof typeof LIGHTS = 'left';
@@ -109,7 +119,10 @@ export class ModelScene {
     this.light.castShadow = true;
     this.light.shadow.mapSize.set(2048, 2048);
     this.light.shadow.radius = 4;
-    this.scene.add(this.mesh, this.wall, this.face, new AmbientLight(0xffffff, 0.8), this.light, this.light.target);
+    this.marks.count = 0;
+    this.marks.frustumCulled = false;
+    this.marks.renderOrder = 1;
+    this.scene.add(this.mesh, this.wall, this.face, this.marks, new AmbientLight(0xffffff, 0.8), this.light, this.light.target);
     for (const type of POINTER) addEventListener(type, this.hold, true);
     this.controls = new OrbitControls(this.perspective, canvas);
     this.controls.addEventListener('change', () => {
@@ -207,6 +220,21 @@ export class ModelScene {
     this.controls.object = to;
     this.fitCameras(this.size.width / Math.max(1, this.size.height));
     this.controls.update();
+    this.draw();
+  }
+
+  /** Marks places of the plan. @param z mm above the face; on top of the model where nothing is said */
+  mark(places: readonly { readonly x: number; readonly y: number }[], z?: number): void {
+    const { boundingBox: box, boundingSphere: sphere } = this.geometry;
+    const radius = MARK * (sphere?.radius ?? 1);
+    const count = Math.min(places.length, MOST_MARKS);
+    if (count === 0 && this.marks.count === 0) return;
+    for (let i = 0; i < count; i++) {
+      const at = new Matrix4().makeTranslation(places[i].x, places[i].y, z ?? box?.max.z ?? 0);
+      this.marks.setMatrixAt(i, at.scale(new Vector3(radius, radius, radius)));
+    }
+    this.marks.count = count;
+    this.marks.instanceMatrix.needsUpdate = true;
     this.draw();
   }
 

@@ -59,6 +59,9 @@ export class ModelViewer implements OnDestroy {
   readonly isInFinishes = input(false);
   /** Where it is cut open. */
   readonly section = input<SectionView>();
+  /** Places in the plan that are marked, and mm above the face at which they are. */
+  readonly found = input<readonly { readonly x: number; readonly y: number }[]>([]);
+  readonly foundAt = input<number>();
   /** Of its pictures. */
   readonly title = input('sign');
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
@@ -78,6 +81,10 @@ export class ModelViewer implements OnDestroy {
     effect(() => {
       const [scene, model] = [this.scene(), this.model()];
       if (scene && model) scene.show(model, this.isInFinishes() ? 'finishes' : 'heights');
+    });
+    effect(() => {
+      this.model();
+      this.scene()?.mark(this.found(), this.foundAt());
     });
     effect(() => this.scene()?.cutOpen(this.isOpen() ? this.section() : undefined));
     effect((onCleanup) => {

@@ -1,4 +1,4 @@
-import { degrees } from '@plain-relief/core/geometry';
+import { degrees, direction } from '@plain-relief/core/geometry';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
 import { type NamedSection } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
@@ -6,6 +6,8 @@ import type { SectionView } from '../../relief/views';
 
 const AIR = { left: 16, right: 16, top: 12, bottom: 10 };
 const CAPTION = 20;
+/** mm from the line up to which a place is on it. */
+const NEAR = 3;
 
 /** The relief cut along the line, heights as they are or four times as tall, read off at the pointer. */
 @Component({
@@ -35,6 +37,12 @@ const CAPTION = 20;
           />
         }
       </g>
+      @if (band(); as mark) {
+        <rect class="found" x="0" [attr.width]="size().width" [attr.y]="mark.y" [attr.height]="mark.height" />
+      }
+      @for (x of crossed(); track $index) {
+        <line class="met" [attr.x1]="x" [attr.x2]="x" [attr.y1]="top" [attr.y2]="size().height" />
+      }
       @if (pointer(); as here) {
         <line class="pointer" [attr.x1]="here.px" [attr.x2]="here.px" y1="0" [attr.y2]="size().height" />
       }
@@ -76,11 +84,15 @@ export class SectionViewer {
   readonly current = input<NamedSection>();
   /** Whether sections can only be looked at. */
   readonly isLooking = input(false);
+  /** Where a finding is that is looked at: places in the plan, and mm above the face between which it is. */
+  readonly found = input<readonly { readonly x: number; readonly y: number }[]>([]);
+  readonly foundHeights = input<readonly [lowest: number, highest: number]>();
   readonly shown = output<string>();
   readonly dropped = output<string>();
   readonly keptNow = output();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly size = signal({ width: 600, height: 120 });
+  protected readonly top = AIR.top + CAPTION;
   protected readonly times = signal<1 | 4>(1);
   protected readonly at = signal<number | undefined>(undefined);
 
@@ -95,14 +107,33 @@ export class SectionViewer {
     const { from, to } = this.section();
     return this.size().width / 2 - (this.scale() * (from + to)) / 2;
   });
-  protected readonly transform = computed(() => {
+  /** Pixels a mm up, and where the face lies. */
+  private readonly heights = computed(() => {
     const { top, bottom } = this.section();
-    const k = this.scale();
-    const up = k * this.times();
+    const up = this.scale() * this.times();
     // In the middle of the room under the caption.
     const room = this.size().height - AIR.top - AIR.bottom - CAPTION;
-    const y = AIR.top + CAPTION + (room - (top - bottom) * up) / 2 + top * up;
-    return `translate(${this.left()} ${y}) scale(${k} ${up})`;
+    return { up, face: AIR.top + CAPTION + (room - (top - bottom) * up) / 2 + top * up };
+  });
+  protected readonly transform = computed(() => {
+    const { up, face } = this.heights();
+    return `translate(${this.left()} ${face}) scale(${this.scale()} ${up})`;
+  });
+  /** The heights of the finding; a flat one is seen, too. */
+  protected readonly band = computed(() => {
+    const found = this.foundHeights();
+    if (!found) return undefined;
+    const { up, face } = this.heights();
+    return { y: face - found[1] * up - 1, height: Math.max(3, (found[1] - found[0]) * up + 2) };
+  });
+  /** Where the line passes places of the finding. */
+  protected readonly crossed = computed(() => {
+    const { line, from, to } = this.section();
+    const { cos, sin } = direction(line.turn);
+    return this.found().flatMap(({ x, y }) => {
+      const [along, aside] = [(x - line.x) * cos + (y - line.y) * sin, (y - line.y) * cos - (x - line.x) * sin];
+      return Math.abs(aside) <= NEAR && along >= from && along <= to ? [this.left() + along * this.scale()] : [];
+    });
   });
   protected readonly pointer = computed(() => {
     const px = this.at();

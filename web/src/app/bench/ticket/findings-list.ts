@@ -115,6 +115,15 @@ export class FindingsList {
     });
   }
 
+  protected readonly tilt = computed(() => this.sign().checks?.tilt);
+
+  protected setTilt(degrees: number | undefined): void {
+    this.change('how it stands outdoors', (checks) => {
+      if (degrees === undefined) delete checks.tilt;
+      else checks.tilt = degrees;
+    });
+  }
+
   protected setOrder(words: string): void {
     this.change('words that were ordered', (checks) => {
       if (words.trim() !== '') checks.order = words;
