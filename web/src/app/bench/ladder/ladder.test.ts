@@ -48,9 +48,10 @@ describe('Ladder', () => {
       await fixture.whenStable();
       return Number(page.querySelector('.found rect')!.getAttribute('height'));
     };
-    const blank = Number(page.querySelector('.blank')!.getAttribute('height'));
-    // 6 of the 12 mm of the blank, and a pixel on either side.
-    expect((await heightOf([-9, -3])) - 2).toBeCloseTo(blank / 2, 6);
+    // From the face up to the crest, and a pixel on either side.
+    const face = Number(page.querySelector('.blank')!.getAttribute('y'));
+    const crest = Number(/^M38 ([\d.]+)/u.exec(page.querySelector('.lead')!.getAttribute('d')!)![1]);
+    expect((await heightOf([0, 3])) - 2).toBeCloseTo(face - crest, 6);
     expect(await heightOf([2, 2])).toBe(3);
     expect(page.querySelector('.found title')!.textContent).toContain('between 2 mm and 2 mm');
   });
