@@ -137,6 +137,8 @@ describe('a plaque that fails in seven ways', () => {
       tiers: [newTier('tier-1', { kind: 'raise', by })],
     });
     sign.parts = [line('first', "Don't moor  here", 0, 40, 24, 3), line('second', 'Ferry 9-17 daily', 1.2, -30, 16, 12)];
+    // What has no remedy is switched off.
+    sign.checks = { off: [{ check: 'sharp-corner', reason: 'cut by a point' }] };
     const id = await put('Mooring', sign);
     await visit.bench.open(visit.application.url, id);
     const before = await visit.stored(id);

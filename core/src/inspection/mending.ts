@@ -4,8 +4,8 @@ import { type Evaluation, type Evaluator } from '../relief/index.js';
 import { type Finish, FINISHES, newShape, type Part, type Sign, type TextPart, type Tier } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
 import { leaningParts } from './casting.js';
-import { type Finding } from './finding.js';
-import { inspect } from './inspect.js';
+import { type Finding, HINTS } from './finding.js';
+import { inspect, told } from './inspect.js';
 import { type Limits } from './limits.js';
 import { capitalsFor, contrastRatio, wornBy } from './reading.js';
 import { followsOthers, isGround } from './setting.js';
@@ -46,7 +46,8 @@ export function applyRemedy(sign: Sign, { sets }: FindingRemedy): void {
 }
 
 /**
- * What mends a finding. Each is tried: after it the finding is gone, no other is new or worse, and nothing more is noted of the sign.
+ * What mends a finding. Each is tried: after it the finding is gone, no other that the sign is told of is new or worse but for hints, and
+ * nothing more is noted of the sign.
  * @param evaluator with the fonts of the sign loaded
  */
 export function remediesOf(
@@ -66,7 +67,9 @@ export function remediesOf(
     const after = evaluator.evaluateLoaded(sign, evaluation.side);
     const found = inspect(after, limits, words);
     const isGone = found.every((each) => keyOf(each) !== keyOf(finding));
-    const isNoWorse = found.every((each) => excessOf(each) <= (before.get(keyOf(each)) ?? -Infinity) + SAME);
+    const isNoWorse = told(after, found).findings.every(
+      (each) => HINTS.has(each.check) || excessOf(each) <= (before.get(keyOf(each)) ?? -Infinity) + SAME,
+    );
     return isGone && isNoWorse && weightsOf(after) <= noted;
   });
 }
