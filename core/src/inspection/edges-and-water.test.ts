@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
+import { bounds } from '../geometry/index.js';
 import { Evaluator } from '../relief/index.js';
 import { type Action, newShape, type Sign } from '../sign/index.js';
 import { applyRemedy, type CheckCode, type Finding, inspect, type Limits, remediesOf, USUAL_LIMITS } from './index.js';
@@ -18,6 +19,13 @@ const plate = (change: (sign: Sign) => void): Sign => {
 };
 const of = (check: CheckCode, sign: Sign, limits: Partial<Limits> = {}): Finding | undefined =>
   inspect(workshop.evaluate(sign), { ...USUAL_LIMITS, ...limits }).find((finding) => finding.check === check);
+
+/** The stem of an I in shares of its height: it is a rectangle. */
+function height(sign: Sign): number {
+  const [ring] = workshop.evaluate(sign).parts[0].area.contours;
+  const box = bounds([ring])!;
+  return (box.maxX - box.minX) / (box.maxY - box.minY);
+}
 
 /** The labels of what mends a finding, each tried once more. */
 function mending(check: CheckCode, sign: Sign, limits: Partial<Limits> = {}): string[] {
@@ -130,6 +138,35 @@ describe('water', () => {
 
   it('runs off what stands upright', () => {
     expect(of('standing-water', pocket(90))).toBeUndefined();
+  });
+});
+
+describe('what is read from afar', () => {
+  const bar = (height: number): Sign => plate((sign) => addText(sign, 'IIII', 'barlow-bold', height, raise(1)));
+
+  it('has strokes of two minutes of arc: 0.582 mm for a metre', () => {
+    const stem = height(bar(20)) * 20;
+    const metres = stem / (2000 * Math.tan(Math.PI / 180 / 60));
+    expect(of('thin-for-distance', bar(20), { distance: metres * 0.99 })).toBeUndefined();
+    const found = of('thin-for-distance', bar(20), { distance: metres * 1.02 })!;
+    expect(found.measured / stem).toBeCloseTo(1, 1);
+    expect(found.limit / (metres * 1.02)).toBeCloseTo(0.5818, 3);
+    expect(of('thin-for-distance', bar(20))).toBeUndefined();
+  });
+
+  it('has words farther apart than letters, however it is turned', () => {
+    const spread = (tracking: number, turn = 0): Sign =>
+      plate((sign) => {
+        const text = addText(sign, 'HI II\nII HI', 'barlow-bold', 5, raise(1));
+        text.tracking = tracking;
+        text.place.turn = turn;
+      });
+    expect(of('close-words', spread(0))).toBeUndefined();
+    // Tracking opens words and letters by as much: their shares come closer.
+    const found = of('close-words', spread(900))!;
+    expect(found.measured).toBeLessThan(2.2);
+    expect(of('close-words', spread(900, 33))!.measured).toBeCloseTo(found.measured, 1);
+    expect(of('close-words', plate((sign) => (addText(sign, 'HIII', 'barlow-bold', 5, raise(1)).tracking = 400)))).toBeUndefined(); // prettier-ignore
   });
 });
 

@@ -69,6 +69,17 @@ export const CHECKS = {
     asks: 'whether words are lighter or darker than what is behind them',
     source: 'contrast ratio of 3 to 1 for large letters (WCAG 2, success criterion 1.4.3)',
   },
+  'thin-for-distance': {
+    group: 'reading',
+    asks: 'whether most strokes of letters are so wide that they are seen from the distance that they are read from',
+    source:
+      'two minutes of arc, twice the limb of a letter that normal sight resolves (H. Snellen, 1862); twice of it is common practice, no source',
+  },
+  'close-words': {
+    group: 'reading',
+    asks: 'whether words are so much farther apart than letters that they are read as words',
+    source: '2.2 times the usual gap between the letters of the line (common practice, no source)',
+  },
   glare: {
     group: 'reading',
     asks: 'whether light on what is behind words hides them',
@@ -142,7 +153,7 @@ export interface Finding {
   readonly check: CheckCode;
   /** In a sentence with its numbers. */
   readonly text: string;
-  /** In mm where nothing else is said; of `tall-stroke` in times the width, of `low-contrast` a ratio, of `no-draft` degrees, of words how many. */
+  /** In mm where nothing else is said; of `tall-stroke` in times the width, of `low-contrast` a ratio, of `no-draft` degrees, of `close-words` a share, of words how many. */
   readonly measured: number;
   readonly limit: number;
   /** The largest places of it in the plan, in mm. */

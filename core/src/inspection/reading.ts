@@ -1,4 +1,6 @@
-import { middleOfBox } from '../geometry/index.js';
+import { union } from '../arrangement/index.js';
+import { area, bounds, direction, middleOfBox, radians } from '../geometry/index.js';
+import { Widths } from '../medial-axis/index.js';
 import { belongsTo, type ReliefMesh } from '../mesh/index.js';
 import { type Evaluation, partsSeen, placeOf } from '../relief/index.js';
 import { type Finish, lightReflectance, type TextPart } from '../sign/index.js';
@@ -13,6 +15,13 @@ const LETTER_PER_METRE = 25 / 3;
 const LEAST_CONTRAST = 3;
 /** Baselines from each other in percent of the cap height: of capitals, and where there are small letters. */
 const LEAST_LEADING = { capitals: 110, small: 130 };
+/** Minutes of arc of a stroke. */
+const LEAST_ARC = 2;
+/** Tips of strokes are sharper than they are thin. */
+const TIP = 3;
+const HALVINGS = 6;
+/** Gap of words in that of letters. */
+const LEAST_WORD = 2.2;
 const SAME = 1e-6;
 /** mm around words that count as behind them. */
 const AROUND = 4;
@@ -26,6 +35,8 @@ export function readingFindings(evaluation: Evaluation, solid: ReliefMesh, limit
   return [
     ...letters(evaluation, limits),
     ...contrasts(evaluation, solid, texts),
+    ...strokesFrom(evaluation, texts, limits),
+    ...texts.flatMap((part) => words(evaluation, part)),
     ...glares(evaluation, solid, texts),
     ...texts.flatMap((part) => lines(evaluation, part)),
   ];
@@ -112,6 +123,79 @@ function contrasts(evaluation: Evaluation, solid: ReliefMesh, texts: readonly Te
       },
     ];
   });
+}
+
+/** Texts of whose strokes more than half are thinner than is seen from the distance. */
+function strokesFrom({ parts, sign }: Evaluation, texts: readonly TextPart[], { distance }: Limits): Finding[] {
+  if (distance === undefined) return [];
+  const limit = 2 * distance * 1000 * Math.tan(radians(LEAST_ARC / 2 / 60));
+  const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), sign.unit);
+  return texts.flatMap((part): Finding[] => {
+    const plan = parts.find(({ id }) => id === part.id);
+    if (!plan?.ink || plan.area.contours.length === 0) return [];
+    const outline = union(plan.area);
+    const widths = new Widths(outline, limit, TIP);
+    const half = area(outline) / 2;
+    if (area(widths.narrowerThan(limit)) <= half) return [];
+    let [wide, thin] = [0, limit];
+    for (let i = 0; i < HALVINGS; i++) {
+      const width = (wide + thin) / 2;
+      if (area(widths.narrowerThan(width)) > half) thin = width;
+      else wide = width;
+    }
+    const text = `${part.name}: most of its strokes are thinner than ${length(thin)}; from ${distance} m ${length(limit)} are seen.`;
+    return [{ check: 'thin-for-distance', text, measured: thin, limit, places: [middleOfBox(plan.ink)], part: part.id }];
+  });
+}
+
+/** Words of a straight text that lie hardly farther apart than its letters. */
+function words({ parts }: Evaluation, part: TextPart): Finding[] {
+  const plan = parts.find(({ id }) => id === part.id);
+  if (!plan?.ink || part.path || plan.area.contours.length === 0) return [];
+  const written = part.words.split('\n').filter((line) => line.trim() !== '');
+  // Along and across the line, however the text is turned.
+  const { cos, sin } = direction(-part.place.turn);
+  const spans = plan.area.contours.map((ring) => {
+    const box = bounds([
+      ring.map((_, i) => (i % 2 === 0 ? ring[i] * cos - ring[i + 1] * sin : ring[i - 1] * sin + ring[i] * cos)),
+    ])!;
+    return { x: [box.minX, box.maxX] as const, y: [box.minY, box.maxY] as const };
+  });
+  const lines = apart(spans, ({ y }) => y);
+  if (lines.length !== written.length) return [];
+  let worst: number | undefined;
+  for (const line of lines) {
+    const letters = apart(line, ({ x }) => x);
+    const gaps = letters
+      .slice(1)
+      .map((next, i) => Math.min(...next.map(({ x }) => x[0])) - Math.max(...letters[i].map(({ x }) => x[1])));
+    const between = written[lines.length - 1 - lines.indexOf(line)].trim().split(/\s+/u).length - 1;
+    gaps.sort((a, b) => a - b);
+    const usual = gaps[Math.floor((gaps.length - between) / 2)];
+    if (between === 0 || gaps.length < 2 * between + 1 || !(usual > 0)) continue;
+    const share = gaps[gaps.length - between] / usual;
+    if (share < Math.min(LEAST_WORD, worst ?? Infinity)) worst = share;
+  }
+  if (worst === undefined) return [];
+  const text = `${part.name}: its words are only ${worst.toFixed(1)} times as far apart as its letters: from ${LEAST_WORD} times on they are read as words.`;
+  return [{ check: 'close-words', text, measured: worst, limit: LEAST_WORD, places: [middleOfBox(plan.ink)], part: part.id }];
+}
+
+interface Extent {
+  readonly x: readonly [number, number];
+  readonly y: readonly [number, number];
+}
+
+/** What overlaps along an axis, together; from low to high. */
+function apart(spans: readonly Extent[], along: (span: Extent) => readonly [number, number]): Extent[][] {
+  const groups: Extent[][] = [];
+  let end = -Infinity;
+  for (const span of [...spans].sort((a, b) => along(a)[0] - along(b)[0])) {
+    if (along(span)[0] > end) groups.push([]);
+    groups[groups.length - 1].push(span);
+    end = Math.max(end, along(span)[1]);
+  }
+  return groups;
 }
 
 /** Words before a ground that mirrors light. */
