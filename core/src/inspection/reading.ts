@@ -32,12 +32,13 @@ export function readingFindings(evaluation: Evaluation, solid: ReliefMesh, limit
   const texts = evaluation.sign.parts.filter(
     (part): part is TextPart => part.kind === 'text' && !part.hidden && seen.has(part.id),
   );
+  const worn = wornBy(evaluation, solid, texts);
   return [
     ...letters(evaluation, limits),
-    ...contrasts(evaluation, solid, texts),
+    ...contrasts(evaluation, worn),
     ...strokesFrom(evaluation, texts, limits),
     ...texts.flatMap((part) => words(evaluation, part)),
-    ...glares(evaluation, solid, texts),
+    ...glares(evaluation, worn),
     ...texts.flatMap((part) => lines(evaluation, part)),
   ];
 }
@@ -103,8 +104,8 @@ export function wornBy(evaluation: Evaluation, solid: ReliefMesh, texts: readonl
   });
 }
 
-function contrasts(evaluation: Evaluation, solid: ReliefMesh, texts: readonly TextPart[]): Finding[] {
-  return wornBy(evaluation, solid, texts).flatMap(({ part, on, behind }): Finding[] => {
+function contrasts(evaluation: Evaluation, worn: readonly Worn[]): Finding[] {
+  return worn.flatMap(({ part, on, behind }): Finding[] => {
     // Of one finish it is light and shadow that is read.
     if (on.id === behind.id) return [];
     const ratio = contrastRatio(on.colour, behind.colour);
@@ -199,9 +200,8 @@ function apart(spans: readonly Extent[], along: (span: Extent) => readonly [numb
 }
 
 /** Words before a ground that mirrors light. */
-function glares(evaluation: Evaluation, solid: ReliefMesh, texts: readonly TextPart[]): Finding[] {
-  const worn = wornBy(evaluation, solid, texts).filter(({ behind }) => behind.gloss === 'gloss');
-  if (worn.length === 0) return [];
+function glares(evaluation: Evaluation, all: readonly Worn[]): Finding[] {
+  const worn = all.filter(({ behind }) => behind.gloss === 'gloss');
   const grounds = [...new Map(worn.map(({ behind }) => [behind.id, behind])).values()];
   return grounds.map(({ id, name }) => {
     const before = worn.filter(({ behind }) => behind.id === id);

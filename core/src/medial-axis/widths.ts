@@ -9,7 +9,8 @@ import {
   regularPolygon,
   reversed,
   ShapeCache,
-  snapRing,
+  STEPS_PER_MM,
+  toStep,
 } from '../geometry/index.js';
 import { DistanceField } from './distance-field.js';
 
@@ -53,12 +54,13 @@ interface Piece extends Shape {
 /** Sides of a frame: its corners are so blunt that they reach beyond a disc by hundredths of its radius. */
 const FRAME_SIDES = 24;
 
-/** A polygon around rings, so far away that between both there is room for any disc. */
+/** A polygon around rings, so far away that between both there is room for any disc; the same around the same rings elsewhere. */
 function frameAround(rings: readonly Contour[], reach: number): Contour {
   const { minX, minY, maxX, maxY } = bounds(rings)!;
-  const radius = (Math.hypot(maxX - minX, maxY - minY) / 2 + 2 * reach) / Math.cos(Math.PI / FRAME_SIDES);
-  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
-  return snapRing(regularPolygon(FRAME_SIDES, 2 * radius, 'flat').map((mm, i) => mm + (i % 2 === 0 ? x : y)));
+  const [west, south, wide, high] = [toStep(minX), toStep(minY), toStep(maxX) - toStep(minX), toStep(maxY) - toStep(minY)];
+  const radius = (Math.hypot(wide, high) / 2 / STEPS_PER_MM + 2 * reach) / Math.cos(Math.PI / FRAME_SIDES);
+  const [x, y] = [west + (wide >> 1), south + (high >> 1)];
+  return regularPolygon(FRAME_SIDES, 2 * radius, 'flat').map((mm, i) => (toStep(mm) + (i % 2 === 0 ? x : y)) / STEPS_PER_MM);
 }
 
 /** Numbers of a shape that is remembered from one outline to the next, such as a letter, and of all that are. */
