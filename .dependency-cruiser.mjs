@@ -44,6 +44,7 @@ const CORE = {
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   'in-place': ['geometry', 'mesh', 'solid', 'picture'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
+  runs: ['type', 'checks', 'notes', 'sign', 'relief'],
   inspection: [
     'units',
     'braille',

@@ -274,6 +274,7 @@ class Maker {
   private text({ pattern, minLength = 0, maxLength = 100 }: Schema, { key, kind }: Where): string {
     const { random } = this;
     if (pattern?.startsWith('^[A-Za-z0-9_-]')) return this.reference(key);
+    if (pattern?.startsWith('^(?=.*[^ ])')) return `slot ${this.count++}`;
     if (pattern?.startsWith('^#')) return `#${random.whole(0, 0xffffff).toString(16).padStart(6, '0')}`;
     if (pattern?.startsWith('^[0-9a-f-]{36}')) return '00000000-0000-4000-8000-000000000000';
     if (key === 'cells') return Array.from({ length: random.whole(0, 8) }, () => (random.chance(0.1) ? '\n' : String.fromCodePoint(0x2800 + random.whole(0, 63)))).join(''); // prettier-ignore

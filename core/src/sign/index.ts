@@ -40,6 +40,8 @@ export {
   type Sign,
   type SignChecks,
   type SignOption,
+  type Slot,
+  type Counter,
   SignSchema,
   type SitsOn,
   type TextPart,

@@ -302,3 +302,44 @@ describe('./relief export', () => {
     expect(existsSync(join(folder, 'b.pdf'))).toBe(false);
   });
 });
+
+describe('./relief run', () => {
+  const RUN = ['run', join(ROOT, 'demo/runs/tree-labels.sign.json'), '--list', join(ROOT, 'demo/runs/tree-labels.csv')];
+
+  it('makes a plate for every row that is asked for, and reports each', () => {
+    const { status, out, error } = relief(...RUN, '--out', 'labels', '--rows', '1-3,40,71');
+    expect([status, error]).toEqual([0, '']);
+    const made = JSON.parse(out) as { rows: number; states: object; columns: object; files: string[]; notes: string[] };
+    expect(made).toMatchObject({ rows: 5, columns: { 'common name': 'Common name', accession: 'Accession' } });
+    expect(made.files).toHaveLength(10);
+    expect(made.notes).toContain('Row 40: accession “1033” is in row 12, too.');
+    const report = readFileSync(join(folder, 'labels/report.csv'), 'utf8').trim().split('\r\n');
+    expect(report.map((line) => line.split(',').slice(0, 2).join(' '))).toEqual(['row state', '1 fitted', '2 fitted', '3 fits', '40 fitted', '71 fitted']); // prettier-ignore
+    expect(report[5]).toContain('Latin name mixes capitals and small letters');
+    // The numbers of a bed count over all rows, also those that are not made again.
+    const again = relief(...RUN, '--out', 'again', '--rows', '3', '--files', 'svg');
+    expect(again.status).toBe(0);
+    const name = made.files.find((each) => each.startsWith('0003') && each.endsWith('.svg'))!;
+    expect(readFileSync(join(folder, 'again', name), 'utf8')).toBe(readFileSync(join(folder, 'labels', name), 'utf8'));
+    // Its solid is that of the sign with the same words.
+    const solid = made.files.find((each) => each.startsWith('0003') && each.endsWith('.stl'))!;
+    expect(statSync(join(folder, 'labels', solid)).size).toBeGreaterThan(10_000);
+  }, 120_000);
+
+  it('says what is wrong with what it is asked', () => {
+    const wrong = (...args: string[]): string => {
+      const { status, error } = relief(...args);
+      expect(status).toBe(1);
+      return error;
+    };
+    expect(wrong(...RUN)).toContain('Usage:');
+    expect(wrong(...RUN, '--out', 'x', '--rows', '4-200')).toContain('--rows 4-200: 4-200 is no row of the list, which has 120');
+    expect(wrong(...RUN, '--out', 'x', '--files', 'png')).toContain('png is none of svg, dxf, stl');
+    expect(wrong(...RUN, '--out', 'x', '--column', 'bed=Beds')).toContain('the list has no column “Beds”');
+    expect(wrong('run', join(ROOT, 'demo/welcome.sign.json'), '--list', RUN[3], '--out', 'x')).toContain('no words with a slot');
+    writeFileSync(join(folder, 'short.csv'), 'Accession\n1\n');
+    expect(wrong('run', RUN[1], '--list', 'short.csv', '--out', 'x')).toContain('Nothing fills Latin name, common name');
+    writeFileSync(join(folder, 'nul.csv'), 'a\n1\0');
+    expect(wrong('run', RUN[1], '--list', 'nul.csv', '--out', 'x')).toContain('nul.csv: Row 1 has a NUL');
+  }, 120_000);
+});

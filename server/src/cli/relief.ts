@@ -23,6 +23,7 @@ import { CommandError, dateFrom, readDocument } from './command.js';
 import { checkCommand } from './check.js';
 import { cutsCommand } from './cuts.js';
 import { dryRunCommand } from './dry-run.js';
+import { runCommand } from './run.js';
 
 const USAGE = `Usage:
   ./relief inspect SIGN.json                 what the sign is, as JSON
@@ -52,7 +53,11 @@ const USAGE = `Usage:
     --distance M      from which it is read
     --standard ID     that it is to meet, clause by clause: ada-703
     --side back       of the back
-SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md.`;
+  ./relief run SIGN.json --list LIST.csv --out DIR   a plate for every row of a list, with a report, as JSON
+    --files KINDS     of svg, dxf, stl (svg,stl)
+    --rows 3,7-9      those alone
+    --column SLOT=COLUMN   where their names differ; as often as needed
+SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md; runs: docs/runs.md.`;
 
 function inspection(evaluation: Evaluation): object {
   const { sign, levels } = evaluation;
@@ -141,7 +146,7 @@ async function run(args: readonly string[]): Promise<void> {
     if (!found.passes) process.exitCode = 1;
     return;
   }
-  const making = { 'dry-run': dryRunCommand, cuts: cutsCommand }[args[0]];
+  const making = { 'dry-run': dryRunCommand, cuts: cutsCommand, run: runCommand }[args[0]];
   if (making) {
     console.log(JSON.stringify(await making(args.slice(1), USAGE), null, 2));
     return;

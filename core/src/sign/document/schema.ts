@@ -381,6 +381,30 @@ const Checks = closed(
   'what the sign is checked against',
 );
 
+const SlotName = Type.String({ pattern: '^(?=.*[^ ])[^{}\\n]{1,40}$' });
+const Counter = closed(
+  {
+    from: Type.Integer({ minimum: 0, maximum: 999_999_999 }),
+    step: Type.Integer({ minimum: -100_000, maximum: 100_000 }),
+    digits: Type.Integer({ minimum: 1, maximum: 12 }),
+    form: Type.Union([Type.Literal('figures'), Type.Literal('letters')]),
+    prefix: Type.Optional(Type.String({ maxLength: 20 })),
+    per: Type.Optional(SlotName),
+  },
+  'numbers that count on from plate to plate; `per`: begun anew for every value of that slot, or column',
+);
+const Slot = closed(
+  {
+    name: SlotName,
+    empty: Type.Union([Type.Literal('close'), Type.Literal('keep'), Type.Literal('refuse')]),
+    default: Type.Optional(Type.String({ maxLength: 200 })),
+    case: Type.Optional(Type.Union([Type.Literal('upper'), Type.Literal('lower'), Type.Literal('title')])),
+    counter: Type.Optional(Counter),
+    once: Type.Optional(Type.Boolean()),
+  },
+  'a place for words of a list: `{name}` in any words, `{{` for a brace. What is done where a row has no value: close up, keep the gap, or refuse the row; `once`: no two rows may have the same',
+);
+
 export const SignSchema = closed(
   {
     version: Type.Literal(SIGN_VERSION),
@@ -399,12 +423,15 @@ export const SignSchema = closed(
     finishes: Type.Optional(Type.Array(Finish, { maxItems: 100 })),
     hardware: Type.Optional(Type.Array(Hardware, { maxItems: 6 })),
     checks: Type.Optional(Checks),
+    slots: Type.Optional(Type.Array(Slot, { maxItems: 60 })),
   },
   'a sign',
 );
 
 export type Sign = Static<typeof SignSchema>;
 export type TextPart = Static<typeof TextPart>;
+export type Slot = Static<typeof Slot>;
+export type Counter = Static<typeof Counter>;
 export type ShapePart = Static<typeof ShapePart>;
 export type Part = TextPart | ShapePart;
 export type Shape = ShapePart['shape'];

@@ -174,6 +174,10 @@ function laterFaults(sign: Sign, wear: Wear): SignFault[] {
       if (list.findIndex((other) => other.id === id) < at)
         faults.push({ path: `${name}[${at}].id`, message: `“${id}” is the id of an earlier one: give each its own.` });
     });
+  sign.slots?.forEach(({ name }, at) => {
+    if (sign.slots!.findIndex((other) => other.name === name) < at)
+      faults.push({ path: `slots[${at}].name`, message: `“${name}” is the name of an earlier slot: give each its own.` });
+  });
   alike('options', sign.options);
   alike('sections', sign.sections);
   return faults;

@@ -1,0 +1,58 @@
+import { notesOf } from '../checks/index.js';
+import { type Note } from '../notes/index.js';
+import { type Evaluation, type Evaluator } from '../relief/index.js';
+import { readSign, type Sign, SignError } from '../sign/index.js';
+import { filled, type Values } from './slots.js';
+
+/** How a row fits: as it is, after its letters were made to, not at all; or it is not made. */
+export type PlateState = 'fits' | 'fitted' | 'too large' | 'lacking' | 'refused';
+
+/** A row as it is made. */
+export interface Plate {
+  readonly sign: Sign;
+  /** Not there where it is refused. */
+  readonly evaluation?: Evaluation;
+  readonly state: PlateState;
+  readonly notes: readonly Note[];
+  /** Percent of their width that letters were narrowed to at most, where they were. */
+  readonly narrowed?: number;
+  /** Why it is refused, in sentences. */
+  readonly refused: readonly string[];
+}
+
+const FITTED: ReadonlySet<string> = new Set(['tightened', 'narrowed', 'reduced', 'wrapped']);
+const LARGE: ReadonlySet<string> = new Set(['too-large', 'past-end']);
+
+/**
+ * A row laid out by itself, as the sign with the same words is; one whose values no sign can have, or that lacks one that it must have, is
+ * refused and does not keep others from being made.
+ * @param evaluator with the sign's fonts loaded
+ */
+export function plateOf(sign: Sign, values: Values, evaluator: Evaluator): Plate {
+  const { sign: own, refused } = filled(sign, values);
+  const lacking = refused.map((slot) => `${slot} has no value.`);
+  const faults = lacking.length > 0 ? lacking : faultsOf(own);
+  if (faults.length > 0) return { sign: own, state: 'refused', notes: [], refused: faults };
+  const evaluation = evaluator.evaluateLoaded(own);
+  // A text of which nothing is left is no news.
+  const notes = notesOf(evaluation).filter(({ code }) => code !== 'hidden');
+  const stretches = evaluation.parts.flatMap(({ text }) => (text?.isFitted ? [text.stretch] : []));
+  const narrowed = notes.some(({ code }) => code === 'narrowed') ? Math.min(...stretches) : undefined;
+  return { sign: own, evaluation, state: stateBy(notes), notes, refused: [], ...(narrowed !== undefined && { narrowed }) };
+}
+
+function faultsOf(sign: Sign): string[] {
+  try {
+    readSign(sign);
+    return [];
+  } catch (error) {
+    if (error instanceof SignError) return error.faults.map(({ path, message }) => `${path} ${message}`);
+    throw error;
+  }
+}
+
+function stateBy(notes: readonly Note[]): PlateState {
+  if (notes.some(({ weight }) => weight === 'error')) return 'lacking';
+  if (notes.some(({ code }) => LARGE.has(code))) return 'too large';
+  return notes.some(({ code }) => FITTED.has(code)) ? 'fitted' : 'fits';
+}
