@@ -44,7 +44,8 @@ const CORE = {
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   'in-place': ['geometry', 'mesh', 'solid', 'picture'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
-  runs: ['type', 'checks', 'notes', 'sign', 'relief'],
+  nesting: ['geometry', 'arrangement'],
+  runs: ['geometry', 'type', 'checks', 'notes', 'sign', 'relief', 'drawing', 'nesting'],
   inspection: [
     'units',
     'braille',

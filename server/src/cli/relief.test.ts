@@ -326,6 +326,22 @@ describe('./relief run', () => {
     expect(statSync(join(folder, 'labels', solid)).size).toBeGreaterThan(10_000);
   }, 120_000);
 
+  it('lays plates on sheets, whose outlines are those of the plates', () => {
+    const { status, out, error } = relief(...RUN, '--out', 'sheets', '--rows', '1-30', '--files', 'svg', '--sheet', '610x305', '--margin', '8', '--spacing', '3'); // prettier-ignore
+    expect([status, error]).toEqual([0, '']);
+    const { sheets } = JSON.parse(out) as { sheets: { count: number; share: number; left: number[]; files: string[] } };
+    // 5 by 4 plates of 110 × 60 mm on the first one: 5 · 113 ≤ 594 + 3, 4 · 63 ≤ 289 + 3; turned ones do not make it more.
+    expect(sheets).toMatchObject({ count: 2, left: [], files: ['sheet 1.svg', 'sheet 1 map.svg', 'sheet 2.svg', 'sheet 2 map.svg'] }); // prettier-ignore
+    // Less their rounded corners of 5 mm, and nothing of their holes.
+    const plate = 110 * 60 - (4 - Math.PI) * 25;
+    expect(sheets.share / ((30 * plate) / (2 * 610 * 305))).toBeCloseTo(1, 3);
+    const map = readFileSync(join(folder, 'sheets/sheet 1 map.svg'), 'utf8');
+    expect(map).toContain('width="610mm"');
+    const [first, second] = sheets.files.filter((name) => !name.includes('map')).map((name) => readFileSync(join(folder, 'sheets', name), 'utf8')); // prettier-ignore
+    const edges = (text: string): number => /data-layer="blank edge">([\s\S]*?)<\/g>/u.exec(text)![1].match(/<path/gu)!.length;
+    expect(edges(first) + edges(second)).toBe(30);
+  }, 120_000);
+
   it('says what is wrong with what it is asked', () => {
     const wrong = (...args: string[]): string => {
       const { status, error } = relief(...args);
@@ -334,6 +350,9 @@ describe('./relief run', () => {
     };
     expect(wrong(...RUN)).toContain('Usage:');
     expect(wrong(...RUN, '--out', 'x', '--rows', '4-200')).toContain('--rows 4-200: 4-200 is no row of the list, which has 120');
+    expect(wrong(...RUN, '--out', 'x', '--sheet', '610')).toContain('--sheet 610 is no size');
+    expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--spacing', '-1')).toContain('--spacing');
+    expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--turns', 'all')).toContain('--turns all are no degrees');
     expect(wrong(...RUN, '--out', 'x', '--files', 'png')).toContain('png is none of svg, dxf, stl');
     expect(wrong(...RUN, '--out', 'x', '--column', 'bed=Beds')).toContain('the list has no column “Beds”');
     expect(wrong('run', join(ROOT, 'demo/welcome.sign.json'), '--list', RUN[3], '--out', 'x')).toContain('no words with a slot');

@@ -57,6 +57,10 @@ const USAGE = `Usage:
     --files KINDS     of svg, dxf, stl (svg,stl)
     --rows 3,7-9      those alone
     --column SLOT=COLUMN   where their names differ; as often as needed
+    --sheet 1220x610  lays plates on sheets of so many mm, with a map of each
+    --margin MM, --spacing MM   to the sheet's edge (10), between plates (4)
+    --turns DEGREES   that plates may be turned by (0,90)
+    --order kept      as in the list; free where nothing is said
 SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md; runs: docs/runs.md.`;
 
 function inspection(evaluation: Evaluation): object {

@@ -4,7 +4,13 @@ import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
 import { Evaluator } from '@plain-relief/core/relief';
+import { type NestChoice } from '@plain-relief/core/nesting';
 import {
+  edgeOfPlate,
+  laidOnSheets,
+  sheetDrawing,
+  type SheetItem,
+  sheetMap,
   type List,
   ListError,
   listFile,
@@ -28,6 +34,9 @@ import { closedStl } from '../modules/production/solid-files.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readDocument } from './command.js';
 
+/** mm of a sheet's side. */
+const LONGEST = 10_000;
+
 const KINDS = ['svg', 'dxf', 'stl'] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -42,6 +51,14 @@ export interface MadeRun {
   readonly files: readonly string[];
   /** Where every row is told of. */
   readonly report: string;
+  /** Where plates lie on sheets: how many sheets, how much of them is taken, plates that no sheet is large enough for, by row. */
+  readonly sheets?: {
+    readonly count: number;
+    readonly share: number;
+    readonly lastMm: number;
+    readonly left: readonly number[];
+    readonly files: readonly string[];
+  };
 }
 
 /** Every row of a list as a plate: its outlines and its solid, and a report. @throws CommandError and what the core throws */
@@ -52,15 +69,27 @@ export async function runCommand(args: readonly string[], usage: string): Promis
     parsed = parseArgs({
       args: [...args],
       allowPositionals: true,
-      options: { list: text, out: text, files: text, rows: text, column: { type: 'string', multiple: true } },
+      options: {
+        list: text,
+        out: text,
+        files: text,
+        rows: text,
+        column: { type: 'string', multiple: true },
+        sheet: text,
+        margin: text,
+        spacing: text,
+        turns: text,
+        order: text,
+      },
     });
   } catch (error) {
     throw new CommandError(`${(error as Error).message}\n\n${usage}`);
   }
-  const { list: listPath, out, files = 'svg,stl', rows: only, column = [] } = parsed.values;
+  const { list: listPath, out, files = 'svg,stl', rows: only, column = [], sheet, ...ofSheets } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || listPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
   const kinds = kindsFrom(files);
+  const choice = sheet === undefined ? undefined : sheetChoice(sheet, ofSheets);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
@@ -81,17 +110,22 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const written: string[] = [];
   const told: string[][] = [];
   const states: Partial<Record<PlateState, number>> = {};
+  const items: SheetItem[] = [];
   for (const i of chosen) {
     const plate = plateOf(sign, values[i], evaluator);
     states[plate.state] = (states[plate.state] ?? 0) + 1;
     const { names, trouble } = filesOf(plate, i, kinds, out);
     written.push(...names);
+    if (choice && plate.evaluation)
+      items.push({ name: String(i + 1), edge: edgeOfPlate(plate.evaluation), drawing: productionOutlines(plate.evaluation) });
     told.push(reported(i, plate, [...trouble, ...remarksOf(remarks[i]), ...(twice.get(i) ?? [])], list));
   }
   const report = 'report.csv';
   writeFileSync(join(out, report), listFile(['row', 'state', 'narrowed to %', 'title', 'remarks', ...list.columns], told));
   const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
-  return { rows: chosen.length, states, columns: Object.fromEntries(matching), notes, files: written, report };
+  const sheets = choice && sheetsOf(items, choice, kinds, sign, out);
+  const columns = Object.fromEntries(matching);
+  return { rows: chosen.length, states, columns, notes, files: written, report, ...(sheets && { sheets }) };
 }
 
 function kindsFrom(text: string): Kind[] {
@@ -153,6 +187,71 @@ function twiceIn({ slots = [] }: Sign, values: readonly Values[]): Map<number, s
     }
   }
   return found;
+}
+
+function sheetChoice(
+  sheet: string,
+  {
+    margin = '10',
+    spacing = '4',
+    turns = '0,90',
+    order = 'free',
+  }: Readonly<Partial<Record<'margin' | 'spacing' | 'turns' | 'order', string>>>,
+): NestChoice {
+  const [, width, height] = (/^([\d.]+)\s*[x×]\s*([\d.]+)$/u.exec(sheet) ?? []).map(Number);
+  if (!(width > 0 && height > 0 && width <= LONGEST && height <= LONGEST))
+    throw new CommandError(`--sheet ${sheet} is no size of up to ${LONGEST} mm: write it in mm as 1220x610.`);
+  const mm = (name: string, value: string): number => {
+    const number = Number(value);
+    if (value.trim() !== '' && number >= 0 && number <= 200) return number;
+    throw new CommandError(`--${name} ${value} is no length of 0 to 200 mm.`);
+  };
+  const degrees = turns.split(',').map(Number);
+  if (degrees.some((each) => !Number.isFinite(each)) || degrees.length > 36)
+    throw new CommandError(`--turns ${turns} are no degrees: write those that plates may be turned by as 0,90.`);
+  if (order !== 'free' && order !== 'kept') throw new CommandError(`--order ${order} is neither free nor kept.`);
+  return {
+    sheet: { width, height },
+    margin: mm('margin', margin),
+    spacing: mm('spacing', spacing),
+    turns: degrees,
+    keepsOrder: order === 'kept',
+    tries: 8,
+  };
+}
+
+/** Files of every sheet, and its map, in which plates have the numbers of their rows. */
+function sheetsOf(
+  items: readonly SheetItem[],
+  choice: NestChoice,
+  kinds: readonly Kind[],
+  { unit, title }: Sign,
+  out: string,
+): MadeRun['sheets'] {
+  const nest = laidOnSheets(
+    items.map(({ edge }) => edge),
+    choice,
+  );
+  const files: string[] = [];
+  const write = (name: string, content: string | Uint8Array): void => {
+    writeFileSync(join(out, name), content);
+    files.push(name);
+  };
+  for (let sheet = 0; sheet < nest.sheets; sheet++) {
+    const name = `sheet ${sheet + 1}`;
+    const drawing = sheetDrawing(items, nest, sheet, choice);
+    if (kinds.includes('svg')) write(`${name}.svg`, svgFile(drawing, { unit, title: `${title}, ${name}` }));
+    if (kinds.includes('dxf')) write(`${name}.dxf`, dxfFile(drawing, unit));
+    write(`${name} map.svg`, svgFile(sheetMap(items, nest, sheet, choice), { unit, title: `${title}, ${name}` }));
+  }
+  const { sheets: count, share, lastMm } = nest;
+  return {
+    count,
+    share: Number(share.toFixed(4)),
+    lastMm: Number(lastMm.toFixed(2)),
+    left: nest.left.map((item) => Number(items[item].name)),
+    files,
+  };
 }
 
 const remarksOf = (remarks: readonly RowRemark[]): string[] => remarks.map(({ text }) => text);

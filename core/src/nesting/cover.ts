@@ -1,0 +1,53 @@
+import { offset } from '../arrangement/index.js';
+import { bounds, type Contour, type Outline } from '../geometry/index.js';
+
+/** How far, in cells, a place inside a cell may be from its middle. */
+const CORNER = Math.SQRT1_2;
+/** mm by which grown outlines may leave the curve that they stand for; they are grown by as much more. */
+const TOLERANCE = 0.02;
+
+/** The cells that an outline comes near to, as runs along rows: row, first and last column in turn, the longest first. */
+export interface Cover {
+  readonly columns: number;
+  readonly rows: number;
+  readonly runs: Int32Array;
+  /** Where the lower left corner of the first cell is, in the outline's coordinates. */
+  readonly x: number;
+  readonly y: number;
+}
+
+/**
+ * Every cell of a grid whose middle is within `near` mm and half a diagonal of an outline's inside. Two outlines whose covers share no cell
+ * are at least 2 · near apart: of two places nearer than that the middle is in a cell of both.
+ */
+export function coverOf(outline: Outline, cell: number, near: number): Cover {
+  const grown = offset(outline, near + CORNER * cell + TOLERANCE, TOLERANCE);
+  const box = bounds(grown)!;
+  const [x, y] = [box.minX, box.minY];
+  const columns = Math.ceil((box.maxX - x) / cell) + 1;
+  const rows = Math.ceil((box.maxY - y) / cell) + 1;
+  const crossings: number[][] = Array.from({ length: rows }, () => []);
+  for (const ring of grown) cross(ring, x, y, cell, crossings);
+  const runs: (readonly [row: number, from: number, to: number])[] = [];
+  crossings.forEach((row, j) => {
+    row.sort((a, b) => a - b);
+    for (let k = 0; k + 1 < row.length; k += 2) {
+      const [from, to] = [Math.max(0, Math.ceil(row[k] - 0.5)), Math.min(columns - 1, Math.floor(row[k + 1] - 0.5))];
+      if (to >= from) runs.push([j, from, to]);
+    }
+  });
+  // Long ones meet something soonest, and tell how far it is to go on.
+  runs.sort((a, b) => b[2] - b[1] - (a[2] - a[1]));
+  return { columns, rows, runs: Int32Array.from(runs.flat()), x, y };
+}
+
+/** Where a ring crosses the middles of rows, in cells. */
+function cross(ring: Contour, x: number, y: number, cell: number, crossings: number[][]): void {
+  const n = ring.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    const [ax, ay, bx, by] = [(ring[j] - x) / cell, (ring[j + 1] - y) / cell, (ring[i] - x) / cell, (ring[i + 1] - y) / cell];
+    const [low, high] = ay < by ? [ay, by] : [by, ay];
+    for (let row = Math.max(0, Math.ceil(low - 0.5)); row + 0.5 < high && row < crossings.length; row++)
+      crossings[row].push(ax + ((row + 0.5 - ay) / (by - ay)) * (bx - ax));
+  }
+}

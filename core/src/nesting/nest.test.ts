@@ -1,0 +1,125 @@
+import { describe, expect, it } from '@jest/globals';
+import { Random } from '../../testing/random.js';
+import { Workshop } from '../../testing/workshop.js';
+import { addText, bareSign } from '../../testing/signs.js';
+import { bounds, circle, gapBetween, type Outline, polygonsOf, rectangle, reversed } from '../geometry/index.js';
+import { type Laid, laidOutline, type Nest, type NestChoice, nested, packed } from './index.js';
+
+const workshop = new Workshop();
+const SHEET = { width: 300, height: 200 };
+const CHOICE: NestChoice = { sheet: SHEET, spacing: 2, margin: 5, turns: [0, 90, 180, 270] };
+
+/** Every outline where it lies, by sheets. */
+function bySheets(outlines: readonly Outline[], { laid, sheets }: Nest): Outline[][] {
+  return Array.from({ length: sheets }, (_, sheet) =>
+    laid.filter((each) => each.sheet === sheet).map((each: Laid) => laidOutline(outlines[each.item], each)),
+  );
+}
+
+/** Distances by our exact measure of gaps, and edges. */
+function expectApart(outlines: readonly Outline[], nest: Nest, { sheet, spacing, margin }: NestChoice): void {
+  for (const placed of bySheets(outlines, nest)) {
+    placed.forEach((one, i) => {
+      const box = bounds(one)!;
+      expect(Math.min(box.minX, box.minY, sheet.width - box.maxX, sheet.height - box.maxY)).toBeGreaterThanOrEqual(margin - 2e-3); // prettier-ignore
+      for (const other of placed.slice(i + 1)) {
+        const near = bounds(other)!;
+        if (near.minX > box.maxX + spacing || box.minX > near.maxX + spacing || near.minY > box.maxY + spacing || box.minY > near.maxY + spacing) continue; // prettier-ignore
+        // In a hole of the other it lies in no material of it.
+        expect(gapBetween(one, other, 'edges')).toBeGreaterThanOrEqual(spacing - 2e-3);
+      }
+    });
+  }
+}
+
+/** Letters of a font as pieces of their own. */
+function letters(words: string, font: string, height: number): Outline[] {
+  const sign = bareSign(2000, 200, 5);
+  addText(sign, words, font, height, { kind: 'raise', by: 1 });
+  return polygonsOf(workshop.evaluate(sign).parts[0].area.contours).map(({ outer, holes }) => [outer, ...holes]);
+}
+
+describe('outlines on sheets', () => {
+  it('are squares side by side, one after the other in rows or by the packer', () => {
+    // 9 by 6 of 30 mm with 2 mm between them: 286 and 190 mm, of 290 and 190.
+    const squares = Array.from({ length: 55 }, () => [rectangle(30, 30)]);
+    for (const keepsOrder of [true, false]) {
+      const choice = { ...CHOICE, keepsOrder };
+      const nest = packed(squares, choice);
+      expect([nest.sheets, nest.left, nest.laid.filter(({ sheet }) => sheet === 1).length]).toEqual([2, [], 1]);
+      expectApart(squares, nest, choice);
+      expect(nest.share).toBeCloseTo((55 * 900) / 120_000, 6);
+    }
+    // In cells each takes a little more.
+    const nest = nested(squares.slice(0, 40), { ...CHOICE, cell: 0.25 });
+    expect(nest.sheets).toBe(1);
+    expectApart(squares, nest, CHOICE);
+  });
+
+  it('that are rectangles are packed apart, turned where they may be: 40 random lists', () => {
+    for (let seed = 0; seed < 40; seed++) {
+      const random = new Random(seed);
+      const outlines = Array.from({ length: random.whole(1, 60) }, () => [rectangle(random.whole(5, 320), random.whole(5, 120))]);
+      const choice = { ...CHOICE, spacing: random.pick([0, 1, 4.3]), turns: random.pick([[0], [0, 90]]), keepsOrder: random.chance(0.5) }; // prettier-ignore
+      const nest = packed(outlines, choice);
+      expect(nest.laid.length + nest.left.length).toBe(outlines.length);
+      expectApart(outlines, nest, choice);
+      for (const item of nest.left)
+        expect(bounds(outlines[item])!.maxX * 2).toBeGreaterThan(choice.turns.length === 1 ? 290 : 290);
+      if (choice.keepsOrder) nest.laid.forEach(({ sheet }, i) => i > 0 && expect(sheet).toBeGreaterThanOrEqual(nest.laid[i - 1].sheet)); // prettier-ignore
+    }
+  });
+
+  it('lie in holes of others', () => {
+    const ring: Outline = [circle(0, 0, 80, 0.01), reversed(circle(0, 0, 60, 0.01))];
+    const outlines = [ring, [rectangle(60, 60)]];
+    const nest = nested(outlines, { ...CHOICE, sheet: { width: 172, height: 172 } });
+    expect(nest.sheets).toBe(1);
+    expectApart(outlines, nest, { ...CHOICE, sheet: { width: 172, height: 172 } });
+  });
+
+  it('that are too large are left, and only the turns that are allowed are taken', () => {
+    const outlines: Outline[] = [[rectangle(150, 310)], [rectangle(150, 250)]];
+    expect(nested(outlines, CHOICE)).toMatchObject({ left: [0], laid: [{ item: 1, turn: 90 }] });
+    expect(nested(outlines, { ...CHOICE, turns: [0, 180] })).toMatchObject({ left: [0, 1], sheets: 0, share: 0 });
+  });
+
+  it('keep their order where it is asked for', () => {
+    const outlines = [20, 90, 20, 90, 120, 20].map((size): Outline => [rectangle(size, size)]);
+    const { laid } = nested(outlines, { ...CHOICE, sheet: { width: 200, height: 150 }, keepsOrder: true });
+    expect(laid.map(({ item }) => item)).toEqual([0, 1, 2, 3, 4, 5]);
+    expect(laid.every(({ sheet }, i) => i === 0 || sheet >= laid[i - 1].sheet)).toBe(true);
+  });
+
+  it('are never nearer to each other than the spacing: 60 random nests', () => {
+    const fonts = ['barlow-semibold', 'lora-bold', 'cinzel-bold', 'archivo-narrow-semibold'];
+    const pool = fonts.flatMap((font) => letters('ABDGLOQRSTVW&', font, 24));
+    for (let seed = 0; seed < 60; seed++) {
+      const random = new Random(seed);
+      const outlines = Array.from({ length: random.whole(3, 14) }, () =>
+        random.chance(0.6) ? random.pick(pool) : [rectangle(random.whole(5, 60), random.whole(5, 60))],
+      );
+      const choice = { ...CHOICE, spacing: random.pick([0.3, 1, 3.7]), margin: random.pick([0, 2, 8]), turns: random.pick([[0], [0, 90, 180, 270], [0, 45, 133]]), cell: random.pick([0.5, 1]), keepsOrder: random.chance(0.3) }; // prettier-ignore
+      const nest = nested(outlines, choice);
+      expect(nest.laid.length + nest.left.length).toBe(outlines.length);
+      expectApart(outlines, nest, choice);
+    }
+  });
+
+  it('yield more by their true shapes than by their boxes: 60 letters of four fonts', () => {
+    const words = 'FERNHOLLOWARBOR';
+    const all = ['barlow-semibold', 'lora-bold', 'cinzel-bold', 'archivo-narrow-semibold'].flatMap((font) =>
+      letters(words, font, 40),
+    );
+    expect(all).toHaveLength(60);
+    const boxes = all.map((outline): Outline => {
+      const { minX, minY, maxX, maxY } = bounds(outline)!;
+      return [Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY)];
+    });
+    // How high a strip of one width they fill.
+    const strip: NestChoice = { sheet: { width: 400, height: 3000 }, spacing: 2, margin: 5, turns: [0, 90, 180, 270], tries: 8 };
+    const [shapes, cells, exact] = [nested(all, strip), nested(boxes, strip), packed(boxes, strip)];
+    expectApart(all, shapes, strip);
+    expect(Math.min(cells.lastMm, exact.lastMm) / shapes.lastMm).toBeGreaterThan(1.04);
+  });
+});

@@ -1,0 +1,273 @@
+import { area, bounds, direction, type Outline, placeRings } from '../geometry/index.js';
+import { type Cover, coverOf } from './cover.js';
+
+/** What is laid on sheets. Lengths in mm. */
+export interface NestChoice {
+  readonly sheet: { readonly width: number; readonly height: number };
+  /** Between any two outlines at least, and between them and the edge of the sheet. */
+  readonly spacing: number;
+  readonly margin: number;
+  /** Degrees by which outlines may be turned: grain allows 0 and 180. */
+  readonly turns: readonly number[];
+  /** Whether outlines are laid in the order in which they come, else the largest first. */
+  readonly keepsOrder?: boolean;
+  /** mm of a cell, in which places are looked for. */
+  readonly cell?: number;
+  /** Orders that are tried where the order is free: the more, the less is wasted. */
+  readonly tries?: number;
+  /** Told how much is done, up to 1; what it throws ends the nesting. */
+  readonly onProgress?: (done: number) => void;
+}
+
+/** Where an outline lies: turned about its origin, then moved. */
+export interface Laid {
+  readonly item: number;
+  readonly sheet: number;
+  readonly x: number;
+  readonly y: number;
+  readonly turn: number;
+}
+
+export interface Nest {
+  readonly laid: readonly Laid[];
+  /** Outlines that are larger than a sheet has room for. */
+  readonly left: readonly number[];
+  readonly sheets: number;
+  /** Area of outlines in that of the sheets that they lie on. */
+  readonly share: number;
+  /** How far up the last sheet is taken; what is above can be used again. */
+  readonly lastMm: number;
+}
+
+/** mm of a cell where nothing else is said, at least, and cells along the longer side of a sheet at most. */
+const CELL = 0.5;
+const MOST_CELLS = 1600;
+
+/**
+ * Outlines on as few sheets as a simple rule finds: one after the other, each turned as it lies lowest, there farthest to the left (bottom-left
+ * fill; B. S. Baker, E. G. Coffman and R. L. Rivest, Orthogonal Packings in Two Dimensions, 1980, there of rectangles), in holes of others, too.
+ * Places are whole cells apart. No two outlines come nearer to each other than the spacing: what lies in cells of its own does by
+ * {@link coverOf}.
+ */
+export function nested(outlines: readonly Outline[], choice: NestChoice): Nest {
+  const { sheet, spacing, turns, keepsOrder = false, tries = 1, onProgress } = choice;
+  const cell = choice.cell ?? Math.max(CELL, Math.max(sheet.width, sheet.height) / MOST_CELLS);
+  const made = new Map<Outline, Turned[]>();
+  const ways = outlines.map((outline) => {
+    let own = made.get(outline);
+    if (!own) made.set(outline, (own = turns.map((turn) => turnedBy(outline, turn, cell, spacing / 2))));
+    return own;
+  });
+  const given = outlines.map((_, i) => i);
+  if (keepsOrder) return filledBy(given, outlines, ways, cell, choice);
+  let best: Nest | undefined;
+  let order = given;
+  // Swaps that are the same for the same outlines.
+  const random = numbersFrom(outlines.length);
+  for (let attempt = 0; attempt < Math.max(1, tries); attempt++) {
+    const next = attempt < SORTS.length ? [...given].sort((a, b) => SORTS[attempt](outlines[b], ways[b]) - SORTS[attempt](outlines[a], ways[a]) || a - b) : swapped(order, random); // prettier-ignore
+    const nest = filledBy(next, outlines, ways, cell, { ...choice, onProgress: undefined });
+    if (!best || isBetter(nest, best)) [best, order] = [nest, next];
+    onProgress?.((attempt + 1) / Math.max(1, tries));
+  }
+  return best!;
+}
+
+/** What may be large: area, the box around it, its longer side, its shorter one. */
+const SORTS: readonly ((outline: Outline, ways: readonly Turned[]) => number)[] = [
+  (outline) => area(outline),
+  (_, [{ width, height }]) => width * height,
+  (_, [{ width, height }]) => Math.max(width, height),
+  (_, [{ width, height }]) => Math.min(width, height) + Math.max(width, height) / 4,
+];
+
+/** Fewer sheets, or less of the last. */
+export const isBetter = (a: Nest, b: Nest): boolean => a.sheets < b.sheets || (a.sheets === b.sheets && a.lastMm < b.lastMm);
+
+/** Numbers from 0 to 1 that follow from a seed (a linear congruential generator, D. E. Knuth, The Art of Computer Programming 2, 3.3.4). */
+function numbersFrom(seed: number): () => number {
+  let state = (seed * 2654435761 + 1) >>> 0;
+  return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+}
+
+/** An order with some of it swapped, mostly with neighbours. */
+function swapped(order: readonly number[], random: () => number): number[] {
+  const next = [...order];
+  const count = 1 + Math.floor(random() * Math.max(2, order.length / 8));
+  for (let k = 0; k < count; k++) {
+    const i = Math.floor(random() * next.length);
+    const j = Math.min(next.length - 1, Math.max(0, i + Math.round((random() - 0.5) * 2 * Math.min(12, next.length))));
+    [next[i], next[j]] = [next[j], next[i]];
+  }
+  return next;
+}
+
+function filledBy(
+  order: readonly number[],
+  outlines: readonly Outline[],
+  ways: readonly (readonly Turned[])[],
+  cell: number,
+  choice: NestChoice,
+): Nest {
+  // prettier-ignore
+  const { sheet, margin, keepsOrder = false, onProgress } = choice;
+  const sheets: Sheet[] = [];
+  const laid: Laid[] = [];
+  const left: number[] = [];
+  for (const item of order) {
+    const fitting = ways[item].filter(
+      ({ width, height }) => width <= sheet.width - 2 * margin && height <= sheet.height - 2 * margin,
+    );
+    if (fitting.length === 0) {
+      left.push(item);
+      continue;
+    }
+    let place: Place | undefined;
+    let on = keepsOrder ? Math.max(0, sheets.length - 1) : 0;
+    for (; !place; on++) {
+      sheets[on] ??= new Sheet(sheet.width, sheet.height, margin, cell);
+      place = sheets[on].lowest(fitting);
+    }
+    sheets[on - 1].take(place);
+    laid.push({ item, sheet: on - 1, ...sheets[on - 1].shiftOf(place), turn: place.way.turn });
+    if (keepsOrder) onProgress?.(laid.length / order.length);
+  }
+  const whole = sheets.length * sheet.width * sheet.height;
+  const used = laid.reduce((sum, { item }) => sum + area(outlines[item]), 0);
+  const lastMm = sheets[sheets.length - 1]?.highestMm ?? 0;
+  return { laid, left, sheets: sheets.length, share: whole > 0 ? used / whole : 0, lastMm };
+}
+
+/** An outline as it lies: turned, moved. */
+export function laidOutline(outline: Outline, { x, y, turn }: Pick<Laid, 'x' | 'y' | 'turn'>): Outline {
+  const { cos, sin } = direction(turn);
+  return placeRings(outline, { a: cos, b: sin, c: -sin, d: cos, e: x, f: y });
+}
+
+/** An outline in one of its turns. */
+interface Turned {
+  readonly turn: number;
+  readonly cover: Cover;
+  readonly width: number;
+  readonly height: number;
+  /** The lower left corner of its box, in its own turned coordinates. */
+  readonly minX: number;
+  readonly minY: number;
+}
+
+function turnedBy(outline: Outline, turn: number, cell: number, near: number): Turned {
+  const turned = laidOutline(outline, { x: 0, y: 0, turn });
+  const { minX, minY, maxX, maxY } = bounds(turned)!;
+  const cover = coverOf(turned, cell, near);
+  return { turn, cover, width: maxX - minX, height: maxY - minY, minX, minY };
+}
+
+interface Place {
+  readonly way: Turned;
+  readonly column: number;
+  readonly row: number;
+}
+
+/** A sheet as cells that are taken. Around it there is room for the cells beside an outline at its edge. */
+class Sheet {
+  private readonly words: number;
+  private readonly bits: Int32Array;
+  private readonly rows: number;
+  /** Cells around the sheet. */
+  private readonly around: number;
+  /** Above it nothing lies. */
+  private highest = 0;
+  highestMm = 0;
+  /** Before which place an outline has no room. */
+  private readonly tried = new Map<Turned, { readonly column: number; readonly row: number }>();
+
+  constructor(
+    private readonly width: number,
+    private readonly height: number,
+    private readonly margin: number,
+    private readonly cell: number,
+  ) {
+    this.around = 64;
+    this.rows = Math.ceil(height / cell) + 2 * this.around;
+    this.words = (Math.ceil(width / cell) + 2 * this.around + 63) >> 5;
+    this.bits = new Int32Array(this.rows * this.words);
+  }
+
+  /** How far an outline is moved to lie at a place. */
+  shiftOf({ way: { cover }, column, row }: Place): { readonly x: number; readonly y: number } {
+    return { x: (column - this.around) * this.cell - cover.x, y: (row - this.around) * this.cell - cover.y };
+  }
+
+  /** The place of the turn that ends lowest, of those the one farthest to the left. */
+  lowest(ways: readonly Turned[]): Place | undefined {
+    let best: { readonly place: Place; readonly top: number } | undefined;
+    for (const way of ways) {
+      const place = this.placeOf(way, best?.top ?? Infinity);
+      if (!place) continue;
+      const top = place.row * this.cell + way.height;
+      if (!best || top < best.top) best = { place, top };
+    }
+    return best?.place;
+  }
+
+  take({ way, column, row }: Place): void {
+    const { cover } = way;
+    const { runs, rows } = cover;
+    for (let k = 0; k < runs.length; k += 3) {
+      const base = (row + runs[k]) * this.words;
+      for (let c = column + runs[k + 1]; c <= column + runs[k + 2]; c++) this.bits[base + (c >> 5)] |= 1 << (c & 31);
+    }
+    this.highest = Math.max(this.highest, row + rows);
+    this.highestMm = Math.max(this.highestMm, (row - this.around) * this.cell + way.height + way.minY - cover.y);
+  }
+
+  /** @param top mm that the outline has to end below */
+  private placeOf(way: Turned, top: number): Place | undefined {
+    const { cell, margin, around } = this;
+    const { cover, minX, minY } = way;
+    // Cells at which the outline itself is inside of the margins.
+    const [dx, dy] = [minX - cover.x, minY - cover.y];
+    const [fromX, toX] = [
+      Math.ceil((margin - dx) / cell - 1e-9),
+      Math.floor((this.width - margin - dx - way.width) / cell + 1e-9),
+    ];
+    const [fromY, toY] = [
+      Math.ceil((margin - dy) / cell - 1e-9),
+      Math.floor((this.height - margin - dy - way.height) / cell + 1e-9),
+    ];
+    // What had no room before has none now: sheets only fill.
+    const known = this.tried.get(way);
+    for (let row = known?.row ?? fromY + around; row <= toY + around; row++) {
+      if (row * cell + way.height >= top) return undefined;
+      let column = row === known?.row ? known.column : fromX + around;
+      while (column <= toX + around) {
+        const further = row >= this.highest ? 0 : this.blocked(cover, column, row);
+        if (further === 0) {
+          this.tried.set(way, { column, row });
+          return { way, column, row };
+        }
+        column += further;
+      }
+    }
+    this.tried.set(way, { column: toX + around + 1, row: toY + around });
+    return undefined;
+  }
+
+  /** How many columns on it is to be tried next; 0 where all cells are free. */
+  private blocked({ runs }: Cover, column: number, row: number): number {
+    for (let k = 0; k < runs.length; k += 3) {
+      const base = (row + runs[k]) * this.words;
+      const [from, to] = [column + runs[k + 1], column + runs[k + 2]];
+      const [first, last] = [from >> 5, to >> 5];
+      // The last cell that is taken: the run has to begin after it.
+      for (let w = last; w >= first; w--) {
+        let word = this.bits[base + w];
+        if (word === 0) continue;
+        if (w === last && (to & 31) !== 31) word &= (1 << ((to & 31) + 1)) - 1;
+        if (w === first) word &= -1 << (from & 31);
+        if (word !== 0) return w * 32 + 31 - Math.clz32(word) - from + 1;
+      }
+    }
+    return 0;
+  }
+}
