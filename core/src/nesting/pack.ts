@@ -13,8 +13,8 @@ const width = ({ minX, maxX }: Box): number => maxX - minX;
 const height = ({ minY, maxY }: Box): number => maxY - minY;
 
 /**
- * Outlines on sheets by the boxes around them, exactly: of plates that are rectangles. The best of three orders of a packer by maximal
- * rectangles (J. Jylänki, A Thousand Ways to Pack the Bin, 2010); where their order is kept in rows, one after the other.
+ * Outlines on sheets by the boxes around them, exactly: of plates that are rectangles. The best of rows, upright and turned, and of three
+ * orders of a packer by maximal rectangles (J. Jylänki, A Thousand Ways to Pack the Bin, 2010); where their order is kept in rows alone.
  */
 export function packed(outlines: readonly Outline[], choice: NestChoice): Nest {
   const { sheet, margin, spacing, turns, keepsOrder = false } = choice;
@@ -49,7 +49,10 @@ export function packed(outlines: readonly Outline[], choice: NestChoice): Nest {
     };
   };
   if (keepsOrder) return nestOf(inRows(given, boxes, room, spacing, fits, at));
-  let best: Nest | undefined;
+  // Plates of one size stand best in rows, which packers do not find.
+  let best = nestOf(inRows(given, boxes, room, spacing, fits, at));
+  if (mayTurn)
+    best = better(nestOf(inRows(given, boxes, room, spacing, (box, turn) => fits(box, turn === 0 ? 90 : 0), at, 90)), best);
   for (const sort of SORTS) {
     const packer = new MaxRectsPacker(room.width + spacing, room.height + spacing, 0, { smart: false, pot: false, square: false, allowRotation: mayTurn, border: 0 }); // prettier-ignore
     for (const item of [...given].sort((a, b) => sort(boxes[b]) - sort(boxes[a]) || a - b))
@@ -57,15 +60,16 @@ export function packed(outlines: readonly Outline[], choice: NestChoice): Nest {
     const laid = packer.bins.flatMap((bin, on) =>
       bin.rects.map((rect) => at(rect.data as number, on, rect.x, rect.y, rect.rot ? 90 : 0)),
     );
-    const nest = nestOf(laid);
-    if (!best || isBetter(nest, best)) best = nest;
+    best = better(nestOf(laid), best);
   }
-  return best!;
+  return best;
 }
+
+const better = (one: Nest, other: Nest): Nest => (isBetter(one, other) ? one : other);
 
 type At = (item: number, on: number, x: number, y: number, turn: 0 | 90) => Laid;
 
-/** From left to right, row upon row, sheet after sheet; each turned only where it does not fit otherwise. */
+/** From left to right, row upon row, sheet after sheet; each turned only where it does not fit otherwise. @param usual turn of those that fit */
 function inRows(
   given: readonly number[],
   boxes: readonly Box[],
@@ -73,10 +77,12 @@ function inRows(
   spacing: number,
   fits: (box: Box, turn: 0 | 90) => boolean,
   at: At,
+  usual: 0 | 90 = 0,
 ): Laid[] {
   let [on, x, y, tallest] = [0, 0, 0, 0];
   return given.map((item) => {
-    const turn = fits(boxes[item], 0) ? 0 : 90;
+    const other = usual === 0 ? 90 : 0;
+    const turn = fits(boxes[item], 0) ? usual : other;
     const [w, h] = turn === 0 ? [width(boxes[item]), height(boxes[item])] : [height(boxes[item]), width(boxes[item])];
     if (x > 0 && x + w > room.width + 1e-9) [x, y, tallest] = [0, y + tallest + spacing, 0];
     if (y > 0 && y + h > room.height + 1e-9) [on, x, y, tallest] = [on + 1, 0, 0, 0];

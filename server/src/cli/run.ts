@@ -37,6 +37,9 @@ import { CommandError, readDocument } from './command.js';
 /** mm of a sheet's side. */
 const LONGEST = 10_000;
 
+/** How rows fit that are laid on sheets. */
+const SOUND: ReadonlySet<PlateState> = new Set(['fits', 'fitted']);
+
 const KINDS = ['svg', 'dxf', 'stl'] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -51,14 +54,17 @@ export interface MadeRun {
   readonly files: readonly string[];
   /** Where every row is told of. */
   readonly report: string;
-  /** Where plates lie on sheets: how many sheets, how much of them is taken, plates that no sheet is large enough for, by row. */
-  readonly sheets?: {
-    readonly count: number;
-    readonly share: number;
-    readonly lastMm: number;
-    readonly left: readonly number[];
-    readonly files: readonly string[];
-  };
+  /** Where plates lie on sheets, and rows that are on none because they do not fit their plate or lack something. */
+  readonly sheets?: Sheets & { readonly held: readonly number[] };
+}
+
+/** Plates on sheets: how many sheets, how much of them is taken, how far up the last one, rows that no sheet is large enough for. */
+interface Sheets {
+  readonly count: number;
+  readonly share: number;
+  readonly lastMm: number;
+  readonly left: readonly number[];
+  readonly files: readonly string[];
 }
 
 /** Every row of a list as a plate: its outlines and its solid, and a report. @throws CommandError and what the core throws */
@@ -111,19 +117,22 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const told: string[][] = [];
   const states: Partial<Record<PlateState, number>> = {};
   const items: SheetItem[] = [];
+  const held: number[] = [];
   for (const i of chosen) {
     const plate = plateOf(sign, values[i], evaluator);
     states[plate.state] = (states[plate.state] ?? 0) + 1;
     const { names, trouble } = filesOf(plate, i, kinds, out);
     written.push(...names);
-    if (choice && plate.evaluation)
+    // Letters that run over an edge would run into the next plate.
+    if (choice && plate.evaluation && !SOUND.has(plate.state)) held.push(i + 1);
+    else if (choice && plate.evaluation)
       items.push({ name: String(i + 1), edge: edgeOfPlate(plate.evaluation), drawing: productionOutlines(plate.evaluation) });
     told.push(reported(i, plate, [...trouble, ...remarksOf(remarks[i]), ...(twice.get(i) ?? [])], list));
   }
   const report = 'report.csv';
   writeFileSync(join(out, report), listFile(['row', 'state', 'narrowed to %', 'title', 'remarks', ...list.columns], told));
   const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
-  const sheets = choice && sheetsOf(items, choice, kinds, sign, out);
+  const sheets = choice && { ...sheetsOf(items, choice, kinds, sign, out), held };
   const columns = Object.fromEntries(matching);
   return { rows: chosen.length, states, columns, notes, files: written, report, ...(sheets && { sheets }) };
 }
@@ -227,7 +236,7 @@ function sheetsOf(
   kinds: readonly Kind[],
   { unit, title }: Sign,
   out: string,
-): MadeRun['sheets'] {
+): Sheets {
   const nest = laidOnSheets(
     items.map(({ edge }) => edge),
     choice,
