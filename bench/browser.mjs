@@ -290,21 +290,30 @@ async function checks(id, name, part, edits) {
   const page = await newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${url}/signs/${id}`);
   await page.locator('pr-plan-view path.edge').first().waitFor({ state: 'attached' });
-  await page.getByRole('button', { name: /^Check/u }).first().click();
+  await page
+    .getByRole('button', { name: /^Check/u })
+    .first()
+    .click();
   const taken = async (what = 'checks') => {
     const each = await Promise.all(
-      page.workers().map((worker) => worker.evaluate((name) => performance.getEntriesByName(name).map(({ duration }) => duration), what)),
+      page
+        .workers()
+        .map((worker) => worker.evaluate((name) => performance.getEntriesByName(name).map(({ duration }) => duration), what)),
     );
     return each.flat();
   };
   const until = async (count) => {
-    for (const end = Date.now() + 90_000; Date.now() < end; await page.waitForTimeout(100)) if ((await taken()).length >= count) return;
+    for (const end = Date.now() + 90_000; Date.now() < end; await page.waitForTimeout(100))
+      if ((await taken()).length >= count) return;
     throw new Error(`${name}: checks were made ${(await taken()).length} times of ${count}`);
   };
   await until(1);
   for (let i = 0; i < edits; i++) {
     const before = (await taken()).length;
-    await page.getByRole('button', { name: /^Layout/u }).first().click();
+    await page
+      .getByRole('button', { name: /^Layout/u })
+      .first()
+      .click();
     // Folded up until it is chosen.
     const line = page.locator(`.order[data-part="${part}"]`);
     await line.waitFor();
@@ -312,7 +321,10 @@ async function checks(id, name, part, edits) {
     await line.getByRole('textbox', { name: /^Words of/u }).press('End');
     await page.keyboard.press('AEIOSTRNLDHG'[i % 12]);
     await page.waitForTimeout(500);
-    await page.getByRole('button', { name: /^Check/u }).first().click();
+    await page
+      .getByRole('button', { name: /^Check/u })
+      .first()
+      .click();
     await until(before + 1);
   }
   const [first, ...later] = await taken();
@@ -352,7 +364,14 @@ async function allChecks() {
 
 const id = await sixtyLetters();
 /** What is measured, on a plain page and on one with WebGL; `node bench/browser.mjs NAME …` measures these alone. */
-const plain = { load: firstLoad, floor, checks: () => allChecks(), typing: () => typing(id, 'Plan'), dragging, rung: () => rung(id, 'Plan') };
+const plain = {
+  load: firstLoad,
+  floor,
+  checks: () => allChecks(),
+  typing: () => typing(id, 'Plan'),
+  dragging,
+  rung: () => rung(id, 'Plan'),
+};
 const webgl = {
   typing: () => typing(id, 'Model'),
   rung: async () => {

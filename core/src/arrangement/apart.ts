@@ -1,6 +1,16 @@
 import FlatQueue from 'flatqueue';
 import { union } from './combine.js';
-import { area, bounds, type Box, DisjointSets, gapBetween, movedBy, type Outline, reversed, ShapeCache } from '../geometry/index.js';
+import {
+  area,
+  bounds,
+  type Box,
+  DisjointSets,
+  gapBetween,
+  movedBy,
+  type Outline,
+  reversed,
+  ShapeCache,
+} from '../geometry/index.js';
 import { ContourSet } from './contour-set.js';
 import { crowds, neighbourhoods } from './isolated-glyphs.js';
 

@@ -49,7 +49,10 @@ function grouped(
  * The rings of a piece of an outline in groups of those that come nearer to each other than a distance in mm; the first has the outer one.
  * What lies between two of them is nowhere narrower than that.
  */
-export function separated({ outer, holes }: Polygon, distance: number): { readonly outer?: Contour; readonly holes: readonly Contour[] }[] {
+export function separated(
+  { outer, holes }: Polygon,
+  distance: number,
+): { readonly outer?: Contour; readonly holes: readonly Contour[] }[] {
   return crowds([outer, ...holes], distance).map((rings) => {
     const [first, ...others] = rings;
     return first === outer ? { outer, holes: others } : { holes: rings };

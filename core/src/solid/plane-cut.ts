@@ -185,7 +185,10 @@ class Section {
     const [from, to] = a < b ? [3 * a, 3 * b] : [3 * b, 3 * a];
     const share = (at - p[from + axis]) / (p[to + axis] - p[from + axis]);
     const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
-    return this.placed(toStep(p[from + u] + share * (p[to + u] - p[from + u])), toStep(p[from + v] + share * (p[to + v] - p[from + v])));
+    return this.placed(
+      toStep(p[from + u] + share * (p[to + u] - p[from + u])),
+      toStep(p[from + v] + share * (p[to + v] - p[from + v])),
+    );
   }
 }
 
