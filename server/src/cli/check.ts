@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { parseArgs } from 'node:util';
 import { notesOf } from '@plain-relief/core/checks';
 import {
   type CheckCode,
@@ -27,7 +26,7 @@ import { readShop } from '@plain-relief/core/shop';
 import { readSign } from '@plain-relief/core/sign';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readDocument } from './command.js';
+import { CommandError, readDocument, readArguments } from './command.js';
 import { sideFrom } from './dry-run.js';
 
 /** A standard as a sign meets it. */
@@ -64,16 +63,7 @@ function dictionary(): Dictionary {
 /** What is measured of a sign, and whether all of it is as it should be. @throws CommandError and what the core throws */
 export async function checkCommand(args: readonly string[], usage: string): Promise<CheckedSign> {
   const text = { type: 'string' } as const;
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: { shop: text, distance: text, side: text, standard: text },
-    });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n\n${usage}`);
-  }
+  const parsed = readArguments(args, { shop: text, distance: text, side: text, standard: text }, usage);
   const { shop, distance, side = 'front', standard: asked } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || rest.length > 0) throw new CommandError(usage);

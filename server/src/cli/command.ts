@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { parseArgs, type ParseArgsConfig } from 'node:util';
 
 /** Something to tell the person at the terminal, without a stack. */
 export class CommandError extends Error {}
@@ -27,4 +28,17 @@ export function dateFrom(text: string | undefined): Date {
   const date = text === undefined ? new Date() : new Date(`${text}T00:00:00Z`);
   if (Number.isNaN(date.getTime())) throw new CommandError(`--date ${text} is not a date: write it as 2026-11-25.`);
   return date;
+}
+
+/** Options and places of a command's arguments. @throws CommandError with the usage where there is one that it does not have */
+export function readArguments<T extends NonNullable<ParseArgsConfig['options']>>(
+  args: readonly string[],
+  options: T,
+  usage: string,
+) {
+  try {
+    return parseArgs({ args: [...args], allowPositionals: true, options });
+  } catch (error) {
+    throw new CommandError(`${(error as Error).message}\n\n${usage}`);
+  }
 }

@@ -1,7 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseArgs } from 'node:util';
-import { CommandError, dateFrom, readDocument } from './command.js';
+import { CommandError, dateFrom, readDocument, readArguments } from './command.js';
 import { cellFrom, machineOf, sideFrom, signAndShop } from './dry-run.js';
 import { type CutChoice, USUAL } from '@plain-relief/core/cutting';
 import { proposedTools, readCutChoice } from '@plain-relief/core/making';
@@ -15,14 +14,9 @@ const FEW_TOOLS = 6;
 /** Lays the cuts of a sign, writes their programs, proves them by a dry run, and tells all of it. @throws CommandError and what the core throws */
 export async function cutsCommand(args: readonly string[], usage: string): Promise<object> {
   const text = { type: 'string' } as const;
-  let parsed;
-  try {
-    const ofCuts = { machine: text, material: text, tools: text, choice: text, side: text };
-    const options = { shop: text, out: text, cell: text, date: text, ...ofCuts };
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n\n${usage}`);
-  }
+  const ofCuts = { machine: text, material: text, tools: text, choice: text, side: text };
+  const options = { shop: text, out: text, cell: text, date: text, ...ofCuts };
+  const parsed = readArguments(args, options, usage);
   const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side = 'front', date } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || shopPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);

@@ -1,4 +1,3 @@
-import { parseArgs } from 'node:util';
 import { type CutChoice, laidOut, USUAL } from '@plain-relief/core/cutting';
 import { type DryRun, dryRun, isProven } from '@plain-relief/core/dry-run';
 import { readCutChoice, signToCut, stageOf } from '@plain-relief/core/making';
@@ -8,18 +7,13 @@ import { readSign, type Side } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readDocument, readText } from './command.js';
+import { CommandError, readDocument, readText, readArguments } from './command.js';
 
 /** Runs programs on the stock of a sign, and tells what comes of it. @throws CommandError and what the core throws */
 export async function dryRunCommand(args: readonly string[], usage: string): Promise<object> {
   const text = { type: 'string' } as const;
-  let parsed;
-  try {
-    const options = { shop: text, machine: text, zero: text, cell: text, side: text, choice: text };
-    parsed = parseArgs({ args: withZero(args), allowPositionals: true, options });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n\n${usage}`);
-  }
+  const options = { shop: text, machine: text, zero: text, cell: text, side: text, choice: text };
+  const parsed = readArguments(withZero(args), options, usage);
   const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side = 'front', choice } = parsed.values;
   const [path, ...programs] = parsed.positionals;
   if (path === undefined || shopPath === undefined || programs.length === 0) throw new CommandError(usage);

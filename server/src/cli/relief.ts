@@ -3,7 +3,6 @@ import { PlanError } from '@plain-relief/core/cutting';
 import { DryRunError } from '@plain-relief/core/dry-run';
 import { ShopError } from '@plain-relief/core/shop';
 import { writeFileSync } from 'node:fs';
-import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
@@ -19,7 +18,7 @@ import { faultReport } from '../modules/production/fault-report.js';
 import { closedGlb, closedStl, closedThreeMf } from '../modules/production/solid-files.js';
 import { viewsOf } from '../modules/production/sign-views.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, dateFrom, readDocument } from './command.js';
+import { CommandError, dateFrom, readDocument, readArguments } from './command.js';
 import { checkCommand } from './check.js';
 import { cutsCommand } from './cuts.js';
 import { dryRunCommand } from './dry-run.js';
@@ -109,28 +108,23 @@ interface Asked {
 /** What the arguments ask for; undefined where that is help alone. @throws CommandError */
 function askedBy(args: readonly string[]): Asked | undefined {
   const text = { type: 'string' } as const;
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: {
-        stl: text,
-        '3mf': text,
-        glb: text,
-        png: text,
-        svg: text,
-        dxf: text,
-        pdf: text,
-        date: text,
-        option: text,
-        side: text,
-        help: { type: 'boolean', short: 'h' },
-      },
-    });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n\n${USAGE}`);
-  }
+  const parsed = readArguments(
+    args,
+    {
+      stl: text,
+      '3mf': text,
+      glb: text,
+      png: text,
+      svg: text,
+      dxf: text,
+      pdf: text,
+      date: text,
+      option: text,
+      side: text,
+      help: { type: 'boolean', short: 'h' },
+    },
+    USAGE,
+  );
   const { help, option, side = 'front', date, ...files } = parsed.values;
   if (help) return undefined;
   const [command, path, ...rest] = parsed.positionals;

@@ -1,6 +1,5 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseArgs } from 'node:util';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
 import { Evaluator } from '@plain-relief/core/relief';
@@ -32,7 +31,7 @@ import { solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { closedStl } from '../modules/production/solid-files.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readDocument } from './command.js';
+import { CommandError, readDocument, readArguments } from './command.js';
 
 /** mm of a sheet's side. */
 const LONGEST = 10_000;
@@ -70,27 +69,22 @@ interface Sheets {
 /** Every row of a list as a plate: its outlines and its solid, and a report. @throws CommandError and what the core throws */
 export async function runCommand(args: readonly string[], usage: string): Promise<MadeRun> {
   const text = { type: 'string' } as const;
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: [...args],
-      allowPositionals: true,
-      options: {
-        list: text,
-        out: text,
-        files: text,
-        rows: text,
-        column: { type: 'string', multiple: true },
-        sheet: text,
-        margin: text,
-        spacing: text,
-        turns: text,
-        order: text,
-      },
-    });
-  } catch (error) {
-    throw new CommandError(`${(error as Error).message}\n\n${usage}`);
-  }
+  const parsed = readArguments(
+    args,
+    {
+      list: text,
+      out: text,
+      files: text,
+      rows: text,
+      column: { type: 'string', multiple: true },
+      sheet: text,
+      margin: text,
+      spacing: text,
+      turns: text,
+      order: text,
+    },
+    usage,
+  );
   const { list: listPath, out, files = 'svg,stl', rows: only, column = [], sheet, ...ofSheets } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || listPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
