@@ -344,6 +344,10 @@ describe('./relief run', () => {
     const [first, second] = sheets.files.filter((name) => !name.includes('map')).map((name) => readFileSync(join(folder, 'sheets', name), 'utf8')); // prettier-ignore
     const edges = (text: string): number => /data-layer="blank edge">([\s\S]*?)<\/g>/u.exec(text)![1].match(/<path/gu)!.length;
     expect(edges(first) + edges(second)).toBe(made);
+    // Whoever makes the rows: the same bytes.
+    const again = relief(...RUN, '--out', 'sheets by two', '--rows', '1-30', '--files', 'svg', '--sheet', '610x305', '--margin', '8', '--spacing', '3', '--workers', '2'); // prettier-ignore
+    expect(again.out).toBe(out);
+    for (const name of readdirSync(join(folder, 'sheets'))) expect(readFileSync(join(folder, 'sheets by two', name)).equals(readFileSync(join(folder, 'sheets', name)))).toBe(true); // prettier-ignore
   }, 120_000);
 
   it('says what is wrong with what it is asked', () => {
@@ -354,6 +358,7 @@ describe('./relief run', () => {
     };
     expect(wrong(...RUN)).toContain('Usage:');
     expect(wrong(...RUN, '--out', 'x', '--rows', '4-200')).toContain('--rows 4-200: 4-200 is no row of the list, which has 120');
+    expect(wrong(...RUN, '--out', 'x', '--workers', '0')).toContain('--workers 0 is no number of 1 to 32');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610')).toContain('--sheet 610 is no size');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--spacing', '-1')).toContain('--spacing');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--turns', 'all')).toContain('--turns all are no degrees');

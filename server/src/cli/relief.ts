@@ -56,6 +56,7 @@ const USAGE = `Usage:
     --files KINDS     of svg, dxf, stl (svg,stl)
     --rows 3,7-9      those alone
     --column SLOT=COLUMN   where their names differ; as often as needed
+    --workers N       threads that make rows (1)
     --sheet 1220x610  lays plates on sheets of so many mm, with a map of each
     --margin MM, --spacing MM   to the sheet's edge (10), between plates (4)
     --turns DEGREES   that plates may be turned by (0,90)

@@ -1,21 +1,10 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { productionOutlines } from '@plain-relief/core/drawing';
-import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
-import { Evaluator } from '@plain-relief/core/relief';
-import { type NestChoice } from '@plain-relief/core/nesting';
+import { join, resolve } from 'node:path';
 import {
-  edgeOfPlate,
-  laidOnSheets,
-  sheetDrawing,
-  type SheetItem,
-  sheetMap,
   type List,
   ListError,
   listFile,
   matched,
-  type Plate,
-  plateOf,
   type PlateState,
   readList,
   repeated,
@@ -26,21 +15,16 @@ import {
   unfilled,
   type Values,
 } from '@plain-relief/core/runs';
-import { fontsOf, readSign, type Sign } from '@plain-relief/core/sign';
-import { solidOf } from '@plain-relief/core/solid';
+import { readSign, type Sign } from '@plain-relief/core/sign';
+import { Piscina } from 'piscina';
 import { openFontBook } from '../modules/fonts/font-files.js';
-import { closedStl } from '../modules/production/solid-files.js';
+import { threadFile } from '../platform/http/threads.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readDocument, readArguments } from './command.js';
+import { CommandError, readArguments, readDocument } from './command.js';
+import madeRows, { FILE_KINDS, type FileKind, type MadeRow, type RowsOrder } from './run-rows.js';
+import { sheetChoice, type Sheets, sheetsOf } from './run-sheets.js';
 
-/** mm of a sheet's side. */
-const LONGEST = 10_000;
-
-/** How rows fit that are laid on sheets. */
-const SOUND: ReadonlySet<PlateState> = new Set(['fits', 'fitted']);
-
-const KINDS = ['svg', 'dxf', 'stl'] as const;
-type Kind = (typeof KINDS)[number];
+const MOST_WORKERS = 32;
 
 /** A run as it was made. */
 export interface MadeRun {
@@ -55,15 +39,6 @@ export interface MadeRun {
   readonly report: string;
   /** Where plates lie on sheets, and rows that are on none because they do not fit their plate or lack something. */
   readonly sheets?: Sheets & { readonly held: readonly number[] };
-}
-
-/** Plates on sheets: how many sheets, how much of them is taken, how far up the last one, rows that no sheet is large enough for. */
-interface Sheets {
-  readonly count: number;
-  readonly share: number;
-  readonly lastMm: number;
-  readonly left: readonly number[];
-  readonly files: readonly string[];
 }
 
 /** Every row of a list as a plate: its outlines and its solid, and a report. @throws CommandError and what the core throws */
@@ -82,13 +57,15 @@ export async function runCommand(args: readonly string[], usage: string): Promis
       spacing: text,
       turns: text,
       order: text,
+      workers: text,
     },
     usage,
   );
-  const { list: listPath, out, files = 'svg,stl', rows: only, column = [], sheet, ...ofSheets } = parsed.values;
+  const { list: listPath, out, files = 'svg,stl', rows: only, column = [], workers: threads, sheet, ...ofSheets } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || listPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
   const kinds = kindsFrom(files);
+  const workers = workersFrom(threads);
   const choice = sheet === undefined ? undefined : sheetChoice(sheet, ofSheets);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
@@ -104,25 +81,19 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const chosen = rowsFrom(only, list.rows.length);
   const remarks = rowRemarks(values);
   const twice = twiceIn(sign, values);
-  await book.need(fontsOf(sign));
-  const evaluator = new Evaluator(book);
   mkdirSync(out, { recursive: true });
-  const written: string[] = [];
-  const told: string[][] = [];
+  const order = { sign, kinds, out: resolve(out), fontsDir, forSheets: choice !== undefined };
+  const made = await madeBy(
+    workers,
+    order,
+    chosen.map((row) => ({ row, values: values[row] })),
+  );
   const states: Partial<Record<PlateState, number>> = {};
-  const items: SheetItem[] = [];
-  const held: number[] = [];
-  for (const i of chosen) {
-    const plate = plateOf(sign, values[i], evaluator);
-    states[plate.state] = (states[plate.state] ?? 0) + 1;
-    const { names, trouble } = filesOf(plate, i, kinds, out);
-    written.push(...names);
-    // Letters that run over an edge would run into the next plate.
-    if (choice && plate.evaluation && !SOUND.has(plate.state)) held.push(i + 1);
-    else if (choice && plate.evaluation)
-      items.push({ name: String(i + 1), edge: edgeOfPlate(plate.evaluation), drawing: productionOutlines(plate.evaluation) });
-    told.push(reported(i, plate, [...trouble, ...remarksOf(remarks[i]), ...(twice.get(i) ?? [])], list));
-  }
+  for (const { state } of made) states[state] = (states[state] ?? 0) + 1;
+  const items = made.flatMap(({ item }) => item ?? []);
+  const held = made.filter(({ item }) => choice && !item).map(({ row }) => row + 1);
+  const told = made.map((each) => reported(each, [...remarksOf(remarks[each.row]), ...(twice.get(each.row) ?? [])], list));
+  const written = made.flatMap(({ files }) => files);
   const report = 'report.csv';
   writeFileSync(join(out, report), listFile(['row', 'state', 'narrowed to %', 'title', 'remarks', ...list.columns], told));
   const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
@@ -131,11 +102,38 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   return { rows: chosen.length, states, columns, notes, files: written, report, ...(sheets && { sheets }) };
 }
 
-function kindsFrom(text: string): Kind[] {
+/** Rows that a thread is given at a time: so few that none waits long for the last. */
+const LOT = 12;
+
+/** Rows in the order in which they are asked for, made by as many threads. */
+async function madeBy(workers: number, order: Omit<RowsOrder, 'rows'>, rows: RowsOrder['rows']): Promise<MadeRow[]> {
+  if (workers === 1) return madeRows({ ...order, rows });
+  const threads = new Piscina({
+    filename: threadFile('./run-rows.js', import.meta.url),
+    minThreads: workers,
+    maxThreads: workers,
+  });
+  try {
+    const lots: Promise<MadeRow[]>[] = [];
+    for (let at = 0; at < rows.length; at += LOT)
+      lots.push(threads.run({ ...order, rows: rows.slice(at, at + LOT) }) as Promise<MadeRow[]>);
+    return (await Promise.all(lots)).flat();
+  } finally {
+    await threads.destroy();
+  }
+}
+
+function workersFrom(text = '1'): number {
+  const count = Number(text);
+  if (Number.isInteger(count) && count >= 1 && count <= MOST_WORKERS) return count;
+  throw new CommandError(`--workers ${text} is no number of 1 to ${MOST_WORKERS}.`);
+}
+
+function kindsFrom(text: string): FileKind[] {
   return text.split(',').map((each) => {
-    const kind = KINDS.find((known) => known === each.trim());
+    const kind = FILE_KINDS.find((known) => known === each.trim());
     if (kind) return kind;
-    throw new CommandError(`--files ${text}: ${each} is none of ${KINDS.join(', ')}.`);
+    throw new CommandError(`--files ${text}: ${each} is none of ${FILE_KINDS.join(', ')}.`);
   });
 }
 
@@ -192,114 +190,9 @@ function twiceIn({ slots = [] }: Sign, values: readonly Values[]): Map<number, s
   return found;
 }
 
-function sheetChoice(
-  sheet: string,
-  {
-    margin = '10',
-    spacing = '4',
-    turns = '0,90',
-    order = 'free',
-  }: Readonly<Partial<Record<'margin' | 'spacing' | 'turns' | 'order', string>>>,
-): NestChoice {
-  const [, width, height] = (/^([\d.]+)\s*[x×]\s*([\d.]+)$/u.exec(sheet) ?? []).map(Number);
-  if (!(width > 0 && height > 0 && width <= LONGEST && height <= LONGEST))
-    throw new CommandError(`--sheet ${sheet} is no size of up to ${LONGEST} mm: write it in mm as 1220x610.`);
-  const mm = (name: string, value: string): number => {
-    const number = Number(value);
-    if (value.trim() !== '' && number >= 0 && number <= 200) return number;
-    throw new CommandError(`--${name} ${value} is no length of 0 to 200 mm.`);
-  };
-  const degrees = turns.split(',').map(Number);
-  if (degrees.some((each) => !Number.isFinite(each)) || degrees.length > 36)
-    throw new CommandError(`--turns ${turns} are no degrees: write those that plates may be turned by as 0,90.`);
-  if (order !== 'free' && order !== 'kept') throw new CommandError(`--order ${order} is neither free nor kept.`);
-  return {
-    sheet: { width, height },
-    margin: mm('margin', margin),
-    spacing: mm('spacing', spacing),
-    turns: degrees,
-    keepsOrder: order === 'kept',
-    tries: 8,
-  };
-}
-
-/** Files of every sheet, and its map, in which plates have the numbers of their rows. */
-function sheetsOf(
-  items: readonly SheetItem[],
-  choice: NestChoice,
-  kinds: readonly Kind[],
-  { unit, title }: Sign,
-  out: string,
-): Sheets {
-  const nest = laidOnSheets(
-    items.map(({ edge }) => edge),
-    choice,
-  );
-  const files: string[] = [];
-  const write = (name: string, content: string | Uint8Array): void => {
-    writeFileSync(join(out, name), content);
-    files.push(name);
-  };
-  for (let sheet = 0; sheet < nest.sheets; sheet++) {
-    const name = `sheet ${sheet + 1}`;
-    const drawing = sheetDrawing(items, nest, sheet, choice);
-    if (kinds.includes('svg')) write(`${name}.svg`, svgFile(drawing, { unit, title: `${title}, ${name}` }));
-    if (kinds.includes('dxf')) write(`${name}.dxf`, dxfFile(drawing, unit));
-    write(`${name} map.svg`, svgFile(sheetMap(items, nest, sheet, choice), { unit, title: `${title}, ${name}` }));
-  }
-  const { sheets: count, share, lastMm } = nest;
-  return {
-    count,
-    share: Number(share.toFixed(4)),
-    lastMm: Number(lastMm.toFixed(2)),
-    left: nest.left.map((item) => Number(items[item].name)),
-    files,
-  };
-}
-
 const remarksOf = (remarks: readonly RowRemark[]): string[] => remarks.map(({ text }) => text);
 
-/** By number and title, of letters that every file system has. */
-const nameOf = (row: number, { title }: Sign): string =>
-  `${String(row + 1).padStart(4, '0')} ${title.normalize('NFKD').replace(/[^\w -]/gu, '').trim().slice(0, 60)}`.trim(); // prettier-ignore
-
-function filesOf(
-  plate: Plate,
-  row: number,
-  kinds: readonly Kind[],
-  out: string,
-): { readonly names: string[]; readonly trouble: string[] } {
-  // prettier-ignore
-  const { evaluation, sign } = plate;
-  if (!evaluation) return { names: [], trouble: [] };
-  const names: string[] = [];
-  const trouble: string[] = [];
-  for (const kind of kinds) {
-    const name = `${nameOf(row, sign)}.${kind}`;
-    try {
-      const content =
-        kind === 'stl'
-          ? closedStl(solidOf(evaluation), sign.title)
-          : kind === 'svg'
-            ? svgFile(productionOutlines(evaluation), { unit: sign.unit, title: sign.title })
-            : dxfFile(productionOutlines(evaluation), sign.unit);
-      writeFileSync(join(out, name), content);
-      names.push(name);
-    } catch (error) {
-      if (!(error instanceof OpenSolidError) && !(error instanceof NothingToWriteError)) throw error;
-      trouble.push(error.message);
-    }
-  }
-  return { names, trouble };
-}
-
-function reported(
-  row: number,
-  { narrowed, notes, refused, sign, state }: Plate,
-  remarks: readonly string[],
-  list: List,
-): string[] {
-  const told = [...refused, ...notes.map(({ text }) => text), ...remarks];
+function reported({ narrowed, row, state, title, told }: MadeRow, remarks: readonly string[], list: List): string[] {
   const percent = narrowed === undefined ? '' : narrowed.toFixed(0);
-  return [String(row + 1), state, percent, sign.title, told.join(' '), ...list.rows[row]];
+  return [String(row + 1), state, percent, title, [...told, ...remarks].join(' '), ...list.rows[row]];
 }

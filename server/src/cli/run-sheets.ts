@@ -1,0 +1,86 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { dxfFile, svgFile } from '@plain-relief/core/format';
+import { type NestChoice } from '@plain-relief/core/nesting';
+import { laidOnSheets, sheetDrawing, type SheetItem, sheetMap } from '@plain-relief/core/runs';
+import { type Sign } from '@plain-relief/core/sign';
+import { CommandError } from './command.js';
+import { type FileKind } from './run-rows.js';
+
+/** mm of a sheet's side. */
+const LONGEST = 10_000;
+
+/** Plates on sheets: how many sheets, how much of them is taken, how far up the last one, rows that no sheet is large enough for. */
+export interface Sheets {
+  readonly count: number;
+  readonly share: number;
+  readonly lastMm: number;
+  readonly left: readonly number[];
+  readonly files: readonly string[];
+}
+
+/** How plates are to lie, by the options of the command. @throws CommandError */
+export function sheetChoice(
+  sheet: string,
+  {
+    margin = '10',
+    spacing = '4',
+    turns = '0,90',
+    order = 'free',
+  }: Readonly<Partial<Record<'margin' | 'spacing' | 'turns' | 'order', string>>>,
+): NestChoice {
+  const [, width, height] = (/^([\d.]+)\s*[x×]\s*([\d.]+)$/u.exec(sheet) ?? []).map(Number);
+  if (!(width > 0 && height > 0 && width <= LONGEST && height <= LONGEST))
+    throw new CommandError(`--sheet ${sheet} is no size of up to ${LONGEST} mm: write it in mm as 1220x610.`);
+  const mm = (name: string, value: string): number => {
+    const number = Number(value);
+    if (value.trim() !== '' && number >= 0 && number <= 200) return number;
+    throw new CommandError(`--${name} ${value} is no length of 0 to 200 mm.`);
+  };
+  const degrees = turns.split(',').map(Number);
+  if (degrees.some((each) => !Number.isFinite(each)) || degrees.length > 36)
+    throw new CommandError(`--turns ${turns} are no degrees: write those that plates may be turned by as 0,90.`);
+  if (order !== 'free' && order !== 'kept') throw new CommandError(`--order ${order} is neither free nor kept.`);
+  return {
+    sheet: { width, height },
+    margin: mm('margin', margin),
+    spacing: mm('spacing', spacing),
+    turns: degrees,
+    keepsOrder: order === 'kept',
+    tries: 8,
+  };
+}
+
+/** Files of every sheet, and its map, in which plates have the numbers of their rows. */
+export function sheetsOf(
+  items: readonly SheetItem[],
+  choice: NestChoice,
+  kinds: readonly FileKind[],
+  { unit, title }: Sign,
+  out: string,
+): Sheets {
+  const nest = laidOnSheets(
+    items.map(({ edge }) => edge),
+    choice,
+  );
+  const files: string[] = [];
+  const write = (name: string, content: string | Uint8Array): void => {
+    writeFileSync(join(out, name), content);
+    files.push(name);
+  };
+  for (let sheet = 0; sheet < nest.sheets; sheet++) {
+    const name = `sheet ${sheet + 1}`;
+    const drawing = sheetDrawing(items, nest, sheet, choice);
+    if (kinds.includes('svg')) write(`${name}.svg`, svgFile(drawing, { unit, title: `${title}, ${name}` }));
+    if (kinds.includes('dxf')) write(`${name}.dxf`, dxfFile(drawing, unit));
+    write(`${name} map.svg`, svgFile(sheetMap(items, nest, sheet, choice), { unit, title: `${title}, ${name}` }));
+  }
+  const { sheets: count, share, lastMm } = nest;
+  return {
+    count,
+    share: Number(share.toFixed(4)),
+    lastMm: Number(lastMm.toFixed(2)),
+    left: nest.left.map((item) => Number(items[item].name)),
+    files,
+  };
+}
