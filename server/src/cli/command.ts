@@ -30,12 +30,17 @@ export function dateFrom(text: string | undefined): Date {
   return date;
 }
 
+/** What parseArgs tells of options of these kinds. */
+type Arguments<T extends NonNullable<ParseArgsConfig['options']>> = ReturnType<
+  typeof parseArgs<{ args: string[]; allowPositionals: true; options: T }>
+>;
+
 /** Options and places of a command's arguments. @throws CommandError with the usage where there is one that it does not have */
 export function readArguments<T extends NonNullable<ParseArgsConfig['options']>>(
   args: readonly string[],
   options: T,
   usage: string,
-) {
+): Arguments<T> {
   try {
     return parseArgs({ args: [...args], allowPositionals: true, options });
   } catch (error) {
