@@ -6,10 +6,7 @@ const escaped = (text: string): string =>
   text.replace(/[&<>"']/gu, (c) => `&#${c.charCodeAt(0)};`).replace(/[\x00-\x08\x0b\x0c\x0e-\x1f]/gu, '');
 
 // Six decimals keep a grid step (0.000244 mm) to within a thousandth of itself.
-const figure = (value: number): string => {
-  const text = value.toFixed(6).replace(/\.?0+$/u, '');
-  return text === '-0' ? '0' : text;
-};
+const figure = (value: number): string => String(Math.round(value * 1e6) / 1e6);
 
 /** Path data of one run, y turned downwards, every coordinate divided by `per`. */
 export function runPath(points: Float64Array, closed: boolean, per = 1): string {

@@ -6,6 +6,7 @@ import { Evaluator } from '@plain-relief/core/relief';
 import { edgeOfPlate, type Plate, plateOf, type PlateState, type SheetItem, type Values } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { solidOf } from '@plain-relief/core/solid';
+import { type FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { closedStl } from '../modules/production/solid-files.js';
 
@@ -40,11 +41,17 @@ export interface MadeRow {
 /** How rows fit that are laid on sheets: letters that run over an edge would run into the next plate. */
 const SOUND: ReadonlySet<PlateState> = new Set(['fits', 'fitted']);
 
+/** Of this thread, with the fonts of the sign: kept from one lot of rows to the next. */
+let kept: { readonly fontsDir: string; readonly book: FontBook; readonly evaluator: Evaluator } | undefined;
+
 /** Makes rows and writes their files, here or in a thread of its own. */
 export default async function madeRows({ sign, rows, kinds, out, fontsDir, forSheets }: RowsOrder): Promise<MadeRow[]> {
-  const book = openFontBook(fontsDir);
+  if (kept?.fontsDir !== fontsDir) {
+    const book = openFontBook(fontsDir);
+    kept = { fontsDir, book, evaluator: new Evaluator(book) };
+  }
+  const { book, evaluator } = kept;
   await book.need(fontsOf(sign));
-  const evaluator = new Evaluator(book);
   return rows.map(({ row, values }): MadeRow => {
     const plate = plateOf(sign, values, evaluator);
     const { evaluation, narrowed, notes, refused, state } = plate;
