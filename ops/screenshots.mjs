@@ -117,6 +117,7 @@ main(async () => {
   const layout = await send('POST', `/jobs/${jobs.find(({ customer }) => customer === 'Fernhollow Arboretum').id}/signs`, {
     title: 'West gate, arched',
   });
+  const text = { ...(await send('GET', `/signs/${signs.get('Reading room')}`)).document.parts[0] };
   const { document: arched } = layout;
   arched.blank.outline = { kind: 'arch', width: 500, height: 400, rise: 150 };
   const placed = (x, y) => ({ x, y, turn: 0, mirror: false });
