@@ -119,7 +119,8 @@ export class Widths {
       const name = `${width} ${least}`;
       let own = corners.get(name);
       if (!own) {
-        const rings = field.narrow(width / 2, least) ?? [];
+        const [radius, tip] = [width / 2, (2 * least) / width];
+        const rings = opened((disc, beyond) => field.narrow(disc, beyond), radius, tip) ?? leftBy(field, radius, tip);
         own = rings.flatMap((ring) => tipOf(ring, width / 2) ?? []).filter(({ beyond }) => beyond >= least);
         corners.set(name, own);
       }
