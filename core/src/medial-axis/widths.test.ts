@@ -93,3 +93,15 @@ describe('what is exactly as wide as what is asked for at most', () => {
     }
   });
 });
+
+describe('a hole of a few µm', () => {
+  it('keeps no disc away: it is smaller than lines are told', () => {
+    const square = [Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10)];
+    const speck = Float64Array.of(5, 5, 5.001, 5.004, 5.004, 5);
+    expect(new Widths([...square, speck], 2, 0).narrowerThan(2)).toEqual(new Widths(square, 2, 0).narrowerThan(2));
+    const hole = Float64Array.of(5, 5, 5.01, 5.04, 5.04, 5);
+    expect(area(new Widths([...square, hole], 2, 0).narrowerThan(2))).toBeGreaterThan(
+      area(new Widths(square, 2, 0).narrowerThan(2)),
+    );
+  });
+});

@@ -51,6 +51,15 @@ interface Piece extends Shape {
   readonly places: { readonly dx: number; readonly dy: number }[];
 }
 
+/**
+ * Whether a ring is smaller than lines are told: where contours of a glyph cross almost on a corner, their union has a hole of a few µm
+ * there, which would keep every larger disc away.
+ */
+function isSpeck(ring: Contour): boolean {
+  const { minX, minY, maxX, maxY } = bounds([ring])!;
+  return Math.hypot(maxX - minX, maxY - minY) < 2 * TOLERANCE;
+}
+
 /** Sides of a frame: its corners are so blunt that they reach beyond a disc by hundredths of its radius. */
 const FRAME_SIDES = 24;
 
@@ -87,7 +96,7 @@ export class Widths {
     const own = new ShapeCache<Shape>();
     const reach = GRADE ** Math.ceil(Math.log(most * BEYOND) / Math.log(GRADE));
     const pieces = new Map<Shape, Piece>();
-    for (const rings of polygonsOf(outline).flatMap((polygon) => {
+    for (const rings of polygonsOf(outline.filter((ring) => !isSpeck(ring))).flatMap((polygon) => {
       if (polygon.holes.length === 0) return [[polygon.outer]];
       return separated(polygon, reach).map(({ outer, holes }) => [outer ?? frameAround(holes, reach), ...holes]);
     })) {
