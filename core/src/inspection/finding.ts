@@ -18,6 +18,11 @@ export const CHECKS = {
     asks: 'whether walls between carved places, holes and edges are thick enough',
     source: 'the least wall of the material in the shop’s library; 1.5 mm where it is not there (common practice, no source)',
   },
+  'hanging-piece': {
+    group: 'making',
+    asks: 'whether every piece of the plate hangs so well from the rest that it does not break off',
+    source: 'twice the least wall of the material, 3 mm where the shop does not have it (common practice, no source)',
+  },
   'tall-stroke': {
     group: 'making',
     asks: 'whether strokes are so tall for their width that they snap off',

@@ -3,6 +3,7 @@ import { solidOf } from '../solid/index.js';
 import { castingFindings } from './casting.js';
 import { type Finding } from './finding.js';
 import { fixingFindings } from './fixing.js';
+import { hangingPieces } from './hanging.js';
 import { type Limits } from './limits.js';
 import { makingFindings } from './making.js';
 import { readingFindings } from './reading.js';
@@ -19,6 +20,7 @@ import { type Words, wordingFindings } from './wording.js';
 export function inspect(evaluation: Evaluation, limits: Limits, words: Words = {}, solid = solidOf(evaluation)): Finding[] {
   return [
     ...makingFindings(evaluation, solid, limits),
+    ...hangingPieces(evaluation, limits),
     ...castingFindings(evaluation, solid, limits),
     ...waterFindings(evaluation, solid),
     ...sizeFindings(evaluation, limits),

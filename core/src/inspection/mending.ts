@@ -103,6 +103,8 @@ function candidatesFor(
       return atPlaces(finding, evaluation).flatMap((each) => lowered(each, finding.limit / finding.measured));
     case 'thin-wall':
       return movedIn(finding, evaluation);
+    case 'hanging-piece':
+      return bridged(finding, sign);
     case 'small-step':
       return stepped(finding, evaluation);
     case 'no-sheet':
@@ -252,6 +254,19 @@ function movedIn(finding: Finding, evaluation: Evaluation): FindingRemedy[] {
     const at = { ...part.place, x: tidy(part.place.x + (dx / far) * lacking), y: tidy(part.place.y + (dy / far) * lacking) };
     return [{ label: `Move ${part.name} by ${tidy(lacking)} mm`, sets: [{ part: part.id, path: ['place'], value: at }] }];
   });
+}
+
+/** Bridges of what is cut through as wide as a neck has to be. */
+function bridged({ limit }: Finding, sign: Sign): FindingRemedy[] {
+  const narrow = sign.parts.filter(({ hidden, bridges }) => !hidden && bridges !== undefined && bridges.width < limit + EASE);
+  if (narrow.length === 0) return [];
+  const width = up(limit + EASE);
+  return [
+    {
+      label: `Make the bridges of ${narrow.map(({ name }) => name).join(', ')} ${width} mm wide`,
+      sets: narrow.map(({ id }) => ({ part: id, path: ['bridges', 'width'], value: width })),
+    },
+  ];
 }
 
 /** Two levels that are one nearly: apart by what is seen, or one. */
