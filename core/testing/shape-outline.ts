@@ -1,4 +1,5 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
+import bwip, { type RawOptions } from 'bwip-js/node';
 import svgpath from 'svgpath';
 import { type Shape, type Sign } from '../src/sign/index.js';
 import { boxOf } from './brute-area.js';
@@ -62,6 +63,8 @@ export function shapeOutline(m: ManifoldToplevel, shape: Shape | Sign['blank']['
     }
     case 'braille':
       return brailleOutline(m, shape);
+    case 'code':
+      return codeOutline(m, shape);
     case 'outline':
       return pathOutline(m, shape, isBlank);
     default:
@@ -99,6 +102,38 @@ function brailleOutline(m: ManifoldToplevel, shape: Extract<Shape, { kind: 'brai
     );
   });
   return m.CrossSection.union(circles);
+}
+
+/** Quiet zones in modules: before, after, above and below. */
+const QUIET = { qr: [4, 4, 4], 'data-matrix': [1, 1, 1], 'code-128': [10, 10, 0], 'ean-13': [11, 7, 0], 'upc-a': [9, 9, 0] } as const; // prettier-ignore
+
+/** Squares of what the encoder says is dark, by its own raw figures; nothing where it makes none of the words. */
+function codeOutline(m: ManifoldToplevel, shape: Extract<Shape, { kind: 'code' }>): CrossSection {
+  const { symbology, words, module, correction = 'M', ground } = shape;
+  const bcid = { qr: 'qrcode', 'data-matrix': 'datamatrix', 'code-128': 'code128', 'ean-13': 'ean13', 'upc-a': 'upca' }[symbology]; // prettier-ignore
+  const isForeign = /[^ -~]/u.test(words);
+  if (isForeign && symbology !== 'qr') return m.CrossSection.union([]);
+  const rows: number[][] = [];
+  try {
+    const text = isForeign ? `^ECI000026${words.replace(/\^/gu, '^^')}` : words;
+    const [raw] = bwip.raw({ bcid, text, ...(symbology === 'qr' && { eclevel: correction }), ...(isForeign && { parsefnc: true }) } as RawOptions); // prettier-ignore
+    if ('pixs' in raw) for (let y = 0; y < raw.pixy; y++) rows.push(raw.pixs.slice(y * raw.pixx, (y + 1) * raw.pixx));
+    else rows.push(raw.sbs.flatMap((wide, i) => new Array<number>(wide).fill(1 - (i % 2))));
+  } catch {
+    return m.CrossSection.union([]);
+  }
+  const isBars = rows.length === 1;
+  const [wide, high] = [rows[0].length * module, isBars ? (shape.height ?? 15) : rows.length * module];
+  const up = high / rows.length;
+  const box = (x: number, y: number, w: number, h: number): CrossSection => m.CrossSection.square([w, h]).translate([x, y]);
+  const dark = m.CrossSection.union(
+    rows.flatMap((row, r) =>
+      row.flatMap((is, c) => (is ? [box(c * module - wide / 2, high / 2 - (r + 1) * up, module, up)] : [])),
+    ),
+  );
+  if (!ground) return dark;
+  const [before, after, along] = QUIET[symbology].map((modules) => modules * module);
+  return box(-wide / 2 - before, -high / 2 - along, wide + before + after, high + 2 * along).subtract(dark);
 }
 
 function pathOutline(

@@ -90,6 +90,8 @@ const USUAL: Readonly<Record<string, readonly [number, number]>> = {
   'fixings.diameter': [2, 12],
   'fixings.inset': [2, 30],
   'domed.width': [0.3, 6],
+  'code.module': [0.4, 3],
+  'code.height': [4, 30],
   'braille.base': [1, 3],
   'braille.dots': [2, 4],
   'braille.cell': [5, 9],
@@ -131,6 +133,8 @@ const WORDS = [
   'R%@',
   'St. ﬁ',
 ];
+/** Words of codes: such as some can say and some cannot. */
+const CODED = ['TREE 2041', '978020137962', '01234567890', 'millrace.example/27', 'Äsche ^7', '9780201379621'];
 const NAMES = ['Rim', 'Line 1', 'A & B "q"', 'ÄÖÜ', '<b>', 'مرحبا', '🙂'];
 
 /** No value can be made, as where an earlier part is needed and there is none. */
@@ -282,6 +286,7 @@ class Maker {
     if (pattern?.startsWith('^[a-z0-9-]')) return 'ada-703';
     if (key === 'font') return random.pick(this.fonts);
     if (key === 'path' && kind === 'outline') return pathData(random, this.manner);
+    if (key === 'words' && kind === 'code') return random.pick(CODED);
     if (key === 'words') {
       const lines = Array.from({ length: random.whole(1, 2) }, () =>
         Array.from({ length: random.whole(1, 2) }, () => random.pick(WORDS)).join(' '),

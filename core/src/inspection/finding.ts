@@ -90,6 +90,26 @@ export const CHECKS = {
     asks: 'whether light on what is behind words hides them',
     source: 'a ground without gloss (common practice; of tactile signs section 703.5.1 of the 2010 ADA Standards)',
   },
+  'small-modules': {
+    group: 'reading',
+    asks: 'whether the modules of codes are so large that the smallest end mill makes them and a reader in the hand tells them',
+    source: 'the smallest end mill where they are formed; 0.33 mm (common practice, no source)',
+  },
+  'tall-modules': {
+    group: 'reading',
+    asks: 'whether modules of codes are so low that they do not lie in each other’s shadow',
+    source: 'half a module: as a reader took what was raised and lit from the upper left (core/testing/codes-sweep.mjs)',
+  },
+  'quiet-zone': {
+    group: 'reading',
+    asks: 'whether the ground around codes is free',
+    source: 'ISO/IEC 18004, 16022, 15417 and 15420: 4 modules, 1, 10, and 11 or 9 (from memory)',
+  },
+  'faint-code': {
+    group: 'reading',
+    asks: 'whether codes are dark on light',
+    source: '3 to 1 (ratio of WCAG 2; of codes common practice, no source)',
+  },
   'tight-lines': {
     group: 'reading',
     asks: 'whether lines of words are so far apart that they are read one after the other',
@@ -158,7 +178,7 @@ export interface Finding {
   readonly check: CheckCode;
   /** In a sentence with its numbers. */
   readonly text: string;
-  /** In mm where nothing else is said; of `tall-stroke` in times the width, of `low-contrast` a ratio, of `no-draft` degrees, of `close-words` a share, of words how many. */
+  /** In mm where nothing else is said; of `tall-stroke` in times the width, of `low-contrast` a ratio, of `no-draft` degrees, of `close-words` a share, of words how many; of codes modules, `faint-code` a ratio. */
   readonly measured: number;
   readonly limit: number;
   /** The largest places of it in the plan, in mm. */

@@ -7,6 +7,7 @@ import { hangingPieces } from './hanging.js';
 import { type Limits } from './limits.js';
 import { makingFindings } from './making.js';
 import { readingFindings } from './reading.js';
+import { scanningFindings } from './scanning.js';
 import { settingFindings } from './setting.js';
 import { sizeFindings } from './sizes.js';
 import { waterFindings } from './water.js';
@@ -25,6 +26,7 @@ export function inspect(evaluation: Evaluation, limits: Limits, words: Words = {
     ...waterFindings(evaluation, solid),
     ...sizeFindings(evaluation, limits),
     ...readingFindings(evaluation, solid, limits),
+    ...scanningFindings(evaluation, solid, limits),
     ...settingFindings(evaluation),
     ...wordingFindings(evaluation.sign, words),
     ...fixingFindings(evaluation, limits),

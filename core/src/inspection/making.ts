@@ -1,4 +1,4 @@
-import { intersection, ringsOf } from '../arrangement/index.js';
+import { intersection, ringsOf, union } from '../arrangement/index.js';
 import { area, bounds, type Contour, contourArea, middleOfBox, type Outline, STEPS_PER_MM } from '../geometry/index.js';
 import { Widths } from '../medial-axis/index.js';
 import { type Mesh } from '../mesh/index.js';
@@ -27,7 +27,7 @@ const SEEN_MM = 1;
 interface Slab {
   readonly from: number;
   readonly to: number;
-  /** Without the dots of braille, which are cut by balls of their own and stand so close. */
+  /** Without the dots of braille, which are cut by balls of their own and stand so close, and without the modules of codes. */
   readonly material: Outline;
   /** How wide the material is, up to the most that is asked of it. */
   readonly widths: Widths;
@@ -44,15 +44,35 @@ function slabsOf(evaluation: Evaluation, solid: Mesh, { leastStroke, leastWall, 
   const heights = [...levels].sort((a, b) => a.z - b.z).map(({ z }) => z);
   const all = [-sign.blank.thickness, ...heights];
   const isDot = dotsOf(evaluation);
+  const codes = codesOf(evaluation);
   return all.slice(1).flatMap((to, i): Slab[] => {
     const from = all[i];
     if (to - from <= SAME) return [];
-    const material = planeSection(solid, 2, (from + to) / 2).filter((ring) => !isDot(ring));
+    const material = withoutModules(planeSection(solid, 2, (from + to) / 2).filter((ring) => !isDot(ring)), codes); // prettier-ignore
     if (material.length === 0) return [];
     // What stands on the back is the blank itself: nothing of it is tall.
     const tallest = i === 0 ? 0 : (all[all.length - 1] - from) / slenderness;
     return [{ from, to, material, widths: new Widths(material, Math.max(leastStroke, leastWall, tallest), TIP) }];
   });
+}
+
+/** Boxes of codes to scan. */
+function codesOf({ sign, parts }: Evaluation): Outline {
+  return sign.parts.flatMap((part) => {
+    const plan = part.kind === 'shape' && part.shape.kind === 'code' ? parts.find(({ id }) => id === part.id) : undefined;
+    if (!plan?.ink) return [];
+    const { minX, minY, maxX, maxY } = plan.ink;
+    return [Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY)];
+  });
+}
+
+/** Material with codes filled where some of them is there: their modules are told by a check of their own, and touch in corners. */
+function withoutModules(material: Outline, codes: Outline): Outline {
+  const parted = codes.filter((box) => {
+    const inside = area(intersection(material, [box]));
+    return inside > LEAST && inside < area([box]) - LEAST;
+  });
+  return parted.length === 0 ? material : union(material, parted);
 }
 
 /** Whether a ring is a dot of braille. */

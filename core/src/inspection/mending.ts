@@ -115,6 +115,14 @@ function candidatesFor(
         : [];
     case 'low-contrast':
       return part?.kind === 'text' ? recoloured(part, evaluation) : [];
+    case 'small-modules':
+      return part?.kind === 'shape' && part.shape.kind === 'code'
+        ? [{ label: `Make the modules of ${part.name} ${up(finding.limit)} mm`, sets: [{ part: part.id, path: ['shape', 'module'], value: up(finding.limit) }] }] // prettier-ignore
+        : [];
+    case 'tall-modules':
+      return part ? flattened(part, finding.limit / finding.measured) : [];
+    case 'faint-code':
+      return part ? blackened(part, evaluation) : [];
     case 'no-draft':
       return [
         { label: 'Lean the sides so that a pattern leaves the sand', sets: [{ path: ['parts'], value: leaningParts(sign) }] },
@@ -236,6 +244,26 @@ function lowered(part: Part, share: number): FindingRemedy[] {
       : [],
   );
   return sets.length > 0 ? [{ label: `Lower ${part.name}`, sets }] : [];
+}
+
+/** Raised or sunk only by a share of what it was. */
+function flattened(part: Part, share: number): FindingRemedy[] {
+  const sets = part.tiers.flatMap(({ on, action }, at): FieldSet[] =>
+    on && (action.kind === 'raise' || action.kind === 'carve')
+      ? [{ part: part.id, path: ['tiers', at, 'action', 'by'], value: down(action.by * share) }]
+      : [],
+  );
+  return sets.length > 0 ? [{ label: `Bring ${part.name} nearer to its ground`, sets }] : [];
+}
+
+/** A code in black, whose ground is as it is. */
+function blackened(part: Part, { sign }: Evaluation): FindingRemedy[] {
+  const black = FINISHES.find(({ id }) => id === 'black')!;
+  const sets: FieldSet[] = sign.finishes?.some(({ id }) => id === black.id) ? [] : [{ path: ['finishes'], value: [...(sign.finishes ?? []), black] }]; // prettier-ignore
+  part.tiers.forEach(({ on, action }, at) => {
+    if (on && action.kind !== 'cut-through') sets.push({ part: part.id, path: ['tiers', at, 'finish', 'top'], value: black.id });
+  });
+  return [{ label: `${part.name} in ${black.name}`, sets }];
 }
 
 /** Holes moved away from what they are too near to. */

@@ -3,7 +3,7 @@ import { area, bounds, direction, middleOfBox, radians } from '../geometry/index
 import { Widths } from '../medial-axis/index.js';
 import { belongsTo, type ReliefMesh } from '../mesh/index.js';
 import { type Evaluation, partsSeen, placeOf } from '../relief/index.js';
-import { type Finish, lightReflectance, type TextPart } from '../sign/index.js';
+import { type Finish, lightReflectance, type Part, type TextPart } from '../sign/index.js';
 import { coloured } from '../solid/index.js';
 import { formatLength } from '../units/index.js';
 import { type Finding } from './finding.js';
@@ -65,13 +65,13 @@ export function contrastRatio(a: string, b: string): number {
 
 /** What words wear, and what is around them. */
 export interface Worn {
-  readonly part: TextPart;
+  readonly part: Part;
   readonly on: Finish;
   readonly behind: Finish;
 }
 
 /** The finishes of words and of what is behind them, of what faces the reader: each that of most of it. */
-export function wornBy(evaluation: Evaluation, solid: ReliefMesh, texts: readonly TextPart[]): Worn[] {
+export function wornBy(evaluation: Evaluation, solid: ReliefMesh, texts: readonly Part[]): Worn[] {
   const { finishes, wears } = coloured(evaluation, solid);
   if (finishes.length < 2) return [];
   const { positions: p, triangles, belongs } = solid;

@@ -76,6 +76,8 @@ export const NOTES = {
       weight: 'warning',
       text: `${name} has a word of ${formatLength(widest, unit)} in a room of ${formatLength(room, unit)}: words are not parted.`,
     }) as const,
+  /** @param why what keeps a code from being made, in words after a colon */
+  'code-unmade': (name: string, why: string) => ({ weight: 'error', text: `${name} is not made: ${why}.` }) as const,
   'no-words': (name: string) => ({ weight: 'said', text: `${name} has no words yet.` }) as const,
   'over-edge': (name: string, by: number, unit: LengthUnit) =>
     ({

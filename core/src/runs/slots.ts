@@ -26,7 +26,7 @@ export function slotsInWords(sign: Sign): string[] {
 
 function wordsOf(part: Sign['parts'][number]): string[] {
   if (part.kind === 'text') return [part.words];
-  return part.shape.kind === 'braille' ? [part.shape.words] : [];
+  return part.shape.kind === 'braille' || part.shape.kind === 'code' ? [part.shape.words] : [];
 }
 
 /**
@@ -53,6 +53,7 @@ export function filled(sign: Sign, values: Values): Filled {
       const isGone = words === '' && part.words !== '';
       return { ...part, words, ...(letters && { letters }), ...(isGone && { hidden: true }) };
     }
+    if (part.shape.kind === 'code') return { ...part, shape: { ...part.shape, words: filledWords(part.shape.words, slots, valueOf).words } }; // prettier-ignore
     if (part.shape.kind !== 'braille') return part;
     return { ...part, shape: { ...part.shape, words: filledWords(part.shape.words, slots, valueOf).words } };
   });

@@ -12,6 +12,7 @@ export { extentOfOne, type PartExtent } from './document/copies.js';
 export { costliestPart, effortOfSides, withUprightSides } from './document/effort.js';
 export { SignError, type SignFault } from './document/faults.js';
 export { BARE, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
+export { codeSize, extentOfCodeShape, symbolOfShape } from './document/code-symbol.js';
 export { isStale, saidBy, withCells } from './document/braille-words.js';
 export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';
 export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll, weightWords } from './document/materials.js';
@@ -24,6 +25,7 @@ export {
   type Action,
   type Area,
   type BrailleShape,
+  type CodeShape,
   type Bridges,
   type Copies,
   type Edge,

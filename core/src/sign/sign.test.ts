@@ -70,7 +70,7 @@ describe('readSign', () => {
     [
       'an unknown kind',
       (d) => (d.parts[0].shape = { kind: 'blob' }),
-      'parts[0].shape.kind is "blob" and must be one of "rectangle", "circle", "ellipse", "stadium", "polygon", "arch", "line", "outline", "border", "combined", "fixings", "braille".',
+      'parts[0].shape.kind is "blob" and must be one of "rectangle", "circle", "ellipse", "stadium", "polygon", "arch", "line", "outline", "border", "combined", "fixings", "braille", "code".',
     ],
     ['a wrong choice', (d) => (d.unit = 'cubit'), 'unit is "cubit" and must be one of "mm", "in".'],
     [

@@ -32,6 +32,7 @@ import {
 import {
   type Blank,
   type BrailleShape,
+  type CodeShape,
   type Copies,
   type Part,
   type Place,
@@ -44,6 +45,7 @@ import {
 import { type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../../type/index.js';
 import { brailleLayout } from '../../braille/index.js';
 import { type Note, note } from '../../notes/index.js';
+import { boxOfCode, ringsOfCode } from './code-outline.js';
 import { fittedNote, missingNote } from './text-notes.js';
 
 /** A part in its place in the plan, before its tiers act. */
@@ -98,7 +100,7 @@ export interface Surroundings {
   readonly placed: ReadonlyMap<string, PlacedPart>;
 }
 
-type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' | 'braille' }>;
+type OwnShape = Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' | 'braille' | 'code' }>;
 
 /** The outline of a shape about its own middle. */
 export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
@@ -244,7 +246,13 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
       frame: placePolyline(cornersOf({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
     };
   }
-  const own = outlineOfShape(shape).filter(enclosesAny);
+  const made = shape.kind === 'code' ? ringsOfCode(shape) : outlineOfShape(shape);
+  if ('fault' in made) {
+    const isEmpty = shape.kind === 'code' && shape.words === '';
+    const notes = [isEmpty ? note('no-words', { part: part.id }, part.name) : note('code-unmade', { part: part.id }, part.name, made.fault)]; // prettier-ignore
+    return { ...nothing, area: ContourSet.EMPTY, frame: placePolyline(cornersOf(boxOfCode(shape as CodeShape)), put), notes };
+  }
+  const own = made.filter(enclosesAny);
   const contours = placeRings(own, put);
   const notes = contours.length === 0 ? [...nothing.notes, note('nothing-left', { part: part.id }, part.name)] : nothing.notes;
   return {

@@ -33,6 +33,10 @@ const LINES = { sloped: 2, chamfered: 2, ridged: 3, rounded: 8, cove: 8, domed: 
 /** Points of a letter, about. */
 const LETTER = 60;
 
+/** Points of a module, and modules of a code of so many letters, about. */
+const MODULE = 2;
+const codeArea = (letters: number): number => 441 + 8 * letters;
+
 /** Dots of a cell, about. */
 const DOTS_IN_CELL = 3;
 
@@ -44,7 +48,9 @@ function effortOf(part: Part): number {
         ? Math.max(8, part.shape.path.length / 12)
         : part.shape.kind === 'braille'
           ? DOTS_IN_CELL * 16 * part.shape.cells.length
-          : 40;
+          : part.shape.kind === 'code'
+            ? MODULE * codeArea(part.shape.words.length)
+            : 40;
   const once = part.tiers.filter(({ on }) => on).reduce((sum, tier) => sum + points * effortOfTier(tier), 0);
   const count = part.copies?.count ?? 1;
   // Copies that overlap cross each other.

@@ -113,6 +113,7 @@ const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
   combined: 'Combined',
   fixings: 'Fixing holes',
   braille: 'Braille',
+  code: 'Code',
 };
 
 /** A plain shape in the middle of the blank, as large as suits it: a sunk panel, a hole of 6 mm (1/4 in), a border … */
@@ -138,6 +139,7 @@ export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'combined'>): Shap
       path: 'M-2 -1L2 -1L2 1L-2 1Z',
     },
     braille: newBraille(sign),
+    code: { kind: 'code', symbology: 'qr', words: '', module: isMetric ? 1 : 0.79375 },
     fixings: { kind: 'fixings', diameter: isMetric ? 5 : 4.7625, inset: isMetric ? 12 : 12.7, places: 'corners', count: 4 },
   } as const;
   const action: Action = {
@@ -236,7 +238,9 @@ function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
 const tidy = (mm: number): number => Number(mm.toFixed(3));
 
 /** Width and height of a shape that has its own, in mm; of a line its length and nothing. */
-export function extentOfShape(shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' | 'fixings' | 'braille' }>): {
+export function extentOfShape(
+  shape: Exclude<ShapePart['shape'], { kind: 'border' | 'combined' | 'fixings' | 'braille' | 'code' }>,
+): {
   width: number;
   height: number;
 } {

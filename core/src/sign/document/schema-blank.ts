@@ -93,6 +93,33 @@ export const Braille = closed(
   'braille: the dots of its cells, of words of its own or those of a text that it follows; base is the diameter of dots, dots, cell and line the distances between dots, cells and lines, room how wide lines may be; with a ball the dots are holes of this diameter for balls',
 );
 
+export const Code = closed(
+  {
+    kind: Type.Literal('code'),
+    symbology: Type.Union([
+      Type.Literal('qr'),
+      Type.Literal('data-matrix'),
+      Type.Literal('code-128'),
+      Type.Literal('ean-13'),
+      Type.Literal('upc-a'),
+    ]),
+    words: Type.String({ maxLength: 2000 }),
+    module: Type.Number({ minimum: 0.05, maximum: 100, description: 'mm of its smallest squares, or of its thinnest bars' }),
+    height: Type.Optional(Type.Number({ minimum: 0.5, maximum: 1000, description: 'mm of bars; 15 where nothing is said' })),
+    correction: Type.Optional(
+      Type.Union([Type.Literal('L'), Type.Literal('M'), Type.Literal('Q'), Type.Literal('H')], {
+        description: 'of a QR code, how much may be lost: about 7, 15, 25 or 30 percent; M where nothing is said',
+      }),
+    ),
+    ground: Type.Optional(
+      Type.Literal(true, {
+        description: 'its light ground with the quiet zone is the outline, and its dark modules are left out',
+      }),
+    ),
+  },
+  'a code to scan: its dark modules about the place, by ISO/IEC 18004 (qr), 16022 (data-matrix), 15417 (code-128) and 15420 (ean-13, upc-a)',
+);
+
 export const Laminate = closed(
   {
     cap: Type.Number({ exclusiveMinimum: 0, maximum: 50 }),

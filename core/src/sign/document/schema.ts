@@ -6,6 +6,7 @@ import {
   BlankFinish,
   Border,
   Braille,
+  Code,
   Circle,
   Combined,
   Ellipse,
@@ -288,7 +289,7 @@ const ShapePart = closed(
   {
     kind: Type.Literal('shape'),
     ...common,
-    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined, Fixings, Braille),
+    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined, Fixings, Braille, Code),
   },
   'a plain shape: a panel, a border, a hole, or a logo',
 );
@@ -435,6 +436,7 @@ export type Counter = Static<typeof Counter>;
 export type ShapePart = Static<typeof ShapePart>;
 export type Part = TextPart | ShapePart;
 export type Shape = ShapePart['shape'];
+export type CodeShape = Extract<Shape, { kind: 'code' }>;
 export type BrailleShape = Extract<Shape, { kind: 'braille' }>;
 export type Tier = Static<typeof Tier>;
 export type Action = Static<typeof Action>;

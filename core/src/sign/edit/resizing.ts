@@ -1,4 +1,6 @@
 import { type Box } from '../../geometry/index.js';
+import { symbologyOf } from '../../codes/index.js';
+import { codeSize } from '../document/code-symbol.js';
 import { removeParts } from './edit.js';
 import { type Blank } from '../document/schema-blank.js';
 import { type Part, type Shape, type Sign, type TextPart } from '../document/schema.js';
@@ -27,6 +29,7 @@ export function resized(part: Part, factors: Factors, seen?: SeenText): Part {
 /** Whether a part has a width and a height that can be changed apart. */
 export function sizesApart(part: Part): boolean {
   if (part.kind === 'text') return part.path === undefined;
+  if (part.shape.kind === 'code') return symbologyOf(part.shape.symbology).isLinear;
   return !['circle', 'polygon', 'border', 'combined', 'fixings', 'line', 'braille'].includes(part.shape.kind);
 }
 
@@ -92,6 +95,9 @@ function resizedShape<S extends Shape | Blank['outline']>(shape: S, { across, up
       return { ...shape, diameter: extent(shape.diameter * one) };
     case 'line':
       return { ...shape, length: extent(shape.length * across) };
+    case 'code':
+      if (!symbologyOf(shape.symbology).isLinear) return { ...shape, module: most(0.05, shape.module * one, 100) };
+      return { ...shape, module: most(0.05, shape.module * across, 100), height: most(0.5, codeSize(shape).height * up, 1000) };
     default:
       return shape;
   }
@@ -100,7 +106,7 @@ function resizedShape<S extends Shape | Blank['outline']>(shape: S, { across, up
 /** Whether a part's outline can be that of the blank: it has sizes of its own and stands upright. */
 export const canBeBlank = (part: Part): boolean =>
   part.kind === 'shape' &&
-  !['border', 'combined', 'fixings', 'line', 'braille'].includes(part.shape.kind) &&
+  !['border', 'combined', 'fixings', 'line', 'braille', 'code'].includes(part.shape.kind) &&
   part.place.turn === 0 &&
   !part.place.mirror;
 

@@ -2,9 +2,11 @@ import { plainWords } from '../../type/index.js';
 import { actionOf } from '../document/actions.js';
 import { type PartExtent, spacedRow } from '../document/copies.js';
 import { setBraille } from './braille-fields.js';
+import { setCode } from './code-fields.js';
 import { movedLetters } from './letters-by-hand.js';
 import { setKindsOfHardware } from '../ticket/hardware.js';
 import { chooseFinish } from '../document/finishes.js';
+import { extentOfCodeShape } from '../document/code-symbol.js';
 import { baseLevels, type Side, sideOf, tierLevel } from '../document/levels.js';
 import { extentOfShape, sizeAbout } from '../document/new-sign.js';
 import { NO_FEATURES } from '../ticket/text-sentences.js';
@@ -108,6 +110,8 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, around: Ar
     sign.blank.outline = shapeOf(value as Shape['kind'], sign.blank.outline) as Blank['outline'];
   } else if (part?.kind === 'shape' && part.shape.kind === 'braille' && owner === 'shape') {
     setBraille(sign, part, part.shape, last as string, value);
+  } else if (part?.kind === 'shape' && part.shape.kind === 'code' && owner === 'shape') {
+    setCode(part.shape, last as string, value);
   } else if (part?.kind === 'shape' && last === 'kind' && owner === 'shape') {
     part.shape = shapeOf(value as Shape['kind'], part.shape);
   } else if (part && last === 'kind' && owner === 'copies') {
@@ -317,7 +321,15 @@ function areaOf(kind: Area['kind'] | 'shrunk', before: Area): Area {
 function setScales(area: Area, scales: boolean, part: Part, seen: SeenText | undefined): void {
   if (area.kind === 'outline' || scales === (area.scales ?? false)) return;
   const { shape } = part.kind === 'shape' ? part : { shape: undefined };
-  const whole = !shape ? (seen?.capHeight ?? 0) : 'height' in shape ? shape.height : 'diameter' in shape ? shape.diameter : 0;
+  const whole = !shape
+    ? (seen?.capHeight ?? 0)
+    : shape.kind === 'code'
+      ? extentOfCodeShape(shape).height
+      : 'height' in shape
+        ? shape.height
+        : 'diameter' in shape
+          ? shape.diameter
+          : 0;
   const factor = whole > 0 ? (scales ? 100 / whole : whole / 100) : 1;
   if (area.kind === 'offset') area.by = tidy(area.by * factor);
   else area.width = tidy(area.width * factor);
@@ -412,7 +424,8 @@ function shapeOf<S extends Shape | Blank['outline']>(kind: Shape['kind'], before
     before.kind === 'border' ||
     before.kind === 'combined' ||
     before.kind === 'fixings' ||
-    before.kind === 'braille'
+    before.kind === 'braille' ||
+    before.kind === 'code'
   )
     return before;
   const { width, height } = extentOfShape(before);

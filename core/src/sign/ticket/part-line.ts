@@ -1,5 +1,6 @@
 import { type FontEntry } from '../../type/index.js';
 import { formatLength, type LengthUnit } from '../../units/index.js';
+import { symbologyOf } from '../../codes/index.js';
 import { type Blank } from '../document/schema-blank.js';
 import { type Part, type Shape, type Sign, type TextPart, type Tier } from '../document/schema.js';
 import { Writer } from './sentence.js';
@@ -67,6 +68,8 @@ function shapeLine(shape: Shape, unit: LengthUnit): string {
       return `holes ⌀ ${formatLength(shape.diameter, unit)}`;
     case 'braille':
       return ['braille', shape.translated && `“${shape.translated.words.replace(/\n/gu, ' / ')}”`].filter(Boolean).join(' ');
+    case 'code':
+      return `${symbologyOf(shape.symbology).name} “${shape.words.replace(/\n/gu, ' / ')}”`;
     case 'combined':
       return { join: 'joined', cut: 'cut out', common: 'in common' }[shape.how];
     default:

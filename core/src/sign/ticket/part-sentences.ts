@@ -1,8 +1,17 @@
 import { sideOf } from '../document/levels.js';
 import { brailleSentences } from './braille-sentences.js';
+import { codeSentences } from './code-sentences.js';
 import { isAtHome, placeWords } from './place-words.js';
 import { type PartExtent, rowSpacing } from '../document/copies.js';
-import { type BrailleShape, type Copies, type Part, type Shape, type ShapePart, type Sign } from '../document/schema.js';
+import {
+  type BrailleShape,
+  type CodeShape,
+  type Copies,
+  type Part,
+  type Shape,
+  type ShapePart,
+  type Sign,
+} from '../document/schema.js';
 import { plain, quiet, quietIf, type Sentence, type TicketWord, type Topic, type Writer } from './sentence.js';
 import { shapeWords } from './shape-words.js';
 import { textSentences } from './text-sentences.js';
@@ -14,7 +23,9 @@ export function partSentences(sign: Sign, part: Part, index: number, write: Writ
       ? textSentences(sign, part, index, write)
       : part.shape.kind === 'braille'
         ? brailleSentences(sign, part, part.shape, index, write)
-        : [shapeSentence(sign, part, part.shape, index, write)];
+        : part.shape.kind === 'code'
+          ? codeSentences(sign, part, part.shape, index, write)
+          : [shapeSentence(sign, part, part.shape, index, write)];
   const about = (topic: Topic, ...all: TicketWord[][]): Sentence[] => all.map((words) => ({ topic, part: part.id, words }));
   return [
     ...about('layout', ...sentences),
@@ -68,7 +79,7 @@ function cutSentence({ blank: { cutTo } }: Sign, part: Part, index: number, writ
 function shapeSentence(
   sign: Sign,
   part: ShapePart,
-  shape: Exclude<Shape, BrailleShape>,
+  shape: Exclude<Shape, BrailleShape | CodeShape>,
   index: number,
   write: Writer,
 ): TicketWord[] {

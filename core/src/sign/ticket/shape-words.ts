@@ -23,7 +23,7 @@ const STANDS = [
 
 /** "a rectangle [w] wide and [h] high, corners [rounded] by [r]": a shape with sizes of its own. */
 export function shapeWords(
-  shape: Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' | 'braille' }> | Blank['outline'],
+  shape: Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' | 'braille' | 'code' }> | Blank['outline'],
   write: Writer,
   ...path: FieldPath
 ): TicketWord[] {

@@ -98,6 +98,7 @@ const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = 
   { kind: 'arch', text: 'An arch' },
   { kind: 'line', text: 'A straight rule' },
   { kind: 'braille', text: 'Braille of the words' },
+  { kind: 'code', text: 'A code to scan' },
   { kind: 'outline', text: 'A free outline, point by point' },
 ];
 
