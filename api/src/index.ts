@@ -8,6 +8,7 @@ import { mailEndpoints } from './mail.js';
 import { makingEndpoints } from './making.js';
 import { peopleEndpoints } from './people.js';
 import { placeEndpoints } from './places.js';
+import { runEndpoints } from './runs.js';
 import { proofEndpoints } from './proofs.js';
 import { shopEndpoints } from './shop.js';
 import { signEndpoints } from './signs.js';
@@ -27,6 +28,7 @@ export const ENDPOINTS = {
   ...machineEndpoints,
   ...brailleEndpoints,
   ...placeEndpoints,
+  ...runEndpoints,
 };
 
 export type Endpoints = typeof ENDPOINTS;
@@ -49,6 +51,7 @@ export { Mail } from './mail.js';
 export { KeptPlan, type MadeWith, PlanOrder, PlanPrograms, Release, ShopLibrary } from './making.js';
 export { AuditEntry, Door, FirstOwner, NewPerson, PasswordChange, Person, PersonChange, SignIn } from './people.js';
 export { KeptPlace } from './places.js';
+export { KeptRun, ListedRun } from './runs.js';
 export {
   Approval,
   CustomerPictureParams,

@@ -44,6 +44,8 @@ import { machineRoutes } from './modules/machine/routes.js';
 import { MachineService } from './modules/machine/service.js';
 import { placeRoutes } from './modules/places/routes.js';
 import { PlaceService } from './modules/places/service.js';
+import { runRoutes } from './modules/runs/routes.js';
+import { RunService } from './modules/runs/service.js';
 import { planRoutes } from './modules/making/routes.js';
 import { PlanService } from './modules/making/service.js';
 
@@ -158,6 +160,7 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   signRoutes(app, signs, jobs, pictures);
   fileRoutes(app, new FileService(db, jobs));
   placeRoutes(app, new PlaceService(db), jobs);
+  runRoutes(app, new RunService(db), jobs);
   shopRoutes(app, db, shopFonts, door, signs);
   kindRoutes(app, db, signs, pictures);
   const tasks = new TaskService(db, signs, send);

@@ -1,6 +1,9 @@
 export { counted, lettersOf } from './counters.js';
 export { type List, LIST_LIMITS, ListError, listFile, listOf, readList } from './list.js';
 export { type Plate, plateOf, type PlateState } from './plates.js';
-export { matched, type Matching, repeated, type RowRemark, rowRemarks, rowValues, unfilled } from './rows.js';
+export { matched, type Matching, repeated, repeatedValues, type RowRemark, rowRemarks, rowValues, unfilled } from './rows.js';
+export { matchingOf, nestChoiceOf, newRun, type Renewed, Run, runFault, type RunRow, type RunSheet, valuesOfRun, withList } from './run.js'; // prettier-ignore
 export { filled, type Filled, slotsInWords, type Values } from './slots.js';
 export { edgeOfPlate, laidOnSheets, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';
+export { plateFileName, type ReportedRow, reportFile } from './report.js';
+export { slotName, withSlot, withSlotIn, withSlotSet, withWords, wordsOfPart } from './edit-slots.js';

@@ -1,7 +1,7 @@
 import { notesOf } from '../checks/index.js';
 import { type Note } from '../notes/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
-import { readSign, type Sign, SignError } from '../sign/index.js';
+import { type Sign } from '../sign/index.js';
 import { filled, type Values } from './slots.js';
 
 /** How a row fits: as it is, after its letters were made to, not at all; or it is not made. */
@@ -41,14 +41,17 @@ export function plateOf(sign: Sign, values: Values, evaluator: Evaluator): Plate
   return { sign: own, evaluation, state: stateBy(notes), notes, refused: [], ...(narrowed !== undefined && { narrowed }) };
 }
 
-function faultsOf(sign: Sign): string[] {
-  try {
-    readSign(sign);
-    return [];
-  } catch (error) {
-    if (error instanceof SignError) return error.faults.map(({ path, message }) => `${path} ${message}`);
-    throw error;
-  }
+/** Characters of words that a sign can have. */
+const MOST_WORDS = { text: 4000, braille: 4000, code: 2000 } as const;
+
+/** What is put into slots can be too long and nothing else: the sign was judged before. */
+function faultsOf({ parts }: Sign): string[] {
+  return parts.flatMap((part) => {
+    const words = part.kind === 'text' ? part.words : part.shape.kind === 'braille' || part.shape.kind === 'code' ? part.shape.words : ''; // prettier-ignore
+    const kind = part.kind === 'text' ? 'text' : part.shape.kind === 'code' ? 'code' : 'braille';
+    const most = MOST_WORDS[kind];
+    return words.length > most ? [`${part.name} would have ${words.length} characters of words: ${most} at most.`] : [];
+  });
 }
 
 function stateBy(notes: readonly Note[]): PlateState {

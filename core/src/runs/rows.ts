@@ -82,3 +82,18 @@ export function repeated(values: readonly Values[], slot: string): Map<string, n
   });
   return new Map([...found].filter(([, rows]) => rows.length > 1));
 }
+
+/** Rows, from 0, that have a value which is to be there once, with where it is besides. */
+export function repeatedValues({ slots = [] }: Sign, values: readonly Values[]): Map<number, string[]> {
+  const found = new Map<number, string[]>();
+  for (const { name, once } of slots) {
+    if (!once) continue;
+    for (const [value, rows] of repeated(values, name)) {
+      for (const row of rows) {
+        const others = rows.filter((each) => each !== row).map((each) => each + 1);
+        found.set(row, [...(found.get(row) ?? []), `${name} “${value}” is in row ${others.slice(0, 5).join(', ')}, too`]);
+      }
+    }
+  }
+  return found;
+}

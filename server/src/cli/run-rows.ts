@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
 import { Evaluator } from '@plain-relief/core/relief';
-import { edgeOfPlate, type Plate, plateOf, type PlateState, type SheetItem, type Values } from '@plain-relief/core/runs';
+import { edgeOfPlate, type Plate, plateFileName, plateOf, type PlateState, type SheetItem, type Values } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
@@ -73,10 +73,6 @@ export default async function madeRows({ sign, rows, kinds, out, fontsDir, forSh
   });
 }
 
-/** By number and title, of letters that every file system has. */
-const nameOf = (row: number, { title }: Sign): string =>
-  `${String(row + 1).padStart(4, '0')} ${title.normalize('NFKD').replace(/[^\w -]/gu, '').trim().slice(0, 60)}`.trim(); // prettier-ignore
-
 function filesOf(
   plate: Plate,
   row: number,
@@ -88,7 +84,7 @@ function filesOf(
   const names: string[] = [];
   const trouble: string[] = [];
   for (const kind of kinds) {
-    const name = `${nameOf(row, sign)}.${kind}`;
+    const name = `${plateFileName(row, sign.title)}.${kind}`;
     try {
       const content =
         kind === 'stl'

@@ -3,17 +3,16 @@ import { join, resolve } from 'node:path';
 import {
   type List,
   ListError,
-  listFile,
   matched,
   type PlateState,
   readList,
-  repeated,
+  repeatedValues,
+  reportFile,
   type RowRemark,
   rowRemarks,
   rowValues,
   slotsInWords,
   unfilled,
-  type Values,
 } from '@plain-relief/core/runs';
 import { readSign, type Sign } from '@plain-relief/core/sign';
 import { Piscina } from 'piscina';
@@ -80,7 +79,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const values = rowValues(sign, list, matching);
   const chosen = rowsFrom(only, list.rows.length);
   const remarks = rowRemarks(values);
-  const twice = twiceIn(sign, values);
+  const twice = repeatedValues(sign, values);
   mkdirSync(out, { recursive: true });
   const order = { sign, kinds, out: resolve(out), fontsDir, forSheets: choice !== undefined };
   const made = await madeBy(
@@ -92,10 +91,14 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   for (const { state } of made) states[state] = (states[state] ?? 0) + 1;
   const items = made.flatMap(({ item }) => item ?? []);
   const held = made.filter(({ item }) => choice && !item).map(({ row }) => row + 1);
-  const told = made.map((each) => reported(each, [...remarksOf(remarks[each.row]), ...(twice.get(each.row) ?? [])], list));
+  const reported = made.map((each) => ({
+    ...each,
+    told: [...each.told, ...remarksOf(remarks[each.row]), ...(twice.get(each.row) ?? [])],
+    values: list.rows[each.row],
+  }));
   const written = made.flatMap(({ files }) => files);
   const report = 'report.csv';
-  writeFileSync(join(out, report), listFile(['row', 'state', 'narrowed to %', 'title', 'remarks', ...list.columns], told));
+  writeFileSync(join(out, report), reportFile(list.columns, reported));
   const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
   const sheets = choice && { ...sheetsOf(items, choice, kinds, sign, out), held };
   const columns = Object.fromEntries(matching);
@@ -175,24 +178,4 @@ function rowsFrom(text: string | undefined, count: number): number[] {
   return [...new Set(rows)].sort((a, b) => a - b);
 }
 
-/** Rows, from 0, that have a value which is to be there once, with where it is besides. */
-function twiceIn({ slots = [] }: Sign, values: readonly Values[]): Map<number, string[]> {
-  const found = new Map<number, string[]>();
-  for (const { name, once } of slots) {
-    if (!once) continue;
-    for (const [value, rows] of repeated(values, name)) {
-      for (const row of rows) {
-        const others = rows.filter((each) => each !== row).map((each) => each + 1);
-        found.set(row, [...(found.get(row) ?? []), `${name} “${value}” is in row ${others.slice(0, 5).join(', ')}, too`]);
-      }
-    }
-  }
-  return found;
-}
-
 const remarksOf = (remarks: readonly RowRemark[]): string[] => remarks.map(({ text }) => text);
-
-function reported({ narrowed, row, state, title, told }: MadeRow, remarks: readonly string[], list: List): string[] {
-  const percent = narrowed === undefined ? '' : narrowed.toFixed(0);
-  return [String(row + 1), state, percent, title, [...told, ...remarks].join(' '), ...list.rows[row]];
-}

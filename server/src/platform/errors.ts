@@ -138,6 +138,15 @@ export const errors = {
       'Somebody else changed this place meanwhile. Yours is still on this page: note what you want of it, load theirs, and change it there.',
       details,
     ),
+  staleRun: (details: { base: number; revision: number }) =>
+    new ServerError(
+      409,
+      'STALE_RUN',
+      'Somebody else changed this run meanwhile. Yours is still on this page: take its list as a file, load theirs, and change it there.',
+      details,
+    ),
+  tooManyRuns: (most: number) =>
+    new ServerError(409, 'TOO_MANY_RUNS', `A job keeps ${most} runs at most: remove one that is no longer needed.`),
   tooManyPlaces: (most: number) =>
     new ServerError(409, 'TOO_MANY_PLACES', `A job keeps ${most} places at most: remove one that is no longer needed.`),
   notInShop: (what: string, id: string, known: readonly string[]) =>

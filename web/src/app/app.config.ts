@@ -24,6 +24,12 @@ const routes: Routes = [
     loadComponent: () => import('./proofs/proofs-page').then((m) => m.ProofsPage),
   },
   {
+    path: 'jobs/:id/runs',
+    canActivate: [signedIn],
+    title: 'Run · Plain Relief',
+    loadComponent: () => import('./runs/runs-page').then((m) => m.RunsPage),
+  },
+  {
     path: 'jobs/:id/places',
     canActivate: [signedIn],
     title: 'In place · Plain Relief',

@@ -1,6 +1,7 @@
 import type { ShopCard } from '@plain-relief/api';
 import type { JobState } from '@plain-relief/api/states';
 import { type Place } from '@plain-relief/core/in-place';
+import { newRun, readList, withList } from '@plain-relief/core/runs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Database } from '../../platform/database/database.js';
@@ -10,6 +11,7 @@ import { JobService } from '../jobs/service.js';
 import { type DemoPerson, PeopleService } from '../people/service.js';
 import type { Settings } from '../../platform/settings.js';
 import { PlaceService } from '../places/service.js';
+import { RunService } from '../runs/service.js';
 import { keepShopCard } from '../shop/card.js';
 import { keepLibrary } from '../shop/library.js';
 import { ShopFonts } from '../fonts/fonts.js';
@@ -34,6 +36,8 @@ interface DemoJob {
   readonly signs: readonly string[];
   /** Where they hang: with a photograph by its file, and signs by their number among those of the job. */
   readonly places?: readonly { readonly title: string; readonly photograph: string; readonly document: Place }[];
+  /** Signs with a list each: the files of both. */
+  readonly runs?: readonly { readonly title: string; readonly sign: string; readonly list: string }[];
   /** What happened to its proofs. */
   readonly story?: readonly StoryStep[];
 }
@@ -58,7 +62,7 @@ export async function loadDemo(
   const signs = new SignService(db, readCatalogue(fontsDir), new ShopFonts(db));
   const teller = new StoryTeller(db, settings, signs);
   const scenario = JSON.parse(await readFile(join(demoDir, 'jobs.json'), 'utf8')) as DemoJob[];
-  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files, places, story } of scenario) {
+  for (const { customer, contact, title, state, dueInDays, quantity, unit, signs: files, places, runs, story } of scenario) {
     // What is over is there for its story alone.
     if (state === 'done' && !hasStory) continue;
     const dueOn = dueInDays === null ? null : new Date(Date.now() + dueInDays * DAY_MS).toISOString().slice(0, 10);
@@ -69,11 +73,30 @@ export async function loadDemo(
       const document = JSON.parse(await readFile(join(demoDir, file), 'utf8')) as { title: string };
       ids.push((await signs.create(job, document.title, document)).id);
     }
+    for (const run of runs ?? []) await keepRun(db, jobs, signs, demoDir, job, run);
     for (const place of places ?? []) await keepPlace(db, jobs, demoDir, job.id, ids, place);
     if (hasStory) await teller.tell(job.id, contact, ids, story ?? []);
     await jobs.change(job.id, { state });
   }
   return true;
+}
+
+/** Keeps a run of a demo job with its sign and its list. */
+async function keepRun(
+  db: Database,
+  jobs: JobService,
+  signs: SignService,
+  demoDir: string,
+  job: Parameters<SignService['create']>[0],
+  { title, sign: file, list }: NonNullable<DemoJob['runs']>[number],
+): Promise<void> {
+  const document = JSON.parse(await readFile(join(demoDir, file), 'utf8')) as { title: string };
+  const { id } = await signs.create(job, document.title.replace(/\{[^}]*\}/gu, '').trim(), document);
+  const content = await readFile(join(demoDir, list));
+  const name = list.split('/').at(-1)!;
+  const kept = await new FileService(db, jobs).keep(job.id, name, content);
+  const { run } = withList(newRun(id), readList(new Uint8Array(content)), { name, file: kept.id });
+  await new RunService(db).create(job.id, title, run);
 }
 
 /** Keeps a place of a demo job with its photograph. @param ids of the job’s signs */

@@ -16,7 +16,7 @@ export async function recordAuditEntry(
 ): Promise<void> {
   const subject = url.split('?')[0].slice(0, 300);
   const same = { personId, action, subject, at: { [Op.gt]: new Date(now.getTime() - SAME_MS) } };
-  if ((action === SAVES || action === SAVES_PLACE) && (await db.AuditEntry.count({ where: same })) > 0) return;
+  if ([SAVES, SAVES_PLACE, SAVES_RUN].includes(action) && (await db.AuditEntry.count({ where: same })) > 0) return;
   await db.AuditEntry.create({ id: randomUUID(), at: now, personId, who, action, subject });
 }
 
@@ -28,3 +28,4 @@ export async function recordFailure(db: Database, email: string, now = new Date(
 
 export const SAVES = 'saved a sign';
 export const SAVES_PLACE = 'saved a place';
+export const SAVES_RUN = 'saved a run';

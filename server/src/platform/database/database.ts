@@ -9,6 +9,7 @@ import { definePlaces } from './models/places.js';
 import { defineProofs } from './models/proofs.js';
 import { defineShop } from './models/shop.js';
 import { defineKeptPictures } from './models/kept-pictures.js';
+import { defineRuns } from './models/runs.js';
 import { defineSigns } from './models/signs.js';
 import { defineTasks } from './models/tasks.js';
 
@@ -44,6 +45,7 @@ export function openDatabase(url: string) {
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
+  const { RunRow } = defineRuns(sequelize);
   const { PlaceRow, ProofPlace } = definePlaces(sequelize);
   Proof.hasMany(ProofPlace, { foreignKey: 'proofId', as: 'places' });
   const ofProofs = { Proof, ProofRemark, ProofPlace, JobEvent, Mail };
@@ -60,6 +62,7 @@ export function openDatabase(url: string) {
     MachineRunRow,
     JobFile,
     PlaceRow,
+    RunRow,
     ...ofShop,
     ...ofProofs,
     ...ofPeople,

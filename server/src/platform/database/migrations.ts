@@ -341,6 +341,20 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     });
     await query.addIndex('proof_places', ['proof_id']);
   },
+  '0019-runs': async (query) => {
+    await query.createTable('runs', {
+      id,
+      job_id: belongsTo('jobs'),
+      title: words(120),
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      document: { type: DataTypes.JSONB, allowNull: false },
+      sign: words(64),
+      row_count: { type: DataTypes.INTEGER, allowNull: false },
+      saved_at: moment,
+      created_at: moment,
+    });
+    await query.addIndex('runs', ['job_id']);
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -1,0 +1,33 @@
+import { listFile } from './list.js';
+import { type PlateState } from './plates.js';
+
+/** A row as it is reported. */
+export interface ReportedRow {
+  /** From 0. */
+  readonly row: number;
+  readonly state: PlateState;
+  readonly narrowed?: number;
+  readonly title: string;
+  /** What is refused, noted and remarked, in sentences. */
+  readonly told: readonly string[];
+  /** By the columns of the list. */
+  readonly values: readonly string[];
+}
+
+/** Rows with their states, what is told of them and their values, as a list (RFC 4180). */
+export const reportFile = (columns: readonly string[], rows: readonly ReportedRow[]): string =>
+  listFile(
+    ['row', 'state', 'narrowed to %', 'title', 'remarks', ...columns],
+    rows.map(({ row, state, narrowed, title, told, values }) => [
+      String(row + 1),
+      state,
+      narrowed === undefined ? '' : narrowed.toFixed(0),
+      title,
+      told.join(' '),
+      ...values,
+    ]),
+  );
+
+/** What a plate's files are called: by its number and its title, of letters that every file system has. @param row from 0 */
+export const plateFileName = (row: number, title: string): string =>
+  `${String(row + 1).padStart(4, '0')} ${title.normalize('NFKD').replace(/[^\w -]/gu, '').trim().slice(0, 60)}`.trim(); // prettier-ignore

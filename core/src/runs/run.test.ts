@@ -1,0 +1,67 @@
+import { describe, expect, it } from '@jest/globals';
+import { newSign } from '../sign/index.js';
+import { newRun, nestChoiceOf, type Run, runFault, valuesOfRun, withList } from './index.js';
+
+const HEAD = ['number', 'name', 'bed'];
+const list = (...rows: string[][]) => ({ columns: HEAD, rows });
+const first = (): Run => withList(newRun('s'), list(['2041', 'Rowan', 'A'], ['2042', 'Alder', 'A'], ['2043', 'Yew', 'B'])).run;
+
+describe('a list taken in by a run', () => {
+  it('is all new at first', () => {
+    const { run, added, changed, removed } = withList(newRun('s'), list(['1', 'Rowan', 'A']), { name: 'trees.csv' });
+    expect([added, changed, removed]).toEqual([[1], [], 0]);
+    expect([run.columns, run.rows, run.came]).toEqual([HEAD, [{ id: 1, values: ['1', 'Rowan', 'A'] }], { name: 'trees.csv' }]);
+  });
+
+  it('against an older one has rows that are known by a column of different values, wherever they stand', () => {
+    const { run, added, changed, removed } = withList(
+      first(),
+      list(['2043', 'Yew', 'B'], ['2042', 'Grey alder', 'A'], ['2044', 'Elm', 'C']),
+    );
+    expect([added, changed, removed]).toEqual([[4], [2], 1]);
+    expect(run.rows.map(({ id, values }) => [id, values[1]])).toEqual([[3, 'Yew'], [2, 'Grey alder'], [4, 'Elm']]); // prettier-ignore
+  });
+
+  it('without such a column has rows that are known by all of their values', () => {
+    const before = withList(newRun('s'), { columns: ['name', 'bed'], rows: [['Rowan', 'A'], ['Rowan', 'A'], ['', 'B']] }).run; // prettier-ignore
+    const { added, changed, removed } = withList(before, { columns: ['name', 'bed'], rows: [['', 'B'], ['Rowan', 'A'], ['Elm', 'A']] }); // prettier-ignore
+    expect([added, changed, removed]).toEqual([[4], [], 1]);
+  });
+
+  it('keeps marks and what columns are matched to as far as they are there', () => {
+    const before = first();
+    before.rows[1].isMarked = true;
+    before.matching = [{ slot: 'tree', column: 'name' }, { slot: 'place', column: 'bed' }]; // prettier-ignore
+    const { run } = withList(before, { columns: ['number', 'name'], rows: [['2042', 'Alder']] });
+    expect(run.rows).toEqual([{ id: 2, values: ['2042', 'Alder'], isMarked: true }]);
+    expect(run.matching).toEqual([{ slot: 'tree', column: 'name' }]);
+  });
+});
+
+describe('a run', () => {
+  it('has values by slot: columns of the same name, and as it says', () => {
+    const sign = newSign('Labels', 'mm');
+    sign.slots = [{ name: 'Name', empty: 'close' }, { name: 'place', empty: 'close' }, { name: 'no', empty: 'close', counter: { from: 7, step: 2, digits: 3, form: 'figures' } }]; // prettier-ignore
+    const run = { ...first(), matching: [{ slot: 'place', column: 'bed' }] };
+    expect(valuesOfRun(sign, run).map((values) => [...values.values()])).toEqual([
+      ['Rowan', 'A', '007'],
+      ['Alder', 'A', '009'],
+      ['Yew', 'B', '011'],
+    ]);
+    expect(nestChoiceOf(run)).toMatchObject({ sheet: { width: 1220, height: 610 }, turns: [0, 90], keepsOrder: false });
+  });
+
+  it.each<[string, (run: Run) => void, string | undefined]>([
+    ['nothing', () => undefined, undefined],
+    ['a row that is short', (run) => run.rows[1].values.pop(), 'rows.1.values: there are 2, and 3 columns.'],
+    ['an id twice', (run) => (run.rows[2].id = 1), 'rows.2.id: 1 is that of an earlier row.'],
+    ['columns of one name', (run) => (run.columns[2] = 'name'), 'columns: two have the same name.'],
+    ['a column that is not there', (run) => run.matching.push({ slot: 'x', column: 'y' }), 'matching: the list has no column “y”.'], // prettier-ignore
+    ['a NUL', (run) => (run.rows[0].values[1] = 'a\0b'), 'rows.0.values.1: it has a character that is none'],
+    ['half of a pair', (run) => (run.rows[0].values[2] = '\ud83d'), 'rows.0.values.2: it has a character that is none'],
+  ])('with %s says so', (_, change, fault) => {
+    const run = first();
+    change(run);
+    expect(runFault(run)?.slice(0, fault?.length)).toBe(fault);
+  });
+});

@@ -1,0 +1,123 @@
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from '@jest/globals';
+import { type Run } from '@plain-relief/core/runs';
+import { unzipSync } from 'fflate';
+import { Visit } from './visit.js';
+
+const visit = new Visit('runs', 30_000);
+const { faults } = visit;
+const button = (name: string | RegExp, exact = false) => visit.page.getByRole('button', { name, exact });
+const cell = (column: string, row: number) => visit.page.getByLabel(`${column} of row ${row}`, { exact: true });
+const state = (row: number) => visit.page.locator('tbody tr', { has: visit.page.getByLabel(`Mark row ${row}`, { exact: true }) }).locator('.state'); // prettier-ignore
+const folder = mkdtempSync(join(tmpdir(), 'runs-'));
+
+function listOf(name: string, ...rows: string[]): string {
+  const path = join(folder, name);
+  writeFileSync(path, `No,Name,Post\r\n${rows.join('\r\n')}\r\n`);
+  return path;
+}
+
+/** The run of a job, once it is kept so. */
+async function keptSo(job: string, isSo: (run: Run) => boolean): Promise<Run> {
+  const { application, page } = visit;
+  for (let tries = 0; ; tries++) {
+    const { body } = await application.api<{ runs: { id: string }[] }>(`/jobs/${job}/runs`);
+    const { document } = (await application.api<{ document: Run }>(`/runs/${body.runs.at(-1)!.id}`)).body;
+    if (isSo(document) || tries === 60) return document;
+    await page.waitForTimeout(200);
+  }
+}
+
+describe('a run', () => {
+  let job: string;
+  it('is made of a sign with words and a list: columns are put into words, rows mended, undone and kept', async () => {
+    const { page, application } = visit;
+    const wanted = { customer: 'Quill Street Library', title: 'Badges', dueOn: null, quantity: 4, unit: 'mm' };
+    job = (await application.api<{ id: string }>('/jobs', { method: 'POST', body: wanted })).body.id;
+    const document = JSON.parse(readFileSync(new URL('../demo/runs/tree-labels.sign.json', import.meta.url), 'utf8')) as {
+      slots?: unknown;
+      title: string;
+      parts: { id: string; kind: string; words?: string; shape?: { words?: string } }[];
+    };
+    delete document.slots;
+    document.title = 'Badge';
+    document.parts = document.parts.filter(({ id }) => ['latin', 'common', 'code'].includes(id));
+    for (const part of document.parts) if (part.kind === 'text') part.words = '';
+    document.parts.find(({ id }) => id === 'code')!.shape!.words = '';
+    await application.api(`/jobs/${job}/signs`, { method: 'POST', body: { title: 'Badge', document } });
+    await page.goto(`${application.url}/jobs/${job}/runs`);
+    await page.getByLabel('New run of a sign').selectOption('Badge');
+    await page.getByText('No rows yet.').waitFor();
+    const list = listOf('staff.csv', '1,Anna Birk,Desk', '2,"Christopher Featherstonehaugh-Marjoribanks of Elderbrook",Archive', '3,Ben  Oro,', '3,Cleo Dahl,Desk'); // prettier-ignore
+    await page.locator('input[type=file]').setInputFiles(list);
+    await page.getByText('staff.csv: 4 new, 0 changed, 0 gone.').waitFor();
+    await page.getByText('No words of the sign have a column in them yet').waitFor();
+    await page.getByLabel('Put a column into Latin name').selectOption('Name');
+    await page.getByLabel('Put a column into Common name').selectOption('Post');
+    await page.getByLabel('Put a column into Code').selectOption('No');
+    await expect(state(1).textContent()).resolves.toBeDefined();
+    await page.locator('[data-state="too large"]').first().waitFor();
+    await page.locator('[data-state="fits"], [data-state="fitted"]').nth(2).waitFor();
+    await page.getByText('Name has two blanks in a row').first().waitFor();
+    await cell('Name', 2).fill('Chris Marjoribanks');
+    await cell('Name', 2).press('Enter');
+    await cell('Name', 3).fill('Ben Oro');
+    await cell('Name', 3).press('Enter');
+    await page.locator('[data-state="too large"]').waitFor({ state: 'detached' });
+    await cell('No', 4).fill('4');
+    await cell('No', 4).press('Tab');
+    await button(/^Undo: cell/u).click();
+    const undone = await keptSo(job, ({ rows }) => rows[2]?.values[1] === 'Ben Oro' && rows[3].values[0] === '3');
+    expect(undone.rows.map(({ values }) => values[0])).toEqual(['1', '2', '3', '3']);
+    await button(/^Redo: cell/u).click();
+    const kept = await keptSo(job, ({ rows }) => rows[3]?.values[0] === '4');
+    expect([kept.columns, kept.came?.name, kept.rows.length]).toEqual([['No', 'Name', 'Post'], 'staff.csv', 4]);
+  });
+
+  it('takes a newer list: what is new is told, and what is known keeps its place', async () => {
+    const { page } = visit;
+    const list = listOf('staff 2.csv', '4,Cleo Dahl,Desk', '2,Chris Marjoribanks,Archive', '5,Dora Ek,Desk', '1,Anna Birk-Holm,Desk'); // prettier-ignore
+    await page.locator('input[type=file]').setInputFiles(list);
+    await page.getByText('staff 2.csv: 1 new, 1 changed, 1 gone.').waitFor();
+    const { rows } = await keptSo(job, (run) => run.came?.name === 'staff 2.csv');
+    expect(rows.map(({ id, values }) => [id, values[1]])).toEqual([[4, 'Cleo Dahl'], [2, 'Chris Marjoribanks'], [5, 'Dora Ek'], [1, 'Anna Birk-Holm']]); // prettier-ignore
+    // A list that is none is refused with the row, and nothing is lost.
+    writeFileSync(join(folder, 'broken.csv'), 'No,Name\r\n1,"Anna\r\n2,Ben');
+    await page.locator('input[type=file]').setInputFiles(join(folder, 'broken.csv'));
+    await page.getByRole('alert').filter({ hasText: 'a quotation mark is opened' }).waitFor();
+    await expect(cell('Name', 3).inputValue()).resolves.toBe('Dora Ek');
+  });
+
+  it('is seen plate by plate, laid on sheets, and written; one plate again, alone', async () => {
+    const { page } = visit;
+    await button('Contact sheet').click();
+    await page.getByRole('img', { name: 'Plate 4' }).waitFor();
+    await page.locator('button.plate').nth(1).click();
+    await page.getByRole('heading', { name: /^Plate 2: / }).waitFor();
+    await button('Next').click();
+    await page.getByRole('heading', { name: /^Plate 3: / }).waitFor();
+    await button('Close', true).click();
+    await button('Sheets', true).click();
+    await button('Lay them out').click();
+    await page.getByText(/4 plates on 1 sheet, \d+ % of them used/u).waitFor();
+    await page.getByRole('img', { name: 'Sheet 1 with the numbers of plates' }).waitFor();
+    await button('Files', true).click();
+    const made = async (): Promise<string[]> => {
+      await button('Make the files').click();
+      const link = page.getByRole('link', { name: /\.zip$/u });
+      await link.waitFor();
+      const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
+      return Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path())))).sort();
+    };
+    expect(await made()).toEqual(['0001 Badge.svg', '0002 Badge.svg', '0003 Badge.svg', '0004 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']); // prettier-ignore
+    await button('List', true).click();
+    await page.getByLabel('Mark row 3').check();
+    await button('Files', true).click();
+    await page.getByLabel('only the 1 marked').check();
+    await page.getByLabel('Solids (STL)').check();
+    expect(await made()).toEqual(['0003 Badge.stl', '0003 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']);
+    expect(faults).toEqual([]);
+  });
+});

@@ -1,0 +1,256 @@
+import { Injectable, type OnDestroy } from '@angular/core';
+import { type ReportedRow, reportFile, type RunSheet, type Values } from '@plain-relief/core/runs';
+import { type Sign } from '@plain-relief/core/sign';
+import { type Remote, wrap } from 'comlink';
+import { BehaviorSubject, type Observable } from 'rxjs';
+import type { AskedRow, DrawnSheets, Pairs, PlatePicture, RunFile, ToldRow } from './run-desk';
+import type { RunCounter } from './run.worker';
+
+/** Rows and what is put into their slots. */
+export interface RunRows {
+  readonly sign: Sign;
+  readonly rows: readonly { readonly id: number; readonly values: Values }[];
+}
+
+/** How far the rows of a run are laid out. */
+export interface LaidOut {
+  readonly byId: ReadonlyMap<number, ToldRow>;
+  readonly done: number;
+  readonly of: number;
+  readonly isPaused: boolean;
+}
+
+interface Desk {
+  readonly own: Worker;
+  readonly desk: Remote<RunCounter>;
+  readonly waiting: Set<(error: Error) => void>;
+}
+
+/** Rows that a worker is given at a time: so few that a picture that is asked for meanwhile does not wait long. */
+const LOT = 8;
+/** ms after which a lot, one row, a picture, or the sheets are given up. */
+const LONGEST_LOT_MS = 30_000;
+const LONGEST_SHEETS_MS = 120_000;
+/** ms between two times at which the page hears of what is done. */
+const TOLD_MS = 120;
+
+/** What was made of a run was stopped by somebody. */
+export class Stopped extends Error {}
+
+/** Lays out the rows of a run in a worker, a lot after the other, each once for what it says; makes their pictures, sheets and files. */
+@Injectable()
+export class PlateDesk implements OnDestroy {
+  private worker: Desk | undefined;
+  private readonly state = new BehaviorSubject<LaidOut>({ byId: new Map(), done: 0, of: 0, isPaused: false });
+  readonly laidOut$: Observable<LaidOut> = this.state;
+  private asked: { readonly sign: Sign; readonly rows: readonly { readonly id: number; readonly pairs: Pairs; readonly key: string }[] } | undefined; // prettier-ignore
+  /** What is known, by what a row says. */
+  private known = new Map<string, Omit<ToldRow, 'id'>>();
+  private isAtWork = false;
+  private heard = 0;
+  /** Rows that are seen: they come first. */
+  private first: readonly number[] = [];
+
+  /** Says what is to be laid out; rows that say what they said are not laid out anew. */
+  lay({ sign, rows }: RunRows): void {
+    if (sign !== this.asked?.sign) this.known = new Map();
+    const asked = rows.map(({ id, values }) => {
+      const pairs = [...values];
+      return { id, pairs, key: JSON.stringify(pairs) };
+    });
+    this.asked = { sign, rows: asked };
+    this.tell(true);
+    void this.work();
+  }
+
+  /** Rows that are seen by somebody. */
+  see(ids: readonly number[]): void {
+    this.first = ids;
+  }
+
+  pause(): void {
+    this.state.next({ ...this.state.value, isPaused: true });
+  }
+
+  resume(): void {
+    this.state.next({ ...this.state.value, isPaused: false });
+    void this.work();
+  }
+
+  /** A plate as it will look; undefined where it cannot be made. @throws Error with a sentence */
+  async picture(sign: Sign, values: Values, longest: number): Promise<PlatePicture | undefined> {
+    const drawn = () => this.limited(LONGEST_LOT_MS, 'Drawing this plate', (desk) => desk.picture(sign, [...values], longest));
+    try {
+      return await drawn();
+    } catch (error) {
+      // Something else was stopped, and its worker with it.
+      if (error instanceof Stopped) return drawn();
+      throw error;
+    }
+  }
+
+  /**
+   * Lays rows on sheets. @param rows with their numbers from 0
+   * @param onProgress told the share that is done
+   * @throws Stopped where it was stopped, and Error with a sentence
+   */
+  async sheets(
+    sign: Sign,
+    rows: readonly NumberedRow[],
+    sheet: RunSheet,
+    onProgress: (done: number) => void,
+  ): Promise<DrawnSheets> {
+    // prettier-ignore
+    await this.piled(sign, rows, [], onProgress);
+    return this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, []));
+  }
+
+  /** Files of rows, of their sheets, and a report, in one file. @throws Stopped where it was stopped, and Error with a sentence */
+  async files(
+    sign: Sign,
+    rows: readonly NumberedRow[],
+    sheet: RunSheet,
+    kinds: readonly RunFile[],
+    report: Report,
+    onProgress: (done: number) => void,
+  ): Promise<{ readonly bytes: Uint8Array; readonly trouble: readonly string[] }> {
+    // prettier-ignore
+    const trouble = await this.piled(sign, rows, kinds, onProgress);
+    await this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, kinds));
+    const { columns, rows: told } = report;
+    const bytes = await this.limited(LONGEST_SHEETS_MS, 'Packing the files', (desk) => desk.zipped(reportFile(columns, told)));
+    return { bytes, trouble };
+  }
+
+  /** Ends sheets and files that are being made. */
+  stop(): void {
+    if (this.worker) this.end(this.worker);
+  }
+
+  ngOnDestroy(): void {
+    this.asked = undefined;
+    this.stop();
+  }
+
+  private async piled(
+    sign: Sign,
+    rows: readonly NumberedRow[],
+    kinds: readonly RunFile[],
+    onProgress: (done: number) => void,
+  ): Promise<string[]> {
+    // prettier-ignore
+    await this.limited(LONGEST_LOT_MS, 'Beginning', (desk) => desk.begin());
+    const trouble: string[] = [];
+    for (let at = 0; at < rows.length; at += LOT) {
+      const lot = rows.slice(at, at + LOT).map(({ id, row, values }) => ({ id, row, pairs: [...values] }));
+      trouble.push(...(await this.limited(LONGEST_LOT_MS, `Making rows ${lot[0].row + 1} to ${lot.at(-1)!.row + 1}`, (desk) => desk.add(sign, lot, kinds)))); // prettier-ignore
+      onProgress(Math.min(1, (at + LOT) / rows.length));
+    }
+    return trouble;
+  }
+
+  private async work(): Promise<void> {
+    if (this.isAtWork) return;
+    this.isAtWork = true;
+    try {
+      for (;;) {
+        const { asked } = this;
+        const lot = this.state.value.isPaused ? [] : this.nextLot();
+        if (!asked || lot.length === 0) break;
+        await this.lotOf(asked.sign, lot);
+        this.tell(Date.now() - this.heard > TOLD_MS);
+      }
+    } finally {
+      this.isAtWork = false;
+      if (this.asked) this.tell(true);
+    }
+  }
+
+  /** Rows that nothing is known of, those that are seen first; of such that say the same only one. */
+  private nextLot(): readonly AskedRow[] {
+    const { rows = [] } = this.asked ?? {};
+    const seen = new Set(this.first);
+    const lot = new Map<string, AskedRow>();
+    const take = (isSeen: boolean): void => {
+      for (const { id, key, pairs } of rows) {
+        if (lot.size >= LOT) return;
+        if (seen.has(id) === isSeen && !this.known.has(key) && !lot.has(key)) lot.set(key, { id, pairs });
+      }
+    };
+    take(true);
+    take(false);
+    return [...lot.values()];
+  }
+
+  /** A lot in which one takes too long is laid out row by row, so that only that one is given up. */
+  private async lotOf(sign: Sign, lot: readonly AskedRow[]): Promise<void> {
+    const keep = (row: AskedRow, { state, title, told, narrowed }: Omit<ToldRow, 'id'>): void => {
+      if (this.asked?.sign === sign) this.known.set(JSON.stringify(row.pairs), { state, title, told, ...(narrowed !== undefined && { narrowed }) }); // prettier-ignore
+    };
+    try {
+      const told = await this.limited(LONGEST_LOT_MS, 'Laying out these rows', (desk) => desk.told(sign, lot));
+      told.forEach((each, i) => keep(lot[i], each));
+    } catch (error) {
+      if (error instanceof Stopped) return;
+      if (lot.length > 1) for (const row of lot) await this.lotOf(sign, [row]);
+      else keep(lot[0], { state: 'refused', title: '', told: [(error as Error).message] });
+    }
+  }
+
+  private tell(isDue: boolean): void {
+    if (!isDue) return;
+    this.heard = Date.now();
+    const { rows = [] } = this.asked ?? {};
+    const byId = new Map<number, ToldRow>();
+    for (const { id, key } of rows) {
+      const known = this.known.get(key);
+      if (known) byId.set(id, { ...known, id });
+    }
+    this.state.next({ ...this.state.value, byId, done: byId.size, of: rows.length });
+  }
+
+  private limited<T>(ms: number, what: string, question: (desk: Remote<RunCounter>) => Promise<T>): Promise<T> {
+    const worker = (this.worker ??= this.begun());
+    return new Promise<T>((done, fail) => {
+      const late = setTimeout(() => {
+        fail(new Error(`${what} takes longer than ${ms / 1000} s and was given up: make the sign plainer, or take fewer rows.`));
+        this.end(worker);
+      }, ms);
+      worker.waiting.add(fail);
+      question(worker.desk)
+        .then(done, fail)
+        .finally(() => {
+          clearTimeout(late);
+          worker.waiting.delete(fail);
+        });
+    });
+  }
+
+  /** Ends a worker; whoever waits for it is told. */
+  private end(worker: Desk): void {
+    worker.own.terminate();
+    if (this.worker === worker) this.worker = undefined;
+    for (const fail of worker.waiting) fail(new Stopped('Stopped.'));
+  }
+
+  private begun(): Desk {
+    const own = this.startWorker();
+    return { own, desk: wrap<RunCounter>(own), waiting: new Set() };
+  }
+
+  protected startWorker(): Worker {
+    return new Worker(new URL('./run.worker', import.meta.url), { type: 'module' });
+  }
+}
+
+/** A row with its number in the list, from 0. */
+export interface NumberedRow {
+  readonly id: number;
+  readonly row: number;
+  readonly values: Values;
+}
+
+export interface Report {
+  readonly columns: readonly string[];
+  readonly rows: readonly ReportedRow[];
+}

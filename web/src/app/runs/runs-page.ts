@@ -1,0 +1,345 @@
+import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, viewChild } from '@angular/core'; // prettier-ignore
+import { toSignal } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { listFile, matchingOf, repeatedValues, type Run, rowRemarks, type RunSheet, slotsInWords, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type Sign } from '@plain-relief/core/sign';
+import { attempt } from '../platform/attempt';
+import { isTypedInto } from '../platform/typed-into';
+import { SessionService } from '../session/session.service';
+import { Masthead } from '../shell/masthead';
+import { ContactSheet } from './contact-sheet';
+import { PlateDesk, Stopped } from './plate-desk.service';
+import { PlatePictureView } from './plate-picture';
+import { type DrawnSheets, RUN_FILES, type RunFile } from './run-desk';
+import { ALL_ROWS, type Choice, chosenRows, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
+import { RunSheets } from './run-sheets';
+import { type CellEdit, RunTable } from './run-table';
+import { RunsService } from './runs.service';
+import { SlotsPanel } from './slots-panel';
+
+const SAVED: Readonly<Record<'saved' | 'saving' | 'failed', string>> = {
+  saved: 'Saved',
+  saving: 'Saving …',
+  failed: 'Not saved',
+};
+const PLACES = [
+  { id: 'list', text: 'List' },
+  { id: 'contact', text: 'Contact sheet' },
+  { id: 'sheets', text: 'Sheets' },
+  { id: 'files', text: 'Files' },
+] as const;
+/** Solids of more plates than these are more than a browser holds: the command line writes any number. */
+const MOST_SOLIDS = 100;
+const FILE_NAMES: Readonly<Record<RunFile, string>> = {
+  svg: 'Outlines (SVG)',
+  dxf: 'Outlines (DXF)',
+  stl: `Solids (STL), of ${MOST_SOLIDS} plates at most`,
+};
+
+/** Runs of a job: a sign with places for words, and a list; every row is a plate. */
+@Component({
+  selector: 'pr-runs-page',
+  imports: [ContactSheet, Masthead, PlatePictureView, RouterLink, RunSheets, RunTable, SlotsPanel],
+  providers: [PlateDesk, RunsService],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './runs-page.html',
+  styleUrl: './runs-page.scss',
+  host: { '(window:keydown)': 'key($event)' },
+})
+export class RunsPage {
+  /** Of the job. */
+  readonly id = input.required<string>();
+  private readonly service = inject(RunsService);
+  private readonly desk = inject(PlateDesk);
+  protected readonly state = toSignal(this.service.state$, { requireSync: true });
+  protected readonly laidOut = toSignal(this.desk.laidOut$, { requireSync: true });
+  protected readonly isLooking = inject(SessionService).isMaker;
+  protected readonly trouble = signal('');
+  protected readonly places = PLACES;
+  protected readonly showing = signal<(typeof PLACES)[number]['id']>('list');
+  protected readonly choice = signal<Choice>(ALL_ROWS);
+  protected readonly isPasting = signal(false);
+  /** The plate that is looked at, by the id of its row. */
+  protected readonly looked = signal<number | undefined>(undefined);
+  protected readonly sheets = signal<DrawnSheets | undefined>(undefined);
+  /** How much of sheets or files is done, while they are made. */
+  protected readonly making = signal<number | undefined>(undefined);
+  protected readonly kinds = signal<ReadonlySet<RunFile>>(new Set(['svg']));
+  protected readonly fileNames = FILE_NAMES;
+  protected readonly fileKinds = RUN_FILES;
+  protected readonly which = signal<'all' | 'marked'>('all');
+  protected readonly file = signal<{ readonly url: string; readonly name: string; readonly told: string } | undefined>(undefined);
+  protected readonly saved = SAVED;
+  protected readonly stateWords = stateWords;
+  private readonly dialog = viewChild<ElementRef<HTMLDialogElement>>('dialog');
+
+  private readonly document = computed(() => this.state().shown?.document);
+  protected readonly sign = computed(() => this.state().sign?.document);
+  protected readonly unit = computed(() => this.sign()?.unit ?? 'mm');
+  protected readonly columns = computed(() => this.document()?.columns ?? []);
+  protected readonly matching = computed(() => {
+    const [sign, run] = [this.sign(), this.document()];
+    return sign && run ? matchingOf(sign, run) : new Map<string, string>();
+  });
+  /** What keeps the rows from being made. */
+  protected readonly lacking = computed(() => {
+    const [sign, run] = [this.sign(), this.document()];
+    if (!sign || !run || run.rows.length === 0) return '';
+    if (slotsInWords(sign).length === 0) return 'No words of the sign have a column in them yet: put some in, beside the list.';
+    const names = unfilled(sign, this.matching());
+    return names.length === 0 ? '' : `Nothing fills ${names.join(', ')}: choose a column for it, beside the list.`;
+  });
+  protected readonly values = computed(() => {
+    const [sign, run] = [this.sign(), this.document()];
+    return sign && run ? valuesOfRun(sign, run) : [];
+  });
+  private readonly remarks = computed(() => {
+    const sign = this.sign();
+    const values = this.values();
+    const twice = sign ? repeatedValues(sign, values) : new Map<number, string[]>();
+    return rowRemarks(values).map((own, row) => [...remarkWords(own), ...(twice.get(row) ?? [])]);
+  });
+  protected readonly rows = computed((): ShownRow[] => {
+    const { byId } = this.laidOut();
+    const remarks = this.remarks();
+    return (this.document()?.rows ?? []).map(({ id, values, isMarked }, row) => ({
+      id,
+      row,
+      values,
+      isMarked: isMarked === true,
+      told: byId.get(id),
+      remarks: remarks[row] ?? [],
+    }));
+  });
+  protected readonly chosen = computed(() => chosenRows(this.rows(), this.choice()));
+  protected readonly counts = computed(() => {
+    const rows = this.rows();
+    return { held: rows.filter(({ told }) => isHeld(told)).length, marked: rows.filter(({ isMarked }) => isMarked).length };
+  });
+  protected readonly plate = computed(() => this.rows().find(({ id }) => id === this.looked()));
+  protected readonly news = computed(() => {
+    const { renewed } = this.state();
+    if (!renewed) return '';
+    const { added, changed, removed } = renewed;
+    return `${added.length} new, ${changed.length} changed, ${removed} gone.`;
+  });
+
+  constructor() {
+    effect(() => void attempt(this.trouble, () => this.service.open(this.id())));
+    effect(() => {
+      const [sign, run, values] = [this.sign(), this.document(), this.values()];
+      if (!sign || !run || this.lacking() !== '') return;
+      this.desk.lay({ sign, rows: run.rows.map(({ id }, i) => ({ id, values: values[i] })) });
+    });
+    effect(() => {
+      this.document();
+      this.sign();
+      this.sheets.set(undefined);
+    });
+    effect(() => {
+      const dialog = this.dialog()?.nativeElement;
+      if (dialog && this.plate() && !dialog.open) dialog.showModal();
+    });
+  }
+
+  protected show(id: string): Promise<boolean> {
+    return attempt(this.trouble, () => this.service.show(id));
+  }
+
+  protected create(sign: string): Promise<boolean> {
+    return sign === '' ? Promise.resolve(false) : attempt(this.trouble, () => this.service.create(sign));
+  }
+
+  protected remove(id: string): Promise<boolean> {
+    return attempt(this.trouble, () => this.service.remove(id));
+  }
+
+  protected rename(title: string): void {
+    this.service.rename(title);
+  }
+
+  protected async taken(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    if (file) await attempt(this.trouble, () => this.service.takeFile(file));
+  }
+
+  protected async pasted(text: string): Promise<void> {
+    const isTaken = await attempt(this.trouble, async () => this.service.takeText(text));
+    if (isTaken) this.isPasting.set(false);
+  }
+
+  protected changeSign(sign: Sign): Promise<boolean> {
+    return attempt(this.trouble, () => this.service.changeSign(sign));
+  }
+
+  protected match({ slot, column }: { readonly slot: string; readonly column: string }): void {
+    this.change('column of words', (run) => ({ ...run, matching: [...run.matching.filter((each) => each.slot !== slot), { slot, column }] })); // prettier-ignore
+  }
+
+  protected editCell({ id, column, value }: CellEdit): void {
+    this.change('cell', (run) => ({ ...run, rows: run.rows.map((row) => (row.id === id ? { ...row, values: row.values.map((each, at) => (at === column ? value : each)) } : row)) })); // prettier-ignore
+  }
+
+  protected mark(id: number): void {
+    this.change('mark', (run) => ({
+      ...run,
+      rows: run.rows.map(({ isMarked, ...row }) =>
+        (row.id === id) === (isMarked === true) ? row : { ...row, isMarked: true as const },
+      ),
+    }));
+  }
+
+  protected takeOut(id: number): void {
+    this.change('row taken out', (run) => ({ ...run, rows: run.rows.filter((row) => row.id !== id) }));
+  }
+
+  protected takeOutMarked(): void {
+    this.change('rows taken out', (run) => ({ ...run, rows: run.rows.filter(({ isMarked }) => !isMarked) }));
+  }
+
+  protected add(): void {
+    this.change('new row', (run) => {
+      const columns = run.columns.length > 0 ? run.columns : ['words'];
+      const id = 1 + run.rows.reduce((most, row) => Math.max(most, row.id), 0);
+      return { ...run, columns, rows: [...run.rows, { id, values: columns.map(() => '') }] };
+    });
+  }
+
+  protected setSheet(sheet: RunSheet): void {
+    this.change('sheets', (run) => ({ ...run, sheet }));
+  }
+
+  protected order(order: Choice['order']): void {
+    this.choice.update((choice) => ({ ...choice, order, isDown: choice.order === order ? !choice.isDown : true }));
+  }
+
+  protected choose(change: Partial<Choice>): void {
+    this.choice.update((choice) => ({ ...choice, ...change }));
+  }
+
+  protected chooseState(value: string): void {
+    this.choose({ state: value as Choice['state'] });
+  }
+
+  protected seen(ids: readonly number[]): void {
+    this.desk.see(ids);
+  }
+
+  protected pause(): void {
+    if (this.laidOut().isPaused) this.desk.resume();
+    else this.desk.pause();
+  }
+
+  protected undo(): void {
+    this.service.undo();
+  }
+
+  protected redo(): void {
+    this.service.redo();
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (this.isLooking || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTypedInto(event.target as HTMLElement)) return; // prettier-ignore
+    event.preventDefault();
+    if (event.shiftKey) this.service.redo();
+    else this.service.undo();
+  }
+
+  protected step(by: number): void {
+    const rows = this.chosen();
+    const at = rows.findIndex(({ id }) => id === this.looked());
+    const next = rows[at + by] as ShownRow | undefined;
+    if (next) this.looked.set(next.id);
+  }
+
+  protected layOut(): Promise<void> {
+    return this.made(async (sign, run) => {
+      this.sheets.set(undefined);
+      this.sheets.set(await this.desk.sheets(sign, this.numbered(run), run.sheet, (done) => this.making.set(done)));
+    });
+  }
+
+  protected toggle(kind: RunFile): void {
+    this.kinds.update((kinds) => {
+      const next = new Set(kinds);
+      if (!next.delete(kind)) next.add(kind);
+      return next;
+    });
+  }
+
+  protected makeFiles(): Promise<void> {
+    return this.made(async (sign, run) => {
+      this.forget();
+      const rows = this.numbered(run);
+      const kinds = RUN_FILES.filter((kind) => this.kinds().has(kind));
+      if (kinds.includes('stl') && rows.length > MOST_SOLIDS)
+        throw new Error(`Solids are made of ${MOST_SOLIDS} plates at most here: mark those that you want, or make them by ./relief run.`); // prettier-ignore
+      const shown = this.rows();
+      const reported = rows.map(({ row }) => {
+        const { told, remarks, values } = shown[row];
+        return { row, state: told?.state ?? 'refused', title: told?.title ?? '', told: [...(told?.told ?? []), ...remarks], values, ...(told?.narrowed !== undefined && { narrowed: told.narrowed }) }; // prettier-ignore
+      });
+      const { bytes, trouble } = await this.desk.files(sign, rows, run.sheet, kinds, { columns: run.columns, rows: reported }, (done) => this.making.set(done)); // prettier-ignore
+      const name = `${(this.state().shown?.title ?? 'run').replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`;
+      const url = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' }));
+      this.file.set({ url, name, told: trouble.join(' ') });
+    });
+  }
+
+  /** The list as it is now, as a file. */
+  protected takeList(): void {
+    const run = this.document();
+    if (!run) return;
+    const text = listFile(run.columns, run.rows.map(({ values }) => values)); // prettier-ignore
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([`\ufeff${text}`], { type: 'text/csv' }));
+    link.download = `${(this.state().shown?.title ?? 'list').replace(/[^\p{L}\p{N}]+/gu, '-')}.csv`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  }
+
+  protected stop(): void {
+    this.desk.stop();
+  }
+
+  protected marksOnly(isOnly: boolean): void {
+    this.which.set(isOnly ? 'marked' : 'all');
+  }
+
+  private numbered(run: Run) {
+    const values = this.values();
+    const all = run.rows.map(({ id, isMarked }, row) => ({ id, row, values: values[row], isMarked }));
+    const rows = this.which() === 'marked' && this.counts().marked > 0 ? all.filter(({ isMarked }) => isMarked) : all;
+    if (rows.length === 0) throw new Error('The list has no rows yet.'); // prettier-ignore
+    return rows;
+  }
+
+  private async made(make: (sign: Sign, run: Run) => Promise<void>): Promise<void> {
+    const [sign, run] = [this.sign(), this.document()];
+    if (!sign || !run || this.making() !== undefined) return;
+    if (this.lacking() !== '') {
+      this.trouble.set(this.lacking());
+      return;
+    }
+    this.making.set(0);
+    await attempt(this.trouble, async () => {
+      try {
+        await make(sign, run);
+      } catch (error) {
+        if (!(error instanceof Stopped)) throw error;
+      }
+    });
+    this.making.set(undefined);
+  }
+
+  private forget(): void {
+    const file = this.file();
+    if (file) URL.revokeObjectURL(file.url);
+    this.file.set(undefined);
+  }
+
+  private change(label: string, change: (run: Run) => Run): void {
+    const run = this.document();
+    if (run && !this.isLooking) this.service.edit(label, change(run));
+  }
+}

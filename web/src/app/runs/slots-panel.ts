@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { slotName, slotsInWords, withSlot, withSlotIn, withSlotSet, withWords, wordsOfPart } from '@plain-relief/core/runs';
+import { type Sign, type Slot } from '@plain-relief/core/sign';
+
+const EMPTY: readonly { readonly value: Slot['empty']; readonly text: string }[] = [
+  { value: 'close', text: 'leave the line out and close up' },
+  { value: 'keep', text: 'keep the gap' },
+  { value: 'refuse', text: 'do not make the plate' },
+];
+const CASES = [
+  { value: '', text: 'as they are' },
+  { value: 'upper', text: 'in capitals' },
+  { value: 'lower', text: 'in small letters' },
+  { value: 'title', text: 'each word with a capital' },
+] as const;
+
+/** The places for words of a sign: where columns go, and what is done with their values. */
+@Component({
+  selector: 'pr-slots-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './slots-panel.html',
+  styleUrl: './slots-panel.scss',
+})
+export class SlotsPanel {
+  readonly sign = input.required<Sign>();
+  readonly columns = input.required<readonly string[]>();
+  /** Which column fills a slot, by its name. */
+  readonly matching = input.required<ReadonlyMap<string, string>>();
+  readonly isLooking = input(false);
+  readonly changed = output<Sign>();
+  readonly matched = output<{ readonly slot: string; readonly column: string }>();
+  protected readonly empties = EMPTY;
+  protected readonly cases = CASES;
+  protected readonly parts = computed(() =>
+    this.sign().parts.flatMap(({ id, name }) => {
+      const words = wordsOfPart(this.sign(), id);
+      return words === undefined ? [] : [{ id, name, words }];
+    }),
+  );
+  protected readonly slots = computed(() => this.sign().slots ?? []);
+  private readonly used = computed(() => new Set(slotsInWords(this.sign())));
+  /** What a column can be put in as: columns, and slots that count. */
+  protected readonly offered = computed(() => {
+    const counters = this.slots().flatMap(({ name, counter }) => (counter ? [name] : []));
+    return [...new Set([...this.columns().map(slotName), ...counters])];
+  });
+
+  protected say(id: string, words: string): void {
+    if (words !== wordsOfPart(this.sign(), id)) this.changed.emit(withWords(this.sign(), id, words));
+  }
+
+  protected insert(id: string, column: string): void {
+    if (column !== '') this.changed.emit(withSlotIn(this.sign(), id, column));
+  }
+
+  protected count(): void {
+    const taken = new Set(this.slots().map(({ name }) => name));
+    let name = 'number';
+    for (let n = 2; taken.has(name); n++) name = `number ${n}`;
+    this.changed.emit(withSlot(this.sign(), { name, empty: 'close', counter: { from: 1, step: 1, digits: 3, form: 'figures' } }));
+  }
+
+  protected set(slot: Slot, change: Partial<Slot>): void {
+    const next = { ...slot, ...change };
+    for (const key of ['case', 'default', 'once'] as const) if (next[key] === undefined || next[key] === '') delete next[key];
+    this.changed.emit(withSlotSet(this.sign(), slot.name, next));
+  }
+
+  protected setCase(slot: Slot, value: string): void {
+    this.set(slot, { case: (value || undefined) as Slot['case'] });
+  }
+
+  protected setEmpty(slot: Slot, value: string): void {
+    this.set(slot, { empty: value as Slot['empty'] });
+  }
+
+  protected setCounter(slot: Slot, change: Partial<NonNullable<Slot['counter']>>): void {
+    const figures = Object.values(change).filter((value) => typeof value === 'number');
+    if (slot.counter && figures.every((value) => Number.isInteger(value))) this.set(slot, { counter: { ...slot.counter, ...change } }); // prettier-ignore
+  }
+
+  protected takeOut({ name }: Slot): void {
+    this.changed.emit(withSlotSet(this.sign(), name, undefined));
+  }
+
+  protected isUsed(name: string): boolean {
+    return this.used().has(name);
+  }
+}
