@@ -113,6 +113,12 @@ main(async () => {
   await page.waitForTimeout(1500);
   await take('places');
 
+  await page.goto(`${url}/jobs/${jobs.find(({ title }) => title.startsWith('Tree labels')).id}/runs`);
+  await page.locator('[data-state="too large"]').first().waitFor();
+  await page.getByRole('button', { name: 'Contact sheet' }).click();
+  await page.waitForTimeout(9000);
+  await take('run');
+
   // Laying out: a framed name that narrows, letters by hand, words around a circle, artwork with faults, measuring.
   const layout = await send('POST', `/jobs/${jobs.find(({ customer }) => customer === 'Fernhollow Arboretum').id}/signs`, {
     title: 'West gate, arched',
@@ -160,10 +166,6 @@ main(async () => {
   await page.setInputFiles('input[type=file]', join(ROOT, 'demo/artwork/leaf.dxf'));
   await page.locator('.report li').nth(2).hover();
   await take('artwork');
-  await page.goto(`${url}/shop`);
-  await page.getByLabel('Sample').fill('Waverley and Tye');
-  await page.waitForTimeout(1500);
-  await take('fonts');
 
   // A proof that came back, with what has changed since; and one as its customer sees it.
   const jobOf = (title) => jobs.find((job) => job.title === title);

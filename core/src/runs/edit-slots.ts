@@ -41,6 +41,7 @@ export function withSlotSet(sign: Sign, name: string, slot: Slot | undefined): S
   const slots = (sign.slots ?? []).flatMap((each) => (each.name === name ? (slot ? [slot] : []) : [each]));
   const next = { ...sign, slots };
   if (slots.length > 0) return next;
-  const { slots: _, ...rest } = next;
+  const rest: Sign = next;
+  delete rest.slots;
   return rest;
 }

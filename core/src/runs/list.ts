@@ -16,42 +16,6 @@ export class ListError extends Error {
 /** The most that a list may have. */
 export const LIST_LIMITS = { bytes: 20_000_000, columns: 200, rows: 20_000, characters: 4000 } as const;
 
-/** What Windows-1252 has from 0x80 to 0x9f, where ISO 8859-1 has controls (WHATWG Encoding Standard, index windows-1252). */
-const WESTERN = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
-
-/** Node.js 20 reads the label as ISO 8859-1, browsers as it is meant. */
-const western = (bytes: Uint8Array): string =>
-  new TextDecoder('windows-1252')
-    .decode(bytes)
-    .replace(/[\u0080-\u009f]/gu, (character) => WESTERN[character.charCodeAt(0) - 0x80]);
-
-/** The text of a file: by its byte order mark, else UTF-8, else Windows-1252, which is said. */
-function decoded(bytes: Uint8Array): { readonly text: string; readonly notes: readonly string[] } {
-  const [a, b] = bytes;
-  if (a === 0xff && b === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes), notes: [] };
-  if (a === 0xfe && b === 0xff) return { text: new TextDecoder('utf-16be').decode(bytes), notes: [] };
-  try {
-    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), notes: [] };
-  } catch {
-    return {
-      text: western(bytes),
-      notes: ['The list is not UTF-8: it was read as Windows-1252.'],
-    };
-  }
-}
-
-/**
- * A list of values with a head of names, as spreadsheets write them: RFC 4180, with whatever parts its values, any line ends and quotes.
- * @throws ListError where there is none, or it has more than {@link LIST_LIMITS}
- */
-export function readList(bytes: Uint8Array): List {
-  if (bytes.length > LIST_LIMITS.bytes)
-    throw new ListError(`The list has ${(bytes.length / 1e6).toFixed(0)} MB: ${LIST_LIMITS.bytes / 1e6} MB are read. Part it into several.`); // prettier-ignore
-  const { text, notes } = decoded(bytes);
-  const list = listOf(text);
-  return { ...list, notes: [...notes, ...list.notes] };
-}
-
 /** The same of text, such as is pasted from a spreadsheet. */
 export function listOf(text: string): List {
   const notes: string[] = [];
@@ -64,7 +28,13 @@ export function listOf(text: string): List {
   const broken = errors.find(({ type }) => type === 'Quotes');
   if (broken)
     throw new ListError(`${placeOf((broken.row ?? 0) + 1)}: a quotation mark is opened that is not closed where the value ends.`);
-  const [head, ...rows] = data;
+  return listOfRows(data, notes);
+}
+
+/** A list of rows of values, the names of columns first. @param told of how they were read @throws ListError as {@link readList} */
+export function listOfRows(data: readonly (readonly string[])[], told: readonly string[]): List {
+  const notes = [...told];
+  const [head, ...rows] = data.filter((row) => row.some((value) => value.trim() !== ''));
   if (!head) throw new ListError('The list is empty: its first row has the names of its columns.');
   if (rows.length > LIST_LIMITS.rows)
     throw new ListError(`The list has more than ${LIST_LIMITS.rows} rows: part it into several.`);

@@ -3,7 +3,15 @@ import { join } from 'node:path';
 import { productionOutlines } from '@plain-relief/core/drawing';
 import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
 import { Evaluator } from '@plain-relief/core/relief';
-import { edgeOfPlate, type Plate, plateFileName, plateOf, type PlateState, type SheetItem, type Values } from '@plain-relief/core/runs';
+import {
+  edgeOfPlate,
+  type Plate,
+  plateFileName,
+  plateOf,
+  type PlateState,
+  type SheetItem,
+  type Values,
+} from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';

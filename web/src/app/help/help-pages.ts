@@ -12,7 +12,7 @@ export interface HelpPage {
 }
 
 export type HelpTopic =
-  'Jobs' | 'Brief' | 'Layout' | 'Heights' | 'Check' | 'In place' | 'Proof' | 'Make' | 'Shop' | 'Keys' | 'Lengths';
+  'Jobs' | 'Brief' | 'Layout' | 'Heights' | 'Check' | 'In place' | 'Run' | 'Proof' | 'Make' | 'Shop' | 'Keys' | 'Lengths';
 
 export const HELP_PAGES: readonly HelpPage[] = [
   {
@@ -97,6 +97,23 @@ export const HELP_PAGES: readonly HelpPage[] = [
     ],
   },
   {
+    id: 'Run',
+    title: 'Run: a list makes hundreds of plates',
+    picture: 'run',
+    shows: 'Tree labels of a list, each with its number and how it fits',
+    paragraphs: [
+      'Choose the sign that all plates are like, and take in a list: a workbook or a CSV file with the names of columns in its first row, or rows pasted from a spreadsheet. The file is kept with the job as it came.',
+      'Put columns into the words of the sign, beside the list. What is done where a row has no value, how its letters are written, and whether every value may be there once, is said below. A number that counts goes on from row to row.',
+      'Every row is laid out by itself, as the sign with the same words would be: it fits, or its frame narrows it, or it does not fit. Cells are typed over where they stand; Enter goes down the column.',
+      'A newer list takes the place of the one before: rows are known again by a column whose values are all different, and what is new, changed or gone is told.',
+      'Sheets shows how many plates go on a sheet, with a map; plates that do not fit are left out until they are mended. Mark rows to make those alone, such as one plate again.',
+    ],
+    keys: [
+      ['Enter, arrows', 'the next row of the same column'],
+      ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+    ],
+  },
+  {
     id: 'Proof',
     title: 'Proof: what the customer sees and answers',
     picture: 'proofs',
@@ -124,8 +141,8 @@ export const HELP_PAGES: readonly HelpPage[] = [
   {
     id: 'Shop',
     title: 'Shop: materials, tools, machines, fonts, blanks, finishes',
-    picture: 'fonts',
-    shows: 'The fonts of the shop with a sample in any words',
+    picture: 'library',
+    shows: 'The tools of the shop, each with its form and its sizes',
     paragraphs: [
       'Materials, tools, machines and rates are what plans of cuts are made with. Search, copy, change; lengths are typed in any unit. How a machine wants its programs written is tried with a sample while it is typed. Lists are saved as a file and taken over from one.',
       'Fonts in TTF, OTF, WOFF or WOFF2 are read, tried and kept; a font that is at hand already is not added twice. Type your own words as a sample, and see which letters a font lacks.',

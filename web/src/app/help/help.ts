@@ -10,9 +10,11 @@ const topicAt = (url: string): HelpTopic =>
     ? 'Shop'
     : /^\/jobs\/[^/]+\/places/u.test(url)
       ? 'In place'
-      : /^\/(?:jobs\/[^/]+\/proofs|outbox|turnaround)/u.test(url)
-        ? 'Proof'
-        : 'Jobs';
+      : /^\/jobs\/[^/]+\/runs/u.test(url)
+        ? 'Run'
+        : /^\/(?:jobs\/[^/]+\/proofs|outbox|turnaround)/u.test(url)
+          ? 'Proof'
+          : 'Jobs';
 
 /** Opens the help beside the work, about where one is. */
 @Injectable({ providedIn: 'root' })
