@@ -14,7 +14,7 @@ const { BarcodeFormat, BinaryBitmap, DecodeHintType, HybridBinarizer, MultiForma
 const FORMATS = { qr: 'QR_CODE', 'data-matrix': 'DATA_MATRIX', 'code-128': 'CODE_128', 'ean-13': 'EAN_13', 'upc-a': 'UPC_A' };
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789 -./:$%+';
 /** Pixels of a module at the distances from which it is read. */
-const DISTANCES = [4, 3, 2, 6];
+const DISTANCES = [4, 3, 2, 6, 5, 8];
 const DOTS = 300 / 25.4;
 
 const isAll = process.argv.includes('--all');
@@ -108,8 +108,8 @@ for (let i = 0; i < count; i++) {
   const isSaid = (said) => (wanted === undefined ? said?.slice(0, -1) === words : said === wanted);
   result.tried++;
   const isRead = DISTANCES.some((pixels) => {
-    const { grey, width, height } = drawn(plan.area.contours, wide, high, pixels / module);
-    return isSaid(read(grey, width, height, id));
+    const near = drawn(plan.area.contours, wide, high, pixels / module);
+    return [near, turned(near)].some(({ grey, width, height }) => isSaid(read(grey, width, height, id)));
   });
   if (isRead) result.plan++;
   else result.faults.push(`plan ${id} ${words}`);

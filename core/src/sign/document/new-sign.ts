@@ -148,6 +148,8 @@ export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'combined'>): Shap
     border: { kind: 'raise', by: amount } as const,
     line: { kind: 'line', depth: isMetric ? 1 : 0.79375, width: isMetric ? 1.5 : 1.5875 } as const,
     braille: { kind: 'raise', by: USUAL_BRAILLE.height } as const,
+    // Half a module: what is deeper shades its neighbours.
+    code: { kind: 'carve', by: isMetric ? 0.5 : 0.396875 } as const,
   }[kind as string] ?? { kind: 'carve', by: amount };
   const part = { ...shapePart(sign, shapes[kind]), tiers: [newTier('tier-1', action)] };
   return kind === 'braille' ? belowItsText(sign, part) : part;
