@@ -140,7 +140,10 @@ export default {
       comment: 'What is sent between page and server, in the words of core; entered by index.ts and states.ts.',
       severity: 'error',
       from: { path: '^api/' },
-      to: { path: '^(core|server|web|e2e)/', pathNot: '^core/src/(braille|in-place|making|runs|sheet|shop|sign|type)/index\\.ts$' },
+      to: {
+        path: '^(core|server|web|e2e)/',
+        pathNot: '^core/src/(braille|in-place|making|runs|sheet|shop|sign|type)/index\\.ts$',
+      },
     },
     {
       name: 'api-has-two-doors',
