@@ -70,9 +70,6 @@ export function runFault({ columns, rows, matching }: Run): string | undefined {
     if (values.length !== columns.length) return `rows.${i}.values: there are ${values.length}, and ${columns.length} columns.`;
     if (ids.has(id)) return `rows.${i}.id: ${id} is that of an earlier row.`;
     ids.add(id);
-    // A database of Unicode keeps neither.
-    const odd = values.findIndex((value) => /\u0000|\p{Cs}/u.test(value));
-    if (odd >= 0) return `rows.${i}.values.${odd}: it has a character that is none (NUL, or half of a pair): take it out.`;
   }
   const stray = matching.find(({ column }) => !columns.includes(column));
   return stray && `matching: the list has no column “${stray.column}”.`;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { ToldRow } from './run-desk';
-import { ALL_ROWS, chosenRows, isHeld, type ShownRow, stateWords } from './run-rows';
+import { ALL_ROWS, chosenRows, columnWidths, isHeld, type ShownRow, stateWords } from './run-rows';
 import { windowOf } from './window-of';
 
 const told = (state: ToldRow['state'], more: Partial<ToldRow> = {}): ToldRow => ({ id: 1, state, title: 'T', told: [], ...more });
@@ -37,6 +37,14 @@ describe('rows of a run', () => {
     expect(states).toEqual(['fits', 'narrowed to 84 %', 'not made', '…']);
     expect([stateWords(told('too large')), stateWords(told('lacking')), stateWords(told('fitted'))]).toEqual(['does not fit', 'lacks something', 'made to fit']); // prettier-ignore
     expect([undefined, told('fitted'), told('too large')].map(isHeld)).toEqual([false, false, true]);
+  });
+});
+
+describe('columns', () => {
+  it('are as wide as their names and most of their values, and no wider than a line', () => {
+    const values = Array.from({ length: 100 }, (_, i) => ({ values: ['x'.repeat(i === 50 ? 30 : 9), 'y'.repeat(60), ''] }));
+    expect(columnWidths(['a', 'b', 'a long name'], values)).toEqual([9, 34, 13]);
+    expect(columnWidths(['a'], [])).toEqual([6]);
   });
 });
 

@@ -65,3 +65,16 @@ export function chosenRows(rows: readonly ShownRow[], { words, state, order, isD
 }
 
 export const remarkWords = (remarks: readonly RowRemark[]): string[] => remarks.map(({ text }) => text);
+
+/** Letters of a column beyond which it is scrolled in, and the share of its values that are seen whole if they are not longer. */
+const MOST_LETTERS = 34;
+const SEEN_WHOLE = 0.95;
+
+/** How wide columns are, in letters. */
+export function columnWidths(columns: readonly string[], rows: readonly { readonly values: readonly string[] }[]): number[] {
+  return columns.map((name, at) => {
+    const lengths = Uint32Array.from(rows, ({ values }) => values[at].length).sort();
+    const most = lengths[Math.floor(SEEN_WHOLE * lengths.length)] ?? 0;
+    return Math.max(6, Math.min(MOST_LETTERS, Math.max(name.length + 2, most)));
+  });
+}

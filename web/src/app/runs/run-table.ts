@@ -2,8 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, 
 import { type Choice, isHeld, type ShownRow, stateWords } from './run-rows';
 import { windowOf } from './window-of';
 
-/** Letters of a column beyond which it is scrolled in. */
-const MOST_LETTERS = 34;
 /** px of a row. */
 const ROW = 34;
 
@@ -24,6 +22,8 @@ export class RunTable {
   readonly rows = input.required<readonly ShownRow[]>();
   readonly columns = input.required<readonly string[]>();
   readonly choice = input.required<Choice>();
+  /** Letters of every column that are seen, about. */
+  readonly widths = input.required<readonly number[]>();
   readonly isLooking = input(false);
   readonly edited = output<CellEdit>();
   readonly marked = output<number>();
@@ -40,13 +40,6 @@ export class RunTable {
   protected readonly shown = computed(() => this.rows().slice(this.window().from, this.window().to));
   protected readonly before = computed(() => this.window().from * ROW);
   protected readonly all = computed(() => this.rows().length * ROW);
-  /** Letters of a column that are seen, about: of most of its values. */
-  protected readonly widths = computed(() =>
-    this.columns().map((name, at) => {
-      const lengths = this.rows().map(({ values }) => values[at].length).sort((a, b) => a - b); // prettier-ignore
-      return Math.max(6, Math.min(MOST_LETTERS, Math.max(name.length + 2, lengths[Math.floor(0.95 * lengths.length)] ?? 0)));
-    }),
-  );
 
   constructor() {
     effect(() => this.seen.emit(this.shown().map(({ id }) => id)));

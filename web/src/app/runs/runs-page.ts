@@ -11,7 +11,7 @@ import { ContactSheet } from './contact-sheet';
 import { PlateDesk, Stopped } from './plate-desk.service';
 import { PlatePictureView } from './plate-picture';
 import { type DrawnSheets, RUN_FILES, type RunFile } from './run-desk';
-import { ALL_ROWS, type Choice, chosenRows, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
+import { ALL_ROWS, type Choice, chosenRows, columnWidths, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
 import { RunSheets } from './run-sheets';
 import { type CellEdit, RunTable } from './run-table';
 import { RunsService } from './runs.service';
@@ -77,6 +77,8 @@ export class RunsPage {
   protected readonly sign = computed(() => this.state().sign?.document);
   protected readonly unit = computed(() => this.sign()?.unit ?? 'mm');
   protected readonly columns = computed(() => this.document()?.columns ?? []);
+  /** Of the list alone: it is long, and what is told of its rows changes often. */
+  protected readonly widths = computed(() => columnWidths(this.columns(), this.document()?.rows ?? []));
   protected readonly matching = computed(() => {
     const [sign, run] = [this.sign(), this.document()];
     return sign && run ? matchingOf(sign, run) : new Map<string, string>();

@@ -54,7 +54,7 @@ export class RunsService implements OnDestroy {
     await this.flush();
     const shown = await this.api.ask('GET /runs/:id', { params: { id } });
     this.steps.clear();
-    this.tell({ shown, sign: undefined, renewed: undefined, listNotes: [] });
+    this.tell({ shown, sign: undefined, renewed: undefined, listNotes: [], save: 'saved', error: undefined });
     await this.fetchSign(shown.document.sign);
   }
 
