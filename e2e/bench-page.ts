@@ -78,7 +78,7 @@ export class BenchPage {
     }
     await this.page.getByRole('button', { name }).click();
     const link = this.page.locator(`[data-task="${kind}"][data-state="done"] a`).first();
-    await link.waitFor({ timeout: 60_000 });
+    await link.waitFor({ timeout: 150_000 });
     const [download] = await Promise.all([this.page.waitForEvent('download'), link.click()]);
     return download;
   }

@@ -173,7 +173,7 @@ describe('what leaves the shop', () => {
     expect(stl / plain).toBeGreaterThan(1.001);
     expect(stl / plain).toBeLessThan(1.02);
     expect(faults).toEqual([]);
-  }, 150_000);
+  }, 300_000);
 
   it.each(['Pier hanging sign', 'Reading room wall letters', 'Donor plaque'])(
     'of %s: closed solids of the same volume in every file',
