@@ -57,7 +57,7 @@ const CORE = {
   'in-place': ['geometry', 'mesh', 'solid', 'picture'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
   nesting: ['geometry', 'arrangement'],
-  runs: ['geometry', 'type', 'checks', 'notes', 'sign', 'relief', 'drawing', 'nesting'],
+  runs: ['geometry', 'type', 'checks', 'notes', 'sign', 'relief', 'drawing', 'solid', 'format', 'nesting'],
   inspection: [
     'codes',
     'units',

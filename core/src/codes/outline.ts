@@ -8,7 +8,10 @@ export interface CodeSize {
 }
 
 /** How large a code is without its quiet zone, in mm. */
-export function extentOfCode({ columns, rows }: CodeSymbol, { module, height }: CodeSize): { width: number; height: number } {
+export function extentOfCode(
+  { columns, rows }: Pick<CodeSymbol, 'columns' | 'rows'>,
+  { module, height }: CodeSize,
+): { width: number; height: number } {
   return { width: columns * module, height: rows === 1 ? height : rows * module };
 }
 

@@ -2,6 +2,7 @@ import { covered, union } from '../arrangement/index.js';
 import {
   bounds,
   type Box,
+  boxRing,
   type Contour,
   contourArea,
   type Outline,
@@ -23,8 +24,7 @@ export function shrunk(region: Outline, by: number): Outline {
 }
 
 /** A box as a contour on the grid. */
-export const boxContour = ({ minX, minY, maxX, maxY }: Box): Contour =>
-  Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY).map(snap);
+export const boxContour = (box: Box): Contour => boxRing(box).map(snap);
 
 /** Every place no farther than so from a region: what lies within the line of equal distance around it. */
 export function grown(region: Outline, by: number): Outline {

@@ -1,3 +1,4 @@
+export { closedGlb, closedStl, closedThreeMf } from './closed-files.js';
 export { dxfFile } from './dxf.js';
 export { glbFile } from './glb.js';
 export { stlFile } from './stl.js';

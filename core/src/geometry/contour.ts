@@ -20,6 +20,10 @@ export interface Box {
   readonly maxY: number;
 }
 
+/** The corners of a box, anticlockwise from the lower left. */
+export const boxRing = ({ minX, minY, maxX, maxY }: Box): Contour =>
+  Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY);
+
 /** Signed area of a ring in mm² by the shoelace formula: positive anticlockwise. */
 export function contourArea(contour: Contour): number {
   let twice = 0;

@@ -5,6 +5,7 @@ export {
   area,
   bounds,
   type Box,
+  boxRing,
   contains,
   type Contour,
   contourArea,
@@ -14,8 +15,8 @@ export {
   type Outline,
   perimeter,
   reversed,
-  snapRing,
   snapPolyline,
+  snapRing,
   snapStroke,
   type Stroke,
 } from './contour.js';

@@ -75,6 +75,10 @@ describe('reading', () => {
     expect(contrastRatio('#000000', '#ffffff')).toBeCloseTo(21, 9);
     expect(of('low-contrast', painted('#949494', '#ffffff'))).toBeUndefined();
     near(of('low-contrast', painted('#959595', '#ffffff'))?.measured, 2.99);
+    // Words that are only coloured wear their own finish, too.
+    const coloured = painted('#959595', '#ffffff');
+    coloured.parts[0].tiers[0].action = { kind: 'mark' };
+    near(of('low-contrast', coloured)?.measured, 2.99);
     // Nothing is told of one finish: light and shadow are read.
     expect(of('low-contrast', worded('PIER'))).toBeUndefined();
     expect(

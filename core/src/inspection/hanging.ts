@@ -47,13 +47,16 @@ export function hangingPieces(evaluation: Evaluation, { leastWall }: Limits): Fi
     const outline = [outer, ...holes];
     return { outline, widths: new Widths(outline, limit, TIP) };
   });
-  const loosest = bodies.filter((body) => piecesOff(body, limit, least).length > 0);
+  const loosest = bodies.flatMap((body) => {
+    const pieces = piecesOff(body, limit, least);
+    return pieces.length === 0 ? [] : [{ body, pieces }];
+  });
   if (loosest.length === 0) return [];
-  const hanging = loosest.flatMap((body) => piecesOff(body, limit, least));
+  const hanging = loosest.flatMap(({ pieces }) => pieces);
   let [holds, breaks] = [0, limit];
   for (let i = 0; i < HALVINGS; i++) {
     const width = (holds + breaks) / 2;
-    if (loosest.some((body) => piecesOff(body, width, least).length > 0)) breaks = width;
+    if (loosest.some(({ body }) => piecesOff(body, width, least).length > 0)) breaks = width;
     else holds = width;
   }
   const length = (mm: number): string => formatLength(Number(mm.toFixed(2)), sign.unit);

@@ -1,5 +1,5 @@
 import { intersection, ringsOf, union } from '../arrangement/index.js';
-import { area, bounds, type Contour, contourArea, middleOfBox, type Outline, STEPS_PER_MM } from '../geometry/index.js';
+import { area, bounds, boxRing, type Contour, contourArea, middleOfBox, type Outline, STEPS_PER_MM } from '../geometry/index.js';
 import { Widths } from '../medial-axis/index.js';
 import { type Mesh } from '../mesh/index.js';
 import { type Evaluation, isSolid, placeOf, type Surface } from '../relief/index.js';
@@ -60,9 +60,7 @@ function slabsOf(evaluation: Evaluation, solid: Mesh, { leastStroke, leastWall, 
 function codesOf({ sign, parts }: Evaluation): Outline {
   return sign.parts.flatMap((part) => {
     const plan = part.kind === 'shape' && part.shape.kind === 'code' ? parts.find(({ id }) => id === part.id) : undefined;
-    if (!plan?.ink) return [];
-    const { minX, minY, maxX, maxY } = plan.ink;
-    return [Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY)];
+    return plan?.ink ? [boxRing(plan.ink)] : [];
   });
 }
 

@@ -82,7 +82,7 @@ export function wornBy(evaluation: Evaluation, solid: ReliefMesh, texts: readonl
   const madeBy = (value: number): string | undefined => {
     const { label } = belongsTo(value);
     const place = label === undefined ? undefined : placeOf(evaluation, label);
-    return place && evaluation.layers[place.surface.layer]?.part;
+    return place && evaluation.layers[place.surface.marked ?? place.surface.layer]?.part;
   };
   const makers = new Map<number, string | undefined>();
   for (let f = 0; f < wears.length; f++) {

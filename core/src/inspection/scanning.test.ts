@@ -84,6 +84,17 @@ describe('codes to scan', () => {
     expect(scanned(sign)).toEqual([]);
   });
 
+  it('are looked at on the side that is turned to the reader, with what is there', () => {
+    const { sign, part } = coded();
+    part.side = 'back';
+    sign.blank.finish = { face: 'white', back: 'white' };
+    addShape(sign, [2, 10], { kind: 'carve', by: 1 }, { x: 24, y: 0 });
+    const seen = (side: 'front' | 'back'): CheckCode[] => inspect(workshop.evaluate(sign, side), USUAL_LIMITS).map(({ check }) => check).filter((check) => SCANNING.includes(check)); // prettier-ignore
+    expect([seen('front'), seen('back')]).toEqual([[], []]);
+    sign.parts[1].side = 'back';
+    expect([seen('front'), seen('back')]).toEqual([[], ['quiet-zone']]);
+  });
+
   it('of bars want 11 modules before and 7 after, and nothing above and below', () => {
     const { sign, part } = coded({ symbology: 'ean-13', words: '978030640615', module: 0.8, height: 20 }, 0.4);
     sign.blank.outline = { kind: 'rectangle', width: 200, height: 100, cornerRadius: 0 };
@@ -123,6 +134,10 @@ describe('codes to scan', () => {
     ground.sign.blank.finish = { face: 'black' };
     ground.part.tiers[0].finish = { top: 'white' };
     expect(scanned(ground.sign)).toEqual([]);
+    // Nothing is seen of what is cut through.
+    const cut = coded();
+    cut.part.tiers[0] = newTier('tier-1', { kind: 'cut-through' });
+    expect(scanned(cut.sign).filter(({ check }) => check === 'faint-code')).toEqual([]);
     const bare = coded();
     delete bare.sign.finishes;
     delete bare.sign.blank.finish;

@@ -1,20 +1,12 @@
 import { symbologyOf } from '../codes/index.js';
-import { middleOfBox, placement, placePoint, radians } from '../geometry/index.js';
+import { middleOfBox, radians } from '../geometry/index.js';
 import { type ReliefMesh } from '../mesh/index.js';
-import { type Evaluation, type PartPlan } from '../relief/index.js';
-import {
-  type CodeShape,
-  extentOfCodeShape,
-  type Finish,
-  lightReflectance,
-  type ShapePart,
-  symbolOfShape,
-} from '../sign/index.js';
-import { coloured } from '../solid/index.js';
+import { type Evaluation, type PartPlan, partsSeen } from '../relief/index.js';
+import { type CodeShape, extentOfCodeShape, lightReflectance, type ShapePart, symbolOfShape } from '../sign/index.js';
 import { formatLength } from '../units/index.js';
 import { type Finding } from './finding.js';
 import { type Limits } from './limits.js';
-import { contrastRatio } from './reading.js';
+import { contrastRatio, type Worn, wornBy } from './reading.js';
 
 /** mm of a module that a reader in the hand tells (common practice, no source). */
 const LEAST_MODULE = 0.33;
@@ -32,17 +24,21 @@ interface Coded {
 
 /** Whether codes can be scanned: their modules, what is around them, how high they are and what they wear. */
 export function scanningFindings(evaluation: Evaluation, solid: ReliefMesh, limits: Limits): Finding[] {
-  const codes = evaluation.sign.parts.flatMap((part): Coded[] => {
-    const plan = evaluation.parts.find(({ id }) => id === part.id);
-    return part.kind === 'shape' && part.shape.kind === 'code' && plan?.role === 'made' && plan.ink ? [{ part, shape: part.shape, plan }] : []; // prettier-ignore
+  const codes = partsSeen(evaluation).flatMap((plan): Coded[] => {
+    const part = evaluation.sign.parts.find(({ id }) => id === plan.id);
+    if (part?.kind !== 'shape' || part.shape.kind !== 'code' || plan.role !== 'made' || !plan.ink) return [];
+    return [{ part, shape: part.shape, plan }];
   });
   if (codes.length === 0) return [];
-  const worn = coloured(evaluation, solid);
+  const worn = wornBy(evaluation, solid, codes.map(({ part }) => part)); // prettier-ignore
   return codes.flatMap((code) => [
     ...modules(code, evaluation, limits),
     ...heights(code, evaluation),
     ...quietZone(code, evaluation),
-    ...contrast(code, finishesOf(code, worn)),
+    ...contrast(
+      code,
+      worn.find(({ part }) => part === code.part),
+    ),
   ]);
 }
 
@@ -106,7 +102,7 @@ function quietZone(code: Coded, evaluation: Evaluation): Finding[] {
       }
   };
   look([evaluation.blank], 'the edge of the blank');
-  for (const plan of evaluation.parts) {
+  for (const plan of partsSeen(evaluation)) {
     const other = evaluation.sign.parts.find(({ id }) => id === plan.id);
     if (plan.id === part.id || plan.role !== 'made' || !other) continue;
     look(plan.area.contours, other.name);
@@ -141,69 +137,16 @@ function leastAlong(
   return along((from + to) / 2);
 }
 
-/** Modules of either kind that are looked at, at most. */
-const SAMPLES = 60;
-
-interface CodeFinishes {
-  readonly dark?: Finish;
-  readonly light?: Finish;
-}
-
-/** What most dark and most light modules wear in their middles, as seen from the front; nothing where they are cut through, or of copies. */
-function finishesOf({ part, shape }: Coded, { mesh, finishes, wears }: ReturnType<typeof coloured>): CodeFinishes {
-  const made = symbolOfShape(shape);
-  if ('fault' in made) return {};
-  const { width, height } = extentOfCodeShape(shape);
-  const put = placement(part.place);
-  const places: number[][] = [[], []];
-  const all = made.columns * made.rows;
-  // Spread over the code by a step that has nothing in common with its rows.
-  const step = Math.max(1, Math.floor(all / (4 * SAMPLES))) | 1;
-  for (let i = 0; i < all; i += step) {
-    const [column, row] = [i % made.columns, Math.floor(i / made.columns)];
-    const kind = places[made.dark[i]];
-    if (kind.length >= 2 * SAMPLES) continue;
-    const [x, y] = [((column + 0.5) / made.columns - 0.5) * width, (0.5 - (row + 0.5) / made.rows) * height];
-    kind.push(...placePoint(put, x, y));
-  }
-  const [light, dark] = places.map((points) => mostWorn(points, mesh, wears, finishes.length));
-  return { ...(dark !== undefined && { dark: finishes[dark] }), ...(light !== undefined && { light: finishes[light] }) };
-}
-
-/** The finish that is seen at most of the points, by its number. */
-function mostWorn(
-  points: readonly number[],
-  { positions: p, triangles }: ReliefMesh,
-  wears: ArrayLike<number>,
-  count: number,
-): number | undefined {
-  // prettier-ignore
-  const seen = new Float64Array(points.length / 2).fill(-Infinity);
-  const worn = new Int32Array(points.length / 2).fill(-1);
-  for (let f = 0; f < wears.length; f++) {
-    const [a, b, c] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
-    const turn = (px: number, py: number, i: number, j: number): number => (p[j] - p[i]) * (py - p[i + 1]) - (px - p[i]) * (p[j + 1] - p[i + 1]); // prettier-ignore
-    if (turn(p[c], p[c + 1], a, b) <= 0) continue;
-    const top = Math.max(p[a + 2], p[b + 2], p[c + 2]);
-    const [left, right] = [Math.min(p[a], p[b], p[c]), Math.max(p[a], p[b], p[c])];
-    for (let i = 0; i < worn.length; i++) {
-      const [x, y] = [points[2 * i], points[2 * i + 1]];
-      if (x < left || x > right || top <= seen[i] || turn(x, y, a, b) < 0 || turn(x, y, b, c) < 0 || turn(x, y, c, a) < 0) continue; // prettier-ignore
-      [seen[i], worn[i]] = [top, wears[f]];
-    }
-  }
-  const votes = new Int32Array(count);
-  for (const finish of worn) if (finish >= 0) votes[finish]++;
-  const most = Math.max(...votes);
-  return most > worn.length / 2 ? votes.indexOf(most) : undefined;
-}
-
-function contrast(code: Coded, { dark, light }: CodeFinishes): Finding[] {
-  const { part } = code;
-  if (!dark || !light || part.copies) return [];
-  const told = (measured: number, text: string): Finding[] => [{ check: 'faint-code', text: `${part.name}: ${text}`, measured, limit: LEAST_CONTRAST, ...at(code) }]; // prettier-ignore
-  if (dark.id === light.id)
+/** What most dark and most light modules wear; of such that are cut through there is nothing to see. */
+function contrast(code: Coded, worn: Worn | undefined): Finding[] {
+  const { part, shape } = code;
+  if (!worn && part.tiers.every(({ on, action }) => !on || action.kind === 'cut-through')) return [];
+  const told = (measured: number, text: string): Finding[] => [
+    { check: 'faint-code', text: `${part.name}: ${text}`, measured, limit: LEAST_CONTRAST, ...at(code) },
+  ];
+  if (!worn || worn.on.id === worn.behind.id)
     return told(1, 'dark and light modules wear one finish: a reader tells them by their shadows at best.');
+  const [dark, light] = shape.ground ? [worn.behind, worn.on] : [worn.on, worn.behind];
   const ratio = contrastRatio(dark.colour, light.colour);
   if (lightReflectance(dark.colour) > lightReflectance(light.colour))
     return told(1 / ratio, `${dark.name} on ${light.name} is light on dark, which many readers do not take.`);

@@ -6,5 +6,14 @@ export { matched, type Matching, repeated, repeatedValues, type RowRemark, rowRe
 export { matchingOf, nestChoiceOf, newRun, type Renewed, Run, runFault, type RunRow, type RunSheet, valuesOfRun, withList } from './run.js'; // prettier-ignore
 export { filled, type Filled, slotsInWords, type Values } from './slots.js';
 export { edgeOfPlate, laidOnSheets, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';
-export { plateFileName, type ReportedRow, reportFile } from './report.js';
+export {
+  type NamedFile,
+  PLATE_FILES,
+  type PlateFile,
+  plateFileName,
+  sheetFiles,
+  type WrittenPlate,
+  writtenPlate,
+} from './plate-files.js';
+export { type ReportedRow, reportFile } from './report.js';
 export { slotName, withSlot, withSlotIn, withSlotSet, withWords, wordsOfPart } from './edit-slots.js';

@@ -40,6 +40,7 @@ export function listOfRows(data: readonly (readonly string[])[], told: readonly 
     throw new ListError(`The list has more than ${LIST_LIMITS.rows} rows: part it into several.`);
   if (head.length > LIST_LIMITS.columns)
     throw new ListError(`The head has ${head.length} columns: ${LIST_LIMITS.columns} are read.`);
+  if (rows.length === 0) throw new ListError('The list has no rows under the names of its columns.');
   const columns = named(head, notes);
   const tidied = rows.map((row, i) => rowOf(row, columns, i + 1, notes));
   return { columns, rows: tidied, notes };

@@ -1,7 +1,8 @@
 import { notesOf } from '../checks/index.js';
 import { type Note } from '../notes/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
-import { type Sign } from '../sign/index.js';
+import { MOST_CODED, MOST_WORDS, type Sign } from '../sign/index.js';
+import { wordsOfPart } from './edit-slots.js';
 import { filled, type Values } from './slots.js';
 
 /** How a row fits: as it is, after its letters were made to, not at all; or it is not made. */
@@ -41,15 +42,11 @@ export function plateOf(sign: Sign, values: Values, evaluator: Evaluator): Plate
   return { sign: own, evaluation, state: stateBy(notes), notes, refused: [], ...(narrowed !== undefined && { narrowed }) };
 }
 
-/** Characters of words that a sign can have. */
-const MOST_WORDS = { text: 4000, braille: 4000, code: 2000 } as const;
-
 /** What is put into slots can be too long and nothing else: the sign was judged before. */
-function faultsOf({ parts }: Sign): string[] {
-  return parts.flatMap((part) => {
-    const words = part.kind === 'text' ? part.words : part.shape.kind === 'braille' || part.shape.kind === 'code' ? part.shape.words : ''; // prettier-ignore
-    const kind = part.kind === 'text' ? 'text' : part.shape.kind === 'code' ? 'code' : 'braille';
-    const most = MOST_WORDS[kind];
+function faultsOf(sign: Sign): string[] {
+  return sign.parts.flatMap((part) => {
+    const words = wordsOfPart(sign, part.id) ?? '';
+    const most = part.kind === 'shape' && part.shape.kind === 'code' ? MOST_CODED : MOST_WORDS;
     return words.length > most ? [`${part.name} would have ${words.length} characters of words: ${most} at most.`] : [];
   });
 }

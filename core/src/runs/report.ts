@@ -27,7 +27,3 @@ export const reportFile = (columns: readonly string[], rows: readonly ReportedRo
       ...values,
     ]),
   );
-
-/** What a plate's files are called: by its number and its title, of letters that every file system has. @param row from 0 */
-export const plateFileName = (row: number, title: string): string =>
-  `${String(row + 1).padStart(4, '0')} ${title.normalize('NFKD').replace(/[^\w -]/gu, '').trim().slice(0, 60)}`.trim(); // prettier-ignore

@@ -53,13 +53,14 @@ describe('a run', () => {
 
   it.each<[string, (run: Run) => void, string | undefined]>([
     ['nothing', () => undefined, undefined],
-    ['a row that is short', (run) => run.rows[1].values.pop(), 'rows.1.values: there are 2, and 3 columns.'],
-    ['an id twice', (run) => (run.rows[2].id = 1), 'rows.2.id: 1 is that of an earlier row.'],
-    ['columns of one name', (run) => (run.columns[2] = 'name'), 'columns: two have the same name.'],
-    ['a column that is not there', (run) => run.matching.push({ slot: 'x', column: 'y' }), 'matching: the list has no column “y”.'], // prettier-ignore
+    ['a row that is short', (run) => run.rows[1].values.pop(), 'rows.1.values: There are 2, and 3 columns'],
+    ['an id twice', (run) => (run.rows[2].id = 1), 'rows.2.id: 1 is that of an earlier row'],
+    ['columns of one name', (run) => (run.columns[2] = 'name'), 'columns: Two have the same name'],
+    ['a column that is not there', (run) => run.matching.push({ slot: 'x', column: 'y' }), 'matching: The list has no column “y”'], // prettier-ignore
   ])('with %s says so', (_, change, fault) => {
     const run = first();
     change(run);
-    expect(runFault(run)?.slice(0, fault?.length)).toBe(fault);
+    const found = runFault(run);
+    expect(found && `${found.path}: ${found.message}`.slice(0, fault?.length)).toBe(fault);
   });
 });

@@ -62,17 +62,17 @@ export const newRun = (sign: string): Run => ({
   sheet: { width: 1220, height: 610, margin: 10, spacing: 4, turns: 'quarter', keepsOrder: false },
 });
 
-/** What is wrong with a run beyond its schema, in a sentence; undefined where nothing is. */
-export function runFault({ columns, rows, matching }: Run): string | undefined {
-  if (new Set(columns).size < columns.length) return 'columns: two have the same name.';
+/** What is wrong with a run beyond its schema, with the field where it is; undefined where nothing is. */
+export function runFault({ columns, rows, matching }: Run): { readonly path: string; readonly message: string } | undefined {
+  if (new Set(columns).size < columns.length) return { path: 'columns', message: 'Two have the same name: give each its own.' };
   const ids = new Set<number>();
   for (const [i, { id, values }] of rows.entries()) {
-    if (values.length !== columns.length) return `rows.${i}.values: there are ${values.length}, and ${columns.length} columns.`;
-    if (ids.has(id)) return `rows.${i}.id: ${id} is that of an earlier row.`;
+    if (values.length !== columns.length) return { path: `rows.${i}.values`, message: `There are ${values.length}, and ${columns.length} columns: give each a value.` }; // prettier-ignore
+    if (ids.has(id)) return { path: `rows.${i}.id`, message: `${id} is that of an earlier row: give each its own.` };
     ids.add(id);
   }
   const stray = matching.find(({ column }) => !columns.includes(column));
-  return stray && `matching: the list has no column “${stray.column}”.`;
+  return stray && { path: 'matching', message: `The list has no column “${stray.column}”: choose one that it has.` };
 }
 
 /** Which column fills which slot: those of the same name, and as the run says. */

@@ -53,8 +53,7 @@ export function filled(sign: Sign, values: Values): Filled {
       const isGone = words === '' && part.words !== '';
       return { ...part, words, ...(letters && { letters }), ...(isGone && { hidden: true }) };
     }
-    if (part.shape.kind === 'code') return { ...part, shape: { ...part.shape, words: filledWords(part.shape.words, slots, valueOf).words } }; // prettier-ignore
-    if (part.shape.kind !== 'braille') return part;
+    if (part.shape.kind !== 'braille' && part.shape.kind !== 'code') return part;
     return { ...part, shape: { ...part.shape, words: filledWords(part.shape.words, slots, valueOf).words } };
   });
   const title = filledWords(rest.title, slots, valueOf).words.replaceAll('\n', ' ').slice(0, 200).trim() || rest.title;

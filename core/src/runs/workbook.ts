@@ -53,7 +53,6 @@ function parsed(
   close: (name: string) => void,
   text: (words: string) => void,
 ): void {
-  // prettier-ignore
   const parser = new SaxesParser();
   parser.on('opentag', open);
   parser.on('closetag', ({ name }) => close(plain(name)));
@@ -169,13 +168,14 @@ function cellsOf(xml: string, strings: readonly string[], areDays: readonly bool
     ({ name, attributes }) => {
       switch (plain(name)) {
         case 'row':
-          row = [];
+          [row, column] = [[], -1];
           rows.push(row);
           if (rows.length > LIST_LIMITS.rows + 1) throw new ListError(`The list has more than ${LIST_LIMITS.rows} rows: part it into several.`); // prettier-ignore
           break;
         case 'c':
           [kind, style, value] = [attributes.t ?? 'n', Number(attributes.s ?? 0), ''];
-          column = attributes.r === undefined ? row.length : columnOf(attributes.r);
+          // Without a name it stands after the one before, be that empty.
+          column = attributes.r === undefined ? column + 1 : columnOf(attributes.r);
           break;
         case 'v':
         case 't':

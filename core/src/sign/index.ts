@@ -20,6 +20,7 @@ export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier
 export { newOption, splitOption, withOption } from './document/options.js';
 export { implausible } from './document/plausible.js';
 export { dropStale, movedInOrder, outlinesUsed } from './document/references.js';
+export { MOST_CODED, MOST_WORDS } from './document/schema-basics.js';
 export { Backer, Blank, BlankEdge, CutTo } from './document/schema-blank.js';
 export {
   type Action,

@@ -4,7 +4,15 @@ import { DryRunError } from '@plain-relief/core/dry-run';
 import { ShopError } from '@plain-relief/core/shop';
 import { writeFileSync } from 'node:fs';
 import { productionOutlines } from '@plain-relief/core/drawing';
-import { dxfFile, NothingToWriteError, OpenSolidError, svgFile } from '@plain-relief/core/format';
+import {
+  closedGlb,
+  closedStl,
+  closedThreeMf,
+  dxfFile,
+  NothingToWriteError,
+  OpenSolidError,
+  svgFile,
+} from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, type Side, type Sign, SignError, withOption } from '@plain-relief/core/sign';
@@ -15,7 +23,6 @@ import { pngFile } from '../modules/production/png.js';
 import { PICTURE_PIXELS } from '../modules/production/make-file.js';
 import { proofSheet } from '../modules/production/proof-sheet.js';
 import { faultReport } from '../modules/production/fault-report.js';
-import { closedGlb, closedStl, closedThreeMf } from '../modules/production/solid-files.js';
 import { viewsOf } from '../modules/production/sign-views.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, dateFrom, readDocument, readArguments } from './command.js';

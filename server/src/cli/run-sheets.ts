@@ -1,11 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { dxfFile, svgFile } from '@plain-relief/core/format';
 import { type NestChoice } from '@plain-relief/core/nesting';
-import { laidOnSheets, sheetDrawing, type SheetItem, sheetMap } from '@plain-relief/core/runs';
+import { laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { CommandError } from './command.js';
-import { type FileKind } from './run-rows.js';
 
 /** mm of a sheet's side. */
 const LONGEST = 10_000;
@@ -55,32 +53,22 @@ export function sheetChoice(
 export function sheetsOf(
   items: readonly SheetItem[],
   choice: NestChoice,
-  kinds: readonly FileKind[],
-  { unit, title }: Sign,
+  kinds: readonly PlateFile[],
+  sign: Sign,
   out: string,
 ): Sheets {
   const nest = laidOnSheets(
     items.map(({ edge }) => edge),
     choice,
   );
-  const files: string[] = [];
-  const write = (name: string, content: string | Uint8Array): void => {
-    writeFileSync(join(out, name), content);
-    files.push(name);
-  };
-  for (let sheet = 0; sheet < nest.sheets; sheet++) {
-    const name = `sheet ${sheet + 1}`;
-    const drawing = sheetDrawing(items, nest, sheet, choice);
-    if (kinds.includes('svg')) write(`${name}.svg`, svgFile(drawing, { unit, title: `${title}, ${name}` }));
-    if (kinds.includes('dxf')) write(`${name}.dxf`, dxfFile(drawing, unit));
-    write(`${name} map.svg`, svgFile(sheetMap(items, nest, sheet, choice), { unit, title: `${title}, ${name}` }));
-  }
+  const files = sheetFiles(items, nest, choice, sign, kinds).flatMap(({ map, outlines }) => [...outlines, map]);
+  for (const { name, content } of files) writeFileSync(join(out, name), content);
   const { sheets: count, share, lastMm } = nest;
   return {
     count,
     share: Number(share.toFixed(4)),
     lastMm: Number(lastMm.toFixed(2)),
     left: nest.left.map((item) => Number(items[item].name)),
-    files,
+    files: files.map(({ name }) => name),
   };
 }

@@ -4,6 +4,8 @@ import {
   type List,
   ListError,
   matched,
+  PLATE_FILES,
+  type PlateFile,
   type PlateState,
   readList,
   repeatedValues,
@@ -20,7 +22,7 @@ import { openFontBook } from '../modules/fonts/font-files.js';
 import { threadFile } from '../platform/http/threads.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readArguments, readDocument } from './command.js';
-import madeRows, { FILE_KINDS, type FileKind, type MadeRow, type RowsOrder } from './run-rows.js';
+import madeRows, { type MadeRow, type RowsOrder } from './run-rows.js';
 import { sheetChoice, type Sheets, sheetsOf } from './run-sheets.js';
 
 const MOST_WORKERS = 32;
@@ -132,11 +134,11 @@ function workersFrom(text = '1'): number {
   throw new CommandError(`--workers ${text} is no number of 1 to ${MOST_WORKERS}.`);
 }
 
-function kindsFrom(text: string): FileKind[] {
+function kindsFrom(text: string): PlateFile[] {
   return text.split(',').map((each) => {
-    const kind = FILE_KINDS.find((known) => known === each.trim());
+    const kind = PLATE_FILES.find((known) => known === each.trim());
     if (kind) return kind;
-    throw new CommandError(`--files ${text}: ${each} is none of ${FILE_KINDS.join(', ')}.`);
+    throw new CommandError(`--files ${text}: ${each} is none of ${PLATE_FILES.join(', ')}.`);
   });
 }
 

@@ -5,6 +5,7 @@ import {
   area,
   type Box,
   bounds,
+  boxRing,
   circle,
   compose,
   type Contour,
@@ -220,7 +221,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     const contours = isMoved ? union(placeRings(made, put)) : made;
     const notes = contours.length === 0 ? [note('nothing-left', { part: part.id }, part.name)] : [];
     const ink = bounds(contours);
-    return { ...nothing, area: ContourSet.loose(contours), ink, frame: ink ? cornersOf(ink) : new Float64Array(8), notes };
+    return { ...nothing, area: ContourSet.loose(contours), ink, frame: ink ? boxRing(ink) : new Float64Array(8), notes };
   }
   if (shape.kind === 'braille') {
     const dots = dotsOfBraille(shape, put);
@@ -229,7 +230,7 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
       ...nothing,
       area: dots,
       ink,
-      frame: ink ? cornersOf(ink) : new Float64Array(8),
+      frame: ink ? boxRing(ink) : new Float64Array(8),
     };
   }
   if (shape.kind === 'outline') {
@@ -243,14 +244,14 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
       area: own,
       strokes,
       ink,
-      frame: placePolyline(cornersOf({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
+      frame: placePolyline(boxRing({ minX: -x, minY: -y, maxX: x, maxY: y }), put),
     };
   }
   const made = shape.kind === 'code' ? ringsOfCode(shape) : outlineOfShape(shape);
   if ('fault' in made) {
     const isEmpty = shape.kind === 'code' && shape.words === '';
     const notes = [isEmpty ? note('no-words', { part: part.id }, part.name) : note('code-unmade', { part: part.id }, part.name, made.fault)]; // prettier-ignore
-    return { ...nothing, area: ContourSet.EMPTY, frame: placePolyline(cornersOf(boxOfCode(shape as CodeShape)), put), notes };
+    return { ...nothing, area: ContourSet.EMPTY, frame: placePolyline(boxRing(boxOfCode(shape as CodeShape)), put), notes };
   }
   const own = made.filter(enclosesAny);
   const contours = placeRings(own, put);
@@ -260,14 +261,11 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
     notes,
     area: ContourSet.loose(contours),
     ink: bounds(contours),
-    frame: placePolyline(cornersOf(bounds(own) ?? NO_BOX), put),
+    frame: placePolyline(boxRing(bounds(own) ?? NO_BOX), put),
   };
 }
 
 const NO_BOX: Box = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
-
-const cornersOf = ({ minX, minY, maxX, maxY }: Box): Float64Array =>
-  Float64Array.of(minX, minY, maxX, minY, maxX, maxY, minX, maxY);
 
 function followed(shape: Extract<Shape, { kind: 'border' | 'combined' | 'fixings' }>, { blank, placed }: Surroundings): Outline {
   if (shape.kind === 'fixings') return fixingHoles(shape, blank);
@@ -334,7 +332,7 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
     area: all,
     strokes,
     ink,
-    frame: ink ? cornersOf(ink) : one.frame,
+    frame: ink ? boxRing(ink) : one.frame,
     letters: one.letters * puts.length,
     areas: new Map(),
     ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: copied(group.placed, copies, place) })) }),
@@ -452,8 +450,8 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
     area: letters,
     strokes,
     ink: bounds([...letters.contours, ...strokes.map(({ points }) => points)]),
-    frame: placePolyline(cornersOf(part.frame ? boxOf(part.frame) : block.capBox), put),
-    caps: bounds([placePolyline(cornersOf(block.capBox), put)]),
+    frame: placePolyline(boxRing(part.frame ? boxOf(part.frame) : block.capBox), put),
+    caps: bounds([placePolyline(boxRing(block.capBox), put)]),
     letters: block.letters.length,
     notes,
     text: {

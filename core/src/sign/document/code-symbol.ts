@@ -1,4 +1,4 @@
-import { type CodeSymbol, extentOfCode, symbolOf, symbologyOf } from '../../codes/index.js';
+import { extentOfCode, symbolOf, symbologyOf } from '../../codes/index.js';
 import { type CodeShape } from './schema.js';
 
 /** mm of bars where nothing is said. */
@@ -17,12 +17,10 @@ export const symbolOfShape = ({ symbology, words, correction }: CodeShape): Retu
 /** Width and height of a code without its quiet zone, in mm; one that cannot be made is as large as an empty one about. */
 export function extentOfCodeShape(shape: CodeShape): { width: number; height: number } {
   const made = symbolOfShape(shape);
-  const one: Pick<CodeSymbol, 'columns' | 'rows'> =
-    'fault' in made ? UNMADE[symbologyOf(shape.symbology).isLinear ? 1 : 0] : made;
-  return extentOfCode({ ...one, dark: NONE, says: '' }, codeSize(shape));
+  const size = 'fault' in made ? UNMADE[symbologyOf(shape.symbology).isLinear ? 1 : 0] : made;
+  return extentOfCode(size, codeSize(shape));
 }
 
-const NONE = new Uint8Array(0);
 /** Modules of the smallest QR code, and of a usual row of bars. */
 const UNMADE = [
   { columns: 21, rows: 21 },

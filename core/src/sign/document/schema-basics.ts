@@ -23,3 +23,7 @@ export const Name = Type.String({ minLength: 1, maxLength: 80 });
 export const Radius = Type.Number({ exclusiveMinimum: 0, maximum: 500 });
 
 export const Percent = (minimum: number, maximum: number) => Type.Number({ minimum, maximum });
+
+/** Characters of words: of a text or of braille, and of a code to scan. */
+export const MOST_WORDS = 4000;
+export const MOST_CODED = 2000;

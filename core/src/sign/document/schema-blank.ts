@@ -1,6 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { CELLS_PATTERN } from '../../braille/index.js';
-import { byKind, closed, Coordinate, Extent, Id, Name, Radius } from './schema-basics.js';
+import { byKind, closed, Coordinate, Extent, Id, MOST_CODED, MOST_WORDS, Name, Radius } from './schema-basics.js';
 
 /** The schema of blanks and of plain shapes. */
 
@@ -70,7 +70,7 @@ const BrailleSize = Type.Number({ minimum: 0.5, maximum: 50 });
 export const Braille = closed(
   {
     kind: Type.Literal('braille'),
-    words: Type.String({ maxLength: 4000 }),
+    words: Type.String({ maxLength: MOST_WORDS }),
     follows: Type.Optional(Id),
     table: Type.String({ pattern: '^[a-z0-9-]{1,40}$', description: 'id of the table by which words become cells' }),
     capitals: Type.Optional(Type.Boolean({ description: 'whether words in capitals alone are indicated as such' })),
@@ -103,7 +103,7 @@ export const Code = closed(
       Type.Literal('ean-13'),
       Type.Literal('upc-a'),
     ]),
-    words: Type.String({ maxLength: 2000 }),
+    words: Type.String({ maxLength: MOST_CODED }),
     module: Type.Number({ minimum: 0.05, maximum: 100, description: 'mm of its smallest squares, or of its thinnest bars' }),
     height: Type.Optional(Type.Number({ minimum: 0.5, maximum: 1000, description: 'mm of bars; 15 where nothing is said' })),
     correction: Type.Optional(

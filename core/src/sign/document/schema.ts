@@ -1,5 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox';
-import { byKind, closed, Coordinate, Extent, Height, Id, Name, Percent, Radius } from './schema-basics.js';
+import { byKind, closed, Coordinate, Extent, Height, Id, MOST_WORDS, Name, Percent, Radius } from './schema-basics.js';
 import {
   Arch,
   Blank,
@@ -268,7 +268,7 @@ const TextPart = closed(
   {
     kind: Type.Literal('text'),
     ...common,
-    words: Type.String({ maxLength: 4000 }),
+    words: Type.String({ maxLength: MOST_WORDS }),
     font: Type.String({ minLength: 1, maxLength: 100 }),
     size: TextSize,
     tracking: Type.Number({ minimum: -50, maximum: 1000 }),

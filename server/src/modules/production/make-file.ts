@@ -1,7 +1,7 @@
 import type { ProcessChoice } from '@plain-relief/api';
 import type { TaskKind } from '@plain-relief/api/states';
 import { productionOutlines } from '@plain-relief/core/drawing';
-import { dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
+import { closedGlb, closedStl, closedThreeMf, dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type TemplatePaper } from '@plain-relief/core/sheet';
 import { USUAL_DRAFT, withDraft } from '@plain-relief/core/processes';
@@ -17,7 +17,6 @@ import type { Report } from './sign-pages.js';
 import { templateSheet } from './template-sheet.js';
 import type { SignViews } from './sign-views.js';
 import { inlayFiles, laserFiles, maskFiles, patternFiles, printFiles } from './process-files.js';
-import { closedGlb, closedStl, closedThreeMf } from './solid-files.js';
 
 export interface MadeFile {
   readonly name: string;

@@ -1,6 +1,6 @@
 import type { ProcessChoice } from '@plain-relief/api';
 import { type Drawing } from '@plain-relief/core/drawing';
-import { dxfFile, svgFile } from '@plain-relief/core/format';
+import { closedStl, closedThreeMf, dxfFile, svgFile } from '@plain-relief/core/format';
 import {
   beamPlan,
   draftLack,
@@ -22,7 +22,6 @@ import { type Evaluation } from '@plain-relief/core/relief';
 import { BACK, meshBounds } from '@plain-relief/core/mesh';
 import { coloured, solidOf } from '@plain-relief/core/solid';
 import { strToU8, zipSync } from 'fflate';
-import { closedStl, closedThreeMf } from './solid-files.js';
 
 /** Files of other ways of making than cutting, each an archive: drawings as SVG and DXF, a layer a process, and what is to be known. */
 

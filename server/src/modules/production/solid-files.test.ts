@@ -1,10 +1,19 @@
 import { describe, expect, it } from '@jest/globals';
-import { NothingToWriteError, OpenSolidError, readGlb, readStl, readThreeMf, stlFile } from '@plain-relief/core/format';
+import {
+  closedGlb,
+  closedStl,
+  closedThreeMf,
+  NothingToWriteError,
+  OpenSolidError,
+  readGlb,
+  readStl,
+  readThreeMf,
+  stlFile,
+} from '@plain-relief/core/format';
 import { type Finish, newSign } from '@plain-relief/core/sign';
 import { type ColouredMesh } from '@plain-relief/core/solid';
 import { faultReport } from './fault-report.js';
 import { fileStem } from './make-file.js';
-import { closedGlb, closedStl, closedThreeMf } from './solid-files.js';
 
 const FINISH: Finish = { id: 'red', name: 'red', colour: '#a5281f', gloss: 'matt' };
 const DATE = new Date('2026-11-26T12:00:00Z');

@@ -59,8 +59,8 @@ describe('runs of a job', () => {
     const run = labels();
     const cases: [unknown, string][] = [
       [{ ...run, sign: NOWHERE }, 'document.sign: The job has no sign'],
-      [{ ...run, columns: ['no'] }, 'document.rows.0.values: there are 2, and 1 columns.'],
-      [{ ...run, columns: ['no', 'no'] }, 'document.columns: two have the same name.'],
+      [{ ...run, columns: ['no'] }, 'document.rows.0.values: There are 2, and 1 columns'],
+      [{ ...run, columns: ['no', 'no'] }, 'document.columns: Two have the same name'],
       [{ ...run, rows: [{ id: 1, values: ['a\0', 'b'] }] }, 'document.rows[0].values[0]: has the character NUL'],
       [{ ...run, rows: [{ id: 1, values: ['a', '\ud800'] }] }, 'document.rows[0].values[1]: has half of a character in it'],
       [{ ...run, rows: [{ id: 0, values: ['a', 'b'] }] }, 'document.rows.0.id'],

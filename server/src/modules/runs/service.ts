@@ -63,10 +63,7 @@ export class RunService {
   /** Its sign is the job's, and its rows have as many values as it has columns. */
   private async judge(jobId: string, document: Run): Promise<void> {
     const fault = runFault(document);
-    if (fault) {
-      const at = fault.indexOf(':');
-      throw errors.badRequest([{ path: `document.${fault.slice(0, at)}`, message: fault.slice(at + 2) }]);
-    }
+    if (fault) throw errors.badRequest([{ ...fault, path: `document.${fault.path}` }]);
     const { sign } = document;
     const own = isUuid(sign) ? await this.db.SignRow.findOne({ where: { id: sign, jobId }, attributes: ['id'] }) : null;
     if (!own) throw errors.badRequest([{ path: 'document.sign', message: `The job has no sign “${sign}”: choose one of its own.` }]); // prettier-ignore

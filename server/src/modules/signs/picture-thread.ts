@@ -1,6 +1,6 @@
 import { notesOf } from '@plain-relief/core/checks';
 import { callOutsOf, comparisonDrawing, sizesDrawing } from '@plain-relief/core/drawing';
-import { svgFile } from '@plain-relief/core/format';
+import { closedGlb, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
 import { extentOfShape } from '@plain-relief/core/sign';
@@ -9,7 +9,6 @@ import { ThreadBook } from '../fonts/thread-book.js';
 import { pictureOfPlace } from '@plain-relief/core/in-place';
 import { solidsOf } from '../production/place-pages.js';
 import { pngFile } from '../production/png.js';
-import { closedGlb } from '../production/solid-files.js';
 import type { PictureOrder } from './pictures.js';
 
 const own = new ThreadBook();

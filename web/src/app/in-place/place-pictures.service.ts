@@ -1,6 +1,7 @@
 import { Injectable, type OnDestroy } from '@angular/core';
 import { type Place } from '@plain-relief/core/in-place';
-import { type Remote, wrap } from 'comlink';
+import { type Remote } from 'comlink';
+import { LimitedWorker } from '../platform/limited-worker';
 import type { Documents, PlacePicture, ReadingPicture } from './place-desk';
 import type { PlaceCounter } from './place.worker';
 
@@ -10,7 +11,7 @@ const LONGEST_MS = 40_000;
 /** Draws signs as they will hang in a worker of its own; of what is asked meanwhile the newest is drawn next. */
 @Injectable()
 export class PlacePictures implements OnDestroy {
-  private worker: { readonly own: Worker; readonly desk: Remote<PlaceCounter> } | undefined;
+  private readonly worker = new LimitedWorker<PlaceCounter>(() => this.startWorker());
   private running: Promise<unknown> = Promise.resolve();
   private newest = 0;
 
@@ -25,7 +26,7 @@ export class PlacePictures implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    this.worker?.own.terminate();
+    this.worker.end();
   }
 
   private async newestOf<T>(question: (desk: Remote<PlaceCounter>) => Promise<T>): Promise<T | undefined> {
@@ -38,22 +39,7 @@ export class PlacePictures implements OnDestroy {
   }
 
   private limited<T>(question: (desk: Remote<PlaceCounter>) => Promise<T>): Promise<T> {
-    const worker = (this.worker ??= this.begun());
-    return new Promise<T>((done, fail) => {
-      const late = setTimeout(() => {
-        worker.own.terminate();
-        this.worker = undefined;
-        fail(new Error(`Drawing these signs takes longer than ${LONGEST_MS / 1000} s and was given up: hang fewer, or plainer ones.`)); // prettier-ignore
-      }, LONGEST_MS);
-      question(worker.desk)
-        .then(done, fail)
-        .finally(() => clearTimeout(late));
-    });
-  }
-
-  private begun(): { readonly own: Worker; readonly desk: Remote<PlaceCounter> } {
-    const own = this.startWorker();
-    return { own, desk: wrap<PlaceCounter>(own) };
+    return this.worker.ask(LONGEST_MS, `Drawing these signs takes longer than ${LONGEST_MS / 1000} s and was given up: hang fewer, or plainer ones.`, question); // prettier-ignore
   }
 
   protected startWorker(): Worker {

@@ -4,6 +4,7 @@ import { firstScale, newPlace, type Place } from '@plain-relief/core/in-place';
 import { extentOfShape } from '@plain-relief/core/sign';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, ApiError } from '../platform/api';
+import { Steps } from '../platform/steps';
 import type { Documents } from './place-desk';
 
 /** How a place is edited: what is shown, and what can be undone. */
@@ -20,17 +21,11 @@ export interface PlacesState {
   readonly save: 'saved' | 'saving' | 'failed';
 }
 
-interface Step {
-  readonly label: string;
-  readonly before: Edited;
-  readonly after: Edited;
-}
 type Edited = Pick<KeptPlace, 'title' | 'document'>;
 
 /** ms without an edit after which a place is saved, and before it is tried again. */
 const PAUSE_MS = 600;
 const AGAIN_MS = 4000;
-const MOST_STEPS = 200;
 /** Pixels of the longer side of a photograph as it is kept, and how finely. */
 const PHOTOGRAPH_PIXELS = 2400;
 const PHOTOGRAPH_QUALITY = 0.88;
@@ -41,8 +36,7 @@ export class PlacesService implements OnDestroy {
   private readonly api = inject(Api);
   private readonly state = new BehaviorSubject<PlacesState>({ isLoading: true, places: [], documents: {}, save: 'saved' });
   readonly state$: Observable<PlacesState> = this.state;
-  private done: Step[] = [];
-  private undone: Step[] = [];
+  private readonly steps = new Steps<Edited>();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private saving: Promise<void> = Promise.resolve();
 
@@ -59,7 +53,7 @@ export class PlacesService implements OnDestroy {
 
   show(id: string): void {
     void this.flush();
-    [this.done, this.undone] = [[], []];
+    this.steps.clear();
     this.tell({ shown: this.state.value.places.find((place) => place.id === id) });
   }
 
@@ -73,7 +67,7 @@ export class PlacesService implements OnDestroy {
     const document = distance === undefined ? first : { ...first, reading: { ...first.reading, distance } };
     const title = places.length === 0 ? 'In place' : `In place ${places.length + 1}`;
     const made = await this.api.ask('POST /jobs/:id/places', { params: { id: job.id }, body: { title, document } });
-    [this.done, this.undone] = [[], []];
+    this.steps.clear();
     this.tell({ places: [...places, made], shown: made });
   }
 
@@ -83,7 +77,7 @@ export class PlacesService implements OnDestroy {
     await this.saving;
     await this.api.ask('DELETE /places/:id', { params: { id } });
     const places = this.state.value.places.filter((place) => place.id !== id);
-    [this.done, this.undone] = [[], []];
+    this.steps.clear();
     this.tell({ places, shown: places[0], save: 'saved' });
   }
 
@@ -93,33 +87,26 @@ export class PlacesService implements OnDestroy {
     if (!shown) return;
     const before: Edited = { title: shown.title, document: shown.document };
     const after = { ...before, ...change };
-    const last = this.done.at(-1);
-    if (last?.label === label && last.after.document === before.document && label.startsWith('moving')) {
-      this.done[this.done.length - 1] = { ...last, after };
-    } else this.done = [...this.done.slice(1 - MOST_STEPS), { label, before, after }];
-    this.undone = [];
+    const { last } = this.steps;
+    if (last?.label === label && last.after.document === before.document && label.startsWith('moving'))
+      this.steps.replaceLast({ ...last, after });
+    else this.steps.add({ label, before, after });
     this.put(after);
   }
 
   /** Ends what edits of one label were put together to. */
   settle(label: string): void {
-    const last = this.done.at(-1);
-    if (last?.label === `moving ${label}`) this.done[this.done.length - 1] = { ...last, label };
+    const { last } = this.steps;
+    if (last?.label === `moving ${label}`) this.steps.replaceLast({ ...last, label });
     this.tell({});
   }
 
   undo(): void {
-    const step = this.done.pop();
-    if (!step) return;
-    this.undone.push(step);
-    this.put(step.before);
+    this.went(this.steps.undo());
   }
 
   redo(): void {
-    const step = this.undone.pop();
-    if (!step) return;
-    this.done.push(step);
-    this.put(step.after);
+    this.went(this.steps.redo());
   }
 
   /**
@@ -138,6 +125,10 @@ export class PlacesService implements OnDestroy {
 
   ngOnDestroy(): void {
     void this.flush();
+  }
+
+  private went(edited: Edited | undefined): void {
+    if (edited) this.put(edited);
   }
 
   private put(edited: Edited): void {
@@ -181,7 +172,7 @@ export class PlacesService implements OnDestroy {
   }
 
   private tell(change: Partial<PlacesState>): void {
-    const [undoLabel, redoLabel] = [this.done.at(-1)?.label, this.undone.at(-1)?.label];
+    const { undoLabel, redoLabel } = this.steps;
     this.state.next({ ...this.state.value, ...change, undoLabel, redoLabel });
   }
 }

@@ -2,11 +2,19 @@ import { afterEach, describe, expect, it, jest } from '@jest/globals';
 import { newRun } from '@plain-relief/core/runs';
 import { newSign } from '@plain-relief/core/sign';
 import type { AskedRow, ToldRow } from './run-desk';
-import { type LaidOut, PlateDesk, Stopped } from './plate-desk.service';
+import { Stopped } from '../platform/limited-worker';
+import { type LaidOut, PlateDesk } from './plate-desk.service';
 
 const sign = newSign('Labels', 'mm');
 const rowsOf = (...words: string[]) => words.map((each, i) => ({ id: i + 1, values: new Map([['name', each]]) }));
 const told = ({ id, pairs }: AskedRow): ToldRow => ({ id, state: 'fits', title: pairs[0][1], told: [] });
+
+/** What comlink sends: the function called and what it is given. */
+interface Message {
+  readonly id: string;
+  readonly path?: readonly string[];
+  readonly argumentList?: readonly { readonly value: unknown }[];
+}
 
 /** A desk whose worker answers by functions of the test. */
 class FakeDesk extends PlateDesk {
@@ -23,7 +31,8 @@ class FakeDesk extends PlateDesk {
       addEventListener: (_: string, listener: (event: { data: unknown }) => void) => listeners.add(listener),
       removeEventListener: (_: string, listener: (event: { data: unknown }) => void) => listeners.delete(listener),
       terminate: () => (isOver = true),
-      postMessage: ({ id, path, argumentList }: { id: string; path: string[]; argumentList: { value: unknown }[] }) => {
+      // A proxy that is collected says so, without path and arguments: even after its test, if it must.
+      postMessage: ({ id, path = [], argumentList = [] }: Message) => {
         const rows = argumentList[1]?.value as readonly AskedRow[] | undefined;
         if (path[0] === 'told') this.lots.push(rows!.length);
         const value = path[0] === 'told' ? this.answer(rows!) : Promise.resolve(path[0] === 'add' ? [] : undefined);

@@ -1,9 +1,10 @@
 import { Injectable, type OnDestroy } from '@angular/core';
-import { type ReportedRow, reportFile, type RunSheet, type Values } from '@plain-relief/core/runs';
+import { type PlateFile, type ReportedRow, reportFile, type RunSheet, type Values } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
-import { type Remote, wrap } from 'comlink';
+import { type Remote } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
-import type { AskedRow, DrawnSheets, Pairs, PlatePicture, RunFile, ToldRow } from './run-desk';
+import { LimitedWorker, Stopped } from '../platform/limited-worker';
+import type { AskedRow, DrawnSheets, Pairs, PlatePicture, ToldRow } from './run-desk';
 import type { RunCounter } from './run.worker';
 
 /** Rows and what is put into their slots. */
@@ -20,12 +21,6 @@ export interface LaidOut {
   readonly isPaused: boolean;
 }
 
-interface Desk {
-  readonly own: Worker;
-  readonly desk: Remote<RunCounter>;
-  readonly waiting: Set<(error: Error) => void>;
-}
-
 /** Rows that a worker is given at a time: so few that a picture that is asked for meanwhile does not wait long. */
 const LOT = 8;
 /** ms after which a lot, one row, a picture, or the sheets are given up. */
@@ -34,13 +29,10 @@ const LONGEST_SHEETS_MS = 120_000;
 /** ms between two times at which the page hears of what is done. */
 const TOLD_MS = 120;
 
-/** What was made of a run was stopped by somebody. */
-export class Stopped extends Error {}
-
 /** Lays out the rows of a run in a worker, a lot after the other, each once for what it says; makes their pictures, sheets and files. */
 @Injectable()
 export class PlateDesk implements OnDestroy {
-  private worker: Desk | undefined;
+  private readonly worker = new LimitedWorker<RunCounter>(() => this.startWorker());
   private readonly state = new BehaviorSubject<LaidOut>({ byId: new Map(), done: 0, of: 0, isPaused: false });
   readonly laidOut$: Observable<LaidOut> = this.state;
   private asked: { readonly sign: Sign; readonly rows: readonly { readonly id: number; readonly pairs: Pairs; readonly key: string }[] } | undefined; // prettier-ignore
@@ -110,7 +102,7 @@ export class PlateDesk implements OnDestroy {
     sign: Sign,
     rows: readonly NumberedRow[],
     sheet: RunSheet,
-    kinds: readonly RunFile[],
+    kinds: readonly PlateFile[],
     report: Report,
     onProgress: (done: number) => void,
   ): Promise<{ readonly bytes: Uint8Array; readonly trouble: readonly string[] }> {
@@ -124,7 +116,7 @@ export class PlateDesk implements OnDestroy {
 
   /** Ends sheets and files that are being made. */
   stop(): void {
-    if (this.worker) this.end(this.worker);
+    this.worker.end();
   }
 
   ngOnDestroy(): void {
@@ -135,7 +127,7 @@ export class PlateDesk implements OnDestroy {
   private async piled(
     sign: Sign,
     rows: readonly NumberedRow[],
-    kinds: readonly RunFile[],
+    kinds: readonly PlateFile[],
     onProgress: (done: number) => void,
   ): Promise<string[]> {
     // prettier-ignore
@@ -210,32 +202,7 @@ export class PlateDesk implements OnDestroy {
   }
 
   private limited<T>(ms: number, what: string, question: (desk: Remote<RunCounter>) => Promise<T>): Promise<T> {
-    const worker = (this.worker ??= this.begun());
-    return new Promise<T>((done, fail) => {
-      const late = setTimeout(() => {
-        fail(new Error(`${what} takes longer than ${ms / 1000} s and was given up: make the sign plainer, or take fewer rows.`));
-        this.end(worker);
-      }, ms);
-      worker.waiting.add(fail);
-      question(worker.desk)
-        .then(done, fail)
-        .finally(() => {
-          clearTimeout(late);
-          worker.waiting.delete(fail);
-        });
-    });
-  }
-
-  /** Ends a worker; whoever waits for it is told. */
-  private end(worker: Desk): void {
-    worker.own.terminate();
-    if (this.worker === worker) this.worker = undefined;
-    for (const fail of worker.waiting) fail(new Stopped('Stopped.'));
-  }
-
-  private begun(): Desk {
-    const own = this.startWorker();
-    return { own, desk: wrap<RunCounter>(own), waiting: new Set() };
+    return this.worker.ask(ms, `${what} takes longer than ${ms / 1000} s and was given up: make the sign plainer, or take fewer rows.`, question); // prettier-ignore
   }
 
   protected startWorker(): Worker {

@@ -1,19 +1,16 @@
-import { productionOutlines } from '@plain-relief/core/drawing';
-import { assertClosed, dxfFile, NothingToWriteError, OpenSolidError, readStl, stlFile, svgFile } from '@plain-relief/core/format';
-import { reliefPicture } from '@plain-relief/core/picture';
+import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
 import {
-  edgeOfPlate,
   laidOnSheets,
+  type NamedFile,
   nestChoiceOf,
-  plateFileName,
+  type PlateFile,
   plateOf,
   type PlateState,
-  type Plate,
   type RunSheet,
+  sheetFiles,
   type SheetItem,
-  sheetDrawing,
-  sheetMap,
+  writtenPlate,
 } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { coloured, solidOf } from '@plain-relief/core/solid';
@@ -58,9 +55,6 @@ export interface DrawnSheets {
   readonly plates: number;
 }
 
-export const RUN_FILES = ['svg', 'dxf', 'stl'] as const;
-export type RunFile = (typeof RUN_FILES)[number];
-
 /** The worker's side of runs: lays out plates, draws them, lays them on sheets, and writes their files. */
 export class RunDesk {
   private book: Promise<FontBook> | undefined;
@@ -84,17 +78,8 @@ export class RunDesk {
   async picture(sign: Sign, pairs: Pairs, longest: number): Promise<PlatePicture | undefined> {
     const { evaluation } = plateOf(sign, new Map(pairs), await this.ready(sign));
     if (!evaluation) return undefined;
-    const solid = coloured(evaluation, solidOf(evaluation));
-    const { positions } = solid.mesh;
-    let [minX, maxX, minY, maxY] = [Infinity, -Infinity, Infinity, -Infinity];
-    for (let i = 0; i < positions.length; i += 3) {
-      [minX, maxX] = [Math.min(minX, positions[i]), Math.max(maxX, positions[i])];
-      [minY, maxY] = [Math.min(minY, positions[i + 1]), Math.max(maxY, positions[i + 1])];
-    }
-    if (minX > maxX) return undefined;
-    const scale = longest / Math.max(maxX - minX, maxY - minY);
-    const side = (mm: number): number => Math.max(1, Math.round(mm * scale));
-    const { width, height, rgba } = reliefPicture(solid, side(maxX - minX), side(maxY - minY));
+    const size = pictureSize(evaluation, longest);
+    const { width, height, rgba } = reliefPicture(coloured(evaluation, solidOf(evaluation)), size.width, size.height);
     return { width, height, rgba: new Uint8ClampedArray(rgba.buffer as ArrayBuffer, rgba.byteOffset, rgba.byteLength) };
   }
 
@@ -108,44 +93,26 @@ export class RunDesk {
    * @param rows with their numbers in the list, from 0
    * @returns what could not be written
    */
-  async add(sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly RunFile[]): Promise<string[]> {
+  async add(sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly PlateFile[]): Promise<string[]> {
     const evaluator = await this.ready(sign);
     const trouble: string[] = [];
     for (const { row, pairs } of rows) {
-      const plate = plateOf(sign, new Map(pairs), evaluator);
-      const { evaluation, state } = plate;
-      if (!evaluation) continue;
-      const drawing = productionOutlines(evaluation);
-      if (state === 'fits' || state === 'fitted')
-        this.items.push({ name: String(row + 1), edge: edgeOfPlate(evaluation), drawing });
-      for (const kind of kinds) {
-        try {
-          this.files[`${plateFileName(row, plate.sign.title)}.${kind}`] = contentOf(plate, kind);
-        } catch (error) {
-          if (!(error instanceof OpenSolidError) && !(error instanceof NothingToWriteError)) throw error;
-          trouble.push(`Row ${row + 1}: ${error.message}`);
-        }
-      }
+      const written = writtenPlate(plateOf(sign, new Map(pairs), evaluator), row, kinds);
+      if (written.item) this.items.push(written.item);
+      this.keep(written.files);
+      trouble.push(...written.trouble.map((sentence) => `Row ${row + 1}: ${sentence}`));
     }
     return trouble;
   }
 
   /** Lays the pile on sheets, and draws their maps; with files of outlines each sheet has one of its own. */
-  lay(sign: Sign, sheet: RunSheet, kinds: readonly RunFile[]): DrawnSheets {
+  lay(sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[]): DrawnSheets {
     const choice = nestChoiceOf({ sheet });
     const { items } = this;
     const nest = laidOnSheets(items.map(({ edge }) => edge), choice); // prettier-ignore
-    const { unit, title } = sign;
-    const maps = Array.from({ length: nest.sheets }, (_, at) => {
-      const map = svgFile(sheetMap(items, nest, at, choice), { unit, title: `${title}, sheet ${at + 1}` });
-      const name = `sheet ${at + 1}`;
-      this.files[`${name} map.svg`] = strToU8(map);
-      const drawing = kinds.length > 0 ? sheetDrawing(items, nest, at, choice) : undefined;
-      if (drawing && kinds.includes('svg'))
-        this.files[`${name}.svg`] = strToU8(svgFile(drawing, { unit, title: `${title}, ${name}` }));
-      if (drawing && kinds.includes('dxf')) this.files[`${name}.dxf`] = strToU8(dxfFile(drawing, unit));
-      return map;
-    });
+    const sheets = sheetFiles(items, nest, choice, sign, kinds);
+    for (const { map, outlines } of sheets) this.keep([map, ...outlines]);
+    const maps = sheets.map(({ map }) => map.content);
     const left = nest.left.map((item) => items[item].name);
     return { maps, share: nest.share, lastMm: nest.lastMm, left, plates: items.length - left.length };
   }
@@ -157,6 +124,10 @@ export class RunDesk {
     return bytes;
   }
 
+  private keep(files: readonly NamedFile[]): void {
+    for (const { name, content } of files) this.files[name] = typeof content === 'string' ? strToU8(content) : content;
+  }
+
   private async ready(sign: Sign): Promise<Evaluator> {
     this.book ??= pageFonts(this.fetch);
     this.book.catch(() => (this.book = undefined));
@@ -164,13 +135,4 @@ export class RunDesk {
     await book.need(fontsOf(sign));
     return (this.evaluator ??= new Evaluator(book));
   }
-}
-
-function contentOf({ evaluation, sign }: Plate, kind: RunFile): Uint8Array {
-  const made = evaluation!;
-  if (kind === 'svg') return strToU8(svgFile(productionOutlines(made), { unit: sign.unit, title: sign.title }));
-  if (kind === 'dxf') return strToU8(dxfFile(productionOutlines(made), sign.unit));
-  const bytes = stlFile(solidOf(made), sign.title);
-  assertClosed('STL', [readStl(bytes)]);
-  return bytes;
 }

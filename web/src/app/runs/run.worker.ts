@@ -1,9 +1,9 @@
 /// <reference lib="webworker" />
-import { type RunSheet } from '@plain-relief/core/runs';
+import { type PlateFile, type RunSheet } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { expose, transfer } from 'comlink';
 import { fetchBytes } from '../relief/fetch-bytes';
-import type { AskedRow, Pairs, RunFile } from './run-desk';
+import type { AskedRow, Pairs } from './run-desk';
 
 // The shaping library waits for its WebAssembly before its module is ready; what the page asks meanwhile must be heard.
 const desk = import('./run-desk').then(({ RunDesk }) => new RunDesk(fetchBytes));
@@ -16,8 +16,8 @@ const counter = {
     return picture && transfer(picture, [picture.rgba.buffer]);
   },
   begin: async () => (await desk).begin(),
-  add: async (sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly RunFile[]) => (await desk).add(sign, rows, kinds), // prettier-ignore
-  lay: async (sign: Sign, sheet: RunSheet, kinds: readonly RunFile[]) => (await desk).lay(sign, sheet, kinds),
+  add: async (sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly PlateFile[]) => (await desk).add(sign, rows, kinds), // prettier-ignore
+  lay: async (sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[]) => (await desk).lay(sign, sheet, kinds),
   zipped: async (report: string) => {
     const bytes = (await desk).zipped(report);
     return transfer(bytes, [bytes.buffer]);

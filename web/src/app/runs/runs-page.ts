@@ -1,16 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, viewChild } from '@angular/core'; // prettier-ignore
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { listFile, matchingOf, repeatedValues, type Run, rowRemarks, type RunSheet, slotsInWords, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, slotsInWords, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type Sign } from '@plain-relief/core/sign';
 import { attempt } from '../platform/attempt';
+import { Stopped } from '../platform/limited-worker';
 import { isTypedInto } from '../platform/typed-into';
 import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
 import { ContactSheet } from './contact-sheet';
-import { PlateDesk, Stopped } from './plate-desk.service';
+import { PlateDesk } from './plate-desk.service';
 import { PlatePictureView } from './plate-picture';
-import { type DrawnSheets, RUN_FILES, type RunFile } from './run-desk';
+import { type DrawnSheets } from './run-desk';
 import { ALL_ROWS, type Choice, chosenRows, columnWidths, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
 import { RunSheets } from './run-sheets';
 import { type CellEdit, RunTable } from './run-table';
@@ -30,7 +31,7 @@ const PLACES = [
 ] as const;
 /** Solids of more plates than these are more than a browser holds: the command line writes any number. */
 const MOST_SOLIDS = 100;
-const FILE_NAMES: Readonly<Record<RunFile, string>> = {
+const FILE_NAMES: Readonly<Record<PlateFile, string>> = {
   svg: 'Outlines (SVG)',
   dxf: 'Outlines (DXF)',
   stl: `Solids (STL), of ${MOST_SOLIDS} plates at most`,
@@ -64,9 +65,9 @@ export class RunsPage {
   protected readonly sheets = signal<DrawnSheets | undefined>(undefined);
   /** How much of sheets or files is done, while they are made. */
   protected readonly making = signal<number | undefined>(undefined);
-  protected readonly kinds = signal<ReadonlySet<RunFile>>(new Set(['svg']));
+  protected readonly kinds = signal<ReadonlySet<PlateFile>>(new Set(['svg']));
   protected readonly fileNames = FILE_NAMES;
-  protected readonly fileKinds = RUN_FILES;
+  protected readonly fileKinds = PLATE_FILES;
   protected readonly which = signal<'all' | 'marked'>('all');
   protected readonly file = signal<{ readonly url: string; readonly name: string; readonly told: string } | undefined>(undefined);
   protected readonly saved = SAVED;
@@ -261,7 +262,7 @@ export class RunsPage {
     });
   }
 
-  protected toggle(kind: RunFile): void {
+  protected toggle(kind: PlateFile): void {
     this.kinds.update((kinds) => {
       const next = new Set(kinds);
       if (!next.delete(kind)) next.add(kind);
@@ -273,7 +274,7 @@ export class RunsPage {
     return this.made(async (sign, run) => {
       this.forget();
       const rows = this.numbered(run);
-      const kinds = RUN_FILES.filter((kind) => this.kinds().has(kind));
+      const kinds = PLATE_FILES.filter((kind) => this.kinds().has(kind));
       if (kinds.includes('stl') && rows.length > MOST_SOLIDS)
         throw new Error(`Solids are made of ${MOST_SOLIDS} plates at most here: mark those that you want, or make them by ./relief run.`); // prettier-ignore
       const shown = this.rows();

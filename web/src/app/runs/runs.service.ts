@@ -4,7 +4,7 @@ import { type List, listOf, newRun, readList, type Renewed, type Run, withList }
 import { type Sign } from '@plain-relief/core/sign';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, ApiError } from '../platform/api';
-import { Steps } from '../platform/edited';
+import { Steps } from '../platform/steps';
 
 /** The runs of a job as they are edited. */
 export interface RunsState {
@@ -107,7 +107,7 @@ export class RunsService implements OnDestroy {
   edit(label: string, document: Run): void {
     const { shown } = this.state.value;
     if (!shown || document === shown.document) return;
-    this.steps.add(label, shown.document, document);
+    this.steps.add({ label, before: shown.document, after: document });
     this.put({ ...shown, document });
   }
 

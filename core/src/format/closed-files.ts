@@ -1,15 +1,9 @@
-import {
-  assertClosed,
-  glbFile,
-  type NamedMesh,
-  readGlb,
-  readStl,
-  readThreeMf,
-  stlFile,
-  threeMfFile,
-} from '@plain-relief/core/format';
-import { type Mesh } from '@plain-relief/core/mesh';
-import { type ColouredMesh } from '@plain-relief/core/solid';
+import { type Mesh } from '../mesh/index.js';
+import { type ColouredMesh } from '../solid/index.js';
+import { glbFile } from './glb.js';
+import { stlFile } from './stl.js';
+import { type NamedMesh, threeMfFile } from './three-mf.js';
+import { assertClosed, readGlb, readStl, readThreeMf } from './written.js';
 
 /**
  * Files of solids, read back as they were written before they leave: one whose solid is not closed is never given out.

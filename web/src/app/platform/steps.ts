@@ -1,5 +1,5 @@
 /** A step of an editor that can be undone. */
-interface Step<T> {
+export interface Step<T> {
   readonly label: string;
   readonly before: T;
   readonly after: T;
@@ -12,16 +12,27 @@ export class Steps<T> {
   private done: Step<T>[] = [];
   private undone: Step<T>[] = [];
 
+  /** The step that is undone next. */
+  get last(): Step<T> | undefined {
+    return this.done.at(-1);
+  }
+
   get undoLabel(): string | undefined {
-    return this.done.at(-1)?.label;
+    return this.last?.label;
   }
 
   get redoLabel(): string | undefined {
     return this.undone.at(-1)?.label;
   }
 
-  add(label: string, before: T, after: T): void {
-    this.done = [...this.done.slice(1 - MOST_STEPS), { label, before, after }];
+  add(step: Step<T>): void {
+    this.done = [...this.done.slice(1 - MOST_STEPS), step];
+    this.undone = [];
+  }
+
+  /** Makes the last step another, such as a drag that goes on. */
+  replaceLast(step: Step<T>): void {
+    this.done[this.done.length - 1] = step;
     this.undone = [];
   }
 
