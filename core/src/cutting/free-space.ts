@@ -17,7 +17,7 @@ const ROUGH = 0.1;
 /** What is no larger than so many times the growth is small. */
 const SMALL = 3;
 /** Radii of the largest tool that distances are told by. */
-const KNOWN = 2.5;
+const KNOWN = 4;
 /** Ways that are a little longer are taken where they are fewer. */
 const HARDLY_LONGER = 1.1;
 
@@ -28,7 +28,8 @@ const HARDLY_LONGER = 1.1;
  */
 export class FreeSpace {
   private readonly field: DistanceField;
-  private readonly narrow = new Map<number, Outline>();
+  /** What discs leave of the free space, by their radii, and how the same is told of smaller ones. */
+  private readonly narrow = new Map<number, Narrow>();
   private readonly region: Outline;
 
   /**
@@ -60,8 +61,14 @@ export class FreeSpace {
   left(radius: number): Outline {
     const r = radius - FIT;
     let narrow = this.narrow.get(r);
-    if (!narrow) this.narrow.set(r, (narrow = this.narrowBy(r)));
-    return within(narrow, this.terrace.below);
+    if (!narrow) this.narrow.set(r, (narrow = new Narrow(this.narrowBy(r), this.field)));
+    return within(narrow.places, this.terrace.below);
+  }
+
+  /** How smaller tools do in some of the places that one leaves: what each leaves of them. */
+  leftAmong(places: Outline): (radius: number) => Outline {
+    const narrow = new Narrow(places, this.field);
+    return (radius) => within(narrow.tell(radius - FIT, SLIVER) ?? places, this.terrace.below);
   }
 
   /** Ways of the first tool: rings from beside what stands inwards, `first` from the first to the second and then `step`. */
@@ -99,10 +106,30 @@ export class FreeSpace {
 
   /** Where places are exactly as wide as the tool lines may not close: then a hair narrower, or the slow and sure way. */
   private narrowBy(radius: number): Outline {
-    const narrow = this.field.narrow(radius, SLIVER) ?? this.field.narrow(radius - HAIR, SLIVER);
+    // Wherever a disc does not come a larger one does not either.
+    const larger = [...this.narrow.keys()].filter((each) => each > radius);
+    const among = this.narrow.get(Math.min(...larger));
+    const tell = among?.tell ?? ((r: number, least: number) => this.field.narrow(r, least));
+    const narrow = tell(radius, SLIVER) ?? tell(radius - HAIR, SLIVER);
     if (narrow) return narrow;
     return difference(this.region, offset(offset(this.region, -radius, PATH_TOLERANCE), radius + SLIVER, PATH_TOLERANCE));
   }
+}
+
+/** What discs of a radius leave of a free space. */
+class Narrow {
+  private told?: (radius: number, least: number) => Outline | undefined;
+
+  constructor(
+    readonly places: Outline,
+    private readonly field: DistanceField,
+  ) {}
+
+  /** What smaller discs leave: sought here alone. */
+  readonly tell = (radius: number, least: number): Outline | undefined => {
+    if (this.places.length === 0) return [];
+    return (this.told ??= this.field.narrowAmong(this.places))(radius, least);
+  };
 }
 
 /**

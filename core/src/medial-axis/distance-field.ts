@@ -46,8 +46,7 @@ export interface Field {
  */
 export class DistanceField implements Field {
   private readonly flanks: readonly Flank[];
-  private readonly index: Flatbush | undefined;
-  private readonly edges: Float64Array;
+  private near?: NearEdges;
 
   /**
    * @param outline rings with the inside on their left, that meet in corners at most
@@ -61,22 +60,6 @@ export class DistanceField implements Field {
   ) {
     const sites = sitesOf(outline, maxDistance);
     this.flanks = sites.map((site) => flankOf(site, sites, tolerance));
-    const edges: number[] = [];
-    for (const contour of outline) {
-      const n = contour.length;
-      for (let i = 0, j = n - 2; i < n; j = i, i += 2) edges.push(contour[j], contour[j + 1], contour[i], contour[i + 1]);
-    }
-    this.edges = Float64Array.from(edges);
-    if (edges.length === 0) return;
-    this.index = new Flatbush(edges.length / 4);
-    for (let e = 0; e < edges.length; e += 4)
-      this.index.add(
-        Math.min(edges[e], edges[e + 2]),
-        Math.min(edges[e + 1], edges[e + 3]),
-        Math.max(edges[e], edges[e + 2]),
-        Math.max(edges[e + 1], edges[e + 3]),
-      );
-    this.index.finish();
   }
 
   /** The greatest distance from the edge that is found inside, at most `maxDistance`. */
@@ -86,15 +69,8 @@ export class DistanceField implements Field {
 
   /** Distance of a point inside from the edge, at most `maxDistance`. */
   distanceAt(x: number, y: number): number {
-    const { index, edges, maxDistance } = this;
-    if (!index) return 0;
-    for (let reach = Math.min(maxDistance, 0.5); ; reach = Math.min(maxDistance, reach * 4)) {
-      let best = reach * reach;
-      for (const e of index.search(x - reach, y - reach, x + reach, y + reach)) {
-        best = Math.min(best, squareToSegment(edges[4 * e], edges[4 * e + 1], edges[4 * e + 2], edges[4 * e + 3], x, y));
-      }
-      if (best < reach * reach || reach >= maxDistance) return Math.sqrt(best);
-    }
+    if (this.flanks.length === 0) return 0;
+    return (this.near ??= new NearEdges(this.outline)).distance(x, y, this.maxDistance);
   }
 
   beyond(distance: number): Outline {
@@ -163,6 +139,42 @@ export class DistanceField implements Field {
    */
   linesBelow(level: number, below: number, least = 0): NarrowLine[] {
     return narrowLines(this.flanks, level, below, this.tolerance, least);
+  }
+}
+
+/** Edges of an outline, by where they lie. */
+class NearEdges {
+  private readonly index: Flatbush;
+  private readonly edges: Float64Array;
+
+  /** @param outline with one edge at least */
+  constructor(outline: Outline) {
+    const count = outline.reduce((sum, { length }) => sum + length / 2, 0);
+    this.index = new Flatbush(count);
+    this.edges = new Float64Array(4 * count);
+    let at = 0;
+    for (const contour of outline) {
+      const n = contour.length;
+      for (let i = 0, j = n - 2; i < n; j = i, i += 2, at += 4) {
+        const [ax, ay, bx, by] = [contour[j], contour[j + 1], contour[i], contour[i + 1]];
+        this.edges.set([ax, ay, bx, by], at);
+        this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+      }
+    }
+    this.index.finish();
+  }
+
+  /** Distance of the nearest edge in mm, at most so many. */
+  distance(x: number, y: number, most: number): number {
+    const { edges } = this;
+    for (let reach = Math.min(most, 0.5); ; reach = Math.min(most, reach * 4)) {
+      let best = reach * reach;
+      this.index.search(x - reach, y - reach, x + reach, y + reach, (e) => {
+        best = Math.min(best, squareToSegment(edges[4 * e], edges[4 * e + 1], edges[4 * e + 2], edges[4 * e + 3], x, y));
+        return false;
+      });
+      if (best < reach * reach || reach >= most) return Math.sqrt(best);
+    }
   }
 }
 

@@ -84,13 +84,16 @@ export function sitesOf(outline: Outline, maxDistance: number): Site[] {
     const [minX, minY, maxX, maxY] = feetAndNormals(site);
     for (let reach = Math.min(most, Math.max(near * 1.1, site.kind === 'edge' ? site.length / 8 : 0, 1e-3)); ;) {
       // Discs of that radius that touch the site, and nothing beside them.
-      const found = index.search(
+      index.search(
         minX.foot + reach * (minX.normal - 1),
         minY.foot + reach * (minY.normal - 1),
         maxX.foot + reach * (maxX.normal + 1),
         maxY.foot + reach * (maxY.normal + 1),
+        (owner) => {
+          limit(owner);
+          return false;
+        },
       );
-      for (const owner of found) limit(owner);
       near = most;
       if (most <= reach * (1 + 1e-9)) break;
       reach = Math.min(most, reach * 3);
