@@ -3,7 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { demoSigns, addShape, addText, bareSign } from '../../testing/signs.js';
 import { generatedSign } from '../../testing/sign-generator.js';
 import { Workshop } from '../../testing/workshop.js';
-import { area } from '../geometry/index.js';
+import { area, perimeter } from '../geometry/index.js';
 import { readShop, toolFormOf } from '../shop/index.js';
 import { readSign, type Side, type Sign } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
@@ -295,4 +295,21 @@ describe('the cuts of a sign', () => {
       made++;
     }
   }, 120_000);
+
+  it('engraves with a cone what is too narrow for every end mill, where none of them was before', () => {
+    const sign = bareSign(90, 30, 3);
+    addText(sign, 'PIER 9', 'barlow-condensed-semibold', 8, { kind: 'carve', by: 0.3 });
+    const { plan, run } = proven(sign, choiceOf(['end-eighth', 'point-30']), 0.05);
+    expect(plan.cuts.map(({ purpose, tool: { id } }) => [purpose, id])).toEqual([
+      ['engrave', 'point-30'],
+      ['cut out', 'end-eighth'],
+    ]);
+    expect(isProven(run)).toBe(true);
+    // Beside walls its flank leaves what is as narrow as it is wide at that depth, less its tip: the corners of letters, and their feet.
+    const flank = 0.3 * Math.tan((15 * Math.PI) / 180);
+    const [{ contours }] = workshop.evaluate(sign).parts.map(({ area: of }) => of);
+    const left = plan.left.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
+    expect(left).toBeLessThan(1.5 * flank * perimeter(contours));
+    expect(left).toBeGreaterThan(0.7 * flank * perimeter(contours));
+  });
 });

@@ -203,14 +203,17 @@ class Planner {
   private reachedOf(state: State, { form }: ShopTool, clearer: Clearer): Reached {
     const { terrace } = state;
     const radius = clearer.radius(this.stock.top - terrace.z);
-    const space = state.space ?? this.spaceFor(terrace, radius, clearer);
-    const clearing = { space, radius, before: state.before };
-    if (form.kind === 'end') {
+    // Where no end mill was, what a cone clears is too narrow for the smallest.
+    const isCone = form.kind !== 'end';
+    const before = state.before ?? (isCone ? this.endMills.at(-1)!.form.diameter / 2 : undefined);
+    const space = state.space ?? this.spaceFor(terrace, isCone ? before! : radius, clearer);
+    const clearing = { space, radius, before, isOpen: state.before !== undefined };
+    if (!isCone) {
       const left = space.left(radius);
       const leftMm2 = area(left);
       return { state, clearing, left, leftMm2, gainMm2: state.leftMm2 - leftMm2 };
     }
-    const ways = state.before === undefined ? [] : space.restLines(radius, state.before, this.stepOf(clearer));
+    const ways = space.restLines(radius, before!, this.stepOf(clearer));
     const strokes = ways.map(({ points, isClosed }) => ({ points, closed: isClosed }));
     const left = strokes.length === 0 ? state.left : difference(state.left, strokeArea(strokes, 2 * clearer.flat));
     const leftMm2 = area(left);
@@ -230,7 +233,7 @@ class Planner {
     clearer: Clearer,
     { state, clearing, left, leftMm2 }: Reached,
     from: number,
-    isOpen = true,
+    isOpen = clearing.isOpen,
   ): void {
     const { choice, stock, safe } = this;
     const { terrace, before } = state;
@@ -459,7 +462,7 @@ interface State {
 /** What a tool would leave of a terrace, and gain. */
 interface Reached {
   readonly state: State;
-  readonly clearing: Pick<Clearing, 'space' | 'radius' | 'before'>;
+  readonly clearing: Pick<Clearing, 'space' | 'radius' | 'before' | 'isOpen'>;
   readonly left: Outline;
   readonly leftMm2: number;
   readonly gainMm2: number;

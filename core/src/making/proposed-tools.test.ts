@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { type Edge, readSign, type Sign } from '../sign/index.js';
 import { readShop } from '../shop/index.js';
-import { addShape, bareSign, demoSigns } from '../../testing/signs.js';
+import { addShape, addText, bareSign, demoSigns } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { proposedMachine, proposedTools } from './index.js';
 
@@ -33,6 +33,18 @@ describe('what is proposed to cut a sign with', () => {
     expect(toolsOf(raised(300, 200, sloped(30)))).not.toContain('ball-3');
     expect(toolsOf(raised(300, 200, sloped(22)))).toEqual(expect.arrayContaining(['ball-3']));
     expect(toolsOf(raised(300, 200, { kind: 'rounded', radius: 2 }))).toContain('ball-3');
+  });
+
+  it('takes an engraving point for letters that are sunk a little and too narrow for end mills', () => {
+    const lettered = (by: number): Sign => {
+      const sign = bareSign(80, 30, 3);
+      addText(sign, 'PIER 9', 'barlow-condensed-semibold', 8, { kind: 'carve', by });
+      return sign;
+    };
+    expect(toolsOf(lettered(0.3))).toContain('point-30');
+    // Deeper than a point engraves, and strokes that end mills come into.
+    expect(toolsOf(lettered(1.5))).not.toContain('point-30');
+    expect(toolsOf(raised(300, 200))).not.toContain('point-30');
   });
 
   it('leaves out what is used up', () => {

@@ -1,7 +1,9 @@
-import { bounds } from '../geometry/index.js';
+import { area, bounds } from '../geometry/index.js';
+import { DistanceField } from '../medial-axis/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { isConeOf, type Shop, type ShopMachine, type ShopTool } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
+import { veeDepth } from '../tooling/index.js';
 
 /** A tool may be this part of the sign's shorter side. */
 const LARGEST_PART = 0.15;
@@ -11,6 +13,11 @@ const NEXT_PART = 0.6;
 const SMALLEST = 1.4;
 /** mm of rise in a mm across, from which on a side is upright. */
 const UPRIGHT = 50;
+/** mm that are engraved at most, and part of what is sunk so far that has to be too narrow for end mills, or a point gains too little. */
+const ENGRAVED = 1;
+const NARROW_PART = 0.15;
+/** mm by which distances may be off where tools are but chosen, and by which a corner has to reach beyond a tool to count. */
+const ROUGH = 0.02;
 /** Part of all slopes for which a tool is proposed, and mm² of them at least. */
 const MATCHED_PART = 0.1;
 const LEAST_SLOPED = 0.5;
@@ -29,7 +36,8 @@ export function proposedMachine(
 
 /**
  * The tools that a sign is cut with where nobody has chosen: two or three end mills, each well smaller than the one before; of the cones
- * those whose angle slopes of the sign have; and a ball nose where other slopes are left (common practice, no source).
+ * those whose angle slopes of the sign have; a ball nose where other slopes are left; and an engraving point where what is sunk a little is
+ * too narrow for those end mills (common practice, no source).
  */
 export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'tools'>): ShopTool[] {
   const { minX, minY, maxX, maxY } = bounds([evaluation.blank])!;
@@ -54,7 +62,24 @@ export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'too
     .sort((a, b) => a.form.diameter - b.form.diameter || byNumber(a, b));
   const tapers = kept.filter(({ form }) => form.kind === 'taper');
   const round = all - matched > MATCHED_PART * all + LEAST_SLOPED ? (balls[0] ?? tapers[0]) : undefined;
-  return [...chosen, ...cones, ...(round ? [round] : [])].sort(byNumber);
+  const point = pointFor(evaluation, kept, chosen.at(-1));
+  return [...chosen, ...cones, ...(round ? [round] : []), ...(point ? [point] : [])].sort(byNumber);
+}
+
+/** The engraving point that comes into most of what is sunk a little and too narrow for an end mill, with the broadest tip that does. */
+function pointFor({ layers }: Evaluation, tools: readonly ShopTool[], end: ShopTool | undefined): ShopTool | undefined {
+  const sunk = layers.filter((each) => each.operation === 'carve' && !each.profile && each.z < 0 && each.z >= -ENGRAVED);
+  if (!end || sunk.length === 0) return undefined;
+  const most = end.form.diameter / 2;
+  const fields = sunk.map(({ area: { contours }, z }) => ({ field: new DistanceField(contours, most, ROUGH), depth: -z }));
+  const left = (radiusAt: (depth: number) => number): number =>
+    fields.reduce((sum, { field, depth }) => sum + area(field.narrow(Math.min(most, radiusAt(depth)), ROUGH) ?? []), 0);
+  const narrow = left(() => most);
+  if (narrow < NARROW_PART * fields.reduce((sum, { field }) => sum + area(field.outline), 0)) return undefined;
+  const points = tools.flatMap((tool) => (tool.form.kind === 'point' && tool.form.tip > 0 ? [{ tool, form: tool.form }] : []));
+  return points
+    .sort((a, b) => b.form.tip - a.form.tip || a.tool.number - b.tool.number)
+    .find(({ form }) => left((depth) => form.tip / 2 + depth / veeDepth(2, form.angle)) < narrow / 2)?.tool;
 }
 
 /** The area of a sign's slopes, in mm² as seen from above, by their degrees from level. */
