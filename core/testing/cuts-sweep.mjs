@@ -76,12 +76,14 @@ async function work() {
   const catalogue = JSON.parse(readFileSync(new URL('catalogue.json', fonts), 'utf8'));
   const book = new FontBook(catalogue, async ({ file }) => new Uint8Array(readFileSync(new URL(file, fonts))));
   const shop = readShop(JSON.parse(readFileSync(path('../../demo/shop.json'), 'utf8')));
-  const tools = shop.tools.filter(({ id }) => ['end-6', 'end-3', 'end-1-5', 'ball-3', 'vee-90'].includes(id));
+  // By turns: what is narrow is cleared by small end mills, or engraved where no end mill was.
+  const SETS = [['end-6', 'end-3', 'end-1-5', 'ball-3', 'vee-90'], ['end-6', 'ball-3', 'point-30']]; // prettier-ignore
   const evaluator = new Evaluator(book);
   process.on('message', async ({ seed, manner, cell }) => {
     try {
       const evaluation = await evaluator.evaluate(signToCut(generatedSign(seed, manner, catalogue)));
       if (evaluation.places.length === 0) return process.send({ kind: 'bare' });
+      const tools = shop.tools.filter(({ id }) => SETS[seed % 2].includes(id));
       const choice = { ...USUAL, machine: { ...shop.machines[0], area: { width: 1e5, height: 1e5 }, travel: 1e4 }, material: shop.materials[4], tools }; // prettier-ignore
       const { minX, minY, maxX, maxY } = extent(evaluation.blank);
       // As near as a few million places let it.

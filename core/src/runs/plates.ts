@@ -30,8 +30,8 @@ const LARGE: ReadonlySet<string> = new Set(['too-large', 'past-end']);
  * @param evaluator with the sign's fonts loaded
  */
 export function plateOf(sign: Sign, values: Values, evaluator: Evaluator): Plate {
-  const { sign: own, refused } = filled(sign, values);
-  const lacking = refused.map((slot) => `${slot} has no value.`);
+  const { sign: own, refused, faults: strange } = filled(sign, values);
+  const lacking = [...refused.map((slot) => `${slot} has no value.`), ...strange];
   const faults = lacking.length > 0 ? lacking : faultsOf(own);
   if (faults.length > 0) return { sign: own, state: 'refused', notes: [], refused: faults };
   const evaluation = evaluator.evaluateLoaded(own);

@@ -18,11 +18,14 @@ export function matched({ slots = [] }: Sign, columns: readonly string[]): Map<s
   return found;
 }
 
-/** Slots of the words that nothing fills: no column, no counter and no default. */
+/** Slots of the words, and those that choose, that nothing fills: no column, no counter and no default. */
 export function unfilled(sign: Sign, matching: Matching): string[] {
   const inWords = new Set(slotsInWords(sign));
   return (sign.slots ?? [])
-    .filter(({ name, counter, default: usual }) => inWords.has(name) && !counter && usual === undefined && !matching.has(name))
+    .filter(
+      ({ name, counter, default: usual, sets }) =>
+        (inWords.has(name) || sets) && !counter && usual === undefined && !matching.has(name),
+    )
     .map(({ name }) => name);
 }
 

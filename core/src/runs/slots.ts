@@ -1,5 +1,6 @@
 import { type LetterByHand, type Sign, type Slot } from '../sign/index.js';
 import { plainWords } from '../type/index.js';
+import { withSetting } from './settings.js';
 
 /** Values by the names of slots. */
 export type Values = ReadonlyMap<string, string>;
@@ -10,6 +11,8 @@ export interface Filled {
   readonly sign: Sign;
   /** Slots that had no value and must have one. */
   readonly refused: readonly string[];
+  /** Why values choose nothing, in sentences. */
+  readonly faults: readonly string[];
 }
 
 /** A slot, or a brace that is one, in words. */
@@ -57,8 +60,20 @@ export function filled(sign: Sign, values: Values): Filled {
     return { ...part, shape: { ...part.shape, words: filledWords(part.shape.words, slots, valueOf).words } };
   });
   const title = filledWords(rest.title, slots, valueOf).words.replaceAll('\n', ' ').slice(0, 200).trim() || rest.title;
-  return { sign: { ...rest, title, parts }, refused: [...refused] };
+  const faults: string[] = [];
+  let own: Sign = { ...rest, title, parts };
+  // An option first, since it says of tiers what others say again.
+  for (const slot of [...slots.values()].sort((a, b) => rankOf(a) - rankOf(b))) {
+    const value = slot.sets && valueOf(slot);
+    if (!slot.sets || !value) continue;
+    const next = withSetting(own, slot, slot.sets, value);
+    if (typeof next === 'string') faults.push(next);
+    else own = next;
+  }
+  return { sign: own, refused: [...refused], faults };
 }
+
+const rankOf = ({ sets }: Slot): number => (sets?.kind === 'option' ? 0 : 1);
 
 function cased(value: string, to: Slot['case']): string {
   if (to === 'upper') return value.toUpperCase();

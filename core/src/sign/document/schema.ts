@@ -382,6 +382,8 @@ const Checks = closed(
   'what the sign is checked against',
 );
 
+type LengthOf = 'width' | 'height' | 'diameter' | 'thickness' | 'amount';
+
 const SlotName = Type.String({ pattern: '^(?=.*[^ ])[^{}\\n]{1,40}$' });
 const Counter = closed(
   {
@@ -394,6 +396,37 @@ const Counter = closed(
   },
   'numbers that count on from plate to plate; `per`: begun anew for every value of that slot, or column',
 );
+const SlotSetting = byKind(
+  closed({ kind: Type.Literal('option') }, 'the option of the sign that has this name'),
+  closed(
+    {
+      kind: Type.Literal('finish'),
+      part: Id,
+      tier: Id,
+      of: Type.Union([Type.Literal('top'), Type.Literal('sides'), Type.Literal('both')]),
+    },
+    'a finish of a tier, by its name: one of the sign, one at hand, or a colour of CSS',
+  ),
+  closed(
+    { kind: Type.Literal('shown'), part: Id, tier: Type.Optional(Id) },
+    'whether a part, or a tier of it, is made: yes or no',
+  ),
+  closed(
+    { kind: Type.Literal('one of'), parts: Type.Array(Id, { minItems: 1, maxItems: 100 }) },
+    'which of these parts, such as logos, is made, by its name',
+  ),
+  closed(
+    {
+      kind: Type.Literal('length'),
+      part: Type.Optional(Id),
+      tier: Type.Optional(Id),
+      of: Type.Union(['width', 'height', 'diameter', 'thickness', 'amount'].map((of) => Type.Literal(of as LengthOf))),
+      least: Type.Number({ minimum: 0, maximum: 4000 }),
+      most: Type.Number({ minimum: 0, maximum: 4000 }),
+    },
+    'a length of the blank, of a part, or how far a tier is raised or sunk (`amount`), within limits',
+  ),
+);
 const Slot = closed(
   {
     name: SlotName,
@@ -402,6 +435,7 @@ const Slot = closed(
     case: Type.Optional(Type.Union([Type.Literal('upper'), Type.Literal('lower'), Type.Literal('title')])),
     counter: Type.Optional(Counter),
     once: Type.Optional(Type.Boolean()),
+    sets: Type.Optional(SlotSetting),
   },
   'a place for words of a list: `{name}` in any words, `{{` for a brace. What is done where a row has no value: close up, keep the gap, or refuse the row; `once`: no two rows may have the same',
 );
@@ -432,6 +466,8 @@ export const SignSchema = closed(
 export type Sign = Static<typeof SignSchema>;
 export type TextPart = Static<typeof TextPart>;
 export type Slot = Static<typeof Slot>;
+/** What a column chooses instead of words. */
+export type SlotSetting = Static<typeof SlotSetting>;
 export type Counter = Static<typeof Counter>;
 export type ShapePart = Static<typeof ShapePart>;
 export type Part = TextPart | ShapePart;

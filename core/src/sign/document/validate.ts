@@ -6,7 +6,7 @@ import { sideOf } from './levels.js';
 import { SignError, type SignFault } from './faults.js';
 import { implausible } from './plausible.js';
 import { described, schemaFaults } from './schema-faults.js';
-import { outlinesUsed } from './references.js';
+import { outlinesUsed, settingFault } from './references.js';
 import { type BrailleShape, type Sign, SignSchema } from './schema.js';
 import { upgraded } from './upgrades.js';
 import { SIGN_VERSION } from './version.js';
@@ -174,7 +174,13 @@ function laterFaults(sign: Sign, wear: Wear): SignFault[] {
       if (list.findIndex((other) => other.id === id) < at)
         faults.push({ path: `${name}[${at}].id`, message: `“${id}” is the id of an earlier one: give each its own.` });
     });
-  sign.slots?.forEach(({ name }, at) => {
+  sign.slots?.forEach(({ name, sets }, at) => {
+    const stray = sets && settingFault(sign, sets);
+    if (stray)
+      faults.push({
+        path: `slots[${at}].sets.${stray.at}`,
+        message: `“${stray.id}” is the id of nothing that the sign has: take it out.`,
+      });
     if (sign.slots!.findIndex((other) => other.name === name) < at)
       faults.push({ path: `slots[${at}].name`, message: `“${name}” is the name of an earlier slot: give each its own.` });
   });

@@ -1,10 +1,26 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { slotName, slotsInWords, withSlot, withSlotIn, withSlotSet, withWords, wordsOfPart } from '@plain-relief/core/runs';
-import { type Sign, type Slot } from '@plain-relief/core/sign';
+import {
+  offeredSettings,
+  settingWords,
+  slotName,
+  slotsInWords,
+  withSlot,
+  withSlotIn,
+  withSlotSet,
+  withWords,
+  wordsOfPart,
+} from '@plain-relief/core/runs';
+import { type Sign, type Slot, type SlotSetting } from '@plain-relief/core/sign';
+import { LengthField } from '../fields/length-field';
 
 const EMPTY: readonly { readonly value: Slot['empty']; readonly text: string }[] = [
   { value: 'close', text: 'leave the line out and close up' },
   { value: 'keep', text: 'keep the gap' },
+  { value: 'refuse', text: 'do not make the plate' },
+];
+/** The same of columns that choose: nothing closes up. */
+const UNSET: readonly { readonly value: Slot['empty']; readonly text: string }[] = [
+  { value: 'keep', text: 'make it as the sign is' },
   { value: 'refuse', text: 'do not make the plate' },
 ];
 const CASES = [
@@ -17,6 +33,7 @@ const CASES = [
 /** The places for words of a sign: where columns go, and what is done with their values. */
 @Component({
   selector: 'pr-slots-panel',
+  imports: [LengthField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './slots-panel.html',
   styleUrl: './slots-panel.scss',
@@ -29,7 +46,6 @@ export class SlotsPanel {
   readonly isLooking = input(false);
   readonly changed = output<Sign>();
   readonly matched = output<{ readonly slot: string; readonly column: string }>();
-  protected readonly empties = EMPTY;
   protected readonly cases = CASES;
   protected readonly parts = computed(() =>
     this.sign().parts.flatMap(({ id, name }) => {
@@ -37,6 +53,8 @@ export class SlotsPanel {
       return words === undefined ? [] : [{ id, name, words }];
     }),
   );
+  protected readonly allParts = computed(() => this.sign().parts.map(({ id, name }) => ({ id, name })));
+  protected readonly settings = computed(() => offeredSettings(this.sign()));
   protected readonly slots = computed(() => this.sign().slots ?? []);
   private readonly used = computed(() => new Set(slotsInWords(this.sign())));
   /** What a column can be put in as: columns, and slots that count. */
@@ -51,6 +69,42 @@ export class SlotsPanel {
 
   protected insert(id: string, column: string): void {
     if (column !== '') this.changed.emit(withSlotIn(this.sign(), id, column));
+  }
+
+  protected waysWithout = ({ sets }: Slot): typeof EMPTY => (sets ? UNSET : EMPTY);
+
+  protected settingWords(sets: SlotSetting): string {
+    return settingWords(this.sign(), sets);
+  }
+
+  /** Lets a column choose something that was offered. */
+  protected choose(column: string, at: number): void {
+    const offered = this.settings()[at];
+    if (!offered) return;
+    const name = slotName(column);
+    const sign = withSlot(this.sign(), { name, empty: 'keep' });
+    const slot = sign.slots!.find((each) => each.name === name)!;
+    const next: Slot = { ...slot, empty: slot.empty === 'close' ? 'keep' : slot.empty, sets: offered.sets };
+    delete next.counter;
+    this.changed.emit(withSlotSet(sign, name, next));
+  }
+
+  protected with<S extends SlotSetting>(sets: S, change: Partial<S>): S {
+    return { ...sets, ...change };
+  }
+
+  protected setSide(slot: Slot, sets: Extract<SlotSetting, { kind: 'finish' }>, of: string): void {
+    this.set(slot, { sets: { ...sets, of: of as typeof sets.of } });
+  }
+
+  protected setAmong(slot: Slot, sets: Extract<SlotSetting, { kind: 'one of' }>, part: string, isIn: boolean): void {
+    const parts = isIn ? [...sets.parts, part] : sets.parts.filter((id) => id !== part);
+    if (parts.length > 0) this.set(slot, { sets: { ...sets, parts } });
+  }
+
+  protected isAmong(name: string, part: string): boolean {
+    const sets = this.slots().find((slot) => slot.name === name)?.sets;
+    return sets?.kind === 'one of' && sets.parts.includes(part);
   }
 
   protected count(): void {
@@ -79,8 +133,10 @@ export class SlotsPanel {
     if (slot.counter && figures.every((value) => Number.isInteger(value))) this.set(slot, { counter: { ...slot.counter, ...change } }); // prettier-ignore
   }
 
-  protected takeOut({ name }: Slot): void {
-    this.changed.emit(withSlotSet(this.sign(), name, undefined));
+  /** Of one that chooses what it says stays. */
+  protected takeOut({ name, sets, ...says }: Slot): void {
+    const kept = sets && this.isUsed(name) ? { name, ...says } : undefined;
+    this.changed.emit(withSlotSet(this.sign(), name, kept));
   }
 
   protected isUsed(name: string): boolean {
