@@ -90,6 +90,23 @@ describe('a run', () => {
     await expect(cell('Name', 3).inputValue()).resolves.toBe('Dora Ek');
   });
 
+  it('lets a column choose what is made of a plate: what chooses nothing holds its row back, in a sentence', async () => {
+    const { page } = visit;
+    await page.getByLabel('Column that chooses').selectOption('Post');
+    await page.getByLabel('What it chooses').selectOption('whether Code is made');
+    await page.getByText('Chooses whether Code is made.').waitFor();
+    await page.getByText('Post is “Desk”: say yes or no.').first().waitFor();
+    await page.locator('[data-state="refused"]').nth(3).waitFor();
+    await cell('Post', 1).fill('no');
+    await cell('Post', 1).press('Enter');
+    await page.locator('[data-state="refused"]').nth(3).waitFor({ state: 'detached' });
+    await expect(state(1).textContent()).resolves.toMatch(/fits|narrowed/u);
+    await button(/^Undo: cell/u).click();
+    await button('Let it choose nothing: Post').click();
+    await page.locator('[data-state="refused"]').waitFor({ state: 'detached' });
+    await keptSo(job, ({ rows }) => rows[0].values[2] === 'Desk');
+  });
+
   it('is seen plate by plate, laid on sheets, and written; one plate again, alone', async () => {
     const { page } = visit;
     await button('Contact sheet').click();

@@ -28,6 +28,8 @@ const FIRST_PART = 0.3;
 const SMALLER = 0.67;
 /** mm below the face down to which a cone with a flat tip clears what no end mill does, and the part of it that it has to clear. */
 const ENGRAVED = 1;
+/** mm from its middle to its edge of what a cone clears where nothing was before. */
+const MOST_ENGRAVED = 1.5;
 const ENGRAVED_PART = 0.01;
 const CLAMPED = 'Clamps stand here: move them, or turn the work round.';
 const UNDER_CLAMPS = 'Beside clamps the sign is not cut out: move them away from its edge, or cut it free there by hand.';
@@ -203,9 +205,9 @@ class Planner {
   private reachedOf(state: State, { form }: ShopTool, clearer: Clearer): Reached {
     const { terrace } = state;
     const radius = clearer.radius(this.stock.top - terrace.z);
-    // Where no end mill was, what a cone clears is too narrow for the smallest.
+    // Where no end mill was, what a cone clears is too narrow for the smallest, or as wide as letters are.
     const isCone = form.kind !== 'end';
-    const before = state.before ?? (isCone ? this.endMills.at(-1)!.form.diameter / 2 : undefined);
+    const before = state.before ?? (isCone ? Math.min(MOST_ENGRAVED, this.endMills.at(-1)!.form.diameter / 2) : undefined);
     const space = state.space ?? this.spaceFor(terrace, isCone ? before! : radius, clearer);
     const clearing = { space, radius, before, isOpen: state.before !== undefined };
     if (!isCone) {
