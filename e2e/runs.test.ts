@@ -113,8 +113,16 @@ describe('a run', () => {
     await page.getByRole('img', { name: 'Plate 4' }).waitFor();
     await page.locator('button.plate').nth(1).click();
     await page.getByRole('heading', { name: /^Plate 2: / }).waitFor();
+    // What is otherwise on one plate alone is told of it, and stays.
+    await page.getByLabel('What is otherwise on this plate').selectOption('the height of Latin name');
+    await page.getByLabel('is', { exact: true }).fill('5 mm');
+    await button('Correct it').click();
+    await page.getByText('alone: the height of Latin name, 5 mm').waitFor();
+    const { rows } = await keptSo(job, (run) => run.rows[1].corrections !== undefined);
+    expect(rows.map(({ corrections }) => corrections?.[0].value)).toEqual([undefined, '5 mm', undefined, undefined]);
     await button('Next').click();
     await page.getByRole('heading', { name: /^Plate 3: / }).waitFor();
+    await page.getByText('As the sign is. Words are corrected in the list.').waitFor();
     await button('Close', true).click();
     await button('Sheets', true).click();
     await button('Lay them out').click();

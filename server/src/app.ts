@@ -64,7 +64,14 @@ export async function buildApp(settings: Settings, db: Database, send: Send): Pr
     logger: { level: process.env.LOG_LEVEL ?? 'warn' },
     // Every field is judged as it came: "3" is not made 3, and nothing is dropped in silence.
     ajv: {
-      customOptions: { coerceTypes: false, removeAdditional: false, allErrors: true, verbose: true, code: { optimize: false } },
+      customOptions: {
+        coerceTypes: false,
+        removeAdditional: false,
+        allErrors: true,
+        discriminator: true,
+        verbose: true,
+        code: { optimize: false },
+      },
     },
   });
   await addProtection(app);

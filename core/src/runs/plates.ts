@@ -3,7 +3,7 @@ import { type Note } from '../notes/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
 import { MOST_CODED, MOST_WORDS, type Sign } from '../sign/index.js';
 import { wordsOfPart } from './edit-slots.js';
-import { filled, type Values } from './slots.js';
+import { type Correction, filled, type Values } from './slots.js';
 
 /** How a row fits: as it is, after its letters were made to, not at all; or it is not made. */
 export type PlateState = 'fits' | 'fitted' | 'too large' | 'lacking' | 'refused';
@@ -28,9 +28,10 @@ const LARGE: ReadonlySet<string> = new Set(['too-large', 'past-end']);
  * A row laid out by itself, as the sign with the same words is; one whose values no sign can have, or that lacks one that it must have, is
  * refused and does not keep others from being made.
  * @param evaluator with the sign's fonts loaded
+ * @param corrections of this row alone
  */
-export function plateOf(sign: Sign, values: Values, evaluator: Evaluator): Plate {
-  const { sign: own, refused, faults: strange } = filled(sign, values);
+export function plateOf(sign: Sign, values: Values, evaluator: Evaluator, corrections?: readonly Correction[]): Plate {
+  const { sign: own, refused, faults: strange } = filled(sign, values, corrections);
   const lacking = [...refused.map((slot) => `${slot} has no value.`), ...strange];
   const faults = lacking.length > 0 ? lacking : faultsOf(own);
   if (faults.length > 0) return { sign: own, state: 'refused', notes: [], refused: faults };

@@ -1,6 +1,6 @@
 import { type Static, Type } from '@sinclair/typebox';
 import { type NestChoice } from '../nesting/index.js';
-import { type Sign } from '../sign/index.js';
+import { type Sign, SlotSettingSchema } from '../sign/index.js';
 import { LIST_LIMITS, type List } from './list.js';
 import { matched, type Matching, rowValues } from './rows.js';
 import { type Values } from './slots.js';
@@ -18,6 +18,12 @@ export const RunRow = Type.Object(
     values: Type.Array(Type.String({ maxLength: LIST_LIMITS.characters }), { maxItems: LIST_LIMITS.columns }),
     /** Chosen to be made, or looked at, apart from the others. */
     isMarked: Type.Optional(Type.Literal(true)),
+    /** What is otherwise on this plate alone, whatever becomes of the sign. */
+    corrections: Type.Optional(
+      Type.Array(Type.Object({ sets: SlotSettingSchema, value: Type.String({ minLength: 1, maxLength: 200 }) }, closed), {
+        maxItems: 20,
+      }),
+    ),
   },
   closed,
 );

@@ -4,7 +4,7 @@ import { generatedSign } from '../../testing/sign-generator.js';
 import { Workshop } from '../../testing/workshop.js';
 import { Evaluator } from '../relief/index.js';
 import { dropStale, newOption, readSign, type Sign, SignError, type SlotSetting } from '../sign/index.js';
-import { filled, lengthsOf, plateOf, unfilled } from './index.js';
+import { type Correction, filled, lengthsOf, offeredSettings, plateOf, unfilled } from './index.js';
 
 const workshop = new Workshop();
 
@@ -96,7 +96,7 @@ describe('columns that choose', () => {
     expect(sign.parts[1]).toMatchObject({ size: { height: 12.7 }, tiers: [{ action: { kind: 'raise', by: 1.5 } }] });
     const { faults } = fill(slots, { wide: '201', across: 'large', rise: '0' });
     expect(faults).toEqual(['wide is 201 mm: from 50 mm to 200 mm.', 'across is “large”: that is no length.', 'rise is 0 mm: from 0.5 mm to 2 mm.']); // prettier-ignore
-    expect(lengthsOf(slots, { part: 'osprey' }).map(({ of, mm }) => [of, mm])).toEqual([['width', 8], ['height', 8]]); // prettier-ignore
+    expect(lengthsOf(slots, { part: 'osprey' }).map(({ of, mm }) => [of, mm])).toEqual([['width', 8], ['height', 8], ['x', -30], ['y', 0]]); // prettier-ignore
     expect(lengthsOf(slots, { part: 'gone' })).toEqual([]);
   });
 
@@ -111,6 +111,37 @@ describe('columns that choose', () => {
     expect(by('1.25').evaluation!.levels).toEqual(workshop.evaluate(alone).levels);
     expect(unfilled(slots, new Map())).toEqual(['rise']);
     expect(unfilled(slots, new Map([['rise', 'Rise']]))).toEqual([]);
+  });
+
+  it('are overruled on one plate alone, which stays so when the sign changes, until what it is about is gone', () => {
+    const slots = withSlots(plate(), { across: { kind: 'length', part: 'fern', of: 'diameter', least: 1, most: 20 } });
+    const alone: Correction[] = [
+      { sets: { kind: 'length', part: 'fern', of: 'diameter', least: 1, most: 20 }, value: '9 mm' },
+      { sets: { kind: 'length', part: 'words', of: 'y', least: -50, most: 50 }, value: '-12' },
+    ];
+    const made = (sign: Sign) => filled(sign, new Map([['across', '6']]), alone);
+    expect(made(slots).sign.parts[2]).toMatchObject({ shape: { diameter: 9 } });
+    expect(made(slots).sign.parts[1].place.y).toBe(-12);
+    const changed = structuredClone(slots);
+    changed.parts[1].place.x = 4;
+    expect(made(changed).sign.parts[1].place).toMatchObject({ x: 4, y: -12 });
+    const gone = structuredClone(slots);
+    gone.parts = gone.parts.filter(({ id }) => id !== 'words');
+    expect(made(gone).faults).toEqual([
+      'For this plate alone the place up of words chooses a length that the sign does not have.',
+    ]);
+  });
+
+  it('offer all that can be chosen, each of which takes what the sign has now', () => {
+    const sign = plate();
+    const offered = offeredSettings(sign);
+    expect(offered.map(({ words }) => words)).toEqual(expect.arrayContaining(['which option the plate is made as', 'the width of the blank', 'whether Fern is made', 'the diameter of Fern', 'the place across of Fern', 'the rise or depth of Panel', 'the finish of Words'])); // prettier-ignore
+    for (const { sets } of offered) {
+      const now = { option: 'Plain', finish: 'white', shown: 'yes', 'one of': 'Fern', length: '' }[sets.kind];
+      const mm = sets.kind === 'length' ? lengthsOf(sign, sets).find(({ of }) => of === sets.of)!.mm : 0;
+      const { faults } = filled(withSlots(plate(), { a: sets }), new Map([['a', now || `${mm} mm`]]));
+      expect(faults).toEqual([]);
+    }
   });
 
   it('name parts and tiers that are there, and go with them', () => {

@@ -27,7 +27,7 @@ type Setting<K extends SlotSetting['kind']> = Extract<SlotSetting, { readonly ki
  * @param value not empty
  * @returns the sign, which is another one where an option is chosen, or a sentence that says why the value is none
  */
-export function withSetting(sign: Sign, { name }: Slot, sets: SlotSetting, value: string): Sign | string {
+export function withSetting(sign: Sign, { name }: Pick<Slot, 'name'>, sets: SlotSetting, value: string): Sign | string {
   switch (sets.kind) {
     case 'option':
       return chosenOption(sign, name, value);
@@ -57,7 +57,7 @@ const partOf = (sign: Sign, id: string): Part | undefined => sign.parts.find((pa
 
 function setFinish(sign: Sign, name: string, { part, tier, of }: Setting<'finish'>, value: string): string | undefined {
   const holder = tierOf(sign, part, tier);
-  if (!holder) return `${name} chooses a finish of what the sign no longer has.`;
+  if (!holder) return `${name} chooses what the sign no longer has.`;
   const own = [...(sign.finishes ?? []), ...FINISHES].find((each) => plain(each.name) === plain(value));
   const finish = own ?? finishNamed(plain(value));
   // Of a colour that nobody knows the name is all there is.
@@ -70,13 +70,11 @@ function setFinish(sign: Sign, name: string, { part, tier, of }: Setting<'finish
 function setShown(sign: Sign, name: string, { part, tier }: Setting<'shown'>, value: string): string | undefined {
   const isShown = YES.has(plain(value));
   if (!isShown && !NO.has(plain(value))) return `${name} is “${value}”: say yes or no.`;
-  if (tier !== undefined) {
-    const found = tierOf(sign, part, tier);
-    if (found) found.on = isShown;
-    return undefined;
-  }
   const found = partOf(sign, part);
-  if (found) show(found, isShown);
+  const holder = tierOf(sign, part, tier);
+  if (!found || (tier !== undefined && !holder)) return `${name} chooses what the sign no longer has.`;
+  if (holder) holder.on = isShown;
+  else show(found, isShown);
   return undefined;
 }
 
@@ -109,7 +107,7 @@ function setLength(sign: Sign, name: string, sets: Setting<'length'>, value: str
   if (mm < least || mm > most)
     return `${name} is ${formatLength(mm, unit)}: from ${formatLength(least, unit)} to ${formatLength(most, unit)}.`;
   const place = lengthsOf(sign, sets).find(({ of }) => of === sets.of);
-  if (!place) return `${name} sets a length that the sign does not have.`;
+  if (!place) return `${name} chooses a length that the sign does not have.`;
   place.set(mm);
   return undefined;
 }
@@ -135,9 +133,10 @@ export function lengthsOf(sign: Sign, { part, tier }: { readonly part?: string; 
     };
     return [{ of: 'amount', mm: Math.abs(level!), set }];
   }
-  if (found.kind === 'shape') return sidesOf(found.shape);
+  const place = [lengthAt(found.place, 'x'), lengthAt(found.place, 'y')];
+  if (found.kind === 'shape') return [...sidesOf(found.shape), ...place];
   const { size } = found;
-  return size.kind === 'capitals' ? [lengthAt(size, 'height')] : [];
+  return size.kind === 'capitals' ? [lengthAt(size, 'height'), ...place] : place;
 }
 
 /** Widths, heights and diameters of an outline that it is told by. */
@@ -146,7 +145,7 @@ const sidesOf = (outline: object): SettableLength[] =>
     of in outline ? [lengthAt(outline as Record<typeof of, number>, of)] : [],
   );
 
-const lengthAt = <K extends 'width' | 'height' | 'diameter' | 'thickness'>(holder: Record<K, number>, of: K): SettableLength => ({
+const lengthAt = <K extends Setting<'length'>['of']>(holder: Record<K, number>, of: K): SettableLength => ({
   of,
   mm: holder[of],
   set: (mm) => {
@@ -167,9 +166,13 @@ const LENGTH_WORDS: Readonly<Record<Setting<'length'>['of'], string>> = {
   diameter: 'diameter',
   thickness: 'thickness',
   amount: 'rise or depth',
+  x: 'place across',
+  y: 'place up',
 };
 /** Parts of a length now that columns may set at first, least and most. */
 const AT_FIRST = [0.5, 2] as const;
+/** mm that a place may be moved by at first. */
+const AWAY = 50;
 
 /** What a slot chooses, in words. */
 export function settingWords(sign: Sign, sets: SlotSetting): string {
@@ -194,6 +197,12 @@ export function settingWords(sign: Sign, sets: SlotSetting): string {
   }
 }
 
+function limitsAbout(of: Setting<'length'>['of'], mm: number): { readonly least: number; readonly most: number } {
+  const limit = (value: number): number => Number(Math.max(-4000, Math.min(4000, value)).toFixed(3));
+  if (of === 'x' || of === 'y') return { least: limit(mm - AWAY), most: limit(mm + AWAY) };
+  return { least: limit(AT_FIRST[0] * mm), most: limit(AT_FIRST[1] * mm) };
+}
+
 /** All that columns can choose in a sign. */
 export function offeredSettings(sign: Sign): OfferedSetting[] {
   const lengths = (part?: string, tier?: string): SlotSetting[] =>
@@ -202,8 +211,7 @@ export function offeredSettings(sign: Sign): OfferedSetting[] {
       ...(part !== undefined && { part }),
       ...(tier !== undefined && { tier }),
       of,
-      least: Number((AT_FIRST[0] * mm).toFixed(3)),
-      most: Number(Math.min(4000, AT_FIRST[1] * mm).toFixed(3)),
+      ...limitsAbout(of, mm),
     }));
   const ofParts = sign.parts.flatMap(({ id: part, tiers }): SlotSetting[] => [
     { kind: 'shown', part },

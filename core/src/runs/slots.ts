@@ -1,9 +1,15 @@
-import { type LetterByHand, type Sign, type Slot } from '../sign/index.js';
+import { type LetterByHand, type Sign, type Slot, type SlotSetting } from '../sign/index.js';
 import { plainWords } from '../type/index.js';
-import { withSetting } from './settings.js';
+import { settingWords, withSetting } from './settings.js';
 
 /** Values by the names of slots. */
 export type Values = ReadonlyMap<string, string>;
+
+/** What is otherwise on the plate of one row alone. */
+export interface Correction {
+  readonly sets: SlotSetting;
+  readonly value: string;
+}
 
 /** A sign as it is made for one row of a list. */
 export interface Filled {
@@ -37,8 +43,9 @@ function wordsOf(part: Sign['parts'][number]): string[] {
  * left out; one that has others goes without the blank that a missing value leaves. What was set on letters stays on the letters that are
  * still there: in a slot on as many of the value as the slot's own name had.
  * @param values by the names of slots; one that is not there is empty
+ * @param corrections of this row alone, after all that columns choose
  */
-export function filled(sign: Sign, values: Values): Filled {
+export function filled(sign: Sign, values: Values, corrections: readonly Correction[] = []): Filled {
   const slots = declared(sign);
   const refused = new Set<string>();
   const valueOf = (slot: Slot): string => {
@@ -62,18 +69,21 @@ export function filled(sign: Sign, values: Values): Filled {
   const title = filledWords(rest.title, slots, valueOf).words.replaceAll('\n', ' ').slice(0, 200).trim() || rest.title;
   const faults: string[] = [];
   let own: Sign = { ...rest, title, parts };
+  const chosen = [...slots.values()].flatMap(({ sets, ...slot }) =>
+    sets ? [{ name: slot.name, sets, value: valueOf(slot) }] : [],
+  );
+  const alone = corrections.map(({ sets, value }) => ({ name: `For this plate alone ${settingWords(sign, sets)}`, sets, value }));
   // An option first, since it says of tiers what others say again.
-  for (const slot of [...slots.values()].sort((a, b) => rankOf(a) - rankOf(b))) {
-    const value = slot.sets && valueOf(slot);
-    if (!slot.sets || !value) continue;
-    const next = withSetting(own, slot, slot.sets, value);
+  for (const { name, sets, value } of [...chosen.sort((a, b) => rankOf(a.sets) - rankOf(b.sets)), ...alone]) {
+    if (value === '') continue;
+    const next = withSetting(own, { name }, sets, value);
     if (typeof next === 'string') faults.push(next);
     else own = next;
   }
   return { sign: own, refused: [...refused], faults };
 }
 
-const rankOf = ({ sets }: Slot): number => (sets?.kind === 'option' ? 0 : 1);
+const rankOf = ({ kind }: SlotSetting): number => (kind === 'option' ? 0 : 1);
 
 function cased(value: string, to: Slot['case']): string {
   if (to === 'upper') return value.toUpperCase();

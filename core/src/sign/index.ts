@@ -47,6 +47,7 @@ export {
   type SlotSetting,
   type Counter,
   SignSchema,
+  SlotSettingSchema,
   type SitsOn,
   type TextPart,
   type TextPath,

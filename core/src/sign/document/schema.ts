@@ -382,7 +382,7 @@ const Checks = closed(
   'what the sign is checked against',
 );
 
-type LengthOf = 'width' | 'height' | 'diameter' | 'thickness' | 'amount';
+type LengthOf = 'width' | 'height' | 'diameter' | 'thickness' | 'amount' | 'x' | 'y';
 
 const SlotName = Type.String({ pattern: '^(?=.*[^ ])[^{}\\n]{1,40}$' });
 const Counter = closed(
@@ -420,13 +420,15 @@ const SlotSetting = byKind(
       kind: Type.Literal('length'),
       part: Type.Optional(Id),
       tier: Type.Optional(Id),
-      of: Type.Union(['width', 'height', 'diameter', 'thickness', 'amount'].map((of) => Type.Literal(of as LengthOf))),
-      least: Type.Number({ minimum: 0, maximum: 4000 }),
-      most: Type.Number({ minimum: 0, maximum: 4000 }),
+      of: Type.Union(['width', 'height', 'diameter', 'thickness', 'amount', 'x', 'y'].map((of) => Type.Literal(of as LengthOf))),
+      least: Coordinate,
+      most: Coordinate,
     },
-    'a length of the blank, of a part, or how far a tier is raised or sunk (`amount`), within limits',
+    'a length of the blank, of a part, where a part is (`x`, `y`), or how far a tier is raised or sunk (`amount`), within limits',
   ),
 );
+/** What a column, or one row alone, chooses: a value by its place in the sign. */
+export const SlotSettingSchema = SlotSetting;
 const Slot = closed(
   {
     name: SlotName,

@@ -47,6 +47,14 @@ describe('runs of a job', () => {
     expect((await server.call<Refusal>('GET', `/api/runs/${body.id}`)).body.code).toBe('NOT_FOUND');
   });
 
+  it('keep what is otherwise on one plate alone', async () => {
+    const run = labels();
+    const sets = { kind: 'length', part: 'name', of: 'height', least: 1, most: 9 } as const;
+    const corrected: Run = { ...run, rows: run.rows.map((row, i) => (i === 0 ? { ...row, corrections: [{ sets, value: '4 mm' }] } : row)) }; // prettier-ignore
+    const { status, body } = await create(corrected);
+    expect([status, body.document]).toEqual([201, corrected]);
+  });
+
   it('of two who change one at once the second is told', async () => {
     const { body } = await create(labels());
     const save = (title: string) => server.call<Refusal>('PUT', `/api/runs/${body.id}`, { base: 1, title, document: labels() });
@@ -67,6 +75,11 @@ describe('runs of a job', () => {
       [{ ...run, sheet: { ...run.sheet, width: 1e9 } }, 'document.sheet.width'],
       [{ ...run, extra: 1 }, 'document.extra'],
       [{ ...run, columns: Array.from({ length: 201 }, (_, i) => `c${i}`) }, 'document.columns'],
+      [{ ...run, rows: [{ id: 1, values: ['a', 'b'], corrections: [{ sets: { kind: 'weight' }, value: '1' }] }] }, 'kind'],
+      [
+        { ...run, rows: [{ id: 1, values: ['a', 'b'], corrections: [{ sets: { kind: 'option' }, value: '' }] }] },
+        'document.rows.0.corrections.0.value',
+      ],
       [null, 'document'],
     ];
     for (const [document, message] of cases) {

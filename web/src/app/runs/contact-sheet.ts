@@ -27,7 +27,13 @@ const HIGH = 176;
             (click)="opened.emit(row.id)"
           >
             <span class="seen">
-              <pr-plate-picture [sign]="sign()" [values]="values()[row.row]" [longest]="150" [label]="'Plate ' + (row.row + 1)" />
+              <pr-plate-picture
+                [sign]="sign()"
+                [values]="values()[row.row]"
+                [corrections]="row.corrections"
+                [longest]="150"
+                [label]="'Plate ' + (row.row + 1)"
+              />
             </span>
             <span class="caption"
               ><b>{{ row.row + 1 }}</b> {{ stateWords(row.told) }}</span

@@ -1,17 +1,36 @@
 import { Injectable, type OnDestroy } from '@angular/core';
-import { type PlateFile, type ReportedRow, reportFile, type RunSheet, type Values } from '@plain-relief/core/runs';
+import {
+  type Correction,
+  type PlateFile,
+  type ReportedRow,
+  reportFile,
+  type RunSheet,
+  type Values,
+} from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { type Remote } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { LimitedWorker, Stopped } from '../platform/limited-worker';
-import type { AskedRow, DrawnSheets, Pairs, PlatePicture, ToldRow } from './run-desk';
+import type { AskedPlate, AskedRow, DrawnSheets, PlatePicture, ToldRow } from './run-desk';
 import type { RunCounter } from './run.worker';
 
 /** Rows and what is put into their slots. */
 export interface RunRows {
   readonly sign: Sign;
-  readonly rows: readonly { readonly id: number; readonly values: Values }[];
+  readonly rows: readonly (PlateWords & { readonly id: number })[];
 }
+
+/** What a plate says, and what is otherwise on it alone. */
+export interface PlateWords {
+  readonly values: Values;
+  readonly corrections?: readonly Correction[];
+}
+
+const askedOf = ({ values, corrections }: PlateWords): AskedPlate => ({
+  pairs: [...values],
+  ...(corrections && { corrections }),
+});
+const keyOf = ({ pairs, corrections }: AskedPlate): string => JSON.stringify(corrections ? [pairs, corrections] : pairs);
 
 /** How far the rows of a run are laid out. */
 export interface LaidOut {
@@ -35,7 +54,7 @@ export class PlateDesk implements OnDestroy {
   private readonly worker = new LimitedWorker<RunCounter>(() => this.startWorker());
   private readonly state = new BehaviorSubject<LaidOut>({ byId: new Map(), done: 0, of: 0, isPaused: false });
   readonly laidOut$: Observable<LaidOut> = this.state;
-  private asked: { readonly sign: Sign; readonly rows: readonly { readonly id: number; readonly pairs: Pairs; readonly key: string }[] } | undefined; // prettier-ignore
+  private asked: { readonly sign: Sign; readonly rows: readonly (AskedRow & { readonly key: string })[] } | undefined; // prettier-ignore
   /** What is known, by what a row says. */
   private known = new Map<string, Omit<ToldRow, 'id'>>();
   private isAtWork = false;
@@ -46,9 +65,9 @@ export class PlateDesk implements OnDestroy {
   /** Says what is to be laid out; rows that say what they said are not laid out anew. */
   lay({ sign, rows }: RunRows): void {
     if (sign !== this.asked?.sign) this.known = new Map();
-    const asked = rows.map(({ id, values }) => {
-      const pairs = [...values];
-      return { id, pairs, key: JSON.stringify(pairs) };
+    const asked = rows.map((row) => {
+      const plate = askedOf(row);
+      return { id: row.id, ...plate, key: keyOf(plate) };
     });
     this.asked = { sign, rows: asked };
     this.tell(true);
@@ -70,8 +89,8 @@ export class PlateDesk implements OnDestroy {
   }
 
   /** A plate as it will look; undefined where it cannot be made. @throws Error with a sentence */
-  async picture(sign: Sign, values: Values, longest: number): Promise<PlatePicture | undefined> {
-    const drawn = () => this.limited(LONGEST_LOT_MS, 'Drawing this plate', (desk) => desk.picture(sign, [...values], longest));
+  async picture(sign: Sign, plate: PlateWords, longest: number): Promise<PlatePicture | undefined> {
+    const drawn = () => this.limited(LONGEST_LOT_MS, 'Drawing this plate', (desk) => desk.picture(sign, askedOf(plate), longest));
     try {
       return await drawn();
     } catch (error) {
@@ -134,7 +153,7 @@ export class PlateDesk implements OnDestroy {
     await this.limited(LONGEST_LOT_MS, 'Beginning', (desk) => desk.begin());
     const trouble: string[] = [];
     for (let at = 0; at < rows.length; at += LOT) {
-      const lot = rows.slice(at, at + LOT).map(({ id, row, values }) => ({ id, row, pairs: [...values] }));
+      const lot = rows.slice(at, at + LOT).map((row) => ({ id: row.id, row: row.row, ...askedOf(row) }));
       trouble.push(...(await this.limited(LONGEST_LOT_MS, `Making rows ${lot[0].row + 1} to ${lot.at(-1)!.row + 1}`, (desk) => desk.add(sign, lot, kinds)))); // prettier-ignore
       onProgress(Math.min(1, (at + LOT) / rows.length));
     }
@@ -164,9 +183,9 @@ export class PlateDesk implements OnDestroy {
     const seen = new Set(this.first);
     const lot = new Map<string, AskedRow>();
     const take = (isSeen: boolean): void => {
-      for (const { id, key, pairs } of rows) {
+      for (const { key, ...row } of rows) {
         if (lot.size >= LOT) return;
-        if (seen.has(id) === isSeen && !this.known.has(key) && !lot.has(key)) lot.set(key, { id, pairs });
+        if (seen.has(row.id) === isSeen && !this.known.has(key) && !lot.has(key)) lot.set(key, row);
       }
     };
     take(true);
@@ -177,7 +196,7 @@ export class PlateDesk implements OnDestroy {
   /** A lot in which one takes too long is laid out row by row, so that only that one is given up. */
   private async lotOf(sign: Sign, lot: readonly AskedRow[]): Promise<void> {
     const keep = (row: AskedRow, { state, title, told, narrowed }: Omit<ToldRow, 'id'>): void => {
-      if (this.asked?.sign === sign) this.known.set(JSON.stringify(row.pairs), { state, title, told, ...(narrowed !== undefined && { narrowed }) }); // prettier-ignore
+      if (this.asked?.sign === sign) this.known.set(keyOf(row), { state, title, told, ...(narrowed !== undefined && { narrowed }) }); // prettier-ignore
     };
     try {
       const told = await this.limited(LONGEST_LOT_MS, 'Laying out these rows', (desk) => desk.told(sign, lot));
@@ -211,10 +230,9 @@ export class PlateDesk implements OnDestroy {
 }
 
 /** A row with its number in the list, from 0. */
-export interface NumberedRow {
+export interface NumberedRow extends PlateWords {
   readonly id: number;
   readonly row: number;
-  readonly values: Values;
 }
 
 export interface Report {

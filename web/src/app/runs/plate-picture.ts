@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, input, signal, viewChild } from '@angular/core';
-import { type Values } from '@plain-relief/core/runs';
+import { type Correction, type Values } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { PlateDesk } from './plate-desk.service';
 
@@ -36,6 +36,8 @@ import { PlateDesk } from './plate-desk.service';
 export class PlatePictureView {
   readonly sign = input.required<Sign>();
   readonly values = input.required<Values>();
+  /** What is otherwise on this plate alone. */
+  readonly corrections = input<readonly Correction[] | undefined>(undefined);
   readonly longest = input(160);
   readonly label = input('');
   protected readonly fault = signal('');
@@ -44,11 +46,12 @@ export class PlatePictureView {
 
   constructor() {
     effect((onCleanup) => {
-      const [sign, values, longest] = [this.sign(), this.values(), this.longest()];
+      const [sign, longest] = [this.sign(), this.longest()];
+      const plate = { values: this.values(), corrections: this.corrections() };
       let isOld = false;
       onCleanup(() => (isOld = true));
       this.desk
-        .picture(sign, values, Math.round(longest * devicePixelRatio))
+        .picture(sign, plate, Math.round(longest * devicePixelRatio))
         .then((picture) => {
           if (isOld) return;
           this.fault.set(picture ? '' : 'not made');

@@ -1,6 +1,7 @@
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
 import {
+  type Correction,
   laidOnSheets,
   type NamedFile,
   nestChoiceOf,
@@ -22,10 +23,15 @@ import { pageFonts } from '../relief/page-fonts';
 /** Values by the names of slots, as they go to a worker and back. */
 export type Pairs = readonly (readonly [string, string])[];
 
-/** A row, by its id, that is to be laid out. */
-export interface AskedRow {
-  readonly id: number;
+/** What a plate says, and what is otherwise on it alone. */
+export interface AskedPlate {
   readonly pairs: Pairs;
+  readonly corrections?: readonly Correction[];
+}
+
+/** A row, by its id, that is to be laid out. */
+export interface AskedRow extends AskedPlate {
+  readonly id: number;
 }
 
 /** How a row came out. */
@@ -67,16 +73,16 @@ export class RunDesk {
   /** Lays rows out by themselves. */
   async told(sign: Sign, rows: readonly AskedRow[]): Promise<ToldRow[]> {
     const evaluator = await this.ready(sign);
-    return rows.map(({ id, pairs }): ToldRow => {
-      const { state, narrowed, notes, refused, sign: own } = plateOf(sign, new Map(pairs), evaluator);
+    return rows.map(({ id, pairs, corrections }): ToldRow => {
+      const { state, narrowed, notes, refused, sign: own } = plateOf(sign, new Map(pairs), evaluator, corrections);
       const told = [...refused, ...notes.map(({ text }) => text)];
       return { id, state, title: own.title, told, ...(narrowed !== undefined && { narrowed }) };
     });
   }
 
   /** A plate as it will look; undefined where it cannot be made. @param longest pixels of its longer side */
-  async picture(sign: Sign, pairs: Pairs, longest: number): Promise<PlatePicture | undefined> {
-    const { evaluation } = plateOf(sign, new Map(pairs), await this.ready(sign));
+  async picture(sign: Sign, { pairs, corrections }: AskedPlate, longest: number): Promise<PlatePicture | undefined> {
+    const { evaluation } = plateOf(sign, new Map(pairs), await this.ready(sign), corrections);
     if (!evaluation) return undefined;
     const size = pictureSize(evaluation, longest);
     const { width, height, rgba } = reliefPicture(coloured(evaluation, solidOf(evaluation)), size.width, size.height);
@@ -96,8 +102,8 @@ export class RunDesk {
   async add(sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly PlateFile[]): Promise<string[]> {
     const evaluator = await this.ready(sign);
     const trouble: string[] = [];
-    for (const { row, pairs } of rows) {
-      const written = writtenPlate(plateOf(sign, new Map(pairs), evaluator), row, kinds);
+    for (const { row, pairs, corrections } of rows) {
+      const written = writtenPlate(plateOf(sign, new Map(pairs), evaluator, corrections), row, kinds);
       if (written.item) this.items.push(written.item);
       this.keep(written.files);
       trouble.push(...written.trouble.map((sentence) => `Row ${row + 1}: ${sentence}`));

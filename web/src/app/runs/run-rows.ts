@@ -1,4 +1,4 @@
-import { type PlateState, type RowRemark } from '@plain-relief/core/runs';
+import { type Correction, type PlateState, type RowRemark } from '@plain-relief/core/runs';
 import type { ToldRow } from './run-desk';
 
 /** A row as the list shows it. */
@@ -8,6 +8,8 @@ export interface ShownRow {
   readonly row: number;
   readonly values: readonly string[];
   readonly isMarked: boolean;
+  /** What is otherwise on this plate alone. */
+  readonly corrections?: readonly Correction[];
   readonly told: ToldRow | undefined;
   /** What is suspicious in its values. */
   readonly remarks: readonly string[];

@@ -3,7 +3,7 @@ import { type PlateFile, type RunSheet } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { expose, transfer } from 'comlink';
 import { fetchBytes } from '../relief/fetch-bytes';
-import type { AskedRow, Pairs } from './run-desk';
+import type { AskedPlate, AskedRow } from './run-desk';
 
 // The shaping library waits for its WebAssembly before its module is ready; what the page asks meanwhile must be heard.
 const desk = import('./run-desk').then(({ RunDesk }) => new RunDesk(fetchBytes));
@@ -11,8 +11,8 @@ const desk = import('./run-desk').then(({ RunDesk }) => new RunDesk(fetchBytes))
 /** Plates of runs are laid out here; the page only shows. */
 const counter = {
   told: async (sign: Sign, rows: readonly AskedRow[]) => (await desk).told(sign, rows),
-  picture: async (sign: Sign, pairs: Pairs, longest: number) => {
-    const picture = await (await desk).picture(sign, pairs, longest);
+  picture: async (sign: Sign, plate: AskedPlate, longest: number) => {
+    const picture = await (await desk).picture(sign, plate, longest);
     return picture && transfer(picture, [picture.rgba.buffer]);
   },
   begin: async () => (await desk).begin(),

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, viewChild } from '@angular/core'; // prettier-ignore
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, slotsInWords, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type Correction, listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, slotsInWords, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type Sign } from '@plain-relief/core/sign';
 import { attempt } from '../platform/attempt';
 import { Stopped } from '../platform/limited-worker';
@@ -11,6 +11,7 @@ import { Masthead } from '../shell/masthead';
 import { ContactSheet } from './contact-sheet';
 import { PlateDesk } from './plate-desk.service';
 import { PlatePictureView } from './plate-picture';
+import { RowCorrections } from './row-corrections';
 import { type DrawnSheets } from './run-desk';
 import { ALL_ROWS, type Choice, chosenRows, columnWidths, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
 import { RunSheets } from './run-sheets';
@@ -40,7 +41,7 @@ const FILE_NAMES: Readonly<Record<PlateFile, string>> = {
 /** Runs of a job: a sign with places for words, and a list; every row is a plate. */
 @Component({
   selector: 'pr-runs-page',
-  imports: [ContactSheet, Masthead, PlatePictureView, RouterLink, RunSheets, RunTable, SlotsPanel],
+  imports: [ContactSheet, Masthead, PlatePictureView, RouterLink, RowCorrections, RunSheets, RunTable, SlotsPanel],
   providers: [PlateDesk, RunsService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
@@ -88,7 +89,8 @@ export class RunsPage {
   protected readonly lacking = computed(() => {
     const [sign, run] = [this.sign(), this.document()];
     if (!sign || !run || run.rows.length === 0) return '';
-    if (slotsInWords(sign).length === 0) return 'No words of the sign have a column in them yet: put some in, beside the list.';
+    if (slotsInWords(sign).length === 0 && !sign.slots?.some(({ sets }) => sets))
+      return 'No words of the sign have a column in them yet: put some in, beside the list.';
     const names = unfilled(sign, this.matching());
     return names.length === 0 ? '' : `Nothing fills ${names.join(', ')}: choose a column for it, beside the list.`;
   });
@@ -100,16 +102,20 @@ export class RunsPage {
     const sign = this.sign();
     const values = this.values();
     const twice = sign ? repeatedValues(sign, values) : new Map<number, string[]>();
-    return rowRemarks(values).map((own, row) => [...remarkWords(own), ...(twice.get(row) ?? [])]);
+    const rows = this.document()?.rows ?? [];
+    const alone = (row: number): string[] =>
+      sign ? (rows[row]?.corrections ?? []).map(({ sets, value }) => `alone: ${settingWords(sign, sets)}, ${value}`) : [];
+    return rowRemarks(values).map((own, row) => [...remarkWords(own), ...(twice.get(row) ?? []), ...alone(row)]);
   });
   protected readonly rows = computed((): ShownRow[] => {
     const { byId } = this.laidOut();
     const remarks = this.remarks();
-    return (this.document()?.rows ?? []).map(({ id, values, isMarked }, row) => ({
+    return (this.document()?.rows ?? []).map(({ id, values, isMarked, corrections }, row) => ({
       id,
       row,
       values,
       isMarked: isMarked === true,
+      corrections,
       told: byId.get(id),
       remarks: remarks[row] ?? [],
     }));
@@ -132,7 +138,7 @@ export class RunsPage {
     effect(() => {
       const [sign, run, values] = [this.sign(), this.document(), this.values()];
       if (!sign || !run || this.lacking() !== '') return;
-      this.desk.lay({ sign, rows: run.rows.map(({ id }, i) => ({ id, values: values[i] })) });
+      this.desk.lay({ sign, rows: run.rows.map(({ id, corrections }, i) => ({ id, values: values[i], corrections })) });
     });
     effect(() => {
       this.document();
@@ -181,6 +187,17 @@ export class RunsPage {
 
   protected editCell({ id, column, value }: CellEdit): void {
     this.change('cell', (run) => ({ ...run, rows: run.rows.map((row) => (row.id === id ? { ...row, values: row.values.map((each, at) => (at === column ? value : each)) } : row)) })); // prettier-ignore
+  }
+
+  /** What is otherwise on the plate of a row alone. */
+  protected correct(id: number, corrections: readonly Correction[]): void {
+    this.change('correction of one plate', (run) => ({
+      ...run,
+      rows: run.rows.map(({ corrections: before, ...row }) => {
+        if (row.id !== id) return before ? { ...row, corrections: before } : row;
+        return corrections.length > 0 ? { ...row, corrections: [...corrections] } : row;
+      }),
+    }));
   }
 
   protected mark(id: number): void {
@@ -311,7 +328,7 @@ export class RunsPage {
 
   private numbered(run: Run) {
     const values = this.values();
-    const all = run.rows.map(({ id, isMarked }, row) => ({ id, row, values: values[row], isMarked }));
+    const all = run.rows.map(({ id, isMarked, corrections }, row) => ({ id, row, values: values[row], corrections, isMarked }));
     const rows = this.which() === 'marked' && this.counts().marked > 0 ? all.filter(({ isMarked }) => isMarked) : all;
     if (rows.length === 0) throw new Error('The list has no rows yet.'); // prettier-ignore
     return rows;
