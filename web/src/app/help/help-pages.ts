@@ -104,8 +104,10 @@ export const HELP_PAGES: readonly HelpPage[] = [
     paragraphs: [
       'Choose the sign that all plates are like, and take in a list: a workbook or a CSV file with the names of columns in its first row, or rows pasted from a spreadsheet. The file is kept with the job as it came.',
       'Put columns into the words of the sign, beside the list. What is done where a row has no value, how its letters are written, and whether every value may be there once, is said below. A number that counts goes on from row to row.',
+      'A column can choose as well: an option, a finish, a length within limits, whether a part is made, or which of several. What chooses nothing keeps its row from being made, and says so.',
       'Every row is laid out by itself, as the sign with the same words would be: it fits, or its frame narrows it, or it does not fit. Cells are typed over where they stand; Enter goes down the column.',
       'A newer list takes the place of the one before: rows are known again by a column whose values are all different, and what is new, changed or gone is told.',
+      'A plate that is opened can be corrected alone: it keeps that when the sign or the list changes, and it is told among its notes.',
       'Sheets shows how many plates go on a sheet, with a map; plates that do not fit are left out until they are mended. Mark rows to make those alone, such as one plate again.',
     ],
     keys: [
