@@ -4,7 +4,7 @@ export { readList } from './read-list.js';
 export { type Plate, plateOf, type PlateState } from './plates.js';
 export { matched, type Matching, repeated, repeatedValues, type RowRemark, rowRemarks, rowValues, unfilled } from './rows.js';
 export { matchingOf, nestChoiceOf, newRun, type Renewed, Run, runFault, type RunRow, type RunSheet, valuesOfRun, withList } from './run.js'; // prettier-ignore
-export { type Correction, filled, type Filled, slotsInWords, type Values } from './slots.js';
+export { type Correction, filled, type Filled, slotsInWords, takesLists, type Values } from './slots.js';
 export { lengthsOf, type OfferedSetting, offeredSettings, type SettableLength, settingWords } from './settings.js';
 export { edgeOfPlate, laidOnSheets, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';
 export {

@@ -33,6 +33,9 @@ export function slotsInWords(sign: Sign): string[] {
   return [...new Set(all)].filter((name) => known.has(name));
 }
 
+/** Whether a sign has anything for a list: slots in its words, or columns that choose. */
+export const takesLists = (sign: Sign): boolean => slotsInWords(sign).length > 0 || (sign.slots ?? []).some(({ sets }) => sets !== undefined); // prettier-ignore
+
 function wordsOf(part: Sign['parts'][number]): string[] {
   if (part.kind === 'text') return [part.words];
   return part.shape.kind === 'braille' || part.shape.kind === 'code' ? [part.shape.words] : [];

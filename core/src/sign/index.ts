@@ -11,7 +11,16 @@ export {
 export { extentOfOne, type PartExtent } from './document/copies.js';
 export { costliestPart, effortOfSides, withUprightSides } from './document/effort.js';
 export { SignError, type SignFault } from './document/faults.js';
-export { BARE, chooseFinish, FINISHES, finishNamed, finishOf, finishWords, lightReflectance, linearColour } from './document/finishes.js';
+export {
+  BARE,
+  chooseFinish,
+  FINISHES,
+  finishNamed,
+  finishOf,
+  finishWords,
+  lightReflectance,
+  linearColour,
+} from './document/finishes.js';
 export { codeSize, extentOfCodeShape, symbolOfShape } from './document/code-symbol.js';
 export { isStale, saidBy, withCells } from './document/braille-words.js';
 export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';

@@ -335,7 +335,7 @@ describe('./relief run', () => {
     // Row 4 and others run over their edges.
     const made = 30 - sheets.held.length;
     expect([sheets.held.includes(4), made > 20]).toEqual([true, true]);
-    expect(sheets).toMatchObject({ count: 2, left: [], files: ['sheet 1.svg', 'sheet 1 map.svg', 'sheet 2.svg', 'sheet 2 map.svg'] }); // prettier-ignore
+    expect(sheets).toMatchObject({ count: 2, left: [], files: ['sheet 1.svg', 'sheet 1 map.svg', 'sheet 2.svg', 'sheet 2 map.svg', 'sheets map.pdf'] }); // prettier-ignore
     // Less their rounded corners of 5 mm, and nothing of their holes.
     const plate = 110 * 60 - (4 - Math.PI) * 25;
     expect(sheets.share / ((made * plate) / (2 * 610 * 305))).toBeCloseTo(1, 3);
@@ -344,10 +344,34 @@ describe('./relief run', () => {
     const [first, second] = sheets.files.filter((name) => !name.includes('map')).map((name) => readFileSync(join(folder, 'sheets', name), 'utf8')); // prettier-ignore
     const edges = (text: string): number => /data-layer="blank edge">([\s\S]*?)<\/g>/u.exec(text)![1].match(/<path/gu)!.length;
     expect(edges(first) + edges(second)).toBe(made);
+    // A page for each sheet, with the number of every plate on it.
+    const text = spawnSync('pdftotext', ['-layout', join(folder, 'sheets/sheets map.pdf'), '-'], { encoding: 'utf8' }).stdout;
+    expect(text.split('\f').filter((page) => page.trim() !== '').length).toBe(2);
+    expect(text).toContain('sheet 1 of 2, 610 × 305 mm');
+    const numbers = [...text.replace(/^.*sheet \d of 2.*$/gmu, '').matchAll(/\b\d+\b/gu)].map(([number]) => Number(number));
+    expect(numbers.sort((a, b) => a - b)).toEqual(Array.from({ length: 30 }, (_, i) => i + 1).filter((row) => !sheets.held.includes(row))); // prettier-ignore
     // Whoever makes the rows: the same bytes.
     const again = relief(...RUN, '--out', 'sheets by two', '--rows', '1-30', '--files', 'svg', '--sheet', '610x305', '--margin', '8', '--spacing', '3', '--workers', '2'); // prettier-ignore
     expect(again.out).toBe(out);
     for (const name of readdirSync(join(folder, 'sheets'))) expect(readFileSync(join(folder, 'sheets by two', name)).equals(readFileSync(join(folder, 'sheets', name)))).toBe(true); // prettier-ignore
+  }, 120_000);
+
+  it('draws a contact sheet of every plate, and lets columns choose what is made', () => {
+    const demo = (name: string): string => join(ROOT, 'demo/runs', name);
+    const { status, out, error } = relief('run', demo('panel-plates.sign.json'), '--list', demo('panel-plates.csv'), '--out', 'panels', '--files', 'svg', '--rows', '8-13,36', '--contact'); // prettier-ignore
+    expect([status, error]).toEqual([0, '']);
+    const made = JSON.parse(out) as { contact: string; files: string[]; states: object };
+    expect(made).toMatchObject({ contact: 'contact sheet.pdf', states: { 'too large': 2, fits: 3, fitted: 2 } });
+    const sheet = join(folder, 'panels', made.contact);
+    const text = spawnSync('pdftotext', [sheet, '-'], { encoding: 'utf8' }).stdout;
+    for (const words of ['8 Panel plate Bridge P 08', 'narrowed to 91 %', '13 Panel plate Engine room P 01', 'too large'])
+      expect(text.replaceAll(/\s+/gu, ' ')).toContain(words);
+    const pictures = spawnSync('pdfimages', ['-list', sheet], { encoding: 'utf8' }).stdout;
+    expect(pictures.split('\n').filter((line) => line.includes('image')).length).toBe(7);
+    // A column chooses that one of them is 5 in wide; the others are as the sign is.
+    const widthOf = (file: string): string =>
+      /width="([\d.]+(?:in|mm))"/u.exec(readFileSync(join(folder, 'panels', file), 'utf8'))![1];
+    expect(made.files.map(widthOf)).toEqual(['4in', '4in', '4in', '4in', '5in', '4in', '5in']);
   }, 120_000);
 
   it('says what is wrong with what it is asked', () => {

@@ -64,7 +64,8 @@ const USAGE = `Usage:
     --rows 3,7-9      those alone
     --column SLOT=COLUMN   where their names differ; as often as needed
     --workers N       threads that make rows (1)
-    --sheet 1220x610  lays plates on sheets of so many mm, with a map of each
+    --sheet 1220x610  lays plates on sheets of so many mm, with a map of each, and all maps as a PDF
+    --contact         a contact sheet (PDF): a picture of every plate with its number
     --margin MM, --spacing MM   to the sheet's edge (10), between plates (4)
     --turns DEGREES   that plates may be turned by (0,90)
     --order kept      as in the list; free where nothing is said

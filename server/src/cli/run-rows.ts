@@ -1,10 +1,13 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Evaluator } from '@plain-relief/core/relief';
+import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
+import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { type PlateFile, plateOf, type PlateState, type SheetItem, type Values, writtenPlate } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
+import { coloured, solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../modules/fonts/font-files.js';
+import { pngFile } from '../modules/production/png.js';
 
 /** Some rows of a run, as a thread is asked for them. */
 export interface RowsOrder {
@@ -16,6 +19,8 @@ export interface RowsOrder {
   readonly fontsDir: string;
   /** Whether plates that fit are laid on sheets after. */
   readonly forSheets: boolean;
+  /** Whether a picture of each is wanted. */
+  readonly forContact: boolean;
 }
 
 /** A row whose files are written. */
@@ -29,13 +34,23 @@ export interface MadeRow {
   readonly files: readonly string[];
   /** Of a plate that fits, where it is laid on a sheet. */
   readonly item?: SheetItem;
+  /** A PNG. */
+  readonly picture?: Uint8Array;
 }
 
 /** Of this thread, with the fonts of the sign: kept from one lot of rows to the next. */
 let kept: { readonly fontsDir: string; readonly book: FontBook; readonly evaluator: Evaluator } | undefined;
 
 /** Makes rows and writes their files, here or in a thread of its own. */
-export default async function madeRows({ sign, rows, kinds, out, fontsDir, forSheets }: RowsOrder): Promise<MadeRow[]> {
+export default async function madeRows({
+  sign,
+  rows,
+  kinds,
+  out,
+  fontsDir,
+  forSheets,
+  forContact,
+}: RowsOrder): Promise<MadeRow[]> {
   if (kept?.fontsDir !== fontsDir) {
     const book = openFontBook(fontsDir);
     kept = { fontsDir, book, evaluator: new Evaluator(book) };
@@ -56,6 +71,15 @@ export default async function madeRows({ sign, rows, kinds, out, fontsDir, forSh
       files: files.map(({ name }) => name),
       ...(narrowed !== undefined && { narrowed }),
       ...(forSheets && item && { item }),
+      ...(forContact && plate.evaluation && { picture: pictureOf(plate.evaluation) }),
     };
   });
+}
+
+/** Pixels of the longer side of a plate's picture. */
+const LONGEST = 360;
+
+function pictureOf(evaluation: Evaluation): Uint8Array {
+  const { width, height } = pictureSize(evaluation, LONGEST);
+  return pngFile(reliefPicture(coloured(evaluation, solidOf(evaluation)), width, height));
 }

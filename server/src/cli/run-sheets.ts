@@ -4,9 +4,11 @@ import { type NestChoice } from '@plain-relief/core/nesting';
 import { laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { CommandError } from './command.js';
+import { mapsPdf } from './run-pdf.js';
 
 /** mm of a sheet's side. */
 const LONGEST = 10_000;
+const MAPS = 'sheets map.pdf';
 
 /** Plates on sheets: how many sheets, how much of them is taken, how far up the last one, rows that no sheet is large enough for. */
 export interface Sheets {
@@ -50,25 +52,27 @@ export function sheetChoice(
 }
 
 /** Files of every sheet, and its map, in which plates have the numbers of their rows. */
-export function sheetsOf(
+export async function sheetsOf(
   items: readonly SheetItem[],
   choice: NestChoice,
   kinds: readonly PlateFile[],
   sign: Sign,
   out: string,
-): Sheets {
+  fontsDir: string,
+): Promise<Sheets> {
   const nest = laidOnSheets(
     items.map(({ edge }) => edge),
     choice,
   );
   const files = sheetFiles(items, nest, choice, sign, kinds).flatMap(({ map, outlines }) => [...outlines, map]);
   for (const { name, content } of files) writeFileSync(join(out, name), content);
+  writeFileSync(join(out, MAPS), await mapsPdf(items, nest, choice, sign.title, fontsDir));
   const { sheets: count, share, lastMm } = nest;
   return {
     count,
     share: Number(share.toFixed(4)),
     lastMm: Number(lastMm.toFixed(2)),
     left: nest.left.map((item) => Number(items[item].name)),
-    files: files.map(({ name }) => name),
+    files: [...files.map(({ name }) => name), MAPS],
   };
 }

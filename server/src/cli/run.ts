@@ -1,6 +1,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import {
+  filled,
   type List,
   ListError,
   matched,
@@ -13,7 +14,7 @@ import {
   type RowRemark,
   rowRemarks,
   rowValues,
-  slotsInWords,
+  takesLists,
   unfilled,
 } from '@plain-relief/core/runs';
 import { readSign, type Sign } from '@plain-relief/core/sign';
@@ -23,9 +24,11 @@ import { threadFile } from '../platform/http/threads.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readArguments, readDocument } from './command.js';
 import madeRows, { type MadeRow, type RowsOrder } from './run-rows.js';
+import { type ContactPlate, contactPdf } from './run-pdf.js';
 import { sheetChoice, type Sheets, sheetsOf } from './run-sheets.js';
 
 const MOST_WORKERS = 32;
+const CONTACT = 'contact sheet.pdf';
 
 /** A run as it was made. */
 export interface MadeRun {
@@ -38,6 +41,8 @@ export interface MadeRun {
   readonly files: readonly string[];
   /** Where every row is told of. */
   readonly report: string;
+  /** A picture of every plate, as a PDF, where it is asked for. */
+  readonly contact?: string;
   /** Where plates lie on sheets, and rows that are on none because they do not fit their plate or lack something. */
   readonly sheets?: Sheets & { readonly held: readonly number[] };
 }
@@ -59,10 +64,21 @@ export async function runCommand(args: readonly string[], usage: string): Promis
       turns: text,
       order: text,
       workers: text,
+      contact: { type: 'boolean' },
     },
     usage,
   );
-  const { list: listPath, out, files = 'svg,stl', rows: only, column = [], workers: threads, sheet, ...ofSheets } = parsed.values;
+  const {
+    list: listPath,
+    out,
+    files = 'svg,stl',
+    rows: only,
+    column = [],
+    workers: threads,
+    sheet,
+    contact,
+    ...ofSheets
+  } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || listPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
   const kinds = kindsFrom(files);
@@ -71,7 +87,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
-  if (slotsInWords(sign).length === 0)
+  if (!takesLists(sign))
     throw new CommandError(`${path} has no words with a slot: declare it in slots and write {name} where its value goes.`);
   const list = listAt(listPath);
   const matching = new Map([...matched(sign, list.columns), ...column.map((each) => columnFrom(each, sign, list))]);
@@ -83,7 +99,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const remarks = rowRemarks(values);
   const twice = repeatedValues(sign, values);
   mkdirSync(out, { recursive: true });
-  const order = { sign, kinds, out: resolve(out), fontsDir, forSheets: choice !== undefined };
+  const order = { sign, kinds, out: resolve(out), fontsDir, forSheets: choice !== undefined, forContact: contact === true };
   const made = await madeBy(
     workers,
     order,
@@ -102,9 +118,24 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const report = 'report.csv';
   writeFileSync(join(out, report), reportFile(list.columns, reported));
   const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
-  const sheets = choice && { ...sheetsOf(items, choice, kinds, sign, out), held };
+  // What the plates have in common.
+  const { title } = filled(sign, new Map()).sign;
+  const sheets = choice && { ...(await sheetsOf(items, choice, kinds, { ...sign, title }, out, fontsDir)), held };
+  if (contact) {
+    const plates = made.map(({ row, title, state, narrowed, picture }): ContactPlate => ({ row, title, state: state !== 'fitted' || narrowed === undefined ? state : `narrowed to ${narrowed.toFixed(0)} %`, ...(picture && { picture }) })); // prettier-ignore
+    writeFileSync(join(out, CONTACT), await contactPdf(plates, title, fontsDir));
+  }
   const columns = Object.fromEntries(matching);
-  return { rows: chosen.length, states, columns, notes, files: written, report, ...(sheets && { sheets }) };
+  return {
+    rows: chosen.length,
+    states,
+    columns,
+    notes,
+    files: written,
+    report,
+    ...(contact && { contact: CONTACT }),
+    ...(sheets && { sheets }),
+  };
 }
 
 /** Rows that a thread is given at a time: so few that none waits long for the last. */

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, viewChild } from '@angular/core'; // prettier-ignore
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
-import { type Correction, listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, slotsInWords, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type Correction, listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type Sign } from '@plain-relief/core/sign';
 import { attempt } from '../platform/attempt';
 import { Stopped } from '../platform/limited-worker';
@@ -89,8 +89,7 @@ export class RunsPage {
   protected readonly lacking = computed(() => {
     const [sign, run] = [this.sign(), this.document()];
     if (!sign || !run || run.rows.length === 0) return '';
-    if (slotsInWords(sign).length === 0 && !sign.slots?.some(({ sets }) => sets))
-      return 'No words of the sign have a column in them yet: put some in, beside the list.';
+    if (!takesLists(sign)) return 'No words of the sign have a column in them yet: put some in, beside the list.';
     const names = unfilled(sign, this.matching());
     return names.length === 0 ? '' : `Nothing fills ${names.join(', ')}: choose a column for it, beside the list.`;
   });
