@@ -77,7 +77,7 @@ async function work() {
   const book = new FontBook(catalogue, async ({ file }) => new Uint8Array(readFileSync(new URL(file, fonts))));
   const shop = readShop(JSON.parse(readFileSync(path('../../demo/shop.json'), 'utf8')));
   // By turns: what is narrow is cleared by small end mills, or engraved where no end mill was.
-  const SETS = [['end-6', 'end-3', 'end-1-5', 'ball-3', 'vee-90'], ['end-6', 'ball-3', 'point-30']]; // prettier-ignore
+  const SETS = [['end-6', 'end-3', 'end-1-5', 'ball-3', 'vee-90'], ['end-6', 'ball-3', 'point-30', 'vee-90']]; // prettier-ignore
   const evaluator = new Evaluator(book);
   process.on('message', async ({ seed, manner, cell }) => {
     try {

@@ -1,5 +1,8 @@
 import { type ShopMachine, type ShopMaterial, type ShopTool } from '../shop/index.js';
 
+/** mm below the face down to which cones clear what no end mill does. */
+export const MOST_DEPTH_ENGRAVED = 1;
+
 /** A rectangle of the plan that no path enters, in mm: what holds the stock. */
 export interface Clamp {
   readonly x: number;

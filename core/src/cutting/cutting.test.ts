@@ -312,4 +312,24 @@ describe('the cuts of a sign', () => {
     expect(left).toBeLessThan(1.5 * flank * perimeter(contours));
     expect(left).toBeGreaterThan(0.7 * flank * perimeter(contours));
   });
+
+  it.each([0.3, 0.6])(
+    'of one cone after the other, with none before them, keep to what was cleared (combs %p mm deep)',
+    (depth) => {
+      // A trench wider than cones clear alone, and teeth of two widths across it.
+      const sign = bareSign(90, 40, 4);
+      addShape(sign, [70, 5.5], { kind: 'carve', by: 0.3 });
+      for (let i = 0; i < 14; i++) addShape(sign, [i % 2 === 0 ? 0.6 : 1, 14], { kind: 'carve', by: depth }, { x: -26 + 4 * i });
+      const fine = tool('point-30');
+      const coarse = {
+        ...fine,
+        id: 'coarse',
+        number: 77,
+        form: { kind: 'point', diameter: 3.175, angle: 30, tip: 0.6 } as const,
+      };
+      const { run, plan } = proven(sign, { ...choiceOf(['end-6']), tools: [tool('end-6'), coarse, fine] }, 0.05);
+      expect(new Set(plan.cuts.map((cut) => cut.tool.id))).toEqual(new Set(['coarse', 'point-30', 'end-6']));
+      expect(troubleOf(run)).toBe('');
+    },
+  );
 });

@@ -2,6 +2,7 @@ export {
   type Clamp,
   type CutChoice,
   type Holding,
+  MOST_DEPTH_ENGRAVED,
   type Pattern,
   type Pins,
   type TabPlace,

@@ -2,8 +2,8 @@ import { difference, intersection, strokeArea, union } from '../arrangement/inde
 import { area, contains, contourArea, type Outline } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type ShopTool, toolFormOf } from '../shop/index.js';
-import { type Feeds, feedsFor, veeDepth } from '../tooling/index.js';
-import { type CutChoice, type TabPlace } from './choice.js';
+import { coneRadius, type Feeds, feedsFor } from '../tooling/index.js';
+import { type CutChoice, MOST_DEPTH_ENGRAVED, type TabPlace } from './choice.js';
 import { type Cut, type CutPlan, type Left, type Progress, type Purpose } from './cut-plan.js';
 import { type Clearer, type Clearing, clearingRuns } from './clearing.js';
 import { drillFor, drillRun, type Hole, holeOf, pointDepth } from './drilling.js';
@@ -26,11 +26,10 @@ const LEAST_GAIN = 0.05;
 const FIRST_PART = 0.3;
 /** A tool that is nearly as large as the one before clears little more. */
 const SMALLER = 0.67;
-/** mm below the face down to which a cone with a flat tip clears what no end mill does, and the part of it that it has to clear. */
-const ENGRAVED = 1;
+/** Part of everything that a cone with a flat tip has to clear to be taken for what no end mill does. */
+const ENGRAVED_PART = 0.01;
 /** mm from its middle to its edge of what a cone clears where nothing was before. */
 const MOST_ENGRAVED = 1.5;
-const ENGRAVED_PART = 0.01;
 const CLAMPED = 'Clamps stand here: move them, or turn the work round.';
 const UNDER_CLAMPS = 'Beside clamps the sign is not cut out: move them away from its edge, or cut it free there by hand.';
 /** mm that a path keeps off clamps. */
@@ -193,7 +192,7 @@ class Planner {
         const { radius, space: own } = found.clearing;
         const above = states
           .slice(0, states.indexOf(found.state))
-          .filter(({ space, before: smallest = Infinity }) => space?.isWide && smallest <= radius && space.radius >= own.radius);
+          .filter(({ space, before: smallest = Infinity, isOpen }) => isOpen && space?.isWide && smallest <= radius && space.radius >= own.radius); // prettier-ignore
         if (found.gainMm2 > 0.001) this.addClearing(tool, clearer, found, above.at(-1)?.terrace.z ?? this.stock.top);
       });
       before = tool;
@@ -205,17 +204,17 @@ class Planner {
   private reachedOf(state: State, { form }: ShopTool, clearer: Clearer): Reached {
     const { terrace } = state;
     const radius = clearer.radius(this.stock.top - terrace.z);
-    // Where no end mill was, what a cone clears is too narrow for the smallest, or as wide as letters are.
-    const isCone = form.kind !== 'end';
-    const before = state.before ?? (isCone ? Math.min(MOST_ENGRAVED, this.endMills.at(-1)!.form.diameter / 2) : undefined);
-    const space = state.space ?? this.spaceFor(terrace, isCone ? before! : radius, clearer);
-    const clearing = { space, radius, before, isOpen: state.before !== undefined };
-    if (!isCone) {
+    if (form.kind === 'end') {
+      const space = state.space ?? this.spaceFor(terrace, radius, clearer);
       const left = space.left(radius);
       const leftMm2 = area(left);
-      return { state, clearing, left, leftMm2, gainMm2: state.leftMm2 - leftMm2 };
+      return { state, clearing: { space, radius, before: state.before }, left, leftMm2, gainMm2: state.leftMm2 - leftMm2 };
     }
-    const ways = space.restLines(radius, before!, this.stepOf(clearer));
+    // Where no end mill was, what a cone clears is too narrow for the smallest, or as wide as letters are.
+    const before = state.before ?? Math.min(MOST_ENGRAVED, this.endMills.at(-1)!.form.diameter / 2);
+    const space = state.space ?? this.spaceFor(terrace, before, clearer);
+    const clearing = { space, radius, before };
+    const ways = space.restLines(radius, before, this.stepOf(clearer));
     const strokes = ways.map(({ points, isClosed }) => ({ points, closed: isClosed }));
     const left = strokes.length === 0 ? state.left : difference(state.left, strokeArea(strokes, 2 * clearer.flat));
     const leftMm2 = area(left);
@@ -230,15 +229,9 @@ class Planner {
     return 2 * flat * this.choice.stepover;
   }
 
-  private addClearing(
-    tool: ShopTool,
-    clearer: Clearer,
-    { state, clearing, left, leftMm2 }: Reached,
-    from: number,
-    isOpen = clearing.isOpen,
-  ): void {
+  private addClearing(tool: ShopTool, clearer: Clearer, { state, clearing, left, leftMm2 }: Reached, from: number): void {
     const { choice, stock, safe } = this;
-    const { terrace, before } = state;
+    const { terrace, before, isOpen = false } = state;
     const { feed } = this.feedsOf(tool);
     const { acceleration } = choice.machine;
     // From rest to rest over a way in 2·√(s / a), as long as that is short; up and down as well.
@@ -253,6 +246,7 @@ class Planner {
     const clears = isFace ? 'face' : isFirst ? purpose[terrace.kind] : 'rest';
     this.add(tool, tool.form.kind === 'end' ? clears : 'engrave', stock.top, terrace.z, runs);
     Object.assign(state, { left, leftMm2, space: clearing.space, before: clearing.radius });
+    if (isFirst && tool.form.kind === 'end') state.isOpen = true;
   }
 
   private tellLeft({ terrace, left, space }: State): void {
@@ -392,7 +386,7 @@ class Planner {
       if (!isSmaller || state.leftMm2 < LEAST_GAIN || stock.top - bottom > clearer.reach) continue;
       const found = this.reachedOf(state, tool, clearer);
       if (found.gainMm2 < LEAST_GAIN) continue;
-      this.addClearing(tool, clearer, found, stock.top, false);
+      this.addClearing(tool, clearer, found, stock.top);
       before = tool;
     }
     this.tellLeft(state);
@@ -414,8 +408,7 @@ class Planner {
     const mostDepth = this.depthOf(tool);
     if (form.kind === 'point' || form.kind === 'vee') {
       const flat = form.tip / 2;
-      const perMm = 1 / veeDepth(2, form.angle);
-      return { radius: (depth) => flat + depth * perMm, flat, mostDepth, reach: Math.min(cuttingLength, ENGRAVED) };
+      return { radius: (depth) => coneRadius(form, depth), flat, mostDepth, reach: Math.min(cuttingLength, MOST_DEPTH_ENGRAVED) };
     }
     const radius = form.diameter / 2;
     return { radius: () => radius, flat: radius, mostDepth, reach: cuttingLength };
@@ -459,12 +452,14 @@ interface State {
   space?: FreeSpace;
   /** Radius of the smallest tool so far. */
   before?: number;
+  /** Whether what large tools come to has been cleared: not where cones were alone, nor where nothing is open before the last cut. */
+  isOpen?: boolean;
 }
 
 /** What a tool would leave of a terrace, and gain. */
 interface Reached {
   readonly state: State;
-  readonly clearing: Pick<Clearing, 'space' | 'radius' | 'before' | 'isOpen'>;
+  readonly clearing: Pick<Clearing, 'space' | 'radius' | 'before'>;
   readonly left: Outline;
   readonly leftMm2: number;
   readonly gainMm2: number;

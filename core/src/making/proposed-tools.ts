@@ -1,9 +1,10 @@
+import { MOST_DEPTH_ENGRAVED } from '../cutting/index.js';
 import { area, bounds } from '../geometry/index.js';
 import { DistanceField } from '../medial-axis/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { isConeOf, type Shop, type ShopMachine, type ShopTool } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
-import { veeDepth } from '../tooling/index.js';
+import { coneRadius } from '../tooling/index.js';
 
 /** A tool may be this part of the sign's shorter side. */
 const LARGEST_PART = 0.15;
@@ -13,8 +14,7 @@ const NEXT_PART = 0.6;
 const SMALLEST = 1.4;
 /** mm of rise in a mm across, from which on a side is upright. */
 const UPRIGHT = 50;
-/** mm that are engraved at most, and part of what is sunk so far that has to be too narrow for end mills, or a point gains too little. */
-const ENGRAVED = 1;
+/** Part of what is sunk no deeper than is engraved that has to be too narrow for end mills, or a point gains too little. */
 const NARROW_PART = 0.15;
 /** mm by which distances may be off where tools are but chosen, and by which a corner has to reach beyond a tool to count. */
 const ROUGH = 0.02;
@@ -68,7 +68,9 @@ export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'too
 
 /** The engraving point that comes into most of what is sunk a little and too narrow for an end mill, with the broadest tip that does. */
 function pointFor({ layers }: Evaluation, tools: readonly ShopTool[], end: ShopTool | undefined): ShopTool | undefined {
-  const sunk = layers.filter((each) => each.operation === 'carve' && !each.profile && each.z < 0 && each.z >= -ENGRAVED);
+  const sunk = layers.filter(
+    (each) => each.operation === 'carve' && !each.profile && each.z < 0 && each.z >= -MOST_DEPTH_ENGRAVED,
+  );
   if (!end || sunk.length === 0) return undefined;
   const most = end.form.diameter / 2;
   const fields = sunk.map(({ area: { contours }, z }) => ({ field: new DistanceField(contours, most, ROUGH), depth: -z }));
@@ -79,7 +81,7 @@ function pointFor({ layers }: Evaluation, tools: readonly ShopTool[], end: ShopT
   const points = tools.flatMap((tool) => (tool.form.kind === 'point' && tool.form.tip > 0 ? [{ tool, form: tool.form }] : []));
   return points
     .sort((a, b) => b.form.tip - a.form.tip || a.tool.number - b.tool.number)
-    .find(({ form }) => left((depth) => form.tip / 2 + depth / veeDepth(2, form.angle)) < narrow / 2)?.tool;
+    .find(({ form }) => left((depth) => coneRadius(form, depth)) < narrow / 2)?.tool;
 }
 
 /** The area of a sign's slopes, in mm² as seen from above, by their degrees from level. */

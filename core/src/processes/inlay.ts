@@ -2,7 +2,7 @@ import { offset, union } from '../arrangement/index.js';
 import { type Drawing, INK, type Item } from '../drawing/index.js';
 import { bounds, type Outline, reversed } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { veeDepth } from '../tooling/index.js';
+import { coneRadius } from '../tooling/index.js';
 
 /** How pockets and the plugs that fill them are cut. Lengths in mm. */
 export interface InlayChoice {
@@ -41,7 +41,7 @@ export function inlayDrawing({ layers, sign, blank }: Evaluation, choice: InlayC
     if (outline.length > 0) items.push({ kind: 'area', layer, outline, pen: { width: 0.1, colour: INK } });
   };
   // At a depth a vee bit is so much narrower on either side.
-  const aside = (below: number): number => below / veeDepth(2, angle);
+  const aside = (below: number): number => coneRadius({ angle, tip: 0 }, below);
   filled.forEach(({ area, part }, i) => {
     const name = `${i + 1} ${sign.parts.find(({ id }) => id === part)?.name ?? part}`;
     const outline = rounded(area, radius);

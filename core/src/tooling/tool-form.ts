@@ -41,6 +41,10 @@ function taperOf({ angle, tip }: { readonly angle: number; readonly tip: number 
 /** How deep a vee bit stands in a groove of a width (Machinery's Handbook's geometry of a countersink: half the width by the tangent). */
 export const veeDepth = (width: number, angle: number, tip = 0): number => Math.max(0, (width - tip) / 2) * steepness(angle);
 
+/** Radius of a cone with a flat tip, at a height above that. */
+export const coneRadius = ({ angle, tip }: { readonly angle: number; readonly tip: number }, above: number): number =>
+  tip / 2 + above / steepness(angle);
+
 /** How high the ridges between passes of a ball nose stand, at a stepover: r − √(r² − s²/4). */
 export const cuspHeight = (radius: number, stepover: number): number =>
   radius - Math.sqrt(Math.max(0, radius ** 2 - stepover ** 2 / 4));

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { type Correction, lengthsOf, offeredSettings, settingWords } from '@plain-relief/core/runs';
 import { FINISHES, type Sign } from '@plain-relief/core/sign';
 import { formatLength } from '@plain-relief/core/units';
@@ -29,13 +29,13 @@ import { formatLength } from '@plain-relief/core/units';
         #what
         class="form-select form-select-sm"
         aria-label="What is otherwise on this plate"
-        (change)="value.value = ''; value.placeholder = hintOf(+what.value)"
+        (change)="value.value = ''; chosen.set(+what.value)"
       >
         @for (each of offered(); track $index) {
           <option [value]="$index">{{ each.words }}</option>
         }
       </select>
-      <input #value type="text" class="form-control form-control-sm" maxlength="200" aria-label="is" [placeholder]="hintOf(0)" />
+      <input #value type="text" class="form-control form-control-sm" maxlength="200" aria-label="is" [placeholder]="hint()" />
       <button type="submit" class="btn btn-sm btn-outline-primary">Correct it</button>
     </form>
   `,
@@ -71,16 +71,17 @@ export class RowCorrections {
     this.corrections().map(({ sets, value }) => ({ words: settingWords(this.sign(), sets), value })),
   );
 
+  protected readonly chosen = signal(0);
   /** What can be said there: what it is now. */
-  protected hintOf(at: number): string {
-    const sets = this.offered()[at]?.sets;
+  protected readonly hint = computed((): string => {
+    const sets = this.offered()[this.chosen()]?.sets;
     if (sets?.kind === 'length') {
       const now = lengthsOf(this.sign(), sets).find(({ of }) => of === sets.of);
       return now ? formatLength(now.mm, this.sign().unit) : '';
     }
     if (sets?.kind === 'finish') return FINISHES[0].name;
     return sets?.kind === 'option' ? (this.sign().options?.[0]?.name ?? '') : 'yes or no';
-  }
+  });
 
   /** Whether it was said; a second one of the same takes the place of the first. */
   protected add(at: number, value: string): boolean {
