@@ -81,15 +81,22 @@ export class PlaceFields {
     else if (kind === 'none') this.change('ground', (place) => ({ ...place, ground: { kind } }));
   }
 
-  protected setScale(scale: PhotographScale, label = 'size of what is marked'): void {
-    this.change(label, (place) =>
-      place.ground.kind === 'photograph' ? { ...place, ground: { ...place.ground, scale } } : place,
-    );
+  /** Changes how long what is marked is; the marks stay where they are by then, drawn or not. */
+  protected setMarked(side: 'width' | 'height' | 'across' | 'up', mm: number): void {
+    this.changeScale('size of what is marked', (scale) => {
+      if (side === 'width' || side === 'height') return scale.kind === 'corners' ? { ...scale, [side]: mm } : scale;
+      return scale.kind === 'lengths' ? { ...scale, [side]: { ...scale[side], mm } } : scale;
+    });
   }
 
   protected turnScale(): void {
-    const scale = this.scale();
-    if (scale) this.setScale(otherScale(scale), 'way of marking');
+    this.changeScale('way of marking', otherScale);
+  }
+
+  private changeScale(label: string, change: (scale: PhotographScale) => PhotographScale): void {
+    this.change(label, (place) =>
+      place.ground.kind === 'photograph' ? { ...place, ground: { ...place.ground, scale: change(place.ground.scale) } } : place,
+    );
   }
 
   protected setColour(index: number, colour: string): void {
