@@ -115,18 +115,25 @@ class UpperSide {
   }
 
   lowestAbout(x: number, y: number): number {
-    return AROUND.reduce((least, [dx, dy]) => Math.min(least, this.at(x + dx, y + dy)), Infinity);
+    const near = this.near(x, y);
+    return AROUND.reduce((least, [dx, dy]) => Math.min(least, this.at(x + dx, y + dy, near)), Infinity);
   }
 
   highestAbout(x: number, y: number): number {
-    return AROUND.reduce((most, [dx, dy]) => Math.max(most, this.at(x + dx, y + dy)), -Infinity);
+    const near = this.near(x, y);
+    return AROUND.reduce((most, [dx, dy]) => Math.max(most, this.at(x + dx, y + dy, near)), -Infinity);
   }
 
-  private at(x: number, y: number): number {
+  /** The triangles that a place and those around it may lie on, as `up` numbers them. */
+  private near(x: number, y: number): readonly number[] {
+    if (this.up.length === 0) return [];
+    return this.index.search(x - ASIDE, y - ASIDE, x + ASIDE, y + ASIDE);
+  }
+
+  private at(x: number, y: number, near: readonly number[]): number {
     const { positions: p, triangles } = this.mesh;
     let most = this.floor;
-    if (this.up.length === 0) return most;
-    for (const found of this.index.search(x, y, x, y)) {
+    for (const found of near) {
       const t = this.up[found];
       const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
       const twice = twiceArea(this.mesh, t);
@@ -162,7 +169,13 @@ function topsOf(mesh: Mesh, stock: Stock, floor: number): Float32Array {
       const y = origin.y + row * cell;
       const [from, to] = across(p, [a, b, c], y);
       const end = Math.min(columns - 1, Math.floor((to - origin.x) / cell));
-      for (let column = Math.max(0, Math.ceil((from - origin.x) / cell)); column <= end; column++) {
+      const begin = Math.max(0, Math.ceil((from - origin.x) / cell));
+      if (p[a + 2] === p[b + 2] && p[a + 2] === p[c + 2]) {
+        const z = p[a + 2];
+        for (let at = row * columns + begin; at <= row * columns + end; at++) if (z > heights[at]) heights[at] = z;
+        continue;
+      }
+      for (let column = begin; column <= end; column++) {
         const x = origin.x + column * cell;
         const u = ((x - p[a]) * (p[c + 1] - p[a + 1]) - (p[c] - p[a]) * (y - p[a + 1])) / twice;
         const v = ((p[b] - p[a]) * (y - p[a + 1]) - (x - p[a]) * (p[b + 1] - p[a + 1])) / twice;
@@ -178,16 +191,16 @@ function topsOf(mesh: Mesh, stock: Stock, floor: number): Float32Array {
 /** From where to where a triangle reaches at a height of the plan. */
 function across(p: Mesh['positions'], corners: readonly number[], y: number): readonly [number, number] {
   let [from, to] = [Infinity, -Infinity];
-  corners.forEach((a, i) => {
-    const b = corners[(i + 1) % 3];
+  for (let i = 0; i < 3; i++) {
+    const [a, b] = [corners[i], corners[(i + 1) % 3]];
     const [low, high] = p[a + 1] < p[b + 1] ? [a, b] : [b, a];
-    if (y < p[low + 1] || y > p[high + 1]) return;
+    if (y < p[low + 1] || y > p[high + 1]) continue;
     const rise = p[high + 1] - p[low + 1];
     const share = rise === 0 ? 0 : (y - p[low + 1]) / rise;
     const x = p[low] + share * (p[high] - p[low]);
     from = Math.min(from, x, rise === 0 ? p[high] : x);
     to = Math.max(to, x, rise === 0 ? p[high] : x);
-  });
+  }
   return [from, to];
 }
 

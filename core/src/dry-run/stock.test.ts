@@ -81,29 +81,40 @@ describe('a stock that is cut', () => {
     const at = fc.integer({ min: -60, max: 60 }).map((n) => n / 10);
     const depth = fc.integer({ min: -50, max: 5 }).map((n) => n / 10);
     fc.assert(
-      fc.property(tool, at, at, depth, at, at, depth, fc.boolean(), (form, x, y, z, x2, y2, z2, isArc) => {
-        const stock = new Stock({ x: -5, y: -5 }, 10, 10, 0, 0.5);
-        const turn = isArc && Math.hypot(x2 - x, y2 - y) > 0.1 ? `G3 R${Math.hypot(x2 - x, y2 - y)}` : 'G1';
-        const [, motion] = moves('F900', `G0 X${x} Y${y} Z${z}`, `${turn} X${x2} Y${y2} Z${z2}`);
-        stock.cut(motion, form);
-        const SAMPLES = 1500;
-        for (let row = 0; row < stock.rows; row += 3) {
-          for (let column = 0; column < stock.columns; column += 3) {
-            const place = stock.placeOf(column, row);
-            let least = 0;
-            // A place at the very edge of the tool may be passed over between two samples, or not.
-            let isAtEdge = false;
-            for (let i = 0; i <= SAMPLES; i++) {
-              const tip = placeOn(motion, i / SAMPLES);
-              const distance = Math.hypot(place.x - tip.x, place.y - tip.y);
-              if (Math.abs(distance - form.diameter / 2) < 0.03) isAtEdge = true;
-              least = Math.min(least, tip.z + rise(form, distance));
+      fc.property(
+        tool,
+        at,
+        at,
+        depth,
+        at,
+        at,
+        depth,
+        fc.constantFrom('G1', 'G2 R', 'G3 R', 'G2 R-', 'G3 R-'),
+        (form, x, y, z, x2, y2, z2, way) => {
+          const stock = new Stock({ x: -5, y: -5 }, 10, 10, 0, 0.5);
+          const reach = Math.hypot(x2 - x, y2 - y);
+          const turn = way !== 'G1' && reach > 0.1 ? `${way}${reach * 0.7}` : 'G1';
+          const [, motion] = moves('F900', `G0 X${x} Y${y} Z${z}`, `${turn} X${x2} Y${y2} Z${z2}`);
+          stock.cut(motion, form);
+          const SAMPLES = 2500;
+          for (let row = 0; row < stock.rows; row += 3) {
+            for (let column = 0; column < stock.columns; column += 3) {
+              const place = stock.placeOf(column, row);
+              let least = 0;
+              // A place at the very edge of the tool may be passed over between two samples, or not.
+              let isAtEdge = false;
+              for (let i = 0; i <= SAMPLES; i++) {
+                const tip = placeOn(motion, i / SAMPLES);
+                const distance = Math.hypot(place.x - tip.x, place.y - tip.y);
+                if (Math.abs(distance - form.diameter / 2) < 0.03) isAtEdge = true;
+                least = Math.min(least, tip.z + rise(form, distance));
+              }
+              if (!isAtEdge) expect(Math.abs(stock.heightAt(column, row) - least)).toBeLessThan(0.02);
             }
-            if (!isAtEdge) expect(Math.abs(stock.heightAt(column, row) - least)).toBeLessThan(0.02);
           }
-        }
-      }),
-      { numRuns: 60, seed: 2 },
+        },
+      ),
+      { numRuns: 120, seed: 2 },
     );
   }, 60_000);
 

@@ -1,11 +1,15 @@
-import { type Box } from '../geometry/index.js';
 import { type Arc, type Motion, type Place, placeOn } from '../program/index.js';
+import { Helix, piecesOf, Sector } from './arc-ways.js';
 import { lowestAlong, rise, type ToolForm } from '../tooling/index.js';
 
 /** mm by which chords may leave an arc. */
 const CHORD = 0.001;
+/** mm by which a piece of an arc may leave its chord, so that most of what a flat tool passes over there is what it passes over on the chord. */
+const FLATTEST = 0.15;
 /** mm of material that a move has to take for it to count as cut: what rounding leaves is none. */
 const LEAST_CUT = 1e-4;
+/** mm by which a place may be thought nearer by rounding. */
+const ROUNDING = 1e-9;
 /** Places of a stock at most. */
 const MOST_PLACES = 60_000_000;
 
@@ -35,6 +39,8 @@ export class Stock {
   private tool = 0;
   /** Where a flat tool stood last, so that everything under it is at its height: the next move need not look there again. */
   private readonly stood = { x: NaN, y: NaN, z: NaN, radius: NaN };
+
+  private readonly span = { first: 0, last: 0 };
 
   /**
    * @param from its corner of least x and y, in mm; the first place lies half a cell from it
@@ -100,9 +106,17 @@ export class Stock {
     const { from, to, arc } = motion;
     const taking = new Taking();
     if (Math.min(from.z, to.z) >= this.top && !(arc && arc.plane !== 'xy')) return { volumeMm3: 0, deepest: 0 };
-    if (arc?.plane === 'xy' && form.kind === 'end' && from.z === to.z) this.turn(from, to, arc, form.diameter / 2, taking);
-    else if (arc) {
-      const pieces = Math.max(1, Math.ceil(Math.abs(arc.sweep) / (2 * Math.acos(Math.max(0, 1 - CHORD / arc.radius)))));
+    if (arc?.plane === 'xy' && form.kind === 'end') {
+      const turn = from.z === to.z ? this.turn.bind(this) : this.wind.bind(this);
+      const pieces = from.z === to.z ? piecesOf(arc, FLATTEST) : 1;
+      let start = from;
+      for (let i = 1; i <= pieces; i++) {
+        const end = i === pieces ? to : placeOn(motion, i / pieces);
+        turn(start, end, { ...arc, sweep: arc.sweep / pieces }, form.diameter / 2, taking);
+        start = end;
+      }
+    } else if (arc) {
+      const pieces = piecesOf(arc, CHORD);
       let start = from;
       for (let i = 1; i <= pieces; i++) {
         const end = placeOn(motion, i / pieces);
@@ -128,38 +142,33 @@ export class Stock {
     const length = Math.hypot(to.x - from.x, to.y - from.y);
     const lowest = Math.min(from.z, to.z);
     if (lowest >= this.top) return;
-    const { cell, columns, heights, lowered, tool } = this;
+    const { cell, columns, heights } = this;
     if (form.kind === 'end' && (from.z === to.z || length === 0)) {
       const isOnward = this.stoodAt(from, lowest, radius);
-      const lower = (first: number, last: number): void => {
-        for (let at = first; at <= last; at++) {
-          const taken = heights[at] - lowest;
-          if (taken <= LEAST_CUT) continue;
-          heights[at] = lowest;
-          if (lowered) lowered[at] = tool;
-          taking.take(taken);
-        }
-      };
-      this.overRows(from, to, radius, (row, left, right) => {
-        const dy = this.from.y + (row / columns + 0.5) * cell - from.y;
-        const half = isOnward && dy * dy < radius * radius ? Math.sqrt(radius * radius - dy * dy) : 0;
-        if (half === 0) lower(row + left, row + right);
-        else {
-          lower(row + left, row + Math.min(right, this.first(from.x - half, this.from.x)));
-          lower(row + Math.max(left, this.last(from.x + half, this.from.x, columns)), row + right);
-        }
-      });
+      this.overRows(from, to, radius, (row, left, right) =>
+        this.lowerBeyond(row, left, right, from, lowest, isOnward ? radius : 0, taking),
+      );
       Object.assign(this.stood, { x: to.x, y: to.y, z: lowest, radius });
       return;
     }
     const [ux, uy] = length > 0 ? [(to.x - from.x) / length, (to.y - from.y) / length] : [1, 0];
     const slope = length > 0 ? (to.z - from.z) / length : 0;
     const isFlat = form.kind === 'end';
+    // Under a flat tool everything comes to its lowest height where it stands there.
+    const base = slope < 0 ? to : from;
     this.overRows(from, to, radius, (row, left, right) => {
       const dy = this.from.y + (row / columns + 0.5) * cell - from.y;
+      const under = isFlat ? radius * radius - (from.y + dy - base.y) ** 2 : 0;
+      const half = under > 0 ? Math.sqrt(under) : 0;
+      const firstUnder = half > 0 ? this.first(base.x - half, this.from.x) : Infinity;
+      const lastUnder = half > 0 ? this.last(base.x + half, this.from.x, columns) : -Infinity;
       for (let column = left; column <= right; column++) {
         const at = row + column;
         if (heights[at] <= lowest) continue;
+        if (column >= firstUnder && column <= lastUnder) {
+          this.lower(at, lowest, taking);
+          continue;
+        }
         const dx = this.from.x + (column + 0.5) * cell - from.x;
         const along = dx * ux + dy * uy;
         const aside = Math.abs(dy * ux - dx * uy);
@@ -174,56 +183,105 @@ export class Stock {
           const s = length > 0 ? Math.min(high, Math.max(low, along + lowestAlong(form, slope, aside))) : 0;
           stands = (length > 0 ? from.z + slope * s : lowest) + rise(form, Math.min(radius, Math.hypot(aside, s - along)));
         }
-        const taken = heights[at] - stands;
-        if (taken <= LEAST_CUT) continue;
-        heights[at] -= taken;
-        if (lowered) lowered[at] = tool;
-        taking.take(taken);
+        this.lower(at, stands, taking);
       }
     });
   }
 
-  /** Lowers every place that a flat tool passes over on a level arc. */
-  private turn(from: Place, to: Place, { centre: [cx, cy], radius, sweep }: Arc, tool: number, taking: Taking): void {
-    const { cell, columns, heights, lowered } = this;
-    const z = from.z;
-    const begin = Math.atan2(from.y - cy, from.x - cx);
-    const box = arcBox(from, to, [cx, cy], radius, begin, sweep);
-    const turn = Math.abs(sweep);
-    const sign = Math.sign(sweep);
-    const [inner, outer] = [Math.max(0, radius - tool), radius + tool];
-    const { first, last } = this;
-    const [left, right] = [first(box.minX - tool, this.from.x), last(box.maxX + tool, this.from.x, columns)];
-    const top = last(box.maxY + tool, this.from.y, this.rows);
-    const isOnward = this.stoodAt(from, z, tool);
-    for (let row = first(box.minY - tool, this.from.y); row <= top; row++) {
-      const y = this.from.y + (row + 0.5) * cell;
+  /**
+   * Lowers the places of a row.
+   * @param row where it begins in the heights
+   * @param done radius around a place within which all have been lowered, but for what rounding left at the rim
+   */
+  private lowerBeyond(row: number, left: number, right: number, from: Place, height: number, done: number, taking: Taking): void {
+    const { cell, columns } = this;
+    const dy = this.from.y + (row / columns + 0.5) * cell - from.y;
+    const half = dy * dy < done * done ? Math.sqrt(done * done - dy * dy) : 0;
+    if (half === 0) {
+      this.lowerAll(row + left, row + right, height, taking);
+      return;
+    }
+    this.lowerAll(row + left, row + Math.min(right, this.first(from.x - half, this.from.x)), height, taking);
+    this.lowerAll(row + Math.max(left, this.last(from.x + half, this.from.x, columns)), row + right, height, taking);
+  }
+
+  private lowerAll(first: number, last: number, height: number, taking: Taking): void {
+    const { heights } = this;
+    for (let at = first; at <= last; at++) if (heights[at] > height) this.lower(at, height, taking);
+  }
+
+  /** Lowers one place, where it stands higher. */
+  private lower(at: number, height: number, taking: Taking): void {
+    const taken = this.heights[at] - height;
+    if (taken <= LEAST_CUT) return;
+    this.heights[at] = height;
+    if (this.lowered) this.lowered[at] = this.tool;
+    taking.take(taken);
+  }
+
+  /** Lowers every place that a flat tool passes over on a level arc that hardly leaves its chord. */
+  private turn(from: Place, to: Place, arc: Arc, tool: number, taking: Taking): void {
+    const { cell, columns, heights } = this;
+    const sector = new Sector(from, to, arc, tool);
+    const isOnward = this.stoodAt(from, from.z, tool);
+    const aside = arc.radius * (1 - Math.cos(arc.sweep / 2)) + ROUNDING;
+    const beside = (row: number, left: number, right: number): void => {
+      const y = this.from.y + (row / columns + 0.5) * cell;
+      for (let column = left; column <= right; column++) {
+        if (heights[row + column] - from.z <= LEAST_CUT) continue;
+        if (sector.covers(this.from.x + (column + 0.5) * cell, y)) this.lower(row + column, from.z, taking);
+      }
+    };
+    this.overRows(from, to, tool + aside, (row, left, right) => {
+      const y = this.from.y + (row / columns + 0.5) * cell;
+      // What is so near to the chord is near enough to the arc.
+      if (aside >= tool || !this.hasSpanAt(y, from, to, tool - aside)) {
+        beside(row, left, right);
+        return;
+      }
+      const { first, last } = this.span;
+      beside(row, left, Math.min(right, first - 1));
+      this.lowerBeyond(row, first, last, from, from.z, isOnward ? tool : 0, taking);
+      beside(row, Math.max(left, last + 1), right);
+    });
+    Object.assign(this.stood, { x: to.x, y: to.y, z: to.z, radius: tool });
+  }
+
+  /** Lowers every place that a flat tool passes over on an arc that rises or falls evenly: to where it stands lowest over it. */
+  private wind(from: Place, to: Place, arc: Arc, tool: number, taking: Taking): void {
+    const { cell, columns, heights, first, last } = this;
+    const { x: startX, y: startY } = this.from;
+    const [cx, cy] = arc.centre;
+    const helix = new Helix(from, to, arc, tool);
+    const { lowest, base, box, outer } = helix;
+    const [left, right] = [first(box.minX - tool, startX), last(box.maxX + tool, startX, columns)];
+    const top = last(box.maxY + tool, startY, this.rows);
+    for (let row = first(box.minY - tool, startY); row <= top; row++) {
+      const y = startY + (row + 0.5) * cell;
       const across = outer * outer - (y - cy) ** 2;
       if (across < 0) continue;
-      const end = Math.min(right, last(cx + Math.sqrt(across), this.from.x, columns));
-      // What lies under the tool at its beginning has been lowered.
-      const under = isOnward ? tool * tool - (y - from.y) ** 2 : 0;
-      const skipped = under > 0 ? first(from.x - Math.sqrt(under), this.from.x) + 1 : NaN;
-      for (let column = Math.max(left, first(cx - Math.sqrt(across), this.from.x)); column <= end; column++) {
-        if (column === skipped) column = Math.max(column, last(from.x + Math.sqrt(under), this.from.x, columns) - 1);
-        const at = row * columns + column;
-        const taken = heights[at] - z;
-        if (taken <= LEAST_CUT) continue;
-        const x = this.from.x + (column + 0.5) * cell;
-        const square = (x - cx) ** 2 + (y - cy) ** 2;
-        let isOver = false;
-        if (square <= outer * outer && square >= inner * inner) {
-          const angle = sign * (Math.atan2(y - cy, x - cx) - begin);
-          isOver = angle - 2 * Math.PI * Math.floor(angle / (2 * Math.PI)) <= turn;
+      const start = Math.max(left, first(cx - Math.sqrt(across), startX));
+      const end = Math.min(right, last(cx + Math.sqrt(across), startX, columns));
+      const beside = (from: number, to: number): void => {
+        for (let column = from; column <= to; column++) {
+          const at = row * columns + column;
+          if (heights[at] - lowest <= LEAST_CUT) continue;
+          const stands = helix.heightAt(startX + (column + 0.5) * cell, y);
+          if (stands < heights[at]) this.lower(at, stands, taking);
         }
-        isOver ||= (x - from.x) ** 2 + (y - from.y) ** 2 <= tool * tool || (x - to.x) ** 2 + (y - to.y) ** 2 <= tool * tool;
-        if (!isOver) continue;
-        heights[at] = z;
-        if (lowered) lowered[at] = this.tool;
-        taking.take(taken);
+      };
+      const under = tool * tool - (y - base.y) ** 2;
+      if (under < 0) {
+        beside(start, end);
+        continue;
       }
+      const half = Math.sqrt(under);
+      const [firstUnder, lastUnder] = [first(base.x - half, startX), last(base.x + half, startX, columns)];
+      beside(start, Math.min(end, firstUnder - 1));
+      this.lowerAll(row * columns + firstUnder, row * columns + lastUnder, lowest, taking);
+      beside(Math.max(start, lastUnder + 1), end);
     }
-    Object.assign(this.stood, { x: to.x, y: to.y, z, radius: tool });
+    Object.assign(this.stood, { x: to.x, y: to.y, z: to.z, radius: tool });
   }
 
   /** Whether everything under a flat tool at a place has been lowered as far. */
@@ -242,32 +300,42 @@ export class Stock {
    */
   private overRows(from: Place, to: Place, radius: number, told: (row: number, left: number, right: number) => void): void {
     const { cell, columns, first, last } = this;
-    const length = Math.hypot(to.x - from.x, to.y - from.y);
-    const [nx, ny] = length > 0 ? [(-(to.y - from.y) / length) * radius, ((to.x - from.x) / length) * radius] : [0, 0];
-    const corners = [from.x + nx, from.y + ny, to.x + nx, to.y + ny, to.x - nx, to.y - ny, from.x - nx, from.y - ny];
     const top = last(Math.max(from.y, to.y) + radius, this.from.y, this.rows);
     for (let row = first(Math.min(from.y, to.y) - radius, this.from.y); row <= top; row++) {
-      const y = this.from.y + (row + 0.5) * cell;
-      let [low, high] = [Infinity, -Infinity];
-      for (const end of [from, to]) {
-        const square = radius ** 2 - (y - end.y) ** 2;
-        if (square < 0) continue;
-        const half = Math.sqrt(square);
-        low = Math.min(low, end.x - half);
-        high = Math.max(high, end.x + half);
-      }
-      if (length > 0) {
-        for (let i = 0, j = 6; i < 8; j = i, i += 2) {
-          const [y0, y1] = [corners[j + 1], corners[i + 1]];
-          if (y0 > y === y1 > y) continue;
-          const x = corners[j] + ((y - y0) / (y1 - y0)) * (corners[i] - corners[j]);
-          low = Math.min(low, x);
-          high = Math.max(high, x);
-        }
-      }
-      if (low > high) continue;
-      told(row * columns, first(low, this.from.x), last(high, this.from.x, columns));
+      if (this.hasSpanAt(this.from.y + (row + 0.5) * cell, from, to, radius))
+        told(row * columns, this.span.first, this.span.last);
     }
+  }
+
+  /** Puts the columns within a radius of a straight way at a height of the plan in `span`; false where there are none. */
+  private hasSpanAt(y: number, from: Place, to: Place, radius: number): boolean {
+    let [low, high] = [Infinity, -Infinity];
+    const atBegin = radius * radius - (y - from.y) * (y - from.y);
+    if (atBegin >= 0) {
+      const half = Math.sqrt(atBegin);
+      [low, high] = [from.x - half, from.x + half];
+    }
+    const atEnd = radius * radius - (y - to.y) * (y - to.y);
+    if (atEnd >= 0) {
+      const half = Math.sqrt(atEnd);
+      low = Math.min(low, to.x - half);
+      high = Math.max(high, to.x + half);
+    }
+    const [wayX, wayY] = [to.x - from.x, to.y - from.y];
+    if (wayY !== 0) {
+      // The sides of the way, to the left and the right.
+      const share = radius / Math.sqrt(wayX * wayX + wayY * wayY);
+      for (let side = -share; side <= share; side += 2 * share) {
+        const part = (y - from.y - side * wayX) / wayY;
+        if (part < 0 || part > 1) continue;
+        const x = from.x - side * wayY + part * wayX;
+        low = Math.min(low, x);
+        high = Math.max(high, x);
+      }
+    }
+    this.span.first = this.first(low, this.from.x);
+    this.span.last = this.last(high, this.from.x, this.columns);
+    return low <= high;
   }
 }
 
@@ -280,24 +348,4 @@ class Taking {
     this.depths += taken;
     if (taken > this.deepest) this.deepest = taken;
   }
-}
-
-/** The box around an arc: its ends, and where it passes straight right, up, left or down of its centre. */
-function arcBox(from: Place, to: Place, [cx, cy]: readonly [number, number], radius: number, begin: number, sweep: number): Box {
-  const box = {
-    minX: Math.min(from.x, to.x),
-    minY: Math.min(from.y, to.y),
-    maxX: Math.max(from.x, to.x),
-    maxY: Math.max(from.y, to.y),
-  };
-  const quarter = Math.PI / 2;
-  for (let k = 0; k < 4; k++) {
-    const angle = Math.sign(sweep) * (k * quarter - begin);
-    if (angle - 2 * Math.PI * Math.floor(angle / (2 * Math.PI)) > Math.abs(sweep)) continue;
-    if (k === 0) box.maxX = cx + radius;
-    if (k === 1) box.maxY = cy + radius;
-    if (k === 2) box.minX = cx - radius;
-    if (k === 3) box.minY = cy - radius;
-  }
-  return box;
 }
