@@ -1,18 +1,25 @@
+import { LIST_LIMITS } from '@plain-relief/core/runs';
 import { type Static, Type } from '@sinclair/typebox';
 import type { EndpointTable } from './endpoint.js';
 import { closed, Email, IdParams, Moment, oneOf, OptionId, orNull, Unit, Uuid, Words } from './schema.js';
 import { SheetLayout } from './sheet.js';
-import { PROOF_STATES, SHEET_KINDS } from './states.js';
+import { CORRECTION_ENDS, PROOF_STATES, SHEET_KINDS } from './states.js';
 import { Task } from './tasks.js';
 
 /** Proofs, as the shop and as the customer is told of them. */
 
+/** Of a row of a run. */
+const RowId = Type.Integer({ minimum: 1, maximum: 2 ** 31 - 1 });
 const Share = Type.Number({ minimum: 0, maximum: 1 });
 
 export const Remark = Type.Object({
   id: Type.String(),
   signId: Type.String(),
   option: orNull(Type.String()),
+  /** Of a plate of a run: the run as it was frozen, the id of the plate's row and its number in the list. */
+  run: orNull(Type.String()),
+  row: orNull(Type.Integer()),
+  number: orNull(Type.Integer()),
   /** Shares of the picture's width from the left and of its height from the top. */
   across: orNull(Type.Number()),
   down: orNull(Type.Number()),
@@ -35,6 +42,33 @@ export const ProofSign = Type.Object({
 });
 export type ProofSign = Static<typeof ProofSign>;
 
+/** A frozen run, without its rows: a plate for each. */
+export const ProofRun = Type.Object({
+  id: Type.String(),
+  title: Type.String(),
+  signId: Type.String(),
+  rows: Type.Integer(),
+  /** What its plates say, and which columns of its list can be corrected. */
+  slots: Type.Array(Type.Object({ slot: Type.String(), column: Type.Optional(Type.String()) })),
+});
+export type ProofRun = Static<typeof ProofRun>;
+
+/** A value of a frozen run that the customer would have otherwise. */
+export const ProofCorrection = Type.Object({
+  id: Type.String(),
+  run: Type.String(),
+  row: Type.Integer(),
+  number: Type.Integer(),
+  column: Type.String(),
+  was: Type.String(),
+  value: Type.String(),
+  who: Type.String(),
+  at: Moment,
+  /** What the shop made of it; null as long as nothing. */
+  end: orNull(oneOf(CORRECTION_ENDS)),
+});
+export type ProofCorrection = Static<typeof ProofCorrection>;
+
 const shared = {
   letter: Type.String(),
   state: oneOf(PROOF_STATES),
@@ -48,6 +82,8 @@ const shared = {
   wishes: orNull(Type.String()),
   signs: Type.Array(ProofSign),
   remarks: Type.Array(Remark),
+  runs: Type.Array(ProofRun),
+  corrections: Type.Array(ProofCorrection),
 };
 
 /** What shop and customer both see. */
@@ -112,6 +148,8 @@ export const NewProof = Type.Object(
     message: Type.String({ maxLength: 4000 }),
     /** Places of the job that are shown with them; all of them where nothing is said. */
     places: Type.Optional(Type.Array(Uuid, { maxItems: 20 })),
+    /** Runs of those signs, whose plates are approved with them; all of them where nothing is said. */
+    runs: Type.Optional(Type.Array(Uuid, { maxItems: 20 })),
     /** What the sheet shows; everything where nothing is said. */
     layout: Type.Optional(SheetLayout),
     /** Days until the customer's address stops working. */
@@ -135,6 +173,9 @@ const remark = {
   text: Words(2000),
   across: Type.Optional(Share),
   down: Type.Optional(Share),
+  /** Of a plate: the frozen run and the id of its row. */
+  run: Type.Optional(Uuid),
+  row: Type.Optional(RowId),
 };
 /** A remark that is not said yet. */
 export const ShopRemark = Type.Object(remark, closed);
@@ -156,6 +197,49 @@ export type Approval = Static<typeof Approval>;
 export const Wishes = Type.Object({ name: Words(120), wishes: Words(4000) }, closed);
 export type Wishes = Static<typeof Wishes>;
 
+/** A value of a plate that is to be otherwise; the one that it had takes the correction back. */
+export const NewCorrection = Type.Object(
+  {
+    run: Uuid,
+    row: RowId,
+    column: Type.String({ minLength: 1, maxLength: 90 }),
+    value: Type.String({ maxLength: LIST_LIMITS.characters }),
+    who: Words(120),
+  },
+  closed,
+);
+export type NewCorrection = Static<typeof NewCorrection>;
+
+/** Plates of a frozen run, as they are read. */
+export const ProofPlates = Type.Object({
+  /** How many there are of what is asked for. */
+  of: Type.Integer(),
+  plates: Type.Array(
+    Type.Object({ row: Type.Integer(), number: Type.Integer(), title: Type.String(), values: Type.Array(Type.String()) }),
+  ),
+});
+export type ProofPlates = Static<typeof ProofPlates>;
+
+/** The newest proof that a run was frozen in, and what became of it. */
+export const RunProof = Type.Object({
+  proofId: Type.String(),
+  letter: Type.String(),
+  state: oneOf(PROOF_STATES),
+  createdAt: Moment,
+  endedAt: orNull(Moment),
+  answeredBy: orNull(Type.String()),
+  /** What is otherwise since: whether the sign is, numbers of plates in the list as it is now, and how many are gone. */
+  changes: Type.Object({
+    isSignChanged: Type.Boolean(),
+    changed: Type.Array(Type.Integer()),
+    added: Type.Array(Type.Integer()),
+    removed: Type.Integer(),
+  }),
+  corrections: Type.Array(ProofCorrection),
+  remarks: Type.Array(Remark),
+});
+export type RunProof = Static<typeof RunProof>;
+
 /** How the proofs of one job went. */
 export const JobTurnaround = Type.Object({
   number: Type.String(),
@@ -176,6 +260,11 @@ export const TokenParams = Type.Object({ token: Token }, closed);
 export type TokenParams = Static<typeof TokenParams>;
 export const CustomerPictureParams = Type.Object({ token: Token, signId: Uuid }, closed);
 export const CustomerPlaceParams = Type.Object({ token: Token, placeId: Uuid }, closed);
+/** The id of a row, as an address has it. */
+const RowInAddress = Type.String({ pattern: '^[1-9][0-9]{0,9}$' });
+export const CustomerRunParams = Type.Object({ token: Token, runId: Uuid }, closed);
+export const CustomerPlateParams = Type.Object({ token: Token, runId: Uuid, row: RowInAddress }, closed);
+export const ShopPlateParams = Type.Object({ id: Type.String({ maxLength: 64 }), runId: Uuid, row: RowInAddress }, closed);
 export const ShopPictureParams = Type.Object({ id: Type.String({ maxLength: 64 }), signId: Uuid }, closed);
 export const PictureQuery = Type.Object({ option: Type.Optional(OptionId) }, closed);
 
@@ -204,6 +293,28 @@ export const proofEndpoints = {
     /** Who looks: the shop itself is not taken for the customer. */
     query: Type.Object({ by: Type.Optional(Type.Literal('shop')) }, closed),
     answer: CustomerProof,
+  },
+  'GET /proof-links/:token/runs/:runId': {
+    params: CustomerRunParams,
+    query: Type.Object(
+      {
+        from: Type.Optional(Type.String({ pattern: '^[0-9]{1,6}$' })),
+        /** Only those that have these words, or this number. */
+        words: Type.Optional(Type.String({ maxLength: 200 })),
+        /** Only those of which something was said. */
+        only: Type.Optional(Type.Literal('said')),
+      },
+      closed,
+    ),
+    answer: ProofPlates,
+  },
+  'POST /proof-links/:token/corrections': { params: TokenParams, body: NewCorrection, status: 201, answer: CustomerProof },
+  'GET /runs/:id/proof': { params: IdParams, answer: Type.Object({ proof: orNull(RunProof) }) },
+  'POST /corrections/:id': {
+    params: IdParams,
+    /** What the shop made of it; null opens it again. */
+    body: Type.Object({ end: orNull(oneOf(CORRECTION_ENDS)) }, closed),
+    answer: ProofCorrection,
   },
   'POST /proof-links/:token/remarks': { params: TokenParams, body: NewRemark, status: 201, answer: CustomerProof },
   'POST /proof-links/:token/approval': { params: TokenParams, body: Approval, answer: CustomerProof },

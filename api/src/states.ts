@@ -8,6 +8,10 @@ export type JobState = (typeof JOB_STATES)[number];
 export const PROOF_STATES = ['open', 'approved', 'changes asked', 'withdrawn', 'replaced'] as const;
 export type ProofState = (typeof PROOF_STATES)[number];
 
+/** What a shop makes of a correction of a customer's: it takes it into the list, or leaves the value. */
+export const CORRECTION_ENDS = ['taken', 'left'] as const;
+export type CorrectionEnd = (typeof CORRECTION_ENDS)[number];
+
 /** Those that say where a sign stands with the customer. */
 export const COUNTING_PROOF_STATES = ['open', 'approved', 'changes asked'] as const satisfies readonly ProofState[];
 

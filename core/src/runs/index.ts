@@ -5,6 +5,20 @@ export { type Plate, plateOf, type PlateState } from './plates.js';
 export { matched, type Matching, repeated, repeatedValues, type RowRemark, rowRemarks, rowValues, unfilled } from './rows.js';
 export { matchingOf, nestChoiceOf, newRun, type Renewed, Run, runFault, type RunRow, type RunSheet, valuesOfRun, withList } from './run.js'; // prettier-ignore
 export { type Correction, filled, type Filled, slotsInWords, takesLists, type Values } from './slots.js';
+export {
+  type Corrected,
+  plateDocument,
+  type ReadChoice,
+  type ReadPlate,
+  type ReadPlates,
+  readPlates,
+  type ReadSlot,
+  readSlots,
+  type RunChanges,
+  runChanges,
+  type ValueCorrection,
+  withValues,
+} from './proofed.js';
 export { lengthsOf, type OfferedSetting, offeredSettings, type SettableLength, settingWords } from './settings.js';
 export { edgeOfPlate, laidOnSheets, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';
 export {

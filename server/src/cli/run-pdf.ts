@@ -1,5 +1,6 @@
 import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
 import { type SheetItem, sheetMap } from '@plain-relief/core/runs';
+import { type ContactPlate, drawContact } from '../modules/production/contact-grid.js';
 import { drawOnPage, POINTS_PER_MM as PT, startPage } from '../modules/production/pdf-drawing.js';
 import { sheetPdf } from '../modules/production/sheet-pdf.js';
 
@@ -8,19 +9,10 @@ const [SHORT, LONG] = [210, 297];
 const MARGIN = 12;
 /** mm over what a page shows. */
 const HEAD = 12;
-/** Plates of a page of the contact sheet, across and down, and mm for what is said below each. */
+/** Plates of a page of the contact sheet, across and down. */
 const ACROSS = 4;
 const DOWN = 6;
-const CAPTION = 9;
 const INK = '#1f1f1d';
-
-/** A plate of the contact sheet: its number and title, how it fits, and a PNG; none where it is not made. */
-export interface ContactPlate {
-  readonly row: number;
-  readonly title: string;
-  readonly state: string;
-  readonly picture?: Uint8Array;
-}
 
 /** To the day: who makes a run twice has the same bytes. */
 const today = (): Date => new Date(new Date().toISOString().slice(0, 10));
@@ -50,22 +42,13 @@ export async function mapsPdf(
 /** Every plate as it will look, with its number, in the order of the list. */
 export async function contactPdf(plates: readonly ContactPlate[], title: string, fontsDir: string): Promise<Uint8Array> {
   const { pdf, ended } = await sheetPdf(`${title}, contact sheet`, '', today(), fontsDir);
-  const [wide, high] = [(SHORT - 2 * MARGIN) / ACROSS, (LONG - 2 * MARGIN - HEAD) / DOWN];
   const perPage = ACROSS * DOWN;
   const pages = Math.max(1, Math.ceil(plates.length / perPage));
-  const inner = (wide - 4) * PT;
   for (let page = 0; page < pages; page++) {
     startPage(pdf, SHORT, LONG);
     pdf.font('strong').fontSize(11).fillColor(INK).text(`${title}: page ${page + 1} of ${pages}`, MARGIN * PT, MARGIN * PT, { lineBreak: false }); // prettier-ignore
-    plates.slice(page * perPage, (page + 1) * perPage).forEach(({ row, title: name, state, picture }, i) => {
-      const x = (MARGIN + (i % ACROSS) * wide + 2) * PT;
-      const y = (MARGIN + HEAD + Math.floor(i / ACROSS) * high) * PT;
-      const room = (high - CAPTION - 3) * PT;
-      if (picture) pdf.image(Buffer.from(picture), x, y, { fit: [inner, room], align: 'center', valign: 'center' });
-      const says = { width: inner, height: 10, ellipsis: true, align: 'center' } as const;
-      pdf.font('strong').fontSize(8).text(`${row + 1}  ${name}`, x, y + room + PT, says); // prettier-ignore
-      pdf.font('text').fontSize(7).text(state, x, y + room + 5 * PT, says); // prettier-ignore
-    });
+    const room = { x: MARGIN, y: MARGIN + HEAD, width: SHORT - 2 * MARGIN, height: LONG - 2 * MARGIN - HEAD };
+    drawContact(pdf, plates.slice(page * perPage, (page + 1) * perPage), { ...room, across: ACROSS, down: DOWN });
   }
   return ended();
 }

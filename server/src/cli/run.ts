@@ -24,7 +24,8 @@ import { threadFile } from '../platform/http/threads.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readArguments, readDocument } from './command.js';
 import madeRows, { type MadeRow, type RowsOrder } from './run-rows.js';
-import { type ContactPlate, contactPdf } from './run-pdf.js';
+import { contactPdf } from './run-pdf.js';
+import { type ContactPlate } from '../modules/production/contact-grid.js';
 import { sheetChoice, type Sheets, sheetsOf } from './run-sheets.js';
 
 const MOST_WORKERS = 32;

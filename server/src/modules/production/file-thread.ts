@@ -9,7 +9,7 @@ import { ThreadBook } from '../fonts/thread-book.js';
 import type { LoadedFont } from '../fonts/fonts.js';
 import { faultReport } from './fault-report.js';
 import { FileMaker, type MadeFile } from './make-file.js';
-import { type FrozenPlace } from './place-pages.js';
+import { type BesideSigns } from './proof-sheet.js';
 import type { ProofSubject } from './sheet.js';
 import type { Report } from './sign-pages.js';
 import { type SignViews, viewsOf } from './sign-views.js';
@@ -25,7 +25,7 @@ export interface FileOrder {
         readonly paper: TemplatePaper;
         readonly process: ProcessChoice;
       }
-    | { readonly kind: 'sheet'; readonly places: readonly FrozenPlace[] };
+    | ({ readonly kind: 'sheet' } & BesideSigns);
   readonly subject: ProofSubject;
   readonly fontsDir: string;
   /** Fonts of the shop's that the signs are set in. */
@@ -59,7 +59,7 @@ export default async function makeFile(order: FileOrder): Promise<FileAnswer> {
     }
     const views: SignViews[] = [];
     for (const document of documents) views.push(await viewsOf(evaluator, document));
-    return { made: await maker.sheet(views, subject, report, what.places) };
+    return { made: await maker.sheet(views, subject, report, what) };
   } catch (error) {
     if (!(error instanceof OpenSolidError)) throw error;
     return { refused: error.message, report: faultReport(error, documents[0]) };

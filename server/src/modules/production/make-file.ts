@@ -9,9 +9,8 @@ import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { coloured, namedPieces, solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
-import { type FrozenPlace } from './place-pages.js';
 import { pngFile } from './png.js';
-import { proofSheet } from './proof-sheet.js';
+import { type BesideSigns, proofSheet } from './proof-sheet.js';
 import type { ProofSubject } from './sheet.js';
 import type { Report } from './sign-pages.js';
 import { templateSheet } from './template-sheet.js';
@@ -157,14 +156,9 @@ export class FileMaker {
   }
 
   /** The sheet of a frozen proof. */
-  async sheet(
-    signs: readonly SignViews[],
-    subject: ProofSubject,
-    report: Report,
-    places: readonly FrozenPlace[] = [],
-  ): Promise<MadeFile> {
+  async sheet(signs: readonly SignViews[], subject: ProofSubject, report: Report, beside: BesideSigns = {}): Promise<MadeFile> {
     const name = `${fileStem(subject.job, '')}-proof-${subject.revision}${subject.frozen?.approval ? '-approved' : ''}.pdf`;
-    const bytes = await proofSheet(signs, subject, this.book, this.fontsDir, report, places);
+    const bytes = await proofSheet(signs, subject, this.book, this.fontsDir, report, beside);
     return { name, type: 'application/pdf', bytes };
   }
 

@@ -1,4 +1,4 @@
-import { CustomerPictureParams, CustomerPlaceParams, PictureQuery, TokenParams } from '@plain-relief/api';
+import { CustomerPictureParams, CustomerPlaceParams, CustomerPlateParams, PictureQuery, TokenParams } from '@plain-relief/api';
 import type { Static } from '@sinclair/typebox';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Database } from '../../platform/database/database.js';
@@ -9,6 +9,7 @@ import { answerWithPhotograph, answerWithPicture } from '../../platform/http/pic
 import type { SignPictures } from '../signs/pictures.js';
 import type { TaskService } from '../tasks/service.js';
 import { placePhotograph, placePicture, placesOf } from './frozen-places.js';
+import { platePicture, platesOfRun } from './frozen-runs.js';
 import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from '../../platform/database/models/proofs.js';
 import type { ProofService } from './service.js';
@@ -25,6 +26,9 @@ const RATE = {
     },
   },
 };
+
+/** Of a contact sheet one for each plate. */
+const PLATES_A_MINUTE = 1200;
 
 /** What a customer may do with the address of a proof: see it, say something about it, answer it. Nothing else opens to them. */
 export function customerRoutes(
@@ -51,6 +55,15 @@ export function customerRoutes(
     view(await proofs.remark(await proofs.byToken(params.token), body)),
   );
 
+  endpoint(app, 'GET /proof-links/:token/runs/:runId', RATE, async ({ params, query }, reply) => {
+    reply.header('cache-control', 'no-store');
+    return platesOfRun(db, await proofs.byToken(params.token), params.runId, query);
+  });
+
+  endpoint(app, 'POST /proof-links/:token/corrections', RATE, async ({ params, body }) =>
+    view(await proofs.correct(await proofs.byToken(params.token), body)),
+  );
+
   endpoint(app, 'POST /proof-links/:token/approval', RATE, async ({ params, body }) =>
     view(await proofs.approve(await proofs.byToken(params.token), body)),
   );
@@ -72,6 +85,16 @@ export function customerRoutes(
 
   customerPictureRoutes(app, proofs, pictures);
   customerPlaceRoutes(app, db, proofs, pictures);
+
+  interface OfPlate {
+    Params: Static<typeof CustomerPlateParams>;
+  }
+  const ofPlate = { schema: { params: CustomerPlateParams }, config: { ...RATE.config, rateLimit: { ...RATE.config.rateLimit, max: PLATES_A_MINUTE } } }; // prettier-ignore
+  app.get<OfPlate>('/api/proof-links/:token/runs/:runId/plates/:row/picture.png', ofPlate, async (request, reply) => {
+    const { token, runId, row } = request.params;
+    const picture = await platePicture(db, pictures, await proofs.byToken(token), runId, Number(row));
+    return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
+  });
 }
 
 interface SignPicture {

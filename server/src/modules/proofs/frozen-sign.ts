@@ -1,6 +1,7 @@
 import { withOption } from '@plain-relief/core/sign';
 import { errors } from '../../platform/errors.js';
 import type { NamedPicture, SignPictures } from '../signs/pictures.js';
+import { sampleOf } from '../proof-states/shown-signs.js';
 import type { Proof, ProofSign } from '../../platform/database/models/proofs.js';
 
 /** A sign of a proof as it was frozen, or as one of its options is. */
@@ -8,7 +9,8 @@ export function frozenSign(proof: Proof, signId: string, option?: string): Proof
   const sign = proof.contents.find((one) => one.signId === signId);
   if (!sign) throw errors.notFound('sign', signId);
   if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
-  return { ...sign, document: withOption(sign.document, option) };
+  const shown = option === undefined ? (sampleOf(proof, signId) ?? sign.document) : withOption(sign.document, option);
+  return { ...sign, document: shown };
 }
 
 /** What a customer sees of a sign of a proof, or of one of its options, from the front, as a PNG file. */

@@ -237,8 +237,8 @@ describe('the customer', () => {
     const { body } = await server.call<Record<string, unknown>>('GET', link(proof));
     expect(Object.keys(body).sort()).toEqual(
       [
-        'answeredBy', 'choices', 'createdAt', 'customer', 'digest', 'endedAt', 'expiresAt', 'isSheetReady', 'job', 'letter',
-        'message', 'places', 'remarks', 'shop', 'signs', 'state', 'wishes',
+        'answeredBy', 'choices', 'corrections', 'createdAt', 'customer', 'digest', 'endedAt', 'expiresAt', 'isSheetReady', 'job', 'letter',
+        'message', 'places', 'remarks', 'runs', 'shop', 'signs', 'state', 'wishes',
       ], // prettier-ignore
     );
     expect(JSON.stringify(body)).not.toContain('grounds@fernhollow');

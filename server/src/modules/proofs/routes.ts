@@ -1,4 +1,4 @@
-import { ShopPictureParams } from '@plain-relief/api';
+import { ShopPictureParams, ShopPlateParams } from '@plain-relief/api';
 import type { Static } from '@sinclair/typebox';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { errors } from '../../platform/errors.js';
@@ -9,13 +9,14 @@ import { answerWithPicture } from '../../platform/http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import { caller, isEnough } from '../people/access.js';
 import type { Person } from '../../platform/database/models/people.js';
+import { endCorrection, platePicture, proofOfRun } from './frozen-runs.js';
 import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from '../../platform/database/models/proofs.js';
 import { turnaround } from './turnaround.js';
 import type { SignService } from '../signs/service.js';
 import { confirmedNotes } from './open-notes.js';
 import { proofLetter, type ProofService } from './service.js';
-import { shopView } from './views.js';
+import { correctionView, remarkView, shopView } from './views.js';
 
 /** What the shop's side of proofs works with. */
 interface Services {
@@ -72,6 +73,27 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
     proofs.sheet((await proofs.find(params.id)).id, body.kind),
   );
 
+  endpoint(app, 'GET /runs/:id/proof', seen, async ({ params }) => {
+    const found = await proofOfRun(db, params.id);
+    if (!found) return { proof: null };
+    const { proof, frozen, changes } = found;
+    const { id: proofId, letter, state, createdAt, endedAt, answeredBy } = proof;
+    const own = <T extends { readonly run: string | null }>(all: readonly T[] = []) => all.filter(({ run }) => run === frozen.id);
+    const corrections = own(proof.corrections).sort((a, b) => a.number - b.number);
+    return {
+      proof: {
+        ...{ proofId, letter, state, createdAt, endedAt, answeredBy },
+        changes: { ...changes, changed: [...changes.changed], added: [...changes.added] },
+        corrections: corrections.map(correctionView),
+        remarks: own(proof.remarks).map(remarkView),
+      },
+    };
+  });
+
+  endpoint(app, 'POST /corrections/:id', { config: { least: 'designer', audit: 'answered a correction' } }, async (request) =>
+    correctionView(await endCorrection(db, request.params.id, request.body.end, caller(request).name)),
+  );
+
   endpoint(app, 'GET /turnaround', { config: { least: 'designer' } }, async () => ({ jobs: await turnaround(db) }));
 
   proofPictureRoutes(app, db, proofs, pictures);
@@ -85,6 +107,16 @@ function proofPictureRoutes(app: FastifyInstance, db: Database, proofs: ProofSer
     async (request, reply) => {
       const { id, signId } = request.params;
       const picture = customerPicture(pictures, await proofs.find(id), signId);
+      return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
+    },
+  );
+
+  app.get<{ Params: Static<typeof ShopPlateParams> }>(
+    '/api/proofs/:id/runs/:runId/plates/:row/picture.png',
+    { schema: { params: ShopPlateParams }, config: { least: 'maker' } },
+    async (request, reply) => {
+      const { id, runId, row } = request.params;
+      const picture = await platePicture(db, pictures, await proofs.find(id), runId, Number(row));
       return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
     },
   );

@@ -1,4 +1,4 @@
-import type { Approval, NewProof, NewRemark, ShopRemark, Wishes } from '@plain-relief/api';
+import type { Approval, NewCorrection, NewProof, NewRemark, ShopRemark, Wishes } from '@plain-relief/api';
 import type { JobState, ProofState, SheetKind } from '@plain-relief/api/states';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { changesBetween } from '@plain-relief/core/sign';
@@ -17,6 +17,7 @@ import { aboutOf } from './about.js';
 import type { OpenNotes } from './open-notes.js';
 import { signProofs } from '../proof-states/sign-proofs.js';
 import { freezePlaces } from './frozen-places.js';
+import { correct, plateNumber, runsToFreeze } from './frozen-runs.js';
 import { reminderLetter, sentLetter } from './letters.js';
 import type { Proof, ProofSign } from '../../platform/database/models/proofs.js';
 
@@ -133,6 +134,7 @@ export class ProofService {
           throw errors.badRequest([{ path: `signs.${i}`, message: `The job has no sign “${signId}”: choose from its signs.` }]);
         return { signId, title: row.title, revision: row.revision, document: row.document };
       });
+      const runs = await runsToFreeze(this.db, jobId, contents, wanted.runs, transaction);
       const letter = proofLetter(await this.db.Proof.count({ where: { jobId }, transaction }));
       const now = this.clock();
       await this.db.Proof.update({ state: 'replaced', endedAt: now }, { where: { jobId, state: 'open' }, transaction });
@@ -144,7 +146,7 @@ export class ProofService {
           state: 'open',
           contents,
           covers: contents.map(({ signId, revision }) => ({ signId, revision })),
-          digest: digest(contents),
+          digest: digest(runs.length === 0 ? contents : { contents, runs: runs.map(({ signId, title, document }) => ({ signId, title, document })) }), // prettier-ignore
           about: await aboutOf(this.db, { job, letter, contents, wanted, now, catalogue }, transaction),
           message: wanted.message.trim(),
           recipient: wanted.recipient,
@@ -161,11 +163,13 @@ export class ProofService {
         },
         { transaction },
       );
+      await this.db.FrozenRun.bulkCreate(runs.map((run) => ({ ...run, proofId: id })), { transaction }); // prettier-ignore
       await freezePlaces(this.db, proof, wanted.places, transaction);
       await job.update({ state: 'proof out' }, { transaction });
       await this.post.write(sentLetter(job, proof, this.address(proof)), transaction, now);
       const titles = contents.map(({ title }) => `“${title}”`).join(', ');
-      const frozen = `Proof ${letter} of ${titles} frozen and sent to ${wanted.recipient}`;
+      const plates = runs.map(({ title, rowCount }) => ` with ${rowCount} ${rowCount === 1 ? 'plate' : 'plates'} of “${title}”`).join(' and'); // prettier-ignore
+      const frozen = `Proof ${letter} of ${titles}${plates} frozen and sent to ${wanted.recipient}`;
       await record(this.db, { jobId, who: by, text: frozen, at: now }, transaction);
       for (const { title, notes } of leftOpen) {
         const text = `Sent proof ${letter} with ${notes.length === 1 ? 'a note' : `${notes.length} notes`} on “${title}” left open: ${notes.join(' ')}`;
@@ -229,6 +233,9 @@ export class ProofService {
     for (const signId of Object.keys(choices))
       if (!proof.contents.some((content) => content.signId === signId))
         faults.push({ path: `choices.${signId.slice(0, 40)}`, message: 'The proof has no such sign.' });
+    const corrections = proof.corrections?.length ?? 0;
+    if (corrections > 0)
+      faults.push({ path: 'corrections', message: `${corrections === 1 ? 'A correction is' : `${corrections} corrections are`} asked for: ask for changes, or take ${corrections === 1 ? 'it' : 'them'} back before you approve.` }); // prettier-ignore
     if (faults.length > 0) throw errors.badRequest(faults.slice(0, MOST_FAULTS));
     const who = name.trim();
     const chosen = proof.contents.flatMap(({ signId, title, document: { options } }) => {
@@ -267,6 +274,12 @@ export class ProofService {
     if (!sign) throw errors.badRequest([{ path: 'signId', message: 'The proof has no such sign.' }]);
     if (said.option !== undefined && !sign.document.options?.some(({ id }) => id === said.option))
       throw errors.badRequest([{ path: 'option', message: `“${sign.title}” has no such option.` }]);
+    if ((said.run === undefined) !== (said.row === undefined))
+      throw errors.badRequest([{ path: 'run, row', message: 'A plate has both, or neither.' }]);
+    if (said.run !== undefined && !proof.runs?.some(({ id, signId }) => id === said.run && signId === said.signId))
+      throw errors.badRequest([{ path: 'run', message: `The proof has no such run of “${sign.title}”.` }]);
+    const number =
+      said.run !== undefined && said.row !== undefined ? await plateNumber(this.db, proof, said.run, said.row) : null;
     if ((said.across === undefined) !== (said.down === undefined))
       throw errors.badRequest([{ path: 'across, down', message: 'A place has both, or neither.' }]);
     const who = 'who' in said ? said.who.trim() : SHOP;
@@ -282,6 +295,9 @@ export class ProofService {
           proofId: proof.id,
           signId: said.signId,
           option: said.option ?? null,
+          run: said.run ?? null,
+          row: said.row ?? null,
+          number,
           across: said.across ?? null,
           down: said.down ?? null,
           isFromShop,
@@ -291,9 +307,16 @@ export class ProofService {
         },
         { transaction },
       );
-      const text = `On proof ${now.letter}, “${sign.title}”: ${said.text.trim()}`;
+      const plate = number === null ? '' : `, plate ${number}`;
+      const text = `On proof ${now.letter}, “${sign.title}”${plate}: ${said.text.trim()}`;
       await record(this.db, { jobId: now.jobId, who: by ?? who, text, at: this.clock() }, transaction);
     });
+    return this.find(proof.id);
+  }
+
+  /** A value of a plate that the customer would have otherwise. */
+  async correct(proof: Proof, wanted: NewCorrection): Promise<Proof> {
+    await correct(this.db, proof, wanted, this.clock());
     return this.find(proof.id);
   }
 
@@ -328,6 +351,8 @@ export class ProofService {
 
   private readonly whole = [
     { association: 'remarks' },
+    { association: 'runs', attributes: { exclude: ['document'] } },
+    { association: 'corrections' },
     { association: 'job', required: true, include: [{ association: 'customer' }] },
   ];
   private readonly inTime = [['remarks', 'at', 'ASC'] as [string, string, string]];

@@ -2,12 +2,16 @@ import { placeView } from './frozen-places.js';
 import { spellingOf } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import type { ProofPlace } from '../../platform/database/models/places.js';
+import type { CorrectionRow, FrozenRun } from '../../platform/database/models/runs.js';
 import type { Proof, ProofRemark, ProofSign } from '../../platform/database/models/proofs.js';
 
-const remarkView = ({ id, signId, option, across, down, isFromShop, who, text, at }: ProofRemark) => ({
+export const remarkView = ({ id, signId, option, run, row, number, across, down, isFromShop, who, text, at }: ProofRemark) => ({
   id,
   signId,
   option,
+  run,
+  row,
+  number,
   across,
   down,
   isFromShop,
@@ -25,6 +29,19 @@ const signView = ({ signId, title, revision, document }: ProofSign, catalogue: r
   spelling: spellingOf(document, catalogue),
 });
 
+const runView = ({ id, title, signId, rowCount, slots }: FrozenRun) => ({ id, title, signId, rows: rowCount, slots: [...slots] });
+
+export const correctionView = ({ id, run, row, number, column, was, value, who, at, end }: CorrectionRow) => ({
+  ...{ id, run, row, number, column, was, value, who },
+  ...{ at, end },
+});
+
+/** Frozen runs, and what was corrected of them, in the order of the list. */
+const runsOf = ({ runs = [], corrections = [] }: Proof) => ({
+  runs: [...runs].sort((a, b) => a.position - b.position).map(runView),
+  corrections: [...corrections].sort((a, b) => a.number - b.number || (a.column < b.column ? -1 : 1)).map(correctionView),
+});
+
 /** What the shop sees of a proof. */
 export function shopView(proof: Proof, address: string | undefined, catalogue: readonly FontEntry[]) {
   const { id, jobId, letter, state, digest, message, recipient, createdAt, expiresAt, seenAt, endedAt } = proof;
@@ -34,6 +51,7 @@ export function shopView(proof: Proof, address: string | undefined, catalogue: r
     ...{ answeredBy, ticks, choices, wishes, remindAt, address },
     signs: proof.contents.map((sign) => signView(sign, catalogue)),
     remarks: (proof.remarks ?? []).map(remarkView),
+    ...runsOf(proof),
   };
 }
 
@@ -55,6 +73,7 @@ export function customerView(proof: Proof, { isSheetReady, newer, places }: Besi
     job: job ? { number: job.number, title: job.title, quantity: job.quantity } : undefined,
     signs: proof.contents.map((sign) => signView(sign, catalogue)),
     remarks: (proof.remarks ?? []).map(remarkView),
+    ...runsOf(proof),
     changes: changesOfThis(proof),
     isSheetReady,
     places: places.map(placeView),

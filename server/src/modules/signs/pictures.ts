@@ -18,8 +18,9 @@ const MOST_BYTES = 64_000_000;
 const MOST_REFUSED = 500;
 const LIMITS = { threads: 2, seconds: 30, megabytes: 1500 };
 const SMALL = { width: 360, height: 240 };
-/** Pixels along the longer side of what a customer sees. */
+/** Pixels along the longer side of what a customer sees, and of a plate among many. */
 const LARGE = 1200;
+const PLATE = 560;
 
 /** What is to be drawn: a small picture from aside, a large one from the front, the solid with its finishes, its sizes, or the plan over an earlier one. */
 export type View =
@@ -95,6 +96,12 @@ export class SignPictures {
     return this.named({ subject: `front ${subject}` }, sign, { kind: 'front', longest: LARGE });
   }
 
+  /** A plate of a run that never changes, from the front, as a PNG file: there are many, so that none is kept beside what was seen of late. */
+  plate(subject: string, sign: Sign): NamedPicture {
+    const tag = entityTag({ subject: `plate ${subject}` });
+    return { tag, bytes: () => this.once(tag, undefined, () => this.make(sign, { kind: 'front', longest: PLATE })) };
+  }
+
   /** The solid with its finishes, as a GLB file. */
   model(sign: Sign): Promise<Uint8Array> {
     return this.make(sign, { kind: 'model' });
@@ -128,7 +135,8 @@ export class SignPictures {
     return { tag, bytes: () => this.once(tag, name, make) };
   }
 
-  private once(tag: string, name: PictureName, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+  /** @param name none of what is not kept in the database */
+  private once(tag: string, name: PictureName | undefined, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
     const refusal = this.refused.get(tag);
     if (refusal) return Promise.reject(refusal);
     const recent = this.recent.get(tag);
@@ -146,13 +154,13 @@ export class SignPictures {
     return picture;
   }
 
-  private async fetched(tag: string, name: PictureName, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
-    const kept = await pictureKept(name);
+  private async fetched(tag: string, name: PictureName | undefined, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+    const kept = name && (await pictureKept(name));
     if (kept) return kept;
     try {
       const made = await make();
       // A sign that was removed meanwhile, or a database away: the picture is shown all the same.
-      await keepPicture(name, made).catch(() => undefined);
+      if (name) await keepPicture(name, made).catch(() => undefined);
       return made;
     } catch (error) {
       if (error instanceof ServerError && error.code === 'TOO_MUCH_WORK') {

@@ -10,6 +10,7 @@ import type { FileAnswer, FileOrder, Progress } from '../production/file-thread.
 import type { ProofSubject } from '../production/sheet.js';
 import { EVERYTHING } from '@plain-relief/core/sheet';
 import type { Proof, ProofAbout } from '../../platform/database/models/proofs.js';
+import { shownSigns } from '../proof-states/shown-signs.js';
 import { shopCard } from '../shop/card.js';
 import { weighedMaterials } from '../shop/library.js';
 import { ShopFonts } from '../fonts/fonts.js';
@@ -272,7 +273,13 @@ export class Worker {
       signs,
       ...(photograph && { photograph }),
     }));
-    return { documents: proof.contents.map(({ document }) => document), what: { kind: 'sheet', places }, subject };
+    const frozen = await this.db.FrozenRun.findAll({ where: { proofId: proof.id }, order: [['position', 'ASC']] });
+    const runs = frozen.flatMap(({ signId, title, document: run }) => {
+      const sign = proof.contents.find((each) => each.signId === signId)?.document;
+      return sign ? [{ title, sign, run }] : [];
+    });
+    const documents = shownSigns({ contents: proof.contents, runs: frozen });
+    return { documents, what: { kind: 'sheet', places, runs }, subject };
   }
 
   private async finish(id: string, end: Partial<Task>): Promise<void> {

@@ -45,10 +45,14 @@ export function openDatabase(url: string) {
   SignRow.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
-  const { RunRow } = defineRuns(sequelize);
+  const { RunRow, FrozenRun, CorrectionRow } = defineRuns(sequelize);
+  Proof.hasMany(FrozenRun, { foreignKey: 'proofId', as: 'runs' });
+  FrozenRun.belongsTo(Proof, { foreignKey: 'proofId', as: 'proof' });
+  Proof.hasMany(CorrectionRow, { foreignKey: 'proofId', as: 'corrections' });
+  CorrectionRow.belongsTo(Proof, { foreignKey: 'proofId', as: 'proof' });
   const { PlaceRow, ProofPlace } = definePlaces(sequelize);
   Proof.hasMany(ProofPlace, { foreignKey: 'proofId', as: 'places' });
-  const ofProofs = { Proof, ProofRemark, ProofPlace, JobEvent, Mail };
+  const ofProofs = { Proof, ProofRemark, ProofPlace, FrozenRun, CorrectionRow, JobEvent, Mail };
   const ofPeople = { Person, Session, AuditEntry };
   return {
     sequelize,

@@ -355,6 +355,50 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     });
     await query.addIndex('runs', ['job_id']);
   },
+  '0020-runs-in-proofs': async (query) => {
+    await query.createTable('proof_runs', {
+      id,
+      proof_id: belongsTo('proofs'),
+      position: { type: DataTypes.INTEGER, allowNull: false },
+      // The run may be removed; what was frozen of it stays.
+      run_id: { type: DataTypes.UUID, allowNull: false },
+      sign_id: { type: DataTypes.UUID, allowNull: false },
+      title: words(120),
+      row_count: { type: DataTypes.INTEGER, allowNull: false },
+      slots: { type: DataTypes.JSONB, allowNull: false },
+      document: { type: DataTypes.JSONB, allowNull: false },
+      sample: { type: DataTypes.JSONB, allowNull: true },
+    });
+    await query.addIndex('proof_runs', ['proof_id']);
+    await query.addIndex('proof_runs', ['run_id']);
+    await query.createTable('proof_corrections', {
+      id,
+      proof_id: belongsTo('proofs'),
+      run: belongsTo('proof_runs'),
+      row: { type: DataTypes.INTEGER, allowNull: false },
+      number: { type: DataTypes.INTEGER, allowNull: false },
+      column: words(90),
+      was: { type: DataTypes.TEXT, allowNull: false },
+      value: { type: DataTypes.TEXT, allowNull: false },
+      who: words(120),
+      at: moment,
+      end: { type: DataTypes.STRING(10), allowNull: true },
+    });
+    await query.addIndex('proof_corrections', ['proof_id']);
+    // Of two at once about the same value the last one counts.
+    await query.addIndex('proof_corrections', ['run', 'row', 'column'], { unique: true });
+    await query.addColumn('proof_remarks', 'run', { ...belongsTo('proof_runs'), allowNull: true });
+    await query.addColumn('proof_remarks', 'row', { type: DataTypes.INTEGER, allowNull: true });
+    await query.addColumn('proof_remarks', 'number', { type: DataTypes.INTEGER, allowNull: true });
+    await query.sequelize.query(`
+      CREATE FUNCTION keep_proof_run() RETURNS trigger LANGUAGE plpgsql AS $$
+      BEGIN
+        RAISE EXCEPTION 'A proof is frozen: its runs never change.';
+      END $$`);
+    await query.sequelize.query(
+      'CREATE TRIGGER proof_runs_stay_frozen BEFORE UPDATE ON proof_runs FOR EACH ROW EXECUTE FUNCTION keep_proof_run()',
+    );
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

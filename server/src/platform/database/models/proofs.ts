@@ -12,6 +12,7 @@ import {
 import { type Weighed } from '@plain-relief/core/shop';
 import { type SheetLayout } from '@plain-relief/core/sheet';
 import type { Job } from './jobs.js';
+import type { CorrectionRow, FrozenRun } from './runs.js';
 
 /** A sign as it was when the proof was frozen. */
 export interface ProofSign {
@@ -82,6 +83,9 @@ export class Proof extends Model<InferAttributes<Proof>, InferCreationAttributes
   declare remindAt: Date | null;
   declare job?: NonAttribute<Job>;
   declare remarks?: NonAttribute<ProofRemark[]>;
+  /** Without their documents. */
+  declare runs?: NonAttribute<FrozenRun[]>;
+  declare corrections?: NonAttribute<CorrectionRow[]>;
 }
 
 /** Something said about a place of a frozen sign, by the customer or by the shop. */
@@ -90,6 +94,10 @@ export class ProofRemark extends Model<InferAttributes<ProofRemark>, InferCreati
   declare proofId: string;
   declare signId: string;
   declare option: string | null;
+  /** Of a plate: the frozen run, the id of its row, and its number in the list. */
+  declare run: string | null;
+  declare row: number | null;
+  declare number: number | null;
   /** Where on the picture from the front: shares of its width from the left and of its height from the top. */
   declare across: number | null;
   declare down: number | null;
@@ -140,6 +148,9 @@ export function defineProofs(sequelize: Sequelize) {
       proofId: DataTypes.UUID,
       signId: DataTypes.UUID,
       option: DataTypes.STRING(64),
+      run: DataTypes.UUID,
+      row: DataTypes.INTEGER,
+      number: DataTypes.INTEGER,
       across: DataTypes.FLOAT,
       down: DataTypes.FLOAT,
       isFromShop: DataTypes.BOOLEAN,

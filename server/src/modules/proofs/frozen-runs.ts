@@ -1,0 +1,184 @@
+import type { NewCorrection } from '@plain-relief/api';
+import type { CorrectionEnd } from '@plain-relief/api/states';
+import {
+  plateDocument,
+  type ReadPlates,
+  readPlates,
+  readSlots,
+  type Run,
+  type RunChanges,
+  runChanges,
+} from '@plain-relief/core/runs';
+import { type Sign } from '@plain-relief/core/sign';
+import { randomUUID } from 'node:crypto';
+import { Op, type Transaction } from 'sequelize';
+import type { Database } from '../../platform/database/database.js';
+import type { Proof, ProofSign } from '../../platform/database/models/proofs.js';
+import type { CorrectionRow, FrozenRun } from '../../platform/database/models/runs.js';
+import { errors } from '../../platform/errors.js';
+import { isUuid } from '../../platform/http/ids.js';
+import { record } from '../history/record.js';
+import type { NamedPicture, SignPictures } from '../signs/pictures.js';
+
+/** Plates that a customer is shown at once. */
+const PLATES_AT_ONCE = 24;
+/** Of one proof. */
+const MOST_CORRECTIONS = 2000;
+
+/** A run that goes out with a proof. */
+export type RunToFreeze = Omit<FrozenRun['dataValues'], 'proofId'>;
+
+/**
+ * The runs of a job that go out with signs of it, as they are now.
+ * @param wanted ids; all of those signs where nothing is said
+ * @throws ServerError where there is no such run, or its sign does not go out
+ */
+export async function runsToFreeze(
+  db: Database,
+  jobId: string,
+  contents: readonly ProofSign[],
+  wanted: readonly string[] | undefined,
+  transaction: Transaction,
+): Promise<RunToFreeze[]> {
+  const rows = await db.RunRow.findAll({ where: { jobId }, order: [['createdAt', 'ASC']], transaction });
+  const signOf = (run: Run): ProofSign | undefined => contents.find(({ signId }) => signId === run.sign);
+  for (const [i, id] of (wanted ?? []).entries()) {
+    const run = rows.find((row) => row.id === id);
+    if (!run) throw errors.badRequest([{ path: `runs.${i}`, message: `The job has no run “${id}”: choose from its runs.` }]);
+    if (!signOf(run.document)) throw errors.badRequest([{ path: `runs.${i}`, message: `The sign of “${run.title}” does not go out with this proof: choose it as well.` }]); // prettier-ignore
+  }
+  const shown = rows.filter(({ id, document, rowCount }) => (wanted ? wanted.includes(id) : rowCount > 0 && signOf(document)));
+  return shown.map(({ id: runId, title, rowCount, document }, position) => {
+    const { signId, document: sign } = signOf(document)!;
+    const sample = document.rows.length > 0 ? plateDocument(sign, document, document.rows[0].id)! : null;
+    return { id: randomUUID(), position, runId, signId, title, rowCount, slots: readSlots(sign, document), document, sample };
+  });
+}
+
+/** A frozen run of a proof, with its sign. */
+async function frozenRun(db: Database, proof: Proof, id: string): Promise<{ run: FrozenRun; sign: Sign }> {
+  const run = isUuid(id) ? await db.FrozenRun.findOne({ where: { id, proofId: proof.id } }) : null;
+  const sign = run && proof.contents.find(({ signId }) => signId === run.signId)?.document;
+  if (!run || !sign) throw errors.notFound('run', id);
+  return { run, sign };
+}
+
+/** What of a frozen run is asked for. */
+export interface PlatesAsked {
+  /** How many are passed over, as it is written. */
+  readonly from?: string;
+  readonly words?: string;
+  readonly only?: 'said';
+}
+
+/** Plates of a frozen run, as they are read. */
+export async function platesOfRun(
+  db: Database,
+  proof: Proof,
+  id: string,
+  { from = '0', words, only }: PlatesAsked,
+): Promise<ReadPlates> {
+  const { run, sign } = await frozenRun(db, proof, id);
+  const said = [...(proof.remarks ?? []), ...(proof.corrections ?? [])].flatMap((each) => (each.run === id && each.row !== null ? [each.row] : [])); // prettier-ignore
+  return readPlates(sign, run.document, {
+    from: Number(from),
+    most: PLATES_AT_ONCE,
+    words,
+    ...(only && { rows: new Set(said) }),
+  });
+}
+
+/** A plate of a frozen run from the front, as a PNG file. */
+export async function platePicture(
+  db: Database,
+  pictures: SignPictures,
+  proof: Proof,
+  id: string,
+  row: number,
+): Promise<NamedPicture> {
+  const { run, sign } = await frozenRun(db, proof, id);
+  const document = plateDocument(sign, run.document, row);
+  if (!document) throw errors.notFound('plate', String(row));
+  return pictures.plate(`${run.id} ${row}`, document);
+}
+
+/** The number in its list of a row of a frozen run. @throws ServerError where there is none */
+export async function plateNumber(db: Database, proof: Proof, id: string, row: number): Promise<number> {
+  const { run } = await frozenRun(db, proof, id);
+  const at = run.document.rows.findIndex((each) => each.id === row);
+  if (at < 0) throw errors.badRequest([{ path: 'row', message: `The run has no plate of row ${row}.` }]);
+  return at + 1;
+}
+
+/**
+ * Takes down that a customer would have a value of a plate otherwise, in place of what was said of it before; the value that it has takes
+ * that back.
+ */
+export async function correct(
+  db: Database,
+  proof: Proof,
+  { run: id, row, column, value, who }: NewCorrection,
+  at: Date,
+): Promise<void> {
+  const { run } = await frozenRun(db, proof, id);
+  const number = await plateNumber(db, proof, id, row);
+  if (!run.slots.some((slot) => slot.column === column))
+    throw errors.badRequest([{ path: 'column', message: `The plates have no words of a column “${column}”.` }]);
+  const was = run.document.rows[number - 1].values[run.document.columns.indexOf(column)];
+  const words = value.trim();
+  const where = { run: id, row, column };
+  await db.sequelize.transaction(async (transaction) => {
+    const now = await db.Proof.findByPk(proof.id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (!now) throw errors.notFound('proof', proof.id);
+    if (now.state !== 'open') throw errors.proofEnded(now.letter, now.state);
+    const before = await db.CorrectionRow.findOne({ where, transaction });
+    if (words === was.trim()) {
+      if (!before) return;
+      await before.destroy({ transaction });
+      await record(db, { jobId: now.jobId, who: who.trim(), text: `On proof ${now.letter}, plate ${number} of “${run.title}”: the correction of ${column} taken back`, at }, transaction); // prettier-ignore
+      return;
+    }
+    if (!before && (await db.CorrectionRow.count({ where: { proofId: proof.id }, transaction })) >= MOST_CORRECTIONS)
+      throw errors.tooManyRemarks(MOST_CORRECTIONS);
+    const change = { value: words, who: who.trim(), at };
+    if (before) await before.update(change, { transaction });
+    else await db.CorrectionRow.create({ ...where, ...change, id: randomUUID(), proofId: proof.id, number, was, end: null }, { transaction }); // prettier-ignore
+    await record(db, { jobId: now.jobId, who: who.trim(), text: `On proof ${now.letter}, plate ${number} of “${run.title}”: ${column} “${was}” to be “${words}”`, at }, transaction); // prettier-ignore
+  });
+}
+
+/** Takes down what the shop made of a correction. */
+export async function endCorrection(db: Database, id: string, end: CorrectionEnd | null, by: string): Promise<CorrectionRow> {
+  const correction = isUuid(id) ? await db.CorrectionRow.findByPk(id, { include: [{ association: 'proof' }] }) : null;
+  if (!correction?.proof) throw errors.notFound('correction', id);
+  const { number, column, value, proof } = correction;
+  if (correction.end === end) return correction;
+  await db.sequelize.transaction(async (transaction) => {
+    await correction.update({ end }, { transaction });
+    const made = end === 'taken' ? 'taken into the list' : end === 'left' ? 'left as it was' : 'opened again';
+    await record(db, { jobId: proof.jobId, who: by, text: `Proof ${proof.letter}, plate ${number}: ${column} “${value}” ${made}` }, transaction); // prettier-ignore
+  });
+  return correction;
+}
+
+/** The newest proof of a run that counts, with its frozen run, and what is otherwise since. */
+export async function proofOfRun(
+  db: Database,
+  runId: string,
+): Promise<{ proof: Proof; frozen: FrozenRun; changes: RunChanges } | undefined> {
+  const row = isUuid(runId) ? await db.RunRow.findByPk(runId) : null;
+  if (!row) throw errors.notFound('run', runId);
+  const all = await db.FrozenRun.findAll({ where: { runId }, attributes: ['proofId'] });
+  const proof = await db.Proof.findOne({
+    where: { id: all.map(({ proofId }) => proofId), state: { [Op.notIn]: ['withdrawn', 'replaced'] } },
+    include: [{ association: 'remarks' }, { association: 'corrections' }],
+    order: [['createdAt', 'DESC']],
+  });
+  const frozen = proof && (await db.FrozenRun.findOne({ where: { runId, proofId: proof.id } }));
+  const was = proof?.contents.find(({ signId }) => signId === frozen?.signId)?.document;
+  const now = await db.SignRow.findByPk(row.sign);
+  if (!frozen || !proof || !was) return undefined;
+  const none: RunChanges = { isSignChanged: true, changed: [], added: [], removed: 0 };
+  const changes = now ? runChanges({ sign: was, run: frozen.document }, { sign: now.document, run: row.document }) : none;
+  return { proof, frozen, changes };
+}

@@ -1,0 +1,161 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import type { CustomerProof, ProofPlates, RunProof, ShopProof } from '@plain-relief/api';
+import { newRun, type Run, withList, withValues } from '@plain-relief/core/runs';
+import { newText, type Sign } from '@plain-relief/core/sign';
+import { TestServer } from '../../testing/server.js';
+
+interface Refusal {
+  readonly code: string;
+  readonly message: string;
+}
+
+const NOWHERE = '00000000-0000-4000-8000-000000000000';
+const TREES = ['Rowan', 'Alder', 'Yewe', 'Elm', ...Array.from({ length: 26 }, (_, i) => `Oak ${i + 1}`)];
+let server: TestServer;
+let job: { id: string };
+let sign: { id: string; document: Sign };
+let run: { id: string; revision: number; document: Run };
+
+beforeAll(async () => {
+  server = await TestServer.start();
+});
+afterAll(() => server?.stop());
+beforeEach(async () => {
+  const wanted = { customer: 'Fernhollow Arboretum', title: 'Tree labels', dueOn: null, quantity: 30, unit: 'mm' };
+  job = (await server.call<typeof job>('POST', '/api/jobs', wanted)).body;
+  sign = (await server.call<typeof sign>('POST', `/api/jobs/${job.id}/signs`, { title: 'Label' })).body;
+  const document: Sign = {
+    ...sign.document,
+    title: '{name}',
+    parts: [{ ...newText(sign.document, 'barlow-semibold'), words: '{name}\n{no}' }],
+    slots: [
+      { name: 'name', empty: 'close' },
+      { name: 'no', empty: 'close', counter: { from: 1, step: 1, digits: 3, form: 'figures' } },
+    ],
+  };
+  await server.call('PUT', `/api/signs/${sign.id}`, { base: 1, document });
+  sign = { ...sign, document };
+  const list = withList(newRun(sign.id), { columns: ['name', 'bed'], rows: TREES.map((name) => [name, 'A']) }).run;
+  run = (await server.call<typeof run>('POST', `/api/jobs/${job.id}/runs`, { title: 'Spring', document: list })).body;
+});
+
+const freeze = (more: object = {}) =>
+  server.call<ShopProof & Refusal>('POST', `/api/jobs/${job.id}/proofs`, { signs: [sign.id], recipient: 'grounds@fernhollow.example.org', message: '', days: 14, ...more }); // prettier-ignore
+const link = (proof: ShopProof): string => `/api/proof-links/${proof.address!.split('/').at(-1)}`;
+const correct = (proof: ShopProof, change: object) =>
+  server.call<CustomerProof & Refusal>('POST', `${link(proof)}/corrections`, { run: proof.runs[0].id, row: 3, column: 'name', value: 'Yew', who: 'Marit Solheim', ...change }); // prettier-ignore
+const approve = (proof: ShopProof) =>
+  server.call<CustomerProof & Refusal>('POST', `${link(proof)}/approval`, { name: 'Marit Solheim', ticks: { spelling: true, sizes: true, colours: true }, choices: {}, digest: proof.digest }); // prettier-ignore
+const standing = async () => (await server.call<{ proof: RunProof | null }>('GET', `/api/runs/${run.id}/proof`)).body.proof;
+const save = async (document: Run): Promise<void> => {
+  const { status } = await server.call('PUT', `/api/runs/${run.id}`, { base: run.revision, title: 'Spring', document });
+  expect(status).toBe(200);
+  run = { ...run, revision: run.revision + 1, document };
+};
+
+describe('a run in a proof', () => {
+  it('goes out with its sign, and its plates are read a page at a time', async () => {
+    const { status, body: proof } = await freeze();
+    expect(status).toBe(201);
+    expect(proof.runs).toEqual([{ id: expect.any(String), title: 'Spring', signId: sign.id, rows: 30, slots: [{ slot: 'name', column: 'name' }, { slot: 'no' }] }]); // prettier-ignore
+    const plates = async (query: string) => (await server.call<ProofPlates>('GET', `${link(proof)}/runs/${proof.runs[0].id}?${query}`)).body; // prettier-ignore
+    const [first, second, found] = [await plates(''), await plates('from=24'), await plates('words=yewe')];
+    expect([first.of, first.plates.length, second.plates.length]).toEqual([30, 24, 6]);
+    expect(found).toEqual({ of: 1, plates: [{ row: 3, number: 3, title: 'Yewe', values: ['Yewe', '003'] }] });
+    // The column “bed” is nothing that customers read.
+    expect(JSON.stringify(first)).not.toContain('"A"');
+    const picture = `${link(proof)}/runs/${proof.runs[0].id}/plates/3/picture.png`;
+    const drawn = await server.inject({ method: 'GET', url: picture });
+    expect([drawn.statusCode, drawn.headers['content-type']]).toEqual([200, 'image/png']);
+    expect((await server.call('GET', picture.replace('/3/', '/99/'))).status).toBe(404);
+    expect((await server.call('GET', picture.replace(proof.runs[0].id, NOWHERE))).status).toBe(404);
+  });
+
+  it('is chosen or left out, and cannot go without its sign', async () => {
+    expect((await freeze({ runs: [] })).body.runs).toEqual([]);
+    const other = (await server.call<typeof sign>('POST', `/api/jobs/${job.id}/signs`, { title: 'Other' })).body;
+    expect((await freeze({ signs: [other.id] })).body.runs).toEqual([]);
+    expect((await freeze({ signs: [other.id], runs: [run.id] })).body.message).toContain('runs.0: The sign of “Spring” does not go out'); // prettier-ignore
+    expect((await freeze({ runs: [NOWHERE] })).body.message).toContain(`runs.0: The job has no run “${NOWHERE}”`);
+  });
+
+  it('is part of what is approved: its contents have another name when a row has', async () => {
+    const a = (await freeze()).body;
+    const same = (await freeze()).body;
+    await save(withValues(run.document, [{ row: 3, column: 'name', was: 'Yewe', value: 'Yew' }]).run);
+    const b = (await freeze()).body;
+    expect([a.digest === same.digest, a.digest === b.digest]).toEqual([true, false]);
+    expect((await server.db.FrozenRun.findOne({ where: { proofId: a.id } }))?.document.rows[2].values[0]).toBe('Yewe');
+    await expect(server.db.FrozenRun.update({ title: 'Autumn' }, { where: { proofId: a.id } })).rejects.toThrow(
+      'A proof is frozen',
+    );
+  });
+});
+
+describe('corrections of a customer', () => {
+  it('come back into the list as proposals; the next proof is approved', async () => {
+    const a = (await freeze()).body;
+    const { status, body } = await correct(a, {});
+    expect([status, body.corrections]).toEqual([201, [expect.objectContaining({ row: 3, number: 3, column: 'name', was: 'Yewe', value: 'Yew', end: null })]]); // prettier-ignore
+    expect((await approve(a)).body.message).toContain('corrections: A correction is asked for');
+    const asked = await server.call('POST', `${link(a)}/wishes`, { name: 'Marit Solheim', wishes: 'The yew, please.' });
+    expect(asked.status).toBe(200);
+    const told = (await standing())!;
+    expect([told.letter, told.state, told.corrections.map(({ value }) => value)]).toEqual(['A', 'changes asked', ['Yew']]);
+    await save(withValues(run.document, told.corrections).run);
+    const taken = await server.call<{ end: string }>('POST', `/api/corrections/${told.corrections[0].id}`, { end: 'taken' });
+    expect([taken.status, taken.body.end]).toEqual([200, 'taken']);
+    expect((await standing())!.changes).toEqual({ isSignChanged: false, changed: [3], added: [], removed: 0 });
+    const b = (await freeze()).body;
+    expect(b.corrections).toEqual([]);
+    expect((await approve(b)).body.state).toBe('approved');
+    const approved = (await standing())!;
+    expect([approved.letter, approved.state, approved.changes.changed, approved.answeredBy]).toEqual(['B', 'approved', [], 'Marit Solheim']); // prettier-ignore
+    const { body: history } = await server.call<{ events: { who: string; text: string }[] }>(
+      'GET',
+      `/api/jobs/${job.id}/history`,
+    );
+    const lines = history.events.map(({ who, text }) => `${who}: ${text}`);
+    expect(lines).toEqual(expect.arrayContaining([
+      'Marit Solheim: On proof A, plate 3 of “Spring”: name “Yewe” to be “Yew”',
+      expect.stringContaining('Proof A, plate 3: name “Yew” taken into the list'),
+      expect.stringContaining('with 30 plates of “Spring” frozen'),
+    ])); // prettier-ignore
+  });
+
+  it('are one for a value, changed and taken back by the customer', async () => {
+    const a = (await freeze()).body;
+    await correct(a, { value: 'Yow' });
+    expect((await correct(a, { value: 'Yew' })).body.corrections.map(({ value }) => value)).toEqual(['Yew']);
+    expect((await correct(a, { row: 1, value: 'Rowan tree' })).body.corrections.map(({ number }) => number)).toEqual([1, 3]);
+    await correct(a, { value: ' Yewe ' });
+    expect((await correct(a, { row: 1, value: 'Rowan' })).body.corrections).toEqual([]);
+    expect((await approve(a)).body.state).toBe('approved');
+    expect((await correct(a, {})).body.code).toBe('PROOF_ENDED');
+  });
+
+  it('of two at once for the same value leave one', async () => {
+    const a = (await freeze()).body;
+    const all = await Promise.all(Array.from({ length: 8 }, (_, i) => correct(a, { value: `Yew ${i}` })));
+    expect(all.every(({ status }) => status === 201)).toBe(true);
+    expect(await server.db.CorrectionRow.count({ where: { proofId: a.id } })).toBe(1);
+  });
+
+  it('and remarks are refused where there is no such plate or column', async () => {
+    const a = (await freeze()).body;
+    expect((await correct(a, { row: 99 })).body.message).toContain('row: The run has no plate of row 99.');
+    expect((await correct(a, { column: 'bed' })).body.message).toContain('column: The plates have no words of a column “bed”.');
+    expect((await correct(a, { run: NOWHERE })).status).toBe(404);
+    expect((await correct(a, { value: 'x'.repeat(5000) })).status).toBe(400);
+    const remark = (more: object) => server.call<CustomerProof & Refusal>('POST', `${link(a)}/remarks`, { signId: sign.id, text: 'Larger?', who: 'Marit Solheim', run: a.runs[0].id, row: 7, ...more }); // prettier-ignore
+    const said = (await remark({})).body.remarks;
+    expect(said.map(({ run: of, row, number }) => [of, row, number])).toEqual([[a.runs[0].id, 7, 7]]);
+    expect((await remark({ row: undefined })).body.message).toContain('A plate has both, or neither.');
+    expect((await remark({ row: 99 })).body.message).toContain('no plate of row 99');
+    expect((await remark({ run: NOWHERE })).body.message).toContain('no such run');
+    // What was said of plates is found without looking through all.
+    const found = await server.call<ProofPlates>('GET', `${link(a)}/runs/${a.runs[0].id}?only=said`);
+    expect(found.body.plates.map(({ number }) => number)).toEqual([7]);
+    expect((await server.call<Refusal>('POST', `/api/corrections/${NOWHERE}`, { end: 'taken' })).status).toBe(404);
+  });
+});
