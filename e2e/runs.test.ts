@@ -145,4 +145,55 @@ describe('a run', () => {
     expect(await made()).toEqual(['0003 Badge.stl', '0003 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']);
     expect(faults).toEqual([]);
   });
+
+  it('goes to the customer, who puts a word right; that comes back into the list, and the next proof is approved', async () => {
+    const { page, application } = visit;
+    const send = async (letter: string): Promise<string> => {
+      await page.goto(`${application.url}/jobs/${job}/proofs`);
+      if (letter !== 'A') await button(`New proof ${letter}`).click();
+      await page.getByText('4 plates', { exact: true }).waitFor();
+      await page.getByRole('textbox', { name: 'To', exact: true }).fill('desk@quillstreet.example.org');
+      await button(`Freeze and send proof ${letter}`).click();
+      const confirm = page.getByLabel(/goes out all the same/u);
+      const sent = page.getByRole('heading', { name: `Proof ${letter} waits for the customer` });
+      await confirm.or(sent).first().waitFor();
+      if (await confirm.isVisible()) {
+        await confirm.check();
+        await button(`Freeze and send proof ${letter}`).click();
+        await sent.waitFor();
+      }
+      return (await page.getByRole('link', { name: 'See it as the customer' }).getAttribute('href'))!.replace('?by=shop', '');
+    };
+    const customer = await visit.browser.newPage();
+    await customer.goto(await send('A'));
+    await customer.getByRole('button', { name: /^3 / }).click();
+    await customer.getByLabel('Name', { exact: true }).fill('Dora Ekk');
+    await customer.getByRole('button', { name: 'Put it right' }).first().click();
+    await customer.getByRole('button', { name: 'Leave “Dora Ek”' }).waitFor();
+    await customer.getByLabel('About this plate').fill('She sits upstairs now.');
+    await customer.getByRole('button', { name: 'Put the remark' }).click();
+    await customer.getByText('She sits upstairs now.').waitFor();
+    await customer.getByRole('button', { name: 'Close' }).click();
+    await customer.getByText('You corrected a plate: ask for changes').waitFor();
+    await customer.getByLabel('Your name').fill('Ada Fern');
+    await customer.getByRole('button', { name: 'Ask for changes' }).click();
+    await customer.getByRole('button', { name: 'Send the wishes' }).click();
+    await customer.getByText('Ada Fern asked for changes').waitFor();
+    await page.goto(`${application.url}/jobs/${job}/runs`);
+    await page.getByText('“Dora Ek” to be “Dora Ekk”').waitFor();
+    await page.getByText('customer: She sits upstairs now.').waitFor();
+    await button('Take it', true).click();
+    await page.getByText('Otherwise since: plate 3.').waitFor();
+    await expect(cell('Name', 3).inputValue()).resolves.toBe('Dora Ekk');
+    await customer.goto(await send('B'));
+    await customer.getByText('4 plates.').waitFor();
+    await customer.getByLabel('Your name').fill('Ada Fern');
+    for (const tick of await customer.getByRole('checkbox').all()) await tick.check();
+    await customer.getByRole('button', { name: 'Approve proof B' }).click();
+    await customer.getByText('Approved by Ada Fern').waitFor();
+    await customer.close();
+    await page.goto(`${application.url}/jobs/${job}/runs`);
+    await page.getByText('The plates are as approved.').waitFor();
+    expect(faults).toEqual([]);
+  }, 120_000);
 });

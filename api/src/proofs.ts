@@ -265,6 +265,18 @@ const RowInAddress = Type.String({ pattern: '^[1-9][0-9]{0,9}$' });
 export const CustomerRunParams = Type.Object({ token: Token, runId: Uuid }, closed);
 export const CustomerPlateParams = Type.Object({ token: Token, runId: Uuid, row: RowInAddress }, closed);
 export const ShopPlateParams = Type.Object({ id: Type.String({ maxLength: 64 }), runId: Uuid, row: RowInAddress }, closed);
+/** Which plates of a frozen run are asked for. */
+const PlatesQuery = Type.Object(
+  {
+    from: Type.Optional(Type.String({ pattern: '^[0-9]{1,6}$' })),
+    /** Only those that have these words, or this number. */
+    words: Type.Optional(Type.String({ maxLength: 200 })),
+    /** Only those of which something was said. */
+    only: Type.Optional(Type.Literal('said')),
+  },
+  closed,
+);
+
 export const ShopPictureParams = Type.Object({ id: Type.String({ maxLength: 64 }), signId: Uuid }, closed);
 export const PictureQuery = Type.Object({ option: Type.Optional(OptionId) }, closed);
 
@@ -281,6 +293,11 @@ export const proofEndpoints = {
   'GET /proofs/:id': { params: IdParams, answer: ShopProof },
   'POST /proofs/:id/withdraw': { params: IdParams, answer: ShopProof },
   'POST /proofs/:id/remarks': { params: IdParams, body: ShopRemark, status: 201, answer: ShopProof },
+  'GET /proofs/:id/runs/:runId': {
+    params: Type.Object({ id: Type.String({ maxLength: 64 }), runId: Uuid }, closed),
+    query: PlatesQuery,
+    answer: ProofPlates,
+  },
   'POST /proofs/:id/sheets': {
     params: IdParams,
     body: Type.Object({ kind: oneOf(SHEET_KINDS) }, closed),
@@ -296,16 +313,7 @@ export const proofEndpoints = {
   },
   'GET /proof-links/:token/runs/:runId': {
     params: CustomerRunParams,
-    query: Type.Object(
-      {
-        from: Type.Optional(Type.String({ pattern: '^[0-9]{1,6}$' })),
-        /** Only those that have these words, or this number. */
-        words: Type.Optional(Type.String({ maxLength: 200 })),
-        /** Only those of which something was said. */
-        only: Type.Optional(Type.Literal('said')),
-      },
-      closed,
-    ),
+    query: PlatesQuery,
     answer: ProofPlates,
   },
   'POST /proof-links/:token/corrections': { params: TokenParams, body: NewCorrection, status: 201, answer: CustomerProof },

@@ -5,8 +5,9 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { Evaluator } from '@plain-relief/core/relief';
+import { newRun, plateDocument, withList } from '@plain-relief/core/runs';
 import { type Block, EVERYTHING } from '@plain-relief/core/sheet';
-import { newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
+import { fontsOf, newShape, newSign, newText, readSign, type Sign } from '@plain-relief/core/sign';
 import { PNG } from 'pngjs';
 import { openFontBook } from '../fonts/font-files.js';
 import { proofSheet } from './proof-sheet.js';
@@ -199,6 +200,25 @@ describe('the proof', () => {
     for (const number of ['1', '2', '3', '4']) expect(alone.filter((word) => word === number).length).toBeGreaterThanOrEqual(2);
     const without = await proofOf(readSign(demo('map-room')), { layout: { ...EVERYTHING, shows: ['ticket'] } });
     expect(textOf(without)).not.toContain('Finishes');
+  });
+
+  it('has every plate of a run with its number, and how it fits', async () => {
+    const sign = readSign(demo('runs/tree-labels'), book.catalogue);
+    const names = Array.from({ length: 20 }, (_, i) =>
+      i === 7 ? 'Chamaecyparis lawsoniana of many letters and more' : `Quercus ${i}`,
+    );
+    const list = { columns: ['Latin name', 'accession'], rows: names.map((name, i) => [name, String(1000 + i)]) };
+    const named = { ...sign, title: 'Label of {Latin name}' };
+    const run = withList(newRun('s'), list).run;
+    const path = join(folder, 'plates.pdf');
+    const first = plateDocument(named, run, 1)!;
+    await book.need(fontsOf(named));
+    writeFileSync(path, await proofSheet([await seen(first)], subject, book, fontsDir, undefined, { runs: [{ title: 'Spring', sign: named, run }] })); // prettier-ignore
+    const text = textOf(path);
+    expect(text).toContain('Spring: plates 1 to 15 of 20');
+    expect(text).toContain('Spring: plates 16 to 20 of 20');
+    expect(text).toContain('20 Label of Quercus 19');
+    expect(text.match(/too large/gu)).toHaveLength(1);
   });
 
   it('is the same bytes for the same sign, job and date', async () => {

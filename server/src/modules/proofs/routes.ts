@@ -9,7 +9,7 @@ import { answerWithPicture } from '../../platform/http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import { caller, isEnough } from '../people/access.js';
 import type { Person } from '../../platform/database/models/people.js';
-import { endCorrection, platePicture, proofOfRun } from './frozen-runs.js';
+import { endCorrection, platePicture, platesOfRun, proofOfRun } from './frozen-runs.js';
 import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from '../../platform/database/models/proofs.js';
 import { turnaround } from './turnaround.js';
@@ -71,6 +71,10 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
 
   endpoint(app, 'POST /proofs/:id/sheets', { config: { least: 'maker', audit: 'asked for a sheet' } }, async ({ params, body }) =>
     proofs.sheet((await proofs.find(params.id)).id, body.kind),
+  );
+
+  endpoint(app, 'GET /proofs/:id/runs/:runId', seen, async ({ params, query }) =>
+    platesOfRun(db, await proofs.find(params.id), params.runId, query),
   );
 
   endpoint(app, 'GET /runs/:id/proof', seen, async ({ params }) => {

@@ -1,8 +1,9 @@
-import type { ProofSign, ShopRemark } from '@plain-relief/api';
+import type { ProofRun, ProofSign, ShopRemark } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { LineField } from '../fields/line-field';
 import { dayOf, timeOf } from '../platform/moments';
+import { type AskedCorrection, PlatesBoard } from '../proofs/plates-board';
 import { RemarkBoard } from '../proofs/remark-board';
 import { CustomerService } from './customer.service';
 import { TurningModel } from './turning-model';
@@ -24,7 +25,7 @@ type Look = (typeof LOOKS)[number][0];
 
 @Component({
   selector: 'pr-customer-page',
-  imports: [LineField, RemarkBoard, TurningModel],
+  imports: [LineField, PlatesBoard, RemarkBoard, TurningModel],
   providers: [CustomerService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './customer-page.html',
@@ -48,6 +49,7 @@ export class CustomerPage implements OnDestroy {
   /** Addresses of drawings that have come. */
   protected readonly drawn = signal<ReadonlySet<string>>(new Set());
   protected readonly looks = LOOKS;
+  protected readonly source = computed(() => ({ token: this.token() }));
   protected readonly trouble = signal('');
   protected readonly isBusy = signal(false);
   protected readonly isAsking = signal(false);
@@ -64,6 +66,8 @@ export class CustomerPage implements OnDestroy {
   protected readonly lacks = computed(() => {
     const open = this.proof()?.signs.find(({ id, options }) => options.length > 0 && !this.choices()[id]);
     if (open) return `Choose an option of “${open.title}” first.`;
+    const count = this.proof()?.corrections.length ?? 0;
+    if (count > 0) return `You corrected ${count === 1 ? 'a plate' : `${count} words of plates`}: ask for changes, and the shop sends a new proof.`; // prettier-ignore
     if (TICKS.some(([key]) => !this.ticks()[key])) return 'Tick all three once you have looked.';
     return this.name().trim() === '' ? 'Write your name.' : '';
   });
@@ -74,6 +78,17 @@ export class CustomerPage implements OnDestroy {
 
   ngOnDestroy(): void {
     this.service.close();
+  }
+
+  /** The runs that make a sign. */
+  protected runsOf(sign: string): readonly ProofRun[] {
+    return (this.proof()?.runs ?? []).filter(({ signId }) => signId === sign);
+  }
+
+  /** Of a sign that a list is made by its own title is names of columns. */
+  protected titleOf({ id, title }: ProofSign): string {
+    const runs = this.runsOf(id);
+    return runs.length === 1 ? runs[0].title : title;
   }
 
   protected optionOf({ id }: ProofSign): string | undefined {
@@ -121,6 +136,18 @@ export class CustomerPage implements OnDestroy {
 
   protected remark(remark: ShopRemark): Promise<void> {
     return this.attempt(() => this.service.remark(this.name().trim() || this.proof()?.customer || 'the customer', remark));
+  }
+
+  protected correct(correction: AskedCorrection): Promise<void> {
+    return this.attempt(() => this.service.correct(this.name().trim() || this.proof()?.customer || 'the customer', correction));
+  }
+
+  /** With corrections of plates there is something to ask for. */
+  protected beginAsking(): void {
+    this.isAsking.set(!this.isAsking());
+    const count = this.proof()?.corrections.length ?? 0;
+    if (this.wishes().trim() === '' && count > 0)
+      this.wishes.set(count === 1 ? 'Please put the plate right as I corrected it.' : `Please put the ${count} words right that I corrected.`); // prettier-ignore
   }
 
   protected async approve(): Promise<void> {

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { CustomerProof, Frozen, ShopRemark, Ticks } from '@plain-relief/api';
+import type { CustomerProof, Frozen, NewCorrection, ShopRemark, Ticks } from '@plain-relief/api';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, type ApiError } from '../platform/api';
 
@@ -36,6 +36,11 @@ export class CustomerService {
   /** @throws ApiError */
   async remark(who: string, remark: Frozen<ShopRemark>): Promise<void> {
     this.show(await this.api.ask('POST /proof-links/:token/remarks', { ...this.params, body: { ...remark, who } }));
+  }
+
+  /** Would have a value of a plate otherwise. @throws ApiError */
+  async correct(who: string, correction: Omit<NewCorrection, 'who'>): Promise<void> {
+    this.show(await this.api.ask('POST /proof-links/:token/corrections', { ...this.params, body: { ...correction, who } }));
   }
 
   /** @throws ApiError */

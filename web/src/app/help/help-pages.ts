@@ -107,6 +107,7 @@ export const HELP_PAGES: readonly HelpPage[] = [
       'A column can choose as well: an option, a finish, a length within limits, whether a part is made, or which of several. What chooses nothing keeps its row from being made, and says so.',
       'Every row is laid out by itself, as the sign with the same words would be: it fits, or its frame narrows it, or it does not fit. Cells are typed over where they stand; Enter goes down the column.',
       'A newer list takes the place of the one before: rows are known again by a column whose values are all different, and what is new, changed or gone is told.',
+      'Plates go to the customer with the proof of their sign. What the customer would have otherwise stands over the list: take it in, or leave the word. What was changed since the proof is told there, too.',
       'A plate that is opened can be corrected alone: it keeps that when the sign or the list changes, and it is told among its notes.',
       'Sheets shows how many plates go on a sheet, with a map; plates that do not fit are left out until they are mended. Mark rows to make those alone, such as one plate again.',
     ],
@@ -121,7 +122,7 @@ export const HELP_PAGES: readonly HelpPage[] = [
     picture: 'proofs',
     shows: 'The proofs of a job, with what the customer said about them',
     paragraphs: [
-      'A proof freezes the signs as they are. The customer gets an address, looks at pictures, sizes and every word, sets remarks on the picture, and approves or asks for changes.',
+      'A proof freezes the signs as they are. The customer gets an address, looks at pictures, sizes and every word, sets remarks on the picture, and approves or asks for changes. Of a list every plate is shown: the customer types words as they should be, and you take them in under Run.',
       'What was changed in a sign since its proof is listed, line by line. Only what was approved goes to the shop without a word; anything else asks for a reason.',
       'The sheet can be had as a PDF on any paper, with the blocks that the shop’s layout has.',
     ],

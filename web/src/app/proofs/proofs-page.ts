@@ -1,5 +1,5 @@
 import { SHEET_KINDS } from '@plain-relief/api/states';
-import type { Frozen, Job, KeptPlace, NewProof, Proof, ShopRemark, Task } from '@plain-relief/api';
+import type { Frozen, Job, KeptPlace, ListedRun, NewProof, Proof, ProofRun, ShopRemark, Task } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
@@ -8,6 +8,7 @@ import { SessionService } from '../session/session.service';
 import { Masthead } from '../shell/masthead';
 import { dayOf, timeOf } from '../platform/moments';
 import { type OpenNotes, openNotesOf, ProofsService } from './proofs.service';
+import { PlatesBoard } from './plates-board';
 import { RemarkBoard } from './remark-board';
 import { SendForm } from './send-form';
 import { attempt } from '../platform/attempt';
@@ -23,7 +24,7 @@ const STATE_WORDS: Readonly<Record<Proof['state'], string>> = {
 /** What customers see of a job, and what came back. */
 @Component({
   selector: 'pr-proofs-page',
-  imports: [Masthead, RouterLink, RemarkBoard, SendForm],
+  imports: [Masthead, PlatesBoard, RouterLink, RemarkBoard, SendForm],
   providers: [ProofsService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './proofs-page.html',
@@ -37,6 +38,7 @@ export class ProofsPage implements OnDestroy {
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
   protected readonly job = signal<Job | undefined>(undefined);
   protected readonly places = signal<readonly KeptPlace[]>([]);
+  protected readonly runs = signal<readonly ListedRun[]>([]);
   /** Makers see what was approved, and do not speak with customers. */
   protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly trouble = signal('');
@@ -70,6 +72,7 @@ export class ProofsPage implements OnDestroy {
     await this.attempt(async () => {
       this.job.set(await this.jobs.find(id));
       this.places.set(await this.service.places(id));
+      this.runs.set(await this.service.runs(id));
       await this.service.open(id);
     });
   }
@@ -128,6 +131,15 @@ export class ProofsPage implements OnDestroy {
   /** Whether anything was changed in a sign since it was frozen. */
   protected changesOf({ changes }: Proof, signId: string): readonly string[] {
     return changes[signId] ?? [];
+  }
+
+  protected runsOf({ runs }: Proof, sign: string): readonly ProofRun[] {
+    return runs.filter(({ signId }) => signId === sign);
+  }
+
+  /** Corrections of a run's plates that nobody has answered yet. */
+  protected openCorrections({ corrections }: Proof, id: string): number {
+    return corrections.filter(({ run, end }) => run === id && end === null).length;
   }
 
   protected chosen({ choices, signs }: Proof, signId: string): string {

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Frozen, JobEvent, KeptPlace, NewProof, Proof, SheetKind, ShopRemark } from '@plain-relief/api';
+import type { Frozen, JobEvent, KeptPlace, ListedRun, NewProof, Proof, SheetKind, ShopRemark } from '@plain-relief/api';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { isUnderWay } from '../tasks/tasks.service';
 import { Api, type ApiError } from '../platform/api';
@@ -47,6 +47,12 @@ export class ProofsService {
   async places(jobId: string): Promise<KeptPlace[]> {
     const { places } = await this.api.ask('GET /jobs/:id/places', { params: { id: jobId } });
     return places.filter(({ document }) => document.signs.length > 0);
+  }
+
+  /** The runs of a job that have rows. @throws ApiError */
+  async runs(jobId: string): Promise<ListedRun[]> {
+    const { runs } = await this.api.ask('GET /jobs/:id/runs', { params: { id: jobId } });
+    return runs.filter(({ rows }) => rows > 0);
   }
 
   close(): void {

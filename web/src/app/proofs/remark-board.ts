@@ -38,7 +38,7 @@ export class RemarkBoard {
   /** Those of the sign, with the number that stands on their pin. */
   protected readonly numbered = computed(() =>
     this.remarks()
-      .filter(({ signId }) => signId === this.signId())
+      .filter(({ signId, run }) => signId === this.signId() && run === null)
       .map((remark, i) => ({ ...remark, number: i + 1, isHere: (remark.option ?? undefined) === this.option() })),
   );
   protected readonly time = timeOf;

@@ -1,5 +1,5 @@
-import type { Frozen, Job, KeptPlace, NewProof } from '@plain-relief/api';
-import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
+import type { Frozen, Job, KeptPlace, ListedRun, NewProof } from '@plain-relief/api';
+import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule, type ValidatorFn, Validators } from '@angular/forms';
 import { RouterLink } from '@angular/router';
@@ -36,11 +36,16 @@ export class SendForm {
   readonly open = input<readonly OpenNotes[]>([]);
   /** Where its signs hang. */
   readonly places = input<readonly Pick<KeptPlace, 'id' | 'title'>[]>([]);
+  /** Lists that signs are made by. */
+  readonly runs = input<readonly ListedRun[]>([]);
   readonly isBusy = input(false);
   readonly sent = output<Frozen<NewProof>>();
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
   /** Places that are left out. */
   protected readonly left = signal<ReadonlySet<string>>(new Set());
+  /** Runs of the chosen signs, and those of them that are left out. */
+  protected readonly offeredRuns = computed(() => this.runs().filter(({ sign }) => this.chosen().has(sign)));
+  protected readonly leftRuns = signal<ReadonlySet<string>>(new Set());
   protected readonly form = new FormGroup({
     recipient: new FormControl('', {
       nonNullable: true,
@@ -77,6 +82,10 @@ export class SendForm {
     this.left.set(withOne(this.left(), id, !isShown));
   }
 
+  protected chooseRun(id: string, isShown: boolean): void {
+    this.leftRuns.set(withOne(this.leftRuns(), id, !isShown));
+  }
+
   protected chooseAll(isChosen: boolean): void {
     this.chosen.set(new Set(isChosen ? this.job().signs.map(({ id }) => id) : []));
   }
@@ -107,6 +116,7 @@ export class SendForm {
       days: Number(days),
       layout,
       ...(this.places().length > 0 && { places: this.places().flatMap(({ id }) => (this.left().has(id) ? [] : [id])) }),
+      ...(this.runs().length > 0 && { runs: this.offeredRuns().flatMap(({ id }) => (this.leftRuns().has(id) ? [] : [id])) }),
       ...(isReminding && { remindAfter: Number(remindAfter) }),
       ...(open.length > 0 && { confirmed: open.map(({ signId, notes }) => ({ signId, notes })) }),
     });

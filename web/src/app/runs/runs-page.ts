@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, viewChild } from '@angular/core'; // prettier-ignore
 import { toSignal } from '@angular/core/rxjs-interop';
+import type { ProofCorrection } from '@plain-relief/api';
 import { RouterLink } from '@angular/router';
 import { type Correction, listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type Sign } from '@plain-relief/core/sign';
@@ -11,6 +12,7 @@ import { Masthead } from '../shell/masthead';
 import { ContactSheet } from './contact-sheet';
 import { PlateDesk } from './plate-desk.service';
 import { PlatePictureView } from './plate-picture';
+import { RunProofPanel } from './run-proof';
 import { RowCorrections } from './row-corrections';
 import { type DrawnSheets } from './run-desk';
 import { ALL_ROWS, type Choice, chosenRows, columnWidths, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
@@ -41,7 +43,7 @@ const FILE_NAMES: Readonly<Record<PlateFile, string>> = {
 /** Runs of a job: a sign with places for words, and a list; every row is a plate. */
 @Component({
   selector: 'pr-runs-page',
-  imports: [ContactSheet, Masthead, PlatePictureView, RouterLink, RowCorrections, RunSheets, RunTable, SlotsPanel],
+  imports: [ContactSheet, Masthead, PlatePictureView, RouterLink, RowCorrections, RunProofPanel, RunSheets, RunTable, SlotsPanel],
   providers: [PlateDesk, RunsService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
@@ -97,6 +99,15 @@ export class RunsPage {
     const [sign, run] = [this.sign(), this.document()];
     return sign && run ? valuesOfRun(sign, run) : [];
   });
+  /** What the customer would have otherwise, and said, by the ids of rows. */
+  private readonly told = computed(() => {
+    const found = new Map<number, string[]>();
+    const { corrections = [], remarks = [] } = this.state().proof ?? {};
+    const tell = (row: number, words: string): unknown => found.set(row, [...(found.get(row) ?? []), words]);
+    for (const { row, column, value, end } of corrections) if (end === null) tell(row, `customer: ${column} to be “${value}”`);
+    for (const { row, text, isFromShop } of remarks) if (row !== null && !isFromShop) tell(row, `customer: ${text}`);
+    return found;
+  });
   private readonly remarks = computed(() => {
     const sign = this.sign();
     const values = this.values();
@@ -104,7 +115,8 @@ export class RunsPage {
     const rows = this.document()?.rows ?? [];
     const alone = (row: number): string[] =>
       sign ? (rows[row]?.corrections ?? []).map(({ sets, value }) => `alone: ${settingWords(sign, sets)}, ${value}`) : [];
-    return rowRemarks(values).map((own, row) => [...remarkWords(own), ...(twice.get(row) ?? []), ...alone(row)]);
+    const told = this.told();
+    return rowRemarks(values).map((own, row) => [...remarkWords(own), ...(twice.get(row) ?? []), ...alone(row), ...(told.get(rows[row]?.id) ?? [])]); // prettier-ignore
   });
   protected readonly rows = computed((): ShownRow[] => {
     const { byId } = this.laidOut();
@@ -174,6 +186,14 @@ export class RunsPage {
   protected async pasted(text: string): Promise<void> {
     const isTaken = await attempt(this.trouble, async () => this.service.takeText(text));
     if (isTaken) this.isPasting.set(false);
+  }
+
+  protected take(corrections: readonly ProofCorrection[]): Promise<boolean> {
+    return attempt(this.trouble, () => this.service.takeCorrections(corrections));
+  }
+
+  protected leave(correction: ProofCorrection): Promise<boolean> {
+    return attempt(this.trouble, () => this.service.leaveCorrection(correction));
   }
 
   protected changeSign(sign: Sign): Promise<boolean> {

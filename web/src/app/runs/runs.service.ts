@@ -1,6 +1,6 @@
 import { inject, Injectable, type OnDestroy } from '@angular/core';
-import type { Job, KeptRun, ListedRun } from '@plain-relief/api';
-import { type List, listOf, newRun, readList, type Renewed, type Run, withList } from '@plain-relief/core/runs';
+import type { Job, KeptRun, ListedRun, ProofCorrection, RunProof } from '@plain-relief/api';
+import { type List, listOf, newRun, readList, type Renewed, type Run, withList, withValues } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, ApiError } from '../platform/api';
@@ -20,6 +20,8 @@ export interface RunsState {
   readonly save: 'saved' | 'saving' | 'failed';
   /** What the list that was taken in last changed. */
   readonly renewed?: Renewed;
+  /** Where it stands with its customer; null where it was in no proof. */
+  readonly proof?: RunProof | null;
   /** What was told of how a list was read. */
   readonly listNotes: readonly string[];
 }
@@ -27,6 +29,16 @@ export interface RunsState {
 /** ms without an edit after which a run is saved, and before it is tried again. */
 const PAUSE_MS = 800;
 const AGAIN_MS = 4000;
+/** ms after which it is asked whether the customer has said something. */
+const ASK_MS = 10_000;
+
+/** Corrections that could not be taken, since their plates say something else by now. */
+export class StaleCorrections extends Error {
+  constructor(stale: readonly ProofCorrection[]) {
+    const plates = stale.map(({ number, was, value }) => `plate ${number} no longer says “${was}” (to be “${value}”)`).join(', ');
+    super(`Not taken: ${plates}. Change it in the list where it still is to be, then leave the correction.`);
+  }
+}
 
 /** The runs of a job: their lists edited, undone, and saved by themselves. */
 @Injectable()
@@ -36,6 +48,8 @@ export class RunsService implements OnDestroy {
   readonly state$: Observable<RunsState> = this.state;
   private readonly steps = new Steps<Run>();
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private asking: ReturnType<typeof setTimeout> | undefined;
+  private isClosed = false;
   private saving: Promise<void> = Promise.resolve();
 
   /** @throws ApiError */
@@ -54,8 +68,44 @@ export class RunsService implements OnDestroy {
     await this.flush();
     const shown = await this.api.ask('GET /runs/:id', { params: { id } });
     this.steps.clear();
-    this.tell({ shown, sign: undefined, renewed: undefined, listNotes: [], save: 'saved', error: undefined });
+    this.tell({ shown, sign: undefined, proof: undefined, renewed: undefined, listNotes: [], save: 'saved', error: undefined });
     await this.fetchSign(shown.document.sign);
+    await this.askProof();
+  }
+
+  /** Asks where the run stands with its customer. */
+  private async askProof(): Promise<void> {
+    clearTimeout(this.asking);
+    const id = this.state.value.shown?.id;
+    if (id === undefined || this.isClosed) return;
+    try {
+      const { proof } = await this.api.ask('GET /runs/:id/proof', { params: { id } });
+      if (this.state.value.shown?.id === id && JSON.stringify(proof) !== JSON.stringify(this.state.value.proof))
+        this.tell({ proof });
+    } catch (error) {
+      // What was told last stays while the server is away.
+      if (!(error instanceof ApiError)) throw error;
+    }
+    this.asking = setTimeout(() => void this.askProof(), ASK_MS);
+  }
+
+  /** Takes corrections of the customer into the list. @throws StaleCorrections, ApiError */
+  async takeCorrections(corrections: readonly ProofCorrection[]): Promise<void> {
+    const { shown } = this.state.value;
+    if (!shown) return;
+    const { run, stale } = withValues(shown.document, corrections);
+    this.edit(corrections.length === 1 ? 'correction' : 'corrections', run);
+    await this.flush();
+    for (const one of corrections)
+      if (!stale.includes(one)) await this.api.ask('POST /corrections/:id', { params: { id: one.id }, body: { end: 'taken' } });
+    await this.askProof();
+    if (stale.length > 0) throw new StaleCorrections(stale as readonly ProofCorrection[]);
+  }
+
+  /** Leaves a word as it is. @throws ApiError */
+  async leaveCorrection({ id }: ProofCorrection): Promise<void> {
+    await this.api.ask('POST /corrections/:id', { params: { id }, body: { end: 'left' } });
+    await this.askProof();
   }
 
   /** Makes a run of a sign of the job. @throws ApiError */
@@ -150,6 +200,8 @@ export class RunsService implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.isClosed = true;
+    clearTimeout(this.asking);
     void this.flush();
   }
 
@@ -193,6 +245,7 @@ export class RunsService implements OnDestroy {
       if (now?.id !== id) return;
       const isNewest = now.document === document && now.title === title;
       this.tell({ shown: { ...now, revision: kept.revision }, ...(isNewest && { save: 'saved' as const, error: undefined }) });
+      if (this.state.value.proof) void this.askProof();
     } catch (error) {
       this.tell({ save: 'failed', error: (error as Error).message });
       if (error instanceof ApiError && error.isPassing) this.timer = setTimeout(() => void this.flush(), AGAIN_MS);

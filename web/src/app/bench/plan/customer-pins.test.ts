@@ -3,7 +3,18 @@ import { describe, expect, it } from '@jest/globals';
 import { pinsOf } from './customer-pins';
 
 const remark = (id: string, change: Partial<Remark> = {}): Remark => ({
-  ...{ id, signId: 's', option: null, across: 0.25, down: 0.5, isFromShop: false, who: 'Ada Fern' },
+  ...{
+    id,
+    signId: 's',
+    option: null,
+    run: null,
+    row: null,
+    number: null,
+    across: 0.25,
+    down: 0.5,
+    isFromShop: false,
+    who: 'Ada Fern',
+  },
   ...{ text: `About ${id}`, at: '2026-11-27T10:00:00Z', ...change },
 });
 const proof = (letter: string, state: 'open' | 'approved' | 'changes asked' | 'withdrawn' | 'replaced', remarks: Remark[]) => ({

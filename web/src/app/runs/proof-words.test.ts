@@ -1,0 +1,25 @@
+import { describe, expect, it } from '@jest/globals';
+import type { RunProof } from '@plain-relief/api';
+import { numbersInWords, proofWords } from './proof-words';
+
+const none: RunProof['changes'] = { isSignChanged: false, changed: [], added: [], removed: 0 };
+const proof = (state: RunProof['state'], changes: Partial<RunProof['changes']> = {}) => ({
+  ...{ proofId: 'p', letter: 'B', state, createdAt: '2026-11-20T09:00:00.000Z' },
+  endedAt: state === 'open' ? null : '2026-11-24T09:00:00.000Z',
+  answeredBy: state === 'open' ? null : 'Marit Solheim',
+  changes: { ...none, ...changes },
+});
+
+describe('where a run stands with its customer', () => {
+  it('is said with what is otherwise since', () => {
+    expect(proofWords(proof('open'))).toMatch(/^of .*20.* waits for the customer\.$/u);
+    expect(proofWords(proof('approved'))).toMatch(/^was approved by Marit Solheim on .*24.*\. The plates are as approved\.$/u);
+    expect(proofWords(proof('approved', { changed: [3], added: [121, 122], removed: 2 }))).toMatch(/Otherwise since: plate 3; new: 121 and 122; 2 gone\.$/u); // prettier-ignore
+    expect(proofWords(proof('changes asked', { isSignChanged: true }))).toMatch(/asks for changes\. Otherwise since: the sign, and with it every plate\.$/u); // prettier-ignore
+  });
+
+  it('has numbers one by one, of many the first', () => {
+    expect([numbersInWords([]), numbersInWords([4]), numbersInWords([4, 5]), numbersInWords([1, 2, 3])]).toEqual(['', '4', '4 and 5', '1, 2 and 3']); // prettier-ignore
+    expect(numbersInWords(Array.from({ length: 20 }, (_, i) => i + 1))).toBe('1, 2, 3, 4, 5, 6, 7, 8 and 12 more');
+  });
+});
