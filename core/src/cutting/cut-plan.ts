@@ -11,6 +11,8 @@ export type Purpose = 'pins' | 'face' | 'drill' | 'clear' | 'rest' | 'engrave' |
 export interface Cut {
   readonly tool: ShopTool;
   readonly purpose: Purpose;
+  /** Of several works on a sheet the one that it is of. */
+  readonly of?: string;
   /** Heights between which material is taken. */
   readonly from: number;
   readonly to: number;

@@ -11,7 +11,7 @@ export {
   type ZeroChoice,
 } from './choice.js';
 export { type Cut, type CutPlan, type Left, type LeftCause, type Progress, type Purpose } from './cut-plan.js';
-export { cutPlan } from './plan.js';
+export { CLEARANCE, cutPlan, zeroOf } from './plan.js';
 export { PlanError } from './plan-error.js';
 export { FreeSpace } from './free-space.js';
 export { grown, PATH_TOLERANCE, ringsIn, shrunk } from './regions.js';

@@ -35,7 +35,7 @@ const UNDER_CLAMPS = 'Beside clamps the sign is not cut out: move them away from
 /** mm that a path keeps off clamps. */
 const CLAMP_GAP = 0.5;
 /** mm over the stock, and over clamps, at which tools move freely. */
-const CLEARANCE = 2;
+export const CLEARANCE = 2;
 /** mm² of a level for which it is sought what would clear it. */
 const SOUGHT_MM2 = 0.5;
 /** Parts of the smallest diameter that are tried, and part of a place that the right one clears. */
@@ -486,7 +486,8 @@ const tipOf = ({ form }: ShopTool): number => ('tip' in form ? form.tip : 0);
 const ballOf = ({ form }: ShopTool): number => (form.kind === 'taper' ? form.tip : form.diameter);
 const shown = (mm: number): string => String(Number(mm.toFixed(2)));
 
-function zeroOf({ zero: { at, height } }: CutChoice, { box, top, bottom }: StockBox): CutPlan['zero'] {
+/** Where a program's zero lies in the places of the work. */
+export function zeroOf({ zero: { at, height } }: Pick<CutChoice, 'zero'>, { box, top, bottom }: StockBox): CutPlan['zero'] {
   const isMiddle = at === 'middle';
   const x = isMiddle ? (box.minX + box.maxX) / 2 : at.endsWith('left') ? box.minX : box.maxX;
   const y = isMiddle ? (box.minY + box.maxY) / 2 : at.startsWith('lower') ? box.minY : box.maxY;

@@ -149,6 +149,27 @@ export function dryRun(
   const { minX, minY, maxX, maxY } = target.box ?? bounds([target.blank])!;
   const stock = new Stock({ x: minX, y: minY }, maxX - minX, maxY - minY, target.top, cell);
   const run = new Run(stock, target, workplace);
+  const duration = goThrough(programs, workplace, target.top, (motion) => run.move(motion), progress);
+  const found = seen && new Float32Array(stock.columns * stock.rows);
+  const difference = compared(stock, target.mesh, target.blank, target.floor, target.waste, (column, row, over) => {
+    if (found) found[row * stock.columns + column] = over;
+  });
+  seen?.(stock, (column, row) => found![row * stock.columns + column]);
+  return { ...difference, ...run.mishaps(), duration };
+}
+
+/**
+ * Reads programs one after the other and does every move of theirs, in the places of the sign.
+ * @returns how long they take
+ * @throws DryRunError where one cannot be read; what `done` throws
+ */
+export function goThrough(
+  programs: readonly NamedProgram[],
+  { zero, limits }: Pick<Workplace, 'zero' | 'limits'>,
+  top: number,
+  done: (motion: Motion) => void,
+  progress?: (part: number) => void,
+): Duration {
   const letters = programs.reduce((sum, { text }) => sum + text.length, 0);
   let [read, told] = [0, 0];
   const steps = function* ({ name, text }: NamedProgram): Generator<Step> {
@@ -158,7 +179,7 @@ export function dryRun(
       for (const step of readProgram(text)) {
         yield step;
         if (step.kind === 'rapid' || step.kind === 'feed') {
-          run.move(begun(moved(step, workplace.zero), isFirst, target.top));
+          done(begun(moved(step, zero), isFirst, top));
           isFirst = false;
         }
         if (progress && told++ % TOLD_LINES === 0) progress((read + (text.length * step.line) / lines) / letters);
@@ -171,13 +192,7 @@ export function dryRun(
   const all = function* (): Generator<Step> {
     for (const program of programs) yield* steps(program);
   };
-  const duration = durationOf(all(), workplace.limits);
-  const found = seen && new Float32Array(stock.columns * stock.rows);
-  const difference = compared(stock, target.mesh, target.blank, target.floor, target.waste, (column, row, over) => {
-    if (found) found[row * stock.columns + column] = over;
-  });
-  seen?.(stock, (column, row) => found![row * stock.columns + column]);
-  return { ...difference, ...run.mishaps(), duration };
+  return durationOf(all(), limits);
 }
 
 /**
@@ -196,7 +211,7 @@ export function programTrouble(name: string, error: unknown): unknown {
 }
 
 /** Moves on a stock, and what goes wrong with them. */
-class Run {
+export class Run {
   private rapidsInMaterial = 0;
   private holderTouches = 0;
   private belowBed = 0;

@@ -14,6 +14,7 @@ export {
   type TurningTool,
   type Workplace,
 } from './dry-run.js';
+export { dryRunOfSheet, type SheetRun } from './sheet-run.js';
 export { Film, type FilmedStock, type Reel, type Scene } from './film.js';
 export { type KeptStock, type Removed, Stock } from './stock.js';
 export { type Colour, stockPicture, type StockPicture, stockPictureSize } from './stock-picture.js';

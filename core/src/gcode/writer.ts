@@ -72,7 +72,7 @@ class Writer {
     for (const cut of cuts) {
       const firstLine = this.lines.length + 1;
       this.comment(
-        `${cut.purpose} from ${this.shown(cut.from - plan.zero.z)} to ${this.shown(cut.to - plan.zero.z)} with ${tool.name}`,
+        `${cut.purpose}${cut.of === undefined ? '' : ` of ${cut.of}`} from ${this.shown(cut.from - plan.zero.z)} to ${this.shown(cut.to - plan.zero.z)} with ${tool.name}`,
       );
       for (const run of cut.runs) this.run(run, cut);
       this.move('G0', { z: plan.safe });

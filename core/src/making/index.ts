@@ -6,5 +6,6 @@ export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome
 export { type ToldLeft } from './left-standing.js';
 export { mend, type SignRemedy, signRemedies, type Standing } from './sign-remedies.js';
 export { sampleProgram, type SampleProgram } from './sample-program.js';
+export { type SheetOfWorks, type SheetPlan, sheetPlan, type SheetWork, type WorkOutcome } from './sheet-plan.js';
 export { type Stage, stageOf, turningTools } from './stage.js';
 export { signToCut } from './sign-to-cut.js';

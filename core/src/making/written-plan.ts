@@ -115,6 +115,10 @@ export function writtenPlan(
   };
 }
 
+/** The files of programs with the time of each. */
+export const filesOf = (programs: readonly Program[], machine: ShopMachine): PlannedFile[] =>
+  programs.map((program, i) => timedFile(program, i, machine).file);
+
 /** A program's own time, with the change to its tool, and that of its cuts. */
 function timedFile(
   { name, tool, text, cuts }: Program,

@@ -61,12 +61,13 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
 }
 
 /** All tools of a shop that has few; of one that has many those that suit the sign. */
-function usualTools(evaluation: Evaluation, shop: Shop): Shop['tools'] {
+export function usualTools(evaluation: Evaluation, shop: Shop): Shop['tools'] {
   const kept = shop.tools.filter(({ form, left }) => form.kind !== 'drill' && left > 0);
   return kept.length <= FEW_TOOLS ? kept : proposedTools(evaluation, shop);
 }
 
-function materialOf(shop: Shop, words: string, isAsked: boolean): Shop['materials'][number] {
+/** The shop's material of an id or of words. @throws CommandError */
+export function materialOf(shop: Shop, words: string, isAsked: boolean): Shop['materials'][number] {
   const found = materialFor(shop, words);
   if (found) return found;
   const known = shop.materials.map(({ id }) => id).join(', ') || 'none';
@@ -77,7 +78,8 @@ function materialOf(shop: Shop, words: string, isAsked: boolean): Shop['material
   );
 }
 
-function toolsOf(shop: Shop, text: string | undefined): Shop['tools'] {
+/** Tools of a shop by their ids or places; all where none are named. @throws CommandError */
+export function toolsOf(shop: Shop, text: string | undefined): Shop['tools'] {
   if (text === undefined) return shop.tools;
   return text.split(',').map((id) => {
     const tool = shop.tools.find((each) => each.id === id || String(each.number) === id);

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type NestChoice } from '@plain-relief/core/nesting';
+import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
 import { laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { CommandError } from './command.js';
@@ -12,6 +12,7 @@ const MAPS = 'sheets map.pdf';
 
 /** Plates on sheets: how many sheets, how much of them is taken, how far up the last one, rows that no sheet is large enough for. */
 export interface Sheets {
+  readonly nest: Nest;
   readonly count: number;
   readonly share: number;
   readonly lastMm: number;
@@ -69,6 +70,7 @@ export async function sheetsOf(
   writeFileSync(join(out, MAPS), await mapsPdf(items, nest, choice, sign.title, fontsDir));
   const { sheets: count, share, lastMm } = nest;
   return {
+    nest,
     count,
     share: Number(share.toFixed(4)),
     lastMm: Number(lastMm.toFixed(2)),

@@ -26,6 +26,7 @@ import { CommandError, readArguments, readDocument } from './command.js';
 import madeRows, { type MadeRow, type RowsOrder } from './run-rows.js';
 import { contactPdf } from './run-pdf.js';
 import { type ContactPlate } from '../modules/production/contact-grid.js';
+import { judgeAsked, type ProgramsAsked, programsOfSheets, type SheetPrograms } from './run-programs.js';
 import { sheetChoice, type Sheets, sheetsOf } from './run-sheets.js';
 
 const MOST_WORKERS = 32;
@@ -45,7 +46,9 @@ export interface MadeRun {
   /** A picture of every plate, as a PDF, where it is asked for. */
   readonly contact?: string;
   /** Where plates lie on sheets, and rows that are on none because they do not fit their plate or lack something. */
-  readonly sheets?: Sheets & { readonly held: readonly number[] };
+  readonly sheets?: Omit<Sheets, 'nest'> & { readonly held: readonly number[] };
+  /** Programs of every sheet, where a shop with tools is named. */
+  readonly programs?: readonly SheetPrograms[];
 }
 
 /** Every row of a list as a plate: its outlines and its solid, and a report. @throws CommandError and what the core throws */
@@ -66,6 +69,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
       order: text,
       workers: text,
       contact: { type: 'boolean' },
+      ...{ shop: text, machine: text, material: text, tools: text, choice: text, cell: text },
     },
     usage,
   );
@@ -78,10 +82,18 @@ export async function runCommand(args: readonly string[], usage: string): Promis
     workers: threads,
     sheet,
     contact,
+    shop,
+    machine,
+    material,
+    tools,
+    choice: cutting,
+    cell,
     ...ofSheets
   } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || listPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
+  const asked: ProgramsAsked = { shop, machine, material, tools, choice: cutting, cell };
+  judgeAsked(asked, sheet !== undefined);
   const kinds = kindsFrom(files);
   const workers = workersFrom(threads);
   const choice = sheet === undefined ? undefined : sheetChoice(sheet, ofSheets);
@@ -121,7 +133,10 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
   // What the plates have in common.
   const { title } = filled(sign, new Map()).sign;
-  const sheets = choice && { ...(await sheetsOf(items, choice, kinds, { ...sign, title }, out, fontsDir)), held };
+  const laid = choice && (await sheetsOf(items, choice, kinds, { ...sign, title }, out, fontsDir));
+  const programs = laid && shop !== undefined ? await programsOfSheets({ sign: { ...sign, title }, items, values, nest: laid.nest, choice }, asked, out, book) : undefined; // prettier-ignore
+  const { nest: _, ...told } = laid ?? {};
+  const sheets = laid && { ...(told as Omit<Sheets, 'nest'>), held };
   if (contact) {
     const plates = made.map(({ row, title, state, narrowed, picture }): ContactPlate => ({ row, title, state: state !== 'fitted' || narrowed === undefined ? state : `narrowed to ${narrowed.toFixed(0)} %`, ...(picture && { picture }) })); // prettier-ignore
     writeFileSync(join(out, CONTACT), await contactPdf(plates, title, fontsDir));
@@ -136,6 +151,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
     report,
     ...(contact && { contact: CONTACT }),
     ...(sheets && { sheets }),
+    ...(programs && { programs }),
   };
 }
 
