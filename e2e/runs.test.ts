@@ -137,6 +137,20 @@ describe('a run', () => {
       return Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path())))).sort();
     };
     expect(await made()).toEqual(['0001 Badge.svg', '0002 Badge.svg', '0003 Badge.svg', '0004 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']); // prettier-ignore
+    // Programs by sheet need room for the tool that frees plates; they are told with their minutes, proven.
+    await page.getByLabel('Machine that programs are for').selectOption({ index: 1 });
+    await button('Make the files').click();
+    await page.getByText(/Plates lie 4 mm apart and are cut out by a tool of/u).waitFor({ timeout: 120_000 });
+    await button('Sheets', true).click();
+    await page.getByLabel('Between plates').fill('8');
+    await page.getByLabel('Between plates').press('Enter');
+    await button('Files', true).click();
+    await button('Make the files').click();
+    await page.getByText(/Its programs take/u).waitFor({ timeout: 120_000 });
+    await expect(page.getByText('is not proven').count()).resolves.toBe(0);
+    const programs = (await made()).filter((name) => name.startsWith('sheet 1/'));
+    expect(programs.length).toBeGreaterThan(1);
+    await page.getByLabel('Machine that programs are for').selectOption('none');
     await button('List', true).click();
     await page.getByLabel('Mark row 3').check();
     await button('Files', true).click();

@@ -374,6 +374,40 @@ describe('./relief run', () => {
     expect(made.files.map(widthOf)).toEqual(['4in', '4in', '4in', '4in', '5in', '4in', '5in']);
   }, 120_000);
 
+  it('writes proven programs by sheet, each tool for all plates, the same whoever makes the rows', () => {
+    const shop = join(ROOT, 'demo/shop.json');
+    const asked = [
+      '--rows',
+      '1-3,6',
+      '--files',
+      'svg',
+      '--sheet',
+      '250x160',
+      '--shop',
+      shop,
+      '--tools',
+      'end-quarter,end-1-5,point-30',
+    ];
+    const { status, out, error } = relief(...RUN, '--out', 'cut', ...asked, '--spacing', '7');
+    expect([status, error]).toEqual([0, '']);
+    const [sheet] = (JSON.parse(out) as { programs: { folder: string; files: { name: string; minutes: number }[]; minutes: number; gougeMm: number; isProven: boolean; left: { row: number }[] }[] }).programs; // prettier-ignore
+    expect(sheet).toMatchObject({ folder: 'sheet 1', gougeMm: 0, isProven: true });
+    expect(sheet.minutes).toBeCloseTo(
+      sheet.files.reduce((sum, { minutes }) => sum + minutes, 0),
+      9,
+    );
+    // What is too narrow for all tools is told by rows of the list.
+    expect([...new Set(sheet.left.map(({ row }) => row))].sort()).toEqual([1, 2, 3, 6]);
+    const texts = sheet.files.map(({ name }) => readFileSync(join(folder, 'cut', sheet.folder, name), 'utf8'));
+    const plates = (text: string): Set<string> => new Set([...text.matchAll(/of (plate \d+) from/gu)].map(([, name]) => name));
+    expect(plates(texts.at(-1)!)).toEqual(new Set(['plate 1', 'plate 2', 'plate 3', 'plate 6']));
+    const again = relief(...RUN, '--out', 'cut', ...asked, '--spacing', '7', '--workers', '2');
+    expect([again.out, sheet.files.map(({ name }) => readFileSync(join(folder, 'cut', sheet.folder, name), 'utf8'))]).toEqual([out, texts]); // prettier-ignore
+    // Plates that lie too near to each other have no programs, and say why.
+    const near = JSON.parse(relief(...RUN, '--out', 'near', ...asked).out) as { programs: { trouble: string }[] };
+    expect(near.programs.map(({ trouble }) => trouble)).toEqual([expect.stringMatching(/^Plates lie 4 mm apart and are cut out by a tool of 6\.35 mm: lay them 6\.4 mm apart/u)]); // prettier-ignore
+  }, 240_000);
+
   it('says what is wrong with what it is asked', () => {
     const wrong = (...args: string[]): string => {
       const { status, error } = relief(...args);
@@ -381,6 +415,8 @@ describe('./relief run', () => {
       return error;
     };
     expect(wrong(...RUN)).toContain('Usage:');
+    expect(wrong(...RUN, '--out', 'x', '--shop', 'shop.json')).toContain('--shop makes programs by sheet');
+    expect(wrong(...RUN, '--out', 'x', '--machine', 'router')).toContain('--machine says how programs are made: name the shop');
     expect(wrong(...RUN, '--out', 'x', '--rows', '4-200')).toContain('--rows 4-200: 4-200 is no row of the list, which has 120');
     expect(wrong(...RUN, '--out', 'x', '--workers', '0')).toContain('--workers 0 is no number of 1 to 32');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610')).toContain('--sheet 610 is no size');

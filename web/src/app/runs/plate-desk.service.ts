@@ -7,6 +7,7 @@ import {
   type RunSheet,
   type Values,
 } from '@plain-relief/core/runs';
+import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 import { type Remote } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
@@ -45,6 +46,9 @@ const LOT = 8;
 /** ms after which a lot, one row, a picture, or the sheets are given up. */
 const LONGEST_LOT_MS = 30_000;
 const LONGEST_SHEETS_MS = 120_000;
+const LONGEST_PROGRAMS_MS = 900_000;
+/** Part of the work that rows are where programs are made as well. */
+const PILING = 0.3;
 /** ms between two times at which the page hears of what is done. */
 const TOLD_MS = 120;
 
@@ -124,13 +128,21 @@ export class PlateDesk implements OnDestroy {
     kinds: readonly PlateFile[],
     report: Report,
     onProgress: (done: number) => void,
-  ): Promise<{ readonly bytes: Uint8Array; readonly trouble: readonly string[] }> {
-    // prettier-ignore
-    const trouble = await this.piled(sign, rows, kinds, onProgress);
-    await this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, kinds));
+    programs?: ProgramsAsked,
+  ): Promise<MadeFiles> {
+    const share = programs ? PILING : 1;
+    const trouble = await this.piled(sign, rows, kinds, (done) => onProgress(share * done));
+    const { count } = await this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, kinds)); // prettier-ignore
+    let minutes = 0;
+    for (let i = 0; programs && i < count; i++) {
+      const told = await this.limited(LONGEST_PROGRAMS_MS, `Planning sheet ${i + 1}`, (desk) => desk.programs(sign, i, programs.shop, programs.machine)); // prettier-ignore
+      minutes += told.minutes ?? 0;
+      if (told.trouble !== undefined) trouble.push(told.trouble);
+      onProgress(share + ((1 - share) * (i + 1)) / count);
+    }
     const { columns, rows: told } = report;
     const bytes = await this.limited(LONGEST_SHEETS_MS, 'Packing the files', (desk) => desk.zipped(reportFile(columns, told)));
-    return { bytes, trouble };
+    return { bytes, trouble, ...(programs && { minutes }) };
   }
 
   /** Ends sheets and files that are being made. */
@@ -233,6 +245,20 @@ export class PlateDesk implements OnDestroy {
 export interface NumberedRow extends PlateWords {
   readonly id: number;
   readonly row: number;
+}
+
+/** Programs are made for a machine of the shop, with its tools. */
+export interface ProgramsAsked {
+  readonly shop: Shop;
+  readonly machine: string;
+}
+
+export interface MadeFiles {
+  readonly bytes: Uint8Array;
+  /** What could not be made, and what is wrong, in sentences. */
+  readonly trouble: readonly string[];
+  /** Of all programs, where they were asked for. */
+  readonly minutes?: number;
 }
 
 export interface Report {

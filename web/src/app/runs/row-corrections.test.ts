@@ -35,7 +35,7 @@ describe('corrections of one plate alone', () => {
   beforeEach(() => {
     fixture = TestBed.createComponent(RowCorrections);
     said = [];
-    fixture.componentInstance.changed.subscribe((corrections) => said.push(corrections));
+    fixture.componentInstance.changed.subscribe((change) => said.push(change(fixture.componentInstance.corrections())));
   });
 
   it('say that there are none, and what each is now where it is chosen', () => {

@@ -65,7 +65,8 @@ import { formatLength } from '@plain-relief/core/units';
 export class RowCorrections {
   readonly sign = input.required<Sign>();
   readonly corrections = input.required<readonly Correction[]>();
-  readonly changed = output<readonly Correction[]>();
+  /** What is done to the corrections as they are then. */
+  readonly changed = output<(corrections: readonly Correction[]) => readonly Correction[]>();
   protected readonly offered = computed(() => offeredSettings(this.sign()).filter(({ sets }) => sets.kind !== 'one of'));
   protected readonly told = computed(() =>
     this.corrections().map(({ sets, value }) => ({ words: settingWords(this.sign(), sets), value })),
@@ -88,12 +89,13 @@ export class RowCorrections {
     const sets = this.offered()[at]?.sets;
     if (!sets || value.trim() === '') return false;
     const words = settingWords(this.sign(), sets);
-    const others = this.corrections().filter((each) => settingWords(this.sign(), each.sets) !== words);
-    this.changed.emit([...others, { sets, value: value.trim() }]);
+    const said = { sets, value: value.trim() };
+    this.changed.emit((all) => [...all.filter((each) => settingWords(this.sign(), each.sets) !== words), said]);
     return true;
   }
 
   protected takeBack(at: number): void {
-    this.changed.emit(this.corrections().filter((_, i) => i !== at));
+    const gone = this.corrections()[at];
+    this.changed.emit((all) => all.filter((each) => each !== gone));
   }
 }

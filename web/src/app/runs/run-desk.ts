@@ -1,5 +1,7 @@
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
+import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
+import { type Shop } from '@plain-relief/core/shop';
 import {
   type Correction,
   laidOnSheets,
@@ -19,6 +21,7 @@ import { type FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
 import type { Fetch } from '../relief/fetch-bytes';
 import { pageFonts } from '../relief/page-fonts';
+import type { ToldPrograms } from './run-programs';
 
 /** Values by the names of slots, as they go to a worker and back. */
 export type Pairs = readonly (readonly [string, string])[];
@@ -59,6 +62,7 @@ export interface DrawnSheets {
   /** Numbers of rows that no sheet is large enough for. */
   readonly left: readonly string[];
   readonly plates: number;
+  readonly count: number;
 }
 
 /** The worker's side of runs: lays out plates, draws them, lays them on sheets, and writes their files. */
@@ -66,6 +70,9 @@ export class RunDesk {
   private book: Promise<FontBook> | undefined;
   private evaluator: Evaluator | undefined;
   private items: SheetItem[] = [];
+  /** What the items are made of, in their order; and how they were laid last. */
+  private signs: Sign[] = [];
+  private laid: { readonly nest: Nest; readonly choice: NestChoice } | undefined;
   private files: Record<string, Uint8Array> = {};
 
   constructor(private readonly fetch: Fetch) {}
@@ -91,7 +98,7 @@ export class RunDesk {
 
   /** Begins a pile of plates: those of sheets and of files before are gone. */
   begin(): void {
-    [this.items, this.files] = [[], {}];
+    [this.items, this.signs, this.files, this.laid] = [[], [], {}, undefined];
   }
 
   /**
@@ -103,8 +110,12 @@ export class RunDesk {
     const evaluator = await this.ready(sign);
     const trouble: string[] = [];
     for (const { row, pairs, corrections } of rows) {
-      const written = writtenPlate(plateOf(sign, new Map(pairs), evaluator, corrections), row, kinds);
-      if (written.item) this.items.push(written.item);
+      const plate = plateOf(sign, new Map(pairs), evaluator, corrections);
+      const written = writtenPlate(plate, row, kinds);
+      if (written.item) {
+        this.items.push(written.item);
+        this.signs.push(plate.sign);
+      }
       this.keep(written.files);
       trouble.push(...written.trouble.map((sentence) => `Row ${row + 1}: ${sentence}`));
     }
@@ -116,11 +127,23 @@ export class RunDesk {
     const choice = nestChoiceOf({ sheet });
     const { items } = this;
     const nest = laidOnSheets(items.map(({ edge }) => edge), choice); // prettier-ignore
+    this.laid = { nest, choice };
     const sheets = sheetFiles(items, nest, choice, sign, kinds);
     for (const { map, outlines } of sheets) this.keep([map, ...outlines]);
     const maps = sheets.map(({ map }) => map.content);
     const left = nest.left.map((item) => items[item].name);
-    return { maps, share: nest.share, lastMm: nest.lastMm, left, plates: items.length - left.length };
+    return { maps, count: nest.sheets, share: nest.share, lastMm: nest.lastMm, left, plates: items.length - left.length };
+  }
+
+  /** Programs that cut a sheet of the pile, kept with its files; or why there are none. */
+  async programs(sign: Sign, sheet: number, shop: Shop, machineId: string): Promise<ToldPrograms> {
+    const { items, signs, laid } = this;
+    if (!laid) return { trouble: `Sheet ${sheet + 1} is not laid.` };
+    // What plans cuts comes when it is needed.
+    const [{ programsOfSheet }, evaluator] = await Promise.all([import('./run-programs'), this.ready(sign)]);
+    const { files, ...told } = programsOfSheet({ sign, items, signs, ...laid, sheet, evaluator }, shop, machineId);
+    this.keep(files);
+    return told;
   }
 
   /** All files of the pile in one, with a report beside them. */

@@ -1,13 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, viewChild } from '@angular/core'; // prettier-ignore
+import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild } from '@angular/core'; // prettier-ignore
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { ProofCorrection } from '@plain-relief/api';
 import { RouterLink } from '@angular/router';
 import { type Correction, listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 import { attempt } from '../platform/attempt';
 import { Stopped } from '../platform/limited-worker';
 import { isTypedInto } from '../platform/typed-into';
 import { SessionService } from '../session/session.service';
+import { minutesWords } from '../make/cut-settings';
 import { Masthead } from '../shell/masthead';
 import { ContactSheet } from './contact-sheet';
 import { PlateDesk } from './plate-desk.service';
@@ -71,6 +73,15 @@ export class RunsPage {
   protected readonly kinds = signal<ReadonlySet<PlateFile>>(new Set(['svg']));
   protected readonly fileNames = FILE_NAMES;
   protected readonly fileKinds = PLATE_FILES;
+  /** The shop's library, once files are looked at; and the machine that programs are for, none where none are wanted. */
+  protected readonly shop = signal<Shop | undefined>(undefined);
+  protected readonly machine = signal('');
+  protected readonly machines = computed(() => (this.shop()?.machines ?? []).filter(({ kind }) => kind === 'router' || kind === 'engraver')); // prettier-ignore
+  /** Whether a customer approved these plates as they are. */
+  protected readonly isApproved = computed(() => {
+    const { state, changes } = this.state().proof ?? {};
+    return state === 'approved' && changes !== undefined && !changes.isSignChanged && changes.changed.length + changes.added.length + changes.removed === 0; // prettier-ignore
+  });
   protected readonly which = signal<'all' | 'marked'>('all');
   protected readonly file = signal<{ readonly url: string; readonly name: string; readonly told: string } | undefined>(undefined);
   protected readonly saved = SAVED;
@@ -157,6 +168,9 @@ export class RunsPage {
       this.sheets.set(undefined);
     });
     effect(() => {
+      if (this.showing() === 'files' && !untracked(this.shop)) void attempt(this.trouble, async () => this.shop.set(await this.service.shop())); // prettier-ignore
+    });
+    effect(() => {
       const dialog = this.dialog()?.nativeElement;
       if (dialog && this.plate() && !dialog.open) dialog.showModal();
     });
@@ -196,8 +210,8 @@ export class RunsPage {
     return attempt(this.trouble, () => this.service.leaveCorrection(correction));
   }
 
-  protected changeSign(sign: Sign): Promise<boolean> {
-    return attempt(this.trouble, () => this.service.changeSign(sign));
+  protected changeSign(change: (sign: Sign) => Sign): Promise<boolean> {
+    return attempt(this.trouble, () => this.service.changeSign(change));
   }
 
   protected match({ slot, column }: { readonly slot: string; readonly column: string }): void {
@@ -209,11 +223,12 @@ export class RunsPage {
   }
 
   /** What is otherwise on the plate of a row alone. */
-  protected correct(id: number, corrections: readonly Correction[]): void {
+  protected correct(id: number, change: (corrections: readonly Correction[]) => readonly Correction[]): void {
     this.change('correction of one plate', (run) => ({
       ...run,
       rows: run.rows.map(({ corrections: before, ...row }) => {
         if (row.id !== id) return before ? { ...row, corrections: before } : row;
+        const corrections = change(before ?? []);
         return corrections.length > 0 ? { ...row, corrections: [...corrections] } : row;
       }),
     }));
@@ -318,10 +333,16 @@ export class RunsPage {
         const { told, remarks, values } = shown[row];
         return { row, state: told?.state ?? 'refused', title: told?.title ?? '', told: [...(told?.told ?? []), ...remarks], values, ...(told?.narrowed !== undefined && { narrowed: told.narrowed }) }; // prettier-ignore
       });
-      const { bytes, trouble } = await this.desk.files(sign, rows, run.sheet, kinds, { columns: run.columns, rows: reported }, (done) => this.making.set(done)); // prettier-ignore
+      const shop = this.shop();
+      const programs = shop && this.machine() !== '' ? { shop, machine: this.machine() } : undefined;
+      const { bytes, trouble, minutes } = await this.desk.files(sign, rows, run.sheet, kinds, { columns: run.columns, rows: reported }, (done) => this.making.set(done), programs); // prettier-ignore
       const name = `${(this.state().shown?.title ?? 'run').replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`;
       const url = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' }));
-      this.file.set({ url, name, told: trouble.join(' ') });
+      this.file.set({
+        url,
+        name,
+        told: [minutes === undefined ? '' : `Its programs take ${minutesWords(minutes)}.`, ...trouble].join(' ').trim(),
+      });
     });
   }
 
@@ -378,7 +399,6 @@ export class RunsPage {
   }
 
   private change(label: string, change: (run: Run) => Run): void {
-    const run = this.document();
-    if (run && !this.isLooking) this.service.edit(label, change(run));
+    if (!this.isLooking) this.service.change(label, change);
   }
 }

@@ -1,6 +1,7 @@
 import { inject, Injectable, type OnDestroy } from '@angular/core';
 import type { Job, KeptRun, ListedRun, ProofCorrection, RunProof } from '@plain-relief/api';
 import { type List, listOf, newRun, readList, type Renewed, type Run, withList, withValues } from '@plain-relief/core/runs';
+import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { Api, ApiError } from '../platform/api';
@@ -154,11 +155,22 @@ export class RunsService implements OnDestroy {
     this.tell({ renewed, listNotes: list.notes });
   }
 
+  /** The materials, tools and machines of the shop. @throws ApiError */
+  async shop(): Promise<Shop> {
+    return (await this.api.ask('GET /shop/library')).library;
+  }
+
   edit(label: string, document: Run): void {
     const { shown } = this.state.value;
     if (!shown || document === shown.document) return;
     this.steps.add({ label, before: shown.document, after: document });
     this.put({ ...shown, document });
+  }
+
+  /** Edits the run as it is by then. */
+  change(label: string, change: (run: Run) => Run): void {
+    const { shown } = this.state.value;
+    if (shown) this.edit(label, change(shown.document));
   }
 
   rename(title: string): void {
@@ -175,9 +187,10 @@ export class RunsService implements OnDestroy {
   }
 
   /** Changes the sign that is made, such as the slots of its words: at once here, and kept one after the other. @throws ApiError */
-  changeSign(document: Sign): Promise<void> {
+  changeSign(change: (sign: Sign) => Sign): Promise<void> {
     const { sign } = this.state.value;
     if (!sign) return Promise.resolve();
+    const document = change(sign.document);
     this.tell({ sign: { ...sign, document } });
     const kept = this.saving.then(() => this.savedSign(sign.id, document));
     this.saving = kept.catch(() => undefined);

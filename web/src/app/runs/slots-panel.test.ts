@@ -35,7 +35,10 @@ describe('columns of a run beside its list', () => {
   beforeEach(() => {
     fixture = TestBed.createComponent(SlotsPanel);
     changed = [];
-    fixture.componentInstance.changed.subscribe((sign) => changed.push(sign));
+    // As the page does: what is changed last counts, also before it is shown.
+    fixture.componentInstance.changed.subscribe((change) =>
+      changed.push(change(changed.at(-1) ?? fixture.componentInstance.sign())),
+    );
   });
 
   it('are put into words, counted, and made plain words again', () => {
@@ -47,7 +50,7 @@ describe('columns of a run beside its list', () => {
     [...element().querySelectorAll('button')].find(({ textContent }) => textContent.includes('A number that counts'))!.click();
     expect(changed[1].slots!.map(({ name, counter }) => [name, counter?.from])).toEqual([['Name', undefined], ['number', 1]]); // prettier-ignore
     field<HTMLButtonElement>('button[aria-label="Make plain words of Name"]').click();
-    expect([changed[2].slots, changed[2].parts[0]]).toEqual([undefined, changed[0].parts[0]]);
+    expect([changed[2].slots!.map(({ name }) => name), changed[2].parts[0]]).toEqual([['number'], changed[0].parts[0]]);
   });
 
   it('choose what they are let choose, within what is said of it, and nothing again', () => {
@@ -74,6 +77,13 @@ describe('columns of a run beside its list', () => {
     expect([changed.length, box.checked]).toEqual([0, true]);
     field<HTMLButtonElement>('button[aria-label="Let it choose nothing: Mark"]').click();
     expect(changed[0].slots).toEqual([{ name: 'Mark', empty: 'keep' }]);
+  });
+
+  it('keep the first of two edits that come before either is shown', () => {
+    show(badge());
+    pick('select[aria-label="Put a column into Line"]', 'Name');
+    [...element().querySelectorAll('button')].find(({ textContent }) => textContent.includes('A number that counts'))!.click();
+    expect(changed.at(-1)!.slots!.map(({ name }) => name)).toEqual(['Name', 'number']);
   });
 
   it('are only shown to who may look', () => {

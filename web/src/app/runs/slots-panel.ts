@@ -44,7 +44,8 @@ export class SlotsPanel {
   /** Which column fills a slot, by its name. */
   readonly matching = input.required<ReadonlyMap<string, string>>();
   readonly isLooking = input(false);
-  readonly changed = output<Sign>();
+  /** What is done to the sign as it is then: two edits may come before either is drawn. */
+  readonly changed = output<(sign: Sign) => Sign>();
   readonly matched = output<{ readonly slot: string; readonly column: string }>();
   protected readonly cases = CASES;
   protected readonly parts = computed(() =>
@@ -64,11 +65,11 @@ export class SlotsPanel {
   });
 
   protected say(id: string, words: string): void {
-    if (words !== wordsOfPart(this.sign(), id)) this.changed.emit(withWords(this.sign(), id, words));
+    if (words !== wordsOfPart(this.sign(), id)) this.changed.emit((sign) => withWords(sign, id, words));
   }
 
   protected insert(id: string, column: string): void {
-    if (column !== '') this.changed.emit(withSlotIn(this.sign(), id, column));
+    if (column !== '') this.changed.emit((sign) => withSlotIn(sign, id, column));
   }
 
   protected waysWithout = ({ sets }: Slot): typeof EMPTY => (sets ? UNSET : EMPTY);
@@ -82,11 +83,13 @@ export class SlotsPanel {
     const offered = this.settings()[at];
     if (!offered) return;
     const name = slotName(column);
-    const sign = withSlot(this.sign(), { name, empty: 'keep' });
-    const slot = sign.slots!.find((each) => each.name === name)!;
-    const next: Slot = { ...slot, empty: slot.empty === 'close' ? 'keep' : slot.empty, sets: offered.sets };
-    delete next.counter;
-    this.changed.emit(withSlotSet(sign, name, next));
+    this.changed.emit((before) => {
+      const sign = withSlot(before, { name, empty: 'keep' });
+      const slot = sign.slots!.find((each) => each.name === name)!;
+      const next: Slot = { ...slot, empty: slot.empty === 'close' ? 'keep' : slot.empty, sets: offered.sets };
+      delete next.counter;
+      return withSlotSet(sign, name, next);
+    });
   }
 
   protected with<S extends SlotSetting>(sets: S, change: Partial<S>): S {
@@ -108,16 +111,20 @@ export class SlotsPanel {
   }
 
   protected count(): void {
-    const taken = new Set(this.slots().map(({ name }) => name));
-    let name = 'number';
-    for (let n = 2; taken.has(name); n++) name = `number ${n}`;
-    this.changed.emit(withSlot(this.sign(), { name, empty: 'close', counter: { from: 1, step: 1, digits: 3, form: 'figures' } }));
+    this.changed.emit((sign) => {
+      const taken = new Set((sign.slots ?? []).map(({ name }) => name));
+      let name = 'number';
+      for (let n = 2; taken.has(name); n++) name = `number ${n}`;
+      return withSlot(sign, { name, empty: 'close', counter: { from: 1, step: 1, digits: 3, form: 'figures' } });
+    });
   }
 
   protected set(slot: Slot, change: Partial<Slot>): void {
-    const next = { ...slot, ...change };
-    for (const key of ['case', 'default', 'once'] as const) if (next[key] === undefined || next[key] === '') delete next[key];
-    this.changed.emit(withSlotSet(this.sign(), slot.name, next));
+    this.changed.emit((sign) => {
+      const next = { ...(sign.slots?.find(({ name }) => name === slot.name) ?? slot), ...change };
+      for (const key of ['case', 'default', 'once'] as const) if (next[key] === undefined || next[key] === '') delete next[key];
+      return withSlotSet(sign, slot.name, next);
+    });
   }
 
   protected setCase(slot: Slot, value: string): void {
@@ -136,7 +143,7 @@ export class SlotsPanel {
   /** Of one that chooses what it says stays. */
   protected takeOut({ name, sets, ...says }: Slot): void {
     const kept = sets && this.isUsed(name) ? { name, ...says } : undefined;
-    this.changed.emit(withSlotSet(this.sign(), name, kept));
+    this.changed.emit((sign) => withSlotSet(sign, name, kept));
   }
 
   protected isUsed(name: string): boolean {
