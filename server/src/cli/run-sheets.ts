@@ -12,7 +12,6 @@ const MAPS = 'sheets map.pdf';
 
 /** Plates on sheets: how many sheets, how much of them is taken, how far up the last one, rows that no sheet is large enough for. */
 export interface Sheets {
-  readonly nest: Nest;
   readonly count: number;
   readonly share: number;
   readonly lastMm: number;
@@ -60,7 +59,7 @@ export async function sheetsOf(
   sign: Sign,
   out: string,
   fontsDir: string,
-): Promise<Sheets> {
+): Promise<{ readonly nest: Nest; readonly told: Sheets }> {
   const nest = laidOnSheets(
     items.map(({ edge }) => edge),
     choice,
@@ -69,12 +68,12 @@ export async function sheetsOf(
   for (const { name, content } of files) writeFileSync(join(out, name), content);
   writeFileSync(join(out, MAPS), await mapsPdf(items, nest, choice, sign.title, fontsDir));
   const { sheets: count, share, lastMm } = nest;
-  return {
-    nest,
+  const told = {
     count,
     share: Number(share.toFixed(4)),
     lastMm: Number(lastMm.toFixed(2)),
     left: nest.left.map((item) => Number(items[item].name)),
     files: [...files.map(({ name }) => name), MAPS],
   };
+  return { nest, told };
 }

@@ -46,7 +46,7 @@ export interface MadeRun {
   /** A picture of every plate, as a PDF, where it is asked for. */
   readonly contact?: string;
   /** Where plates lie on sheets, and rows that are on none because they do not fit their plate or lack something. */
-  readonly sheets?: Omit<Sheets, 'nest'> & { readonly held: readonly number[] };
+  readonly sheets?: Sheets & { readonly held: readonly number[] };
   /** Programs of every sheet, where a shop with tools is named. */
   readonly programs?: readonly SheetPrograms[];
 }
@@ -135,8 +135,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const { title } = filled(sign, new Map()).sign;
   const laid = choice && (await sheetsOf(items, choice, kinds, { ...sign, title }, out, fontsDir));
   const programs = laid && shop !== undefined ? await programsOfSheets({ sign: { ...sign, title }, items, values, nest: laid.nest, choice }, asked, out, book) : undefined; // prettier-ignore
-  const { nest: _, ...told } = laid ?? {};
-  const sheets = laid && { ...(told as Omit<Sheets, 'nest'>), held };
+  const sheets = laid && { ...laid.told, held };
   if (contact) {
     const plates = made.map(({ row, title, state, narrowed, picture }): ContactPlate => ({ row, title, state: state !== 'fitted' || narrowed === undefined ? state : `narrowed to ${narrowed.toFixed(0)} %`, ...(picture && { picture }) })); // prettier-ignore
     writeFileSync(join(out, CONTACT), await contactPdf(plates, title, fontsDir));
