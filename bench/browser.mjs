@@ -354,6 +354,45 @@ async function floor() {
   await page.close();
 }
 
+/** A list of 10,000 rows scrolled through while its plates are laid out, and when they rest. */
+async function longList() {
+  const job = jobs.find(({ title }) => title.startsWith('Tree labels')).id;
+  const [{ id }] = (await send('GET', `/jobs/${job}/runs`)).runs;
+  const { document } = await send('GET', `/runs/${id}`);
+  const rows = Array.from({ length: 10_000 }, (_, i) => ({ id: i + 1, values: document.rows[i % document.rows.length].values.map((value, at) => (at === 0 ? String(10_000 + i) : value)) })); // prettier-ignore
+  await send('POST', `/jobs/${job}/runs`, { title: 'Long list', document: { ...document, rows } });
+  const page = await newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${url}/jobs/${job}/runs`);
+  const began = performance.now();
+  await page.getByRole('button', { name: /^Long list/u }).click();
+  await page.getByText('all 10000 rows').waitFor({ state: 'attached' });
+  const shown = performance.now() - began;
+  const scrolled = () =>
+    page.evaluate(async () => {
+      const box = document.querySelector('pr-run-table .box');
+      const end = performance.now() + 5000;
+      let frames = 0;
+      await new Promise((done) => {
+        const next = () => {
+          frames++;
+          box.scrollTop += 240;
+          if (performance.now() < end) requestAnimationFrame(next);
+          else done();
+        };
+        requestAnimationFrame(next);
+      });
+      return { perSecond: frames / 5, top: box.scrollTop };
+    });
+  const busy = await scrolled();
+  await page.getByRole('button', { name: 'Pause' }).click();
+  const resting = await scrolled();
+  if (!(resting.top > busy.top && busy.top > 10_000)) throw new Error('The list was not scrolled.');
+  console.log(
+    `a list of 10,000 rows: shown after ${shown.toFixed(0)} ms; scrolled at ${busy.perSecond.toFixed(0)} frames a second while its plates are laid out, ${resting.perSecond.toFixed(0)} when they rest`,
+  );
+  await page.close();
+}
+
 async function allChecks() {
   await checks(id, 'a sign of 60 letters', 'line-1', 12);
   for (const [title, part] of [['donor', 'left']]) {
@@ -371,6 +410,7 @@ const plain = {
   typing: () => typing(id, 'Plan'),
   dragging,
   rung: () => rung(id, 'Plan'),
+  list: longList,
 };
 const webgl = {
   typing: () => typing(id, 'Model'),

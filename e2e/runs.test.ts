@@ -65,7 +65,7 @@ describe('a run', () => {
     await cell('Name', 2).press('Enter');
     await cell('Name', 3).fill('Ben Oro');
     await cell('Name', 3).press('Enter');
-    await page.locator('[data-state="too large"]').waitFor({ state: 'detached' });
+    await page.locator('[data-state="too large"]').first().waitFor({ state: 'detached' });
     await cell('No', 4).fill('4');
     await cell('No', 4).press('Tab');
     await button(/^Undo: cell/u).click();
@@ -103,7 +103,7 @@ describe('a run', () => {
     await expect(state(1).textContent()).resolves.toMatch(/fits|narrowed/u);
     await button(/^Undo: cell/u).click();
     await button('Let it choose nothing: Post').click();
-    await page.locator('[data-state="refused"]').waitFor({ state: 'detached' });
+    await page.locator('[data-state="refused"]').first().waitFor({ state: 'detached' });
     await keptSo(job, ({ rows }) => rows[0].values[2] === 'Desk');
   });
 

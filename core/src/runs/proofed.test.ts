@@ -1,7 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { newSign, newText, type Sign } from '../sign/index.js';
-import { filled, newRun, plateDocument, type Run, readPlates, readSlots, runChanges, valuesOfRun, withList, withValues } from './index.js'; // prettier-ignore
+import { Workshop } from '../../testing/workshop.js';
+import { Evaluator } from '../relief/index.js';
+import { newSign, newText, type Sign, type TextPart } from '../sign/index.js';
+import { filled, heldPlates, newRun, numbersInWords, plateDocument, type Run, readPlates, readSlots, runChanges, valuesOfRun, withList, withValues } from './index.js'; // prettier-ignore
 
 const TREES = [['2041', 'Rowan', 'A'], ['2042', 'Alder', 'A'], ['2043', 'Yew', 'B']]; // prettier-ignore
 
@@ -64,6 +66,37 @@ describe('corrections', () => {
       }),
       { numRuns: 50 },
     );
+  });
+});
+
+describe('plates that cannot be made as they are', () => {
+  const workshop = new Workshop();
+
+  it('are told by number and by what they lack', () => {
+    const { sign, run } = labels();
+    const text = sign.parts[0] as TextPart;
+    const none = { kind: 'length', length: 0 } as const;
+    sign.parts[0] = {
+      ...text,
+      size: { kind: 'capitals', height: 5, stretch: 100 },
+      frame: { width: 50, height: 40, marginAcross: none, marginUp: none, upright: 'middle', fit: [] },
+    };
+    sign.slots![0] = { name: 'Name', empty: 'refuse' };
+    const names = ['Rowan', 'Chamaecyparis lawsoniana of many letters', '', 'Yew', '樹'];
+    const list = withList(run, { columns: ['number', 'name', 'width'], rows: names.map((name, i) => [String(i), name, '']) }).run;
+    const evaluator = new Evaluator(workshop.book);
+    expect(heldPlates(sign, list, evaluator)).toEqual([
+      'Plate 2 does not fit.',
+      'Plate 3 is not made.',
+      'Plate 5 lacks something.',
+    ]);
+    let plates = 0;
+    expect(heldPlates(sign, list, evaluator, () => plates++ === 2)).toEqual(['Plate 2 does not fit.', 'Plates 3 to 5 were too many to be looked at here: see their notes under Run.']); // prettier-ignore
+  });
+
+  it('have their numbers one by one, of many the first', () => {
+    expect([numbersInWords([]), numbersInWords([4]), numbersInWords([4, 5]), numbersInWords([1, 2, 3])]).toEqual(['', '4', '4 and 5', '1, 2 and 3']); // prettier-ignore
+    expect(numbersInWords(Array.from({ length: 20 }, (_, i) => i + 1))).toBe('1, 2, 3, 4, 5, 6, 7, 8 and 12 more');
   });
 });
 

@@ -47,7 +47,7 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
 
   endpoint(app, 'POST /jobs/:id/proofs', { config: { least: 'designer', audit: 'sent a proof' } }, async (request) => {
     const job = await jobs.find(request.params.id);
-    const leftOpen = await confirmedNotes(signs, pictures, job.id, request.body);
+    const leftOpen = await confirmedNotes(db, signs, pictures, job.id, request.body);
     const proof = await proofs.freeze(job.id, request.body, caller(request).name, leftOpen);
     // Drawn before the customer comes. One that cannot be drawn is told when it is asked for.
     for (const { signId } of proof.contents)

@@ -7,6 +7,8 @@ import { TestServer } from '../../testing/server.js';
 interface Refusal {
   readonly code: string;
   readonly message: string;
+  /** Signs with notes left open. */
+  readonly signs?: readonly { readonly notes: readonly string[] }[];
 }
 
 const NOWHERE = '00000000-0000-4000-8000-000000000000';
@@ -69,6 +71,18 @@ describe('a run in a proof', () => {
     expect([drawn.statusCode, drawn.headers['content-type']]).toEqual([200, 'image/png']);
     expect((await server.call('GET', picture.replace('/3/', '/99/'))).status).toBe(404);
     expect((await server.call('GET', picture.replace(proof.runs[0].id, NOWHERE))).status).toBe(404);
+  });
+
+  it('with plates that cannot be made goes out only where somebody has seen which', async () => {
+    const { body: kept } = await server.call<{ revision: number }>('GET', `/api/signs/${sign.id}`);
+    const slots = sign.document.slots!.map((slot) => (slot.name === 'name' ? { ...slot, empty: 'refuse' as const } : slot));
+    await server.call('PUT', `/api/signs/${sign.id}`, { base: kept.revision, document: { ...sign.document, slots } });
+    await save({ ...run.document, rows: run.document.rows.map((row) => (row.id === 4 ? { ...row, values: ['', 'A'] } : row)) });
+    const refused = await freeze();
+    expect([refused.status, refused.body.code, refused.body.signs?.[0].notes]).toEqual([409, 'NOTES_OPEN', ['Spring: Plate 4 is not made.']]); // prettier-ignore
+    expect((await freeze({ runs: [] })).status).toBe(201);
+    const confirmed = [{ signId: sign.id, notes: ['Spring: Plate 4 is not made.'] }];
+    expect((await freeze({ confirmed })).status).toBe(201);
   });
 
   it('is chosen or left out, and cannot go without its sign', async () => {

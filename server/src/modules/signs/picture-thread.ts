@@ -3,13 +3,17 @@ import { callOutsOf, comparisonDrawing, sizesDrawing } from '@plain-relief/core/
 import { closedGlb, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
-import { extentOfShape } from '@plain-relief/core/sign';
+import { heldPlates } from '@plain-relief/core/runs';
+import { extentOfShape, fontsOf } from '@plain-relief/core/sign';
 import { coloured, figuresOf, solidOf } from '@plain-relief/core/solid';
 import { ThreadBook } from '../fonts/thread-book.js';
 import { pictureOfPlace } from '@plain-relief/core/in-place';
 import { solidsOf } from '../production/place-pages.js';
 import { pngFile } from '../production/png.js';
 import type { PictureOrder } from './pictures.js';
+
+/** ms for which plates of a run are looked at: well within the limits of a thread. */
+const PLATES_MS = 15_000;
 
 const own = new ThreadBook();
 let evaluator: Evaluator | undefined;
@@ -24,6 +28,11 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
       view.place.ground.kind !== 'plain',
     );
   if (!sign) throw new Error(`Nothing to be drawn for ${view.kind}.`);
+  if (view.kind === 'plates') {
+    await book.need(fontsOf(sign));
+    const until = Date.now() + PLATES_MS;
+    return Buffer.from(JSON.stringify(heldPlates(sign, view.run, evaluator, () => Date.now() > until)));
+  }
   const evaluation = await evaluator.evaluate(sign);
   if (view.kind === 'notes') {
     const open = notesOf(evaluation).filter(({ weight }) => weight !== 'said');

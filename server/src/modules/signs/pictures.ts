@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { type Place } from '@plain-relief/core/in-place';
+import { type Run } from '@plain-relief/core/runs';
 import { costliestPart, type Sign } from '@plain-relief/core/sign';
 import { errors, ServerError } from '../../platform/errors.js';
 import { LimitedThreads, TooMuchWork } from '../../platform/http/limited.js';
@@ -29,6 +30,7 @@ export type View =
   | { readonly kind: 'model' }
   | { readonly kind: 'sizes' }
   | { readonly kind: 'notes' }
+  | { readonly kind: 'plates'; readonly run: Run }
   | { readonly kind: 'comparison'; readonly was: Sign }
   | ({ readonly kind: 'in place' } & PlaceView);
 
@@ -121,6 +123,13 @@ export class SignPictures {
   /** What there is to be looked at on a sign at a revision: the sentences of its errors and warnings. */
   async notes(signId: string, revision: number, sign: Sign): Promise<string[]> {
     const bytes = await this.named({ subject: `notes ${signId}`, revision, signId }, sign, { kind: 'notes' }).bytes();
+    return JSON.parse(Buffer.from(bytes).toString('utf8')) as string[];
+  }
+
+  /** Which plates of a run, at revisions of it and of its sign, cannot be made as they are, in sentences. */
+  async heldPlates(subject: string, sign: Sign, run: Run): Promise<string[]> {
+    const tag = entityTag({ subject: `plates ${subject}` });
+    const bytes = await this.once(tag, undefined, () => this.make(sign, { kind: 'plates', run }));
     return JSON.parse(Buffer.from(bytes).toString('utf8')) as string[];
   }
 

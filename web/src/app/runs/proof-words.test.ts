@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { RunProof } from '@plain-relief/api';
-import { numbersInWords, proofWords } from './proof-words';
+import { proofWords } from './proof-words';
 
 const none: RunProof['changes'] = { isSignChanged: false, changed: [], added: [], removed: 0 };
 const proof = (state: RunProof['state'], changes: Partial<RunProof['changes']> = {}) => ({
@@ -16,10 +16,5 @@ describe('where a run stands with its customer', () => {
     expect(proofWords(proof('approved'))).toMatch(/^was approved by Marit Solheim on .*24.*\. The plates are as approved\.$/u);
     expect(proofWords(proof('approved', { changed: [3], added: [121, 122], removed: 2 }))).toMatch(/Otherwise since: plate 3; new: 121 and 122; 2 gone\.$/u); // prettier-ignore
     expect(proofWords(proof('changes asked', { isSignChanged: true }))).toMatch(/asks for changes\. Otherwise since: the sign, and with it every plate\.$/u); // prettier-ignore
-  });
-
-  it('has numbers one by one, of many the first', () => {
-    expect([numbersInWords([]), numbersInWords([4]), numbersInWords([4, 5]), numbersInWords([1, 2, 3])]).toEqual(['', '4', '4 and 5', '1, 2 and 3']); // prettier-ignore
-    expect(numbersInWords(Array.from({ length: 20 }, (_, i) => i + 1))).toBe('1, 2, 3, 4, 5, 6, 7, 8 and 12 more');
   });
 });

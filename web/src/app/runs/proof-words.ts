@@ -1,16 +1,6 @@
 import type { RunProof } from '@plain-relief/api';
+import { numbersInWords } from '@plain-relief/core/runs';
 import { dayOf } from '../platform/moments';
-
-/** Numbers that are said one by one; of more only how many they are. */
-const MOST_NUMBERS = 8;
-
-/** "3, 7 and 9"; of many the first, and how many more. */
-export function numbersInWords(numbers: readonly number[]): string {
-  const said = numbers.slice(0, MOST_NUMBERS).map(String);
-  const more = numbers.length - said.length;
-  if (more > 0) return `${said.join(', ')} and ${more} more`;
-  return said.length < 2 ? said.join('') : `${said.slice(0, -1).join(', ')} and ${said[said.length - 1]}`;
-}
 
 /** What became of the proof of a run, and what is otherwise since, in sentences. */
 export function proofWords({
