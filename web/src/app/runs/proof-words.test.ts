@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { RunProof } from '@plain-relief/api';
-import { proofWords } from './proof-words';
+import { isAsApproved, proofWords } from './proof-words';
 
 const none: RunProof['changes'] = { isSignChanged: false, changed: [], added: [], removed: 0 };
 const proof = (state: RunProof['state'], changes: Partial<RunProof['changes']> = {}) => ({
@@ -8,6 +8,14 @@ const proof = (state: RunProof['state'], changes: Partial<RunProof['changes']> =
   endedAt: state === 'open' ? null : '2026-11-24T09:00:00.000Z',
   answeredBy: state === 'open' ? null : 'Marit Solheim',
   changes: { ...none, ...changes },
+});
+
+describe('whether plates are as approved', () => {
+  it('is so where nothing was changed since, in any way', () => {
+    expect(isAsApproved(proof('approved'))).toBe(true);
+    expect(isAsApproved(proof('open'))).toBe(false);
+    for (const change of [{ isSignChanged: true }, { changed: [1] }, { added: [2] }, { removed: 1 }]) expect(isAsApproved(proof('approved', change))).toBe(false); // prettier-ignore
+  });
 });
 
 describe('where a run stands with its customer', () => {

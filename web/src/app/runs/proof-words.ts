@@ -28,3 +28,7 @@ export function proofWords({
   if (since.length === 0) return state === 'approved' ? `${answer} The plates are as approved.` : answer;
   return `${answer} Otherwise since: ${since.join('; ')}.`;
 }
+
+/** Whether plates were approved, and are as they were then. */
+export const isAsApproved = ({ state, changes }: Pick<RunProof, 'state' | 'changes'>): boolean =>
+  state === 'approved' && !changes.isSignChanged && changes.changed.length + changes.added.length + changes.removed === 0;

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { RouterLink } from '@angular/router';
 import type { ProofCorrection, RunProof } from '@plain-relief/api';
 import { dayOf } from '../platform/moments';
-import { proofWords } from './proof-words';
+import { isAsApproved, proofWords } from './proof-words';
 
 /** Where a run stands with its customer, and what of its words is to be otherwise. */
 @Component({
@@ -84,10 +84,5 @@ export class RunProofPanel {
   protected readonly open = computed(() => this.proof().corrections.filter(({ end }) => end === null));
   protected readonly words = computed(() => proofWords(this.proof()));
   /** Whether what is made is what was approved. */
-  protected readonly isAsApproved = computed(() => {
-    const { state, changes } = this.proof();
-    return (
-      state === 'approved' && !changes.isSignChanged && changes.changed.length + changes.added.length + changes.removed === 0
-    );
-  });
+  protected readonly isAsApproved = computed(() => isAsApproved(this.proof()));
 }

@@ -14,6 +14,7 @@ import { Masthead } from '../shell/masthead';
 import { ContactSheet } from './contact-sheet';
 import { PlateDesk } from './plate-desk.service';
 import { PlatePictureView } from './plate-picture';
+import { isAsApproved } from './proof-words';
 import { RunProofPanel } from './run-proof';
 import { RowCorrections } from './row-corrections';
 import { type DrawnSheets } from './run-desk';
@@ -79,8 +80,8 @@ export class RunsPage {
   protected readonly machines = computed(() => (this.shop()?.machines ?? []).filter(({ kind }) => kind === 'router' || kind === 'engraver')); // prettier-ignore
   /** Whether a customer approved these plates as they are. */
   protected readonly isApproved = computed(() => {
-    const { state, changes } = this.state().proof ?? {};
-    return state === 'approved' && changes !== undefined && !changes.isSignChanged && changes.changed.length + changes.added.length + changes.removed === 0; // prettier-ignore
+    const { proof } = this.state();
+    return proof ? isAsApproved(proof) : false;
   });
   protected readonly which = signal<'all' | 'marked'>('all');
   protected readonly file = signal<{ readonly url: string; readonly name: string; readonly told: string } | undefined>(undefined);
