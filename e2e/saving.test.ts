@@ -143,7 +143,7 @@ describe('saving', () => {
     await application.stop();
     const began = Date.now();
     await application.start({ keep: true });
-    expect(Date.now() - began).toBeLessThan(20_000);
+    expect(Date.now() - began).toBeLessThan(60_000);
     expect(await stored()).toEqual(before);
   }, 120_000);
 });
@@ -170,6 +170,9 @@ describe('./start', () => {
     const wrong = other.run(['--port', 'eighty']);
     expect(await new Promise((done) => wrong.once('exit', done))).toBe(1);
     expect(other.output).toContain('--port eighty is not a port');
+    const none = other.run(['--workers', '0']);
+    expect(await new Promise((done) => none.once('exit', done))).toBe(1);
+    expect(other.output).toContain('--workers 0 is no number of processes');
   }, 30_000);
 
   it('leaves nothing running behind', async () => {

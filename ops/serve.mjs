@@ -62,7 +62,7 @@ async function startMachine() {
 }
 
 /** Starts everything on the given port; gives handles to its pieces and one way to stop them all. */
-export async function serve({ home, port, databasePort, env = {} }) {
+export async function serve({ home, port, databasePort, workers = 1, env = {} }) {
   const application = {};
   let isStopping = false;
   const startDatabase = async () => {
@@ -96,11 +96,11 @@ export async function serve({ home, port, databasePort, env = {} }) {
   };
   await once('server/dist/migrate.js', told);
   application.server = new Kept('server/dist/main.js', told).start();
-  application.worker = new Kept('server/dist/worker.js', told).start();
+  application.workers = Array.from({ length: workers }, () => new Kept('server/dist/worker.js', told).start());
   application.url = `http://127.0.0.1:${port}`;
   application.stop = async () => {
     isStopping = true;
-    await Promise.all([application.server.stop(), application.worker.stop(), application.machine.stop()]);
+    await Promise.all([application.server, ...application.workers, application.machine].map((kept) => kept.stop()));
     await application.postgres.stop();
   };
   for (let tries = 0; ; tries++) {

@@ -10,14 +10,22 @@ import { serve } from './serve.mjs';
 const DEFAULT_PORT = 4310;
 /** Where database and marks of the running application are kept. */
 const home = process.env.PLAIN_RELIEF_HOME ?? HOME;
-const USAGE = `./start [--port N] [--fresh]
-  --port N   serve on this port of 127.0.0.1 (${DEFAULT_PORT}, or the next free one)
-  --fresh    begin anew: the database with all jobs is deleted and the demo scenario loaded`;
+const MOST_WORKERS = 16;
+const USAGE = `./start [--port N] [--workers N] [--fresh]
+  --port N     serve on this port of 127.0.0.1 (${DEFAULT_PORT}, or the next free one)
+  --workers N  processes that make proofs, files and plans beside the server (1)
+  --fresh      begin anew: the database with all jobs is deleted and the demo scenario loaded`;
 
 function options() {
   try {
-    return parseArgs({ options: { port: { type: 'string' }, fresh: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } } })
-      .values;
+    return parseArgs({
+      options: {
+        port: { type: 'string' },
+        workers: { type: 'string', default: '1' },
+        fresh: { type: 'boolean' },
+        help: { type: 'boolean', short: 'h' },
+      },
+    }).values;
   } catch (error) {
     throw new Stop(`${error.message}\n${USAGE}`);
   }
@@ -51,6 +59,9 @@ function checkAlone(pidFile) {
 main(async () => {
   const asked = options();
   if (asked.help) return say(USAGE);
+  const workers = Number(asked.workers);
+  if (!Number.isInteger(workers) || workers < 1 || workers > MOST_WORKERS)
+    throw new Stop(`--workers ${asked.workers} is no number of processes: give a whole number from 1 to ${MOST_WORKERS}.`);
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19))
     throw new Stop(`Node.js ${process.versions.node} is too old: install version 20.19 or newer.`);
@@ -70,7 +81,7 @@ main(async () => {
   }
   mkdirSync(home, { recursive: true });
   writeFileSync(pidFile, `${process.pid}\n`);
-  const application = await serve({ home, port });
+  const application = await serve({ home, port, workers });
   writeFileSync(pidFile, `${process.pid}\n${application.url}`);
   say(`Plain Relief is at ${application.url} (Ctrl-C stops it)`);
 
