@@ -86,6 +86,12 @@ describe('the programs of a sheet', () => {
     const thick = workshop.evaluate(bareSign(60, 30, 12));
     expect(() => plan([at('a', one, 40, 30), at('b', thick, 140, 30)])).toThrow('b is 12 mm thick and a 10 mm: cut them from sheets of their own.'); // prettier-ignore
     expect(() => plan([])).toThrow('Nothing lies on the sheet.');
+    const both = bareSign(60, 30, 10);
+    addShape(both, [20, 8], { kind: 'carve', by: 3 });
+    both.parts[0] = { ...both.parts[0], side: 'back' };
+    expect(() => plan([at('a', workshop.evaluate(both), 40, 30)])).toThrow(
+      'a has a back, and a sheet is cut from the front alone',
+    );
   });
 
   it('are proven for plates of any pockets, anywhere, in any quarter turn', () => {

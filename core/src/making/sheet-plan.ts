@@ -80,6 +80,8 @@ export function sheetPlan(
   { cell, progress }: { readonly cell?: number; readonly progress?: Progress } = {},
 ): SheetPlan {
   if (works.length === 0) throw new PlanError('Nothing lies on the sheet.');
+  const turned = works.find(({ evaluation }) => evaluation.sign.parts.some(({ side }) => side === 'back'));
+  if (turned) throw new PlanError(`${turned.name} has a back, and a sheet is cut from the front alone: lay its cuts by itself, a side after the other.`); // prettier-ignore
   const own: CutChoice = { ...choice, clamps: [] };
   const stocks = works.map(({ evaluation }) => laidOut(evaluation, own).stock);
   const top = Math.max(...stocks.map((stock) => stock.top));

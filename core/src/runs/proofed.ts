@@ -54,9 +54,16 @@ export interface ReadChoice {
   readonly rows?: ReadonlySet<number>;
 }
 
-/** Plates of a run in the order of its list, to be read by who has no run: customers. */
-export function readPlates(sign: Sign, run: Run, { from, most, words = '', rows }: ReadChoice): ReadPlates {
-  const all = valuesOfRun(sign, run);
+/**
+ * Plates of a run in the order of its list, to be read by who has no run: customers.
+ * @param all the values of its rows, where they are known
+ */
+export function readPlates(
+  sign: Sign,
+  run: Run,
+  { from, most, words = '', rows }: ReadChoice,
+  all: readonly Values[] = valuesOfRun(sign, run),
+): ReadPlates {
   const slots = slotsInWords(sign);
   const sought = words.trim().toLowerCase();
   const isSought = ({ id }: RunRow, i: number): boolean =>
@@ -72,9 +79,14 @@ export function readPlates(sign: Sign, run: Run, { from, most, words = '', rows 
 }
 
 /** The document of one plate of a run, as it is made; undefined where there is no such row. */
-export function plateDocument(sign: Sign, run: Run, id: number): Sign | undefined {
+export function plateDocument(
+  sign: Sign,
+  run: Run,
+  id: number,
+  all: readonly Values[] = valuesOfRun(sign, run),
+): Sign | undefined {
   const at = run.rows.findIndex((row) => row.id === id);
-  return at < 0 ? undefined : filled(sign, valuesOfRun(sign, run)[at], run.rows[at].corrections).sign;
+  return at < 0 ? undefined : filled(sign, all[at], run.rows[at].corrections).sign;
 }
 
 /** A run with corrections taken in. */

@@ -8,13 +8,16 @@ import {
   type Run,
   type RunChanges,
   runChanges,
+  type Values,
+  valuesOfRun,
 } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
+import { LRUCache } from 'lru-cache';
 import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import type { Proof, ProofSign } from '../../platform/database/models/proofs.js';
-import type { CorrectionRow, FrozenRun } from '../../platform/database/models/runs.js';
+import type { CorrectionRow, FrozenRun, RunRow } from '../../platform/database/models/runs.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
 import { record } from '../history/record.js';
@@ -55,12 +58,25 @@ export async function runsToFreeze(
   });
 }
 
-/** A frozen run of a proof, with its sign. */
-async function frozenRun(db: Database, proof: Proof, id: string): Promise<{ run: FrozenRun; sign: Sign }> {
+/** A frozen run with its sign, and the values of its rows. */
+interface Frozen {
+  readonly run: FrozenRun;
+  readonly sign: Sign;
+  readonly values: readonly Values[];
+}
+
+/** Frozen runs that were looked at of late: they never change, are large, and a page of plates asks for one many times. */
+const looked = new LRUCache<string, Frozen>({ max: 6 });
+
+async function frozenRun(db: Database, proof: Proof, id: string): Promise<Frozen> {
+  const known = looked.get(id);
+  if (known?.run.proofId === proof.id) return known;
   const run = isUuid(id) ? await db.FrozenRun.findOne({ where: { id, proofId: proof.id } }) : null;
   const sign = run && proof.contents.find(({ signId }) => signId === run.signId)?.document;
   if (!run || !sign) throw errors.notFound('run', id);
-  return { run, sign };
+  const found = { run, sign, values: valuesOfRun(sign, run.document) };
+  looked.set(id, found);
+  return found;
 }
 
 /** What of a frozen run is asked for. */
@@ -78,14 +94,10 @@ export async function platesOfRun(
   id: string,
   { from = '0', words, only }: PlatesAsked,
 ): Promise<ReadPlates> {
-  const { run, sign } = await frozenRun(db, proof, id);
+  const { run, sign, values } = await frozenRun(db, proof, id);
   const said = [...(proof.remarks ?? []), ...(proof.corrections ?? [])].flatMap((each) => (each.run === id && each.row !== null ? [each.row] : [])); // prettier-ignore
-  return readPlates(sign, run.document, {
-    from: Number(from),
-    most: PLATES_AT_ONCE,
-    words,
-    ...(only && { rows: new Set(said) }),
-  });
+  const choice = { from: Number(from), most: PLATES_AT_ONCE, words, ...(only && { rows: new Set(said) }) };
+  return readPlates(sign, run.document, choice, values);
 }
 
 /** A plate of a frozen run from the front, as a PNG file. */
@@ -96,8 +108,8 @@ export async function platePicture(
   id: string,
   row: number,
 ): Promise<NamedPicture> {
-  const { run, sign } = await frozenRun(db, proof, id);
-  const document = plateDocument(sign, run.document, row);
+  const { run, sign, values } = await frozenRun(db, proof, id);
+  const document = plateDocument(sign, run.document, row, values);
   if (!document) throw errors.notFound('plate', String(row));
   return pictures.plate(`${run.id} ${row}`, document);
 }
@@ -161,12 +173,15 @@ export async function endCorrection(db: Database, id: string, end: CorrectionEnd
   return correction;
 }
 
-/** The newest proof of a run that counts, with its frozen run, and what is otherwise since. */
+/** What was changed since a run was frozen, by the frozen run and the revisions of now. */
+const compared = new LRUCache<string, RunChanges>({ max: 200 });
+
+/** The newest proof of a run that counts, with the id of its frozen run, and what is otherwise since. */
 export async function proofOfRun(
   db: Database,
   runId: string,
-): Promise<{ proof: Proof; frozen: FrozenRun; changes: RunChanges } | undefined> {
-  const row = isUuid(runId) ? await db.RunRow.findByPk(runId) : null;
+): Promise<{ proof: Proof; frozenId: string; changes: RunChanges } | undefined> {
+  const row = isUuid(runId) ? await db.RunRow.findByPk(runId, { attributes: ['id', 'sign', 'revision'] }) : null;
   if (!row) throw errors.notFound('run', runId);
   const all = await db.FrozenRun.findAll({ where: { runId }, attributes: ['proofId'] });
   const proof = await db.Proof.findOne({
@@ -174,11 +189,23 @@ export async function proofOfRun(
     include: [{ association: 'remarks' }, { association: 'corrections' }],
     order: [['createdAt', 'DESC']],
   });
-  const frozen = proof && (await db.FrozenRun.findOne({ where: { runId, proofId: proof.id } }));
-  const was = proof?.contents.find(({ signId }) => signId === frozen?.signId)?.document;
-  const now = await db.SignRow.findByPk(row.sign);
-  if (!frozen || !proof || !was) return undefined;
-  const none: RunChanges = { isSignChanged: true, changed: [], added: [], removed: 0 };
-  const changes = now ? runChanges({ sign: was, run: frozen.document }, { sign: now.document, run: row.document }) : none;
-  return { proof, frozen, changes };
+  const frozen = proof && (await db.FrozenRun.findOne({ where: { runId, proofId: proof.id }, attributes: ['id'] }));
+  if (!proof || !frozen) return undefined;
+  const now = await db.SignRow.findByPk(row.sign, { attributes: ['revision'] });
+  const key = `${frozen.id} ${row.revision} ${now?.revision}`;
+  let changes = compared.get(key);
+  if (!changes) compared.set(key, (changes = await changesSince(db, proof, frozen.id, row)));
+  return { proof, frozenId: frozen.id, changes };
+}
+
+async function changesSince(
+  db: Database,
+  proof: Proof,
+  frozenId: string,
+  { id, sign }: Pick<RunRow, 'id' | 'sign'>,
+): Promise<RunChanges> {
+  const was = await frozenRun(db, proof, frozenId);
+  const [row, now] = [await db.RunRow.findByPk(id), await db.SignRow.findByPk(sign)];
+  if (!row || !now) return { isSignChanged: true, changed: [], added: [], removed: 0 };
+  return runChanges({ sign: was.sign, run: was.run.document }, { sign: now.document, run: row.document });
 }

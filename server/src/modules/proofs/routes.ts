@@ -80,9 +80,9 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
   endpoint(app, 'GET /runs/:id/proof', seen, async ({ params }) => {
     const found = await proofOfRun(db, params.id);
     if (!found) return { proof: null };
-    const { proof, frozen, changes } = found;
+    const { proof, frozenId, changes } = found;
     const { id: proofId, letter, state, createdAt, endedAt, answeredBy } = proof;
-    const own = <T extends { readonly run: string | null }>(all: readonly T[] = []) => all.filter(({ run }) => run === frozen.id);
+    const own = <T extends { readonly run: string | null }>(all: readonly T[] = []) => all.filter(({ run }) => run === frozenId);
     const corrections = own(proof.corrections).sort((a, b) => a.number - b.number);
     return {
       proof: {
