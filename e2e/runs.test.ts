@@ -129,6 +129,10 @@ describe('a run', () => {
     await page.getByText(/4 plates on 1 sheet, \d+ % of them used/u).waitFor();
     await page.getByRole('img', { name: 'Sheet 1 with the numbers of plates' }).waitFor();
     await button('Files', true).click();
+    // Nobody has approved these plates: files are made only where somebody says why.
+    await button('Make the files').click();
+    await page.getByText('No proof of these plates has been approved.').waitFor();
+    await page.getByLabel('Why they are made all the same').fill('A trial on offcuts');
     const made = async (): Promise<string[]> => {
       await button('Make the files').click();
       const link = page.getByRole('link', { name: /\.zip$/u });
@@ -208,6 +212,11 @@ describe('a run', () => {
     await customer.close();
     await page.goto(`${application.url}/jobs/${job}/runs`);
     await page.getByText('The plates are as approved.').waitFor();
+    await button('Files', true).click();
+    await button('Make the files').click();
+    await page.getByRole('link', { name: /\.zip$/u }).waitFor();
+    const { body } = await application.api<{ events: { text: string }[] }>(`/jobs/${job}/history`);
+    expect(body.events.map(({ text }) => text)).toEqual(expect.arrayContaining(['SVG of 4 plates of “Badge” made as approved in proof B', expect.stringContaining('without approval: A trial on offcuts')])); // prettier-ignore
     expect(faults).toEqual([]);
   }, 120_000);
 });

@@ -318,6 +318,22 @@ export const proofEndpoints = {
   },
   'POST /proof-links/:token/corrections': { params: TokenParams, body: NewCorrection, status: 201, answer: CustomerProof },
   'GET /runs/:id/proof': { params: IdParams, answer: Type.Object({ proof: orNull(RunProof) }) },
+  'POST /runs/:id/files': {
+    params: IdParams,
+    body: Type.Object(
+      {
+        /** Numbers of the plates in the list as it is kept, from 1. */
+        plates: Type.Array(Type.Integer({ minimum: 1, maximum: LIST_LIMITS.rows }), { minItems: 1, maxItems: LIST_LIMITS.rows }),
+        /** What is made of them, in words. */
+        what: Words(200),
+        /** Why, where they were not approved as they are. */
+        override: Type.Optional(Words(1000)),
+      },
+      closed,
+    ),
+    /** The proof that they were approved in, where they were. */
+    answer: Type.Object({ letter: orNull(Type.String()) }),
+  },
   'POST /corrections/:id': {
     params: IdParams,
     /** What the shop made of it; null opens it again. */

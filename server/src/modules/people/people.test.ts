@@ -56,6 +56,7 @@ const ADDRESSES: readonly (readonly [string, Role | 'anyone'])[] = [
   ['POST /api/proof-links/:token/corrections', 'anyone'],
   ['GET /api/proofs/:id/runs/:runId/plates/:row/picture.png', 'maker'],
   ['GET /api/runs/:id/proof', 'maker'],
+  ['POST /api/runs/:id/files', 'maker'],
   ['GET /api/proofs/:id/runs/:runId', 'maker'],
   ['POST /api/corrections/:id', 'designer'],
   ['GET /api/proof-links/:token/places/:placeId/picture.png', 'anyone'],

@@ -1,6 +1,7 @@
 import type { NewCorrection } from '@plain-relief/api';
 import type { CorrectionEnd } from '@plain-relief/api/states';
 import {
+  numbersInWords,
   plateDocument,
   type ReadPlates,
   readPlates,
@@ -196,6 +197,47 @@ export async function proofOfRun(
   let changes = compared.get(key);
   if (!changes) compared.set(key, (changes = await changesSince(db, proof, frozen.id, row)));
   return { proof, frozenId: frozen.id, changes };
+}
+
+/** Files of plates that somebody is about to make. */
+export interface FilesOfRun {
+  /** Numbers in the list as it is now, from 1. */
+  readonly plates: readonly number[];
+  readonly what: string;
+  readonly override?: string;
+}
+
+/**
+ * Takes down that files of plates are made. They are made of what was approved; of anything else only where somebody takes it on themselves.
+ * @returns the letter of the proof that they were approved in, where they were
+ * @throws ServerError where they were not approved as they are, and no reason is given
+ */
+export async function releaseFiles(
+  db: Database,
+  runId: string,
+  { plates, what, override }: FilesOfRun,
+  by: string,
+): Promise<string | null> {
+  const found = await proofOfRun(db, runId);
+  const run = await db.RunRow.findByPk(runId, { attributes: ['jobId', 'title'] });
+  if (!run) throw errors.notFound('run', runId);
+  const why = whyNot(found, new Set(plates));
+  if (why !== '' && override === undefined) throw errors.notApproved(why, []);
+  const count = plates.length === 1 ? `plate ${plates[0]}` : `${plates.length} plates`;
+  const told = why === '' ? `as approved in proof ${found!.proof.letter}` : `without approval: ${override!.trim()}`;
+  await record(db, { jobId: run.jobId, who: by, text: `${what.trim()} of ${count} of “${run.title}” made ${told}` });
+  return why === '' ? found!.proof.letter : null;
+}
+
+/** Why plates are not made as they were approved, in a sentence; empty where they are. */
+function whyNot(found: Awaited<ReturnType<typeof proofOfRun>>, plates: ReadonlySet<number>): string {
+  if (!found) return 'No proof of these plates has been approved.';
+  const { proof, changes } = found;
+  if (proof.state !== 'approved') return `Proof ${proof.letter} of these plates is not approved.`;
+  if (changes.isSignChanged) return `The sign has changed since proof ${proof.letter} was approved.`;
+  const other = [...changes.changed, ...changes.added].filter((number) => plates.has(number));
+  if (other.length === 0) return '';
+  return other.length === 1 ? `Plate ${other[0]} has changed since proof ${proof.letter} was approved.` : `Plates ${numbersInWords(other)} have changed since proof ${proof.letter} was approved.`; // prettier-ignore
 }
 
 async function changesSince(

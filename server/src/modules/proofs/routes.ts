@@ -9,7 +9,7 @@ import { answerWithPicture } from '../../platform/http/pictures.js';
 import type { SignPictures } from '../signs/pictures.js';
 import { caller, isEnough } from '../people/access.js';
 import type { Person } from '../../platform/database/models/people.js';
-import { endCorrection, platePicture, platesOfRun, proofOfRun } from './frozen-runs.js';
+import { endCorrection, platePicture, platesOfRun, proofOfRun, releaseFiles } from './frozen-runs.js';
 import { customerPicture, frozenSign } from './frozen-sign.js';
 import type { Proof } from '../../platform/database/models/proofs.js';
 import { turnaround } from './turnaround.js';
@@ -25,6 +25,9 @@ interface Services {
   readonly pictures: SignPictures;
   readonly signs: SignService;
 }
+
+/** Bytes of the numbers of as many plates as a run may have. */
+const LARGEST_LIST = 256 * 1024;
 
 /** What the shop does with proofs. */
 export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, pictures, signs }: Services): void {
@@ -93,6 +96,17 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
       },
     };
   });
+
+  endpoint(
+    app,
+    'POST /runs/:id/files',
+    { bodyLimit: LARGEST_LIST, config: { least: 'maker', audit: 'made files of a run' } },
+    async (request) => {
+      const { name, role } = caller(request);
+      if (request.body.override !== undefined && !isEnough(role, 'designer')) throw errors.notForRole(role, 'designer');
+      return { letter: await releaseFiles(db, request.params.id, request.body, name) };
+    },
+  );
 
   endpoint(app, 'POST /corrections/:id', { config: { least: 'designer', audit: 'answered a correction' } }, async (request) =>
     correctionView(await endCorrection(db, request.params.id, request.body.end, caller(request).name)),

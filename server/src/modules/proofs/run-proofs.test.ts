@@ -106,6 +106,34 @@ describe('a run in a proof', () => {
   });
 });
 
+describe('files of a run', () => {
+  const release = (body: object, cookie?: string) =>
+    server.call<{ letter: string | null } & Refusal>('POST', `/api/runs/${run.id}/files`, { plates: [1, 2, 3], what: 'Outlines', ...body }, cookie); // prettier-ignore
+
+  it('are made of what was approved, of anything else by somebody who says why', async () => {
+    expect((await release({})).body.message).toContain('No proof of these plates has been approved.');
+    const a = (await freeze()).body;
+    expect((await release({})).body.message).toContain('Proof A of these plates is not approved.');
+    await approve(a);
+    expect((await release({})).body).toEqual({ letter: 'A' });
+    await save(withValues(run.document, [{ row: 3, column: 'name', was: 'Yewe', value: 'Yew' }]).run);
+    expect([(await release({})).status, (await release({})).body.message]).toEqual([409, expect.stringContaining('Plate 3 has changed since proof A was approved.')]); // prettier-ignore
+    // One plate again, which is as it was.
+    expect((await release({ plates: [2] })).body).toEqual({ letter: 'A' });
+    expect((await release({ override: 'Told on the telephone' })).body).toEqual({ letter: null });
+    const piet = await server.signIn('Piet of runs', 'maker');
+    expect((await release({ override: 'Because' }, piet)).status).toBe(403);
+    expect((await release({ plates: [2] }, piet)).body).toEqual({ letter: 'A' });
+    expect((await release({ plates: [] })).status).toBe(400);
+    const { body: history } = await server.call<{ events: { text: string }[] }>('GET', `/api/jobs/${job.id}/history`);
+    expect(history.events.map(({ text }) => text)).toEqual(expect.arrayContaining([
+      'Outlines of 3 plates of “Spring” made as approved in proof A',
+      'Outlines of plate 2 of “Spring” made as approved in proof A',
+      'Outlines of 3 plates of “Spring” made without approval: Told on the telephone',
+    ])); // prettier-ignore
+  });
+});
+
 describe('corrections of a customer', () => {
   it('come back into the list as proposals; the next proof is approved', async () => {
     const a = (await freeze()).body;

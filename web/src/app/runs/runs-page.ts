@@ -11,6 +11,7 @@ import { isTypedInto } from '../platform/typed-into';
 import { SessionService } from '../session/session.service';
 import { minutesWords } from '../make/cut-settings';
 import { Masthead } from '../shell/masthead';
+import { LineField } from '../fields/line-field';
 import { ContactSheet } from './contact-sheet';
 import { PlateDesk } from './plate-desk.service';
 import { PlatePictureView } from './plate-picture';
@@ -46,7 +47,18 @@ const FILE_NAMES: Readonly<Record<PlateFile, string>> = {
 /** Runs of a job: a sign with places for words, and a list; every row is a plate. */
 @Component({
   selector: 'pr-runs-page',
-  imports: [ContactSheet, Masthead, PlatePictureView, RouterLink, RowCorrections, RunProofPanel, RunSheets, RunTable, SlotsPanel],
+  imports: [
+    ContactSheet,
+    LineField,
+    Masthead,
+    PlatePictureView,
+    RouterLink,
+    RowCorrections,
+    RunProofPanel,
+    RunSheets,
+    RunTable,
+    SlotsPanel,
+  ],
   providers: [PlateDesk, RunsService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
@@ -78,6 +90,8 @@ export class RunsPage {
   protected readonly shop = signal<Shop | undefined>(undefined);
   protected readonly machine = signal('');
   protected readonly machines = computed(() => (this.shop()?.machines ?? []).filter(({ kind }) => kind === 'router' || kind === 'engraver')); // prettier-ignore
+  /** Why they are made all the same. */
+  protected readonly reason = signal('');
   /** Whether a customer approved these plates as they are. */
   protected readonly isApproved = computed(() => {
     const { proof } = this.state();
@@ -329,6 +343,8 @@ export class RunsPage {
       const kinds = PLATE_FILES.filter((kind) => this.kinds().has(kind));
       if (kinds.includes('stl') && rows.length > MOST_SOLIDS)
         throw new Error(`Solids are made of ${MOST_SOLIDS} plates at most here: mark those that you want, or make them by ./relief run.`); // prettier-ignore
+      const made = [...kinds.map((kind) => kind.toUpperCase()), ...(this.machine() === '' ? [] : ['programs'])].join(', ');
+      await this.service.release(rows.map(({ row }) => row + 1), made === '' ? 'Maps' : made, this.reason().trim()); // prettier-ignore
       const shown = this.rows();
       const reported = rows.map(({ row }) => {
         const { told, remarks, values } = shown[row];

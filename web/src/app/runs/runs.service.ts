@@ -155,6 +155,14 @@ export class RunsService implements OnDestroy {
     this.tell({ renewed, listNotes: list.notes });
   }
 
+  /** Says that files of plates are made, once the list is kept. @param override why, where they were not approved as they are @throws ApiError */
+  async release(plates: readonly number[], what: string, override: string): Promise<void> {
+    await this.flush();
+    const id = this.state.value.shown?.id;
+    if (id === undefined) return;
+    await this.api.ask('POST /runs/:id/files', { params: { id }, body: { plates: [...plates], what, ...(override !== '' && { override }) } }); // prettier-ignore
+  }
+
   /** The materials, tools and machines of the shop. @throws ApiError */
   async shop(): Promise<Shop> {
     return (await this.api.ask('GET /shop/library')).library;
