@@ -131,7 +131,7 @@ describe('a run', () => {
     await button('Files', true).click();
     // Nobody has approved these plates: files are made only where somebody says why.
     await button('Make the files').click();
-    await page.getByText('No proof of these plates has been approved.').waitFor();
+    await page.getByText('These plates are not approved: say why they are made all the same').waitFor();
     await page.getByLabel('Why they are made all the same').fill('A trial on offcuts');
     const made = async (): Promise<string[]> => {
       await button('Make the files').click();
