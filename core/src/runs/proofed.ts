@@ -98,6 +98,7 @@ export interface Corrected {
 
 export function withValues(run: Run, corrections: readonly ValueCorrection[]): Corrected {
   const stale: ValueCorrection[] = [];
+  let isChanged = false;
   const rows = new Map(run.rows.map((row) => [row.id, row]));
   for (const correction of corrections) {
     const row = rows.get(correction.row);
@@ -106,7 +107,9 @@ export function withValues(run: Run, corrections: readonly ValueCorrection[]): C
     if (row && is === correction.was)
       rows.set(row.id, { ...row, values: row.values.map((value, i) => (i === at ? correction.value : value)) });
     else if (is !== correction.value) stale.push(correction);
+    isChanged ||= row !== undefined && is === correction.was;
   }
+  if (!isChanged) return { run, stale };
   return { run: { ...run, rows: run.rows.map((row) => rows.get(row.id)!) }, stale };
 }
 

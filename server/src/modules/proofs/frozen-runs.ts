@@ -1,5 +1,5 @@
 import type { NewCorrection } from '@plain-relief/api';
-import type { CorrectionEnd } from '@plain-relief/api/states';
+import { type CorrectionEnd, COUNTING_PROOF_STATES, type ProofState } from '@plain-relief/api/states';
 import {
   numbersInWords,
   plateDocument,
@@ -153,7 +153,8 @@ export async function correct(
     }
     if (!before && (await db.CorrectionRow.count({ where: { proofId: proof.id }, transaction })) >= MOST_CORRECTIONS)
       throw errors.tooManyRemarks(MOST_CORRECTIONS);
-    const change = { value: words, who: who.trim(), at };
+    // What the shop made of an earlier one is none of this one.
+    const change = { value: words, who: who.trim(), at, end: null };
     if (before) await before.update(change, { transaction });
     else await db.CorrectionRow.create({ ...where, ...change, id: randomUUID(), proofId: proof.id, number, was, end: null }, { transaction }); // prettier-ignore
     await record(db, { jobId: now.jobId, who: who.trim(), text: `On proof ${now.letter}, plate ${number} of “${run.title}”: ${column} “${was}” to be “${words}”`, at }, transaction); // prettier-ignore
@@ -177,16 +178,17 @@ export async function endCorrection(db: Database, id: string, end: CorrectionEnd
 /** What was changed since a run was frozen, by the frozen run and the revisions of now. */
 const compared = new LRUCache<string, RunChanges>({ max: 200 });
 
-/** The newest proof of a run that counts, with the id of its frozen run, and what is otherwise since. */
+/** The newest proof of a run in one of some states, with the id of its frozen run, and what is otherwise since. */
 export async function proofOfRun(
   db: Database,
   runId: string,
+  states: readonly ProofState[] = COUNTING_PROOF_STATES,
 ): Promise<{ proof: Proof; frozenId: string; changes: RunChanges } | undefined> {
   const row = isUuid(runId) ? await db.RunRow.findByPk(runId, { attributes: ['id', 'sign', 'revision'] }) : null;
   if (!row) throw errors.notFound('run', runId);
   const all = await db.FrozenRun.findAll({ where: { runId }, attributes: ['proofId'] });
   const proof = await db.Proof.findOne({
-    where: { id: all.map(({ proofId }) => proofId), state: { [Op.notIn]: ['withdrawn', 'replaced'] } },
+    where: { id: all.map(({ proofId }) => proofId), state: { [Op.in]: [...states] } },
     include: [{ association: 'remarks' }, { association: 'corrections' }],
     order: [['createdAt', 'DESC']],
   });
@@ -218,7 +220,8 @@ export async function releaseFiles(
   { plates, what, override }: FilesOfRun,
   by: string,
 ): Promise<string | null> {
-  const found = await proofOfRun(db, runId);
+  // As signs are: by the newest proof that was approved, whatever was sent since.
+  const found = await proofOfRun(db, runId, ['approved']);
   const run = await db.RunRow.findByPk(runId, { attributes: ['jobId', 'title'] });
   if (!run) throw errors.notFound('run', runId);
   const why = whyNot(found, new Set(plates));
@@ -233,7 +236,6 @@ export async function releaseFiles(
 function whyNot(found: Awaited<ReturnType<typeof proofOfRun>>, plates: ReadonlySet<number>): string {
   if (!found) return 'No proof of these plates has been approved.';
   const { proof, changes } = found;
-  if (proof.state !== 'approved') return `Proof ${proof.letter} of these plates is not approved.`;
   if (changes.isSignChanged) return `The sign has changed since proof ${proof.letter} was approved.`;
   const other = [...changes.changed, ...changes.added].filter((number) => plates.has(number));
   if (other.length === 0) return '';

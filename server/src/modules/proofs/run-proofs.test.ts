@@ -113,11 +113,13 @@ describe('files of a run', () => {
   it('are made of what was approved, of anything else by somebody who says why', async () => {
     expect((await release({})).body.message).toContain('No proof of these plates has been approved.');
     const a = (await freeze()).body;
-    expect((await release({})).body.message).toContain('Proof A of these plates is not approved.');
+    expect((await release({})).body.message).toContain('No proof of these plates has been approved.');
     await approve(a);
     expect((await release({})).body).toEqual({ letter: 'A' });
     await save(withValues(run.document, [{ row: 3, column: 'name', was: 'Yewe', value: 'Yew' }]).run);
     expect([(await release({})).status, (await release({})).body.message]).toEqual([409, expect.stringContaining('Plate 3 has changed since proof A was approved.')]); // prettier-ignore
+    // What is sent since changes nothing of what was approved.
+    await freeze();
     // One plate again, which is as it was.
     expect((await release({ plates: [2] })).body).toEqual({ letter: 'A' });
     expect((await release({ override: 'Told on the telephone' })).body).toEqual({ letter: null });
@@ -168,7 +170,10 @@ describe('corrections of a customer', () => {
   it('are one for a value, changed and taken back by the customer', async () => {
     const a = (await freeze()).body;
     await correct(a, { value: 'Yow' });
-    expect((await correct(a, { value: 'Yew' })).body.corrections.map(({ value }) => value)).toEqual(['Yew']);
+    const [first] = (await standing())!.corrections;
+    await server.call('POST', `/api/corrections/${first.id}`, { end: 'left' });
+    // Said once more it waits for the shop once more.
+    expect((await correct(a, { value: 'Yew' })).body.corrections.map(({ value, end }) => [value, end])).toEqual([['Yew', null]]);
     expect((await correct(a, { row: 1, value: 'Rowan tree' })).body.corrections.map(({ number }) => number)).toEqual([1, 3]);
     await correct(a, { value: ' Yewe ' });
     expect((await correct(a, { row: 1, value: 'Rowan' })).body.corrections).toEqual([]);

@@ -343,8 +343,7 @@ export class RunsPage {
       const kinds = PLATE_FILES.filter((kind) => this.kinds().has(kind));
       if (kinds.includes('stl') && rows.length > MOST_SOLIDS)
         throw new Error(`Solids are made of ${MOST_SOLIDS} plates at most here: mark those that you want, or make them by ./relief run.`); // prettier-ignore
-      const { state, changes } = this.state().proof ?? {};
-      if (this.reason().trim() === '' && (state !== 'approved' || changes?.isSignChanged))
+      if (this.reason().trim() === '' && !this.state().proof)
         throw new Error('These plates are not approved: say why they are made all the same, or send a proof first.');
       const made = [...kinds.map((kind) => kind.toUpperCase()), ...(this.machine() === '' ? [] : ['programs'])].join(', ');
       await this.service.release(rows.map(({ row }) => row + 1), made === '' ? 'Maps' : made, this.reason().trim()); // prettier-ignore
