@@ -3,6 +3,7 @@ import type { EndpointSchema, Frozen, PartOf, RequestOf } from './endpoint.js';
 import { brailleEndpoints } from './braille.js';
 import { fileEndpoints } from './files.js';
 import { jobEndpoints } from './jobs.js';
+import { lotEndpoints } from './lots.js';
 import { machineEndpoints } from './machine.js';
 import { mailEndpoints } from './mail.js';
 import { makingEndpoints } from './making.js';
@@ -29,6 +30,7 @@ export const ENDPOINTS = {
   ...brailleEndpoints,
   ...placeEndpoints,
   ...runEndpoints,
+  ...lotEndpoints,
 };
 
 export type Endpoints = typeof ENDPOINTS;
@@ -45,7 +47,8 @@ export type Answer<K extends Endpoint> = Endpoints[K] extends { readonly answer:
 
 export type { EndpointSchema, Frozen };
 export { KeptFile } from './files.js';
-export { Binned, Job, JobChange, JobEvent, JobSign, NewJob, SignProof } from './jobs.js';
+export { Binned, Job, JobChange, JobEvent, JobRun, JobSign, NewJob, SignProof } from './jobs.js';
+export { NewMaking, RunMaking } from './lots.js';
 export { MachineReport, MachineRun, MachineView } from './machine.js';
 export { Mail } from './mail.js';
 export { KeptPlan, type MadeWith, PlanOrder, PlanPrograms, Release, ShopLibrary } from './making.js';

@@ -1,7 +1,7 @@
 import { type Static, Type } from '@sinclair/typebox';
 import type { EndpointTable } from './endpoint.js';
 import { closed, IdParams, Moment, oneOf, orNull, Unit, Words } from './schema.js';
-import { COUNTING_PROOF_STATES, JOB_STATES } from './states.js';
+import { COUNTING_PROOF_STATES, JOB_STATES, MAKING_STATES } from './states.js';
 
 const State = oneOf(JOB_STATES);
 const isoDate = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
@@ -28,6 +28,16 @@ export const JobSign = Type.Object({
 });
 export type JobSign = Static<typeof JobSign>;
 
+/** A run of a job: a sign with a list. */
+export const JobRun = Type.Object({
+  id: Type.String(),
+  title: Type.String(),
+  rows: Type.Integer(),
+  /** The files that were asked for last: 0 to 1 of them are made. */
+  making: orNull(Type.Object({ state: oneOf(MAKING_STATES), share: Type.Number() })),
+});
+export type JobRun = Static<typeof JobRun>;
+
 /** A job as the board shows it. */
 export const Job = Type.Object({
   id: Type.String(),
@@ -42,6 +52,7 @@ export const Job = Type.Object({
   /** Who is spoken to there, and how. */
   contact: Type.String(),
   signs: Type.Array(JobSign),
+  runs: Type.Array(JobRun),
 });
 export type Job = Static<typeof Job>;
 

@@ -54,6 +54,10 @@ export type PlanKind = (typeof PLAN_KINDS)[number];
 export const TASK_STATES = ['waiting', 'running', 'done', 'failed', 'cancelled'] as const;
 export type TaskState = (typeof TASK_STATES)[number];
 
+/** Where the files of a run stand that workers make. */
+export const MAKING_STATES = ['running', 'paused', 'done', 'cancelled'] as const;
+export type MakingState = (typeof MAKING_STATES)[number];
+
 export const MAIL_STATES = ['waiting', 'sending', 'sent', 'failed'] as const;
 export type MailState = (typeof MAIL_STATES)[number];
 

@@ -40,6 +40,8 @@ import { TaskService } from './modules/tasks/service.js';
 import type { Send } from './platform/queue/queue.js';
 import { libraryRoutes } from './modules/shop/library.js';
 import { driverFor } from './modules/machine/practice-driver.js';
+import { lotRoutes } from './modules/lots/routes.js';
+import { LotService } from './modules/lots/service.js';
 import { machineRoutes } from './modules/machine/routes.js';
 import { MachineService } from './modules/machine/service.js';
 import { placeRoutes } from './modules/places/routes.js';
@@ -170,6 +172,7 @@ function addFeatures(app: FastifyInstance, settings: Settings, db: Database, peo
   runRoutes(app, new RunService(db), jobs);
   shopRoutes(app, db, shopFonts, door, signs);
   kindRoutes(app, db, signs, pictures);
+  lotRoutes(app, new LotService(db, send));
   const tasks = new TaskService(db, signs, send);
   taskRoutes(app, tasks);
   libraryRoutes(app, db);

@@ -21,8 +21,10 @@ export {
 } from './proofed.js';
 export { heldPlates, numbersInWords } from './held-plates.js';
 export { lengthsOf, type OfferedSetting, offeredSettings, type SettableLength, settingWords } from './settings.js';
-export { edgeOfPlate, laidOnSheets, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';
+export { edgeOfPlate, laidOnSheets, type MappedItem, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';
 export {
+  filesOfSheet,
+  type FilesOfSheet,
   type NamedFile,
   PLATE_FILES,
   type PlateFile,

@@ -61,24 +61,38 @@ function contentOf(evaluation: Evaluation, drawing: Drawing, { title, unit }: Si
   }
 }
 
-/** Files of every sheet: its map, in which plates have their names, and its outlines. */
-export function sheetFiles(
+/** Files of a sheet: its map, in which plates have their names, and its outlines. */
+export interface FilesOfSheet {
+  readonly map: NamedFile & { readonly content: string };
+  readonly outlines: readonly NamedFile[];
+}
+
+/** Files of every sheet. */
+export const sheetFiles = (
   items: readonly SheetItem[],
   nest: Nest,
   choice: NestChoice,
+  sign: Pick<Sign, 'title' | 'unit'>,
+  kinds: readonly PlateFile[],
+): FilesOfSheet[] => Array.from({ length: nest.sheets }, (_, sheet) => filesOfSheet(items, nest, sheet, choice, sign, kinds));
+
+/** Files of one sheet, counted from 0; of `nest` only what lies on it need be there. */
+export function filesOfSheet(
+  items: readonly SheetItem[],
+  nest: Pick<Nest, 'laid'>,
+  sheet: number,
+  choice: NestChoice,
   { title, unit }: Pick<Sign, 'title' | 'unit'>,
   kinds: readonly PlateFile[],
-): { readonly map: NamedFile & { readonly content: string }; readonly outlines: readonly NamedFile[] }[] {
-  return Array.from({ length: nest.sheets }, (_, sheet) => {
-    const name = `sheet ${sheet + 1}`;
-    const svg = { unit, title: `${title}, ${name}` };
-    const map = { name: `${name} map.svg`, content: svgFile(sheetMap(items, nest, sheet, choice), svg) };
-    const outlines: NamedFile[] = [];
-    if (kinds.includes('svg') || kinds.includes('dxf')) {
-      const drawing = sheetDrawing(items, nest, sheet, choice);
-      if (kinds.includes('svg')) outlines.push({ name: `${name}.svg`, content: svgFile(drawing, svg) });
-      if (kinds.includes('dxf')) outlines.push({ name: `${name}.dxf`, content: dxfFile(drawing, unit) });
-    }
-    return { map, outlines };
-  });
+): FilesOfSheet {
+  const name = `sheet ${sheet + 1}`;
+  const svg = { unit, title: `${title}, ${name}` };
+  const map = { name: `${name} map.svg`, content: svgFile(sheetMap(items, nest, sheet, choice), svg) };
+  const outlines: NamedFile[] = [];
+  if (kinds.includes('svg') || kinds.includes('dxf')) {
+    const drawing = sheetDrawing(items, nest, sheet, choice);
+    if (kinds.includes('svg')) outlines.push({ name: `${name}.svg`, content: svgFile(drawing, svg) });
+    if (kinds.includes('dxf')) outlines.push({ name: `${name}.dxf`, content: dxfFile(drawing, unit) });
+  }
+  return { map, outlines };
 }

@@ -3,7 +3,7 @@ import { type Note } from '../notes/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
 import { MOST_CODED, MOST_WORDS, type Sign } from '../sign/index.js';
 import { wordsOfPart } from './edit-slots.js';
-import { type Correction, filled, type Values } from './slots.js';
+import { type Correction, filled, hasSlots, type Values } from './slots.js';
 
 /** How a row fits: as it is, after its letters were made to, not at all; or it is not made. */
 export type PlateState = 'fits' | 'fitted' | 'too large' | 'lacking' | 'refused';
@@ -23,6 +23,8 @@ export interface Plate {
 
 const FITTED: ReadonlySet<string> = new Set(['tightened', 'narrowed', 'reduced', 'wrapped']);
 const LARGE: ReadonlySet<string> = new Set(['too-large', 'past-end']);
+/** What words of a list may not do; other words may be meant to. */
+const OVER: ReadonlySet<string> = new Set(['over-edge', 'off-blank']);
 
 /**
  * A row laid out by itself, as the sign with the same words is; one whose values no sign can have, or that lacks one that it must have, is
@@ -40,7 +42,7 @@ export function plateOf(sign: Sign, values: Values, evaluator: Evaluator, correc
   const notes = notesOf(evaluation).filter(({ code }) => code !== 'hidden');
   const stretches = evaluation.parts.flatMap(({ text }) => (text?.isFitted ? [text.stretch] : []));
   const narrowed = notes.some(({ code }) => code === 'narrowed') ? Math.min(...stretches) : undefined;
-  return { sign: own, evaluation, state: stateBy(notes), notes, refused: [], ...(narrowed !== undefined && { narrowed }) };
+  return { sign: own, evaluation, state: stateBy(sign, notes), notes, refused: [], ...(narrowed !== undefined && { narrowed }) };
 }
 
 /** What is put into slots can be too long and nothing else: the sign was judged before. */
@@ -52,8 +54,9 @@ function faultsOf(sign: Sign): string[] {
   });
 }
 
-function stateBy(notes: readonly Note[]): PlateState {
+function stateBy(sign: Sign, notes: readonly Note[]): PlateState {
   if (notes.some(({ weight }) => weight === 'error')) return 'lacking';
-  if (notes.some(({ code }) => LARGE.has(code))) return 'too large';
+  const isOver = ({ code, part }: Note): boolean => OVER.has(code) && part !== undefined && hasSlots(sign, part);
+  if (notes.some((note) => LARGE.has(note.code) || isOver(note))) return 'too large';
   return notes.some(({ code }) => FITTED.has(code)) ? 'fitted' : 'fits';
 }

@@ -4,10 +4,14 @@ import { type Laid, laidOutline, type Nest, nested, type NestChoice, packed } fr
 import { type Evaluation } from '../relief/index.js';
 
 /** What is laid on sheets: its outlines for production, and what it is called on the map. */
-export interface SheetItem {
+export interface SheetItem extends MappedItem {
+  readonly drawing: Drawing;
+}
+
+/** What a map shows of it. */
+export interface MappedItem {
   readonly name: string;
   readonly edge: Outline;
-  readonly drawing: Drawing;
 }
 
 /** The edge of what is made of a sign. */
@@ -37,7 +41,12 @@ function isBox(edge: Outline): boolean {
 }
 
 /** The outlines of a sheet by layer, every plate where it lies; the sheet's lower left corner is the origin. */
-export function sheetDrawing(items: readonly SheetItem[], nest: Nest, sheet: number, { sheet: size }: NestChoice): Drawing {
+export function sheetDrawing(
+  items: readonly SheetItem[],
+  nest: Pick<Nest, 'laid'>,
+  sheet: number,
+  { sheet: size }: NestChoice,
+): Drawing {
   const own = nest.laid.filter((each) => each.sheet === sheet);
   return {
     items: own.flatMap((laid) => items[laid.item].drawing.items.flatMap((item) => moved(item, laid))),
@@ -53,7 +62,12 @@ function moved(item: Item, laid: Laid): Item[] {
 }
 
 /** The map of a sheet: edges, with the name of each in its middle. */
-export function sheetMap(items: readonly SheetItem[], nest: Nest, sheet: number, { sheet: size }: NestChoice): Drawing {
+export function sheetMap(
+  items: readonly MappedItem[],
+  nest: Pick<Nest, 'laid'>,
+  sheet: number,
+  { sheet: size }: NestChoice,
+): Drawing {
   const pen = { width: 0.3, colour: '#000000' };
   const frame: Item = { kind: 'area', layer: 'sheet', outline: [Float64Array.of(0, 0, size.width, 0, size.width, size.height, 0, size.height)], pen }; // prettier-ignore
   const own = nest.laid.filter((each) => each.sheet === sheet);

@@ -27,9 +27,15 @@ const TOKEN = /\{\{|\{([^{}\n]{1,40})\}/gu;
 const declared = ({ slots = [] }: Sign): Map<string, Slot> => new Map(slots.map((slot) => [slot.name, slot]));
 
 /** The names of a sign's slots that its words have, in the order in which they are read. */
-export function slotsInWords(sign: Sign): string[] {
+export const slotsInWords = (sign: Sign): string[] => slotsAmong(sign, [sign.title, ...sign.parts.flatMap(wordsOf)]);
+
+/** Whether words of a part have a slot in them. */
+export const hasSlots = (sign: Sign, part: string): boolean =>
+  slotsAmong(sign, sign.parts.filter(({ id }) => id === part).flatMap(wordsOf)).length > 0;
+
+function slotsAmong(sign: Sign, words: readonly string[]): string[] {
   const known = declared(sign);
-  const all = [sign.title, ...sign.parts.flatMap(wordsOf)].flatMap((words) => [...words.matchAll(TOKEN)].map(([, name]) => name));
+  const all = words.flatMap((each) => [...each.matchAll(TOKEN)].map(([, name]) => name));
   return [...new Set(all)].filter((name) => known.has(name));
 }
 

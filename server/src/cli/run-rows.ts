@@ -1,13 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
-import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
+import { Evaluator } from '@plain-relief/core/relief';
 import { type PlateFile, plateOf, type PlateState, type SheetItem, type Values, writtenPlate } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
-import { coloured, solidOf } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../modules/fonts/font-files.js';
-import { pngFile } from '../modules/production/png.js';
+import { pictureOfPlate } from '../modules/production/plate-picture.js';
 
 /** Some rows of a run, as a thread is asked for them. */
 export interface RowsOrder {
@@ -71,15 +69,7 @@ export default async function madeRows({
       files: files.map(({ name }) => name),
       ...(narrowed !== undefined && { narrowed }),
       ...(forSheets && item && { item }),
-      ...(forContact && plate.evaluation && { picture: pictureOf(plate.evaluation) }),
+      ...(forContact && plate.evaluation && { picture: pictureOfPlate(plate.evaluation) }),
     };
   });
-}
-
-/** Pixels of the longer side of a plate's picture. */
-const LONGEST = 360;
-
-function pictureOf(evaluation: Evaluation): Uint8Array {
-  const { width, height } = pictureSize(evaluation, LONGEST);
-  return pngFile(reliefPicture(coloured(evaluation, solidOf(evaluation)), width, height));
 }

@@ -4,7 +4,7 @@ import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
 import { laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { CommandError } from './command.js';
-import { mapsPdf } from './run-pdf.js';
+import { mapsPdf } from '../modules/production/run-pdf.js';
 
 /** mm of a sheet's side. */
 const LONGEST = 10_000;
@@ -58,6 +58,7 @@ export async function sheetsOf(
   kinds: readonly PlateFile[],
   sign: Sign,
   out: string,
+  date: Date,
   fontsDir: string,
 ): Promise<{ readonly nest: Nest; readonly told: Sheets }> {
   const nest = laidOnSheets(
@@ -66,7 +67,7 @@ export async function sheetsOf(
   );
   const files = sheetFiles(items, nest, choice, sign, kinds).flatMap(({ map, outlines }) => [...outlines, map]);
   for (const { name, content } of files) writeFileSync(join(out, name), content);
-  writeFileSync(join(out, MAPS), await mapsPdf(items, nest, choice, sign.title, fontsDir));
+  writeFileSync(join(out, MAPS), await mapsPdf(items, nest, choice, sign.title, date, fontsDir));
   const { sheets: count, share, lastMm } = nest;
   const told = {
     count,

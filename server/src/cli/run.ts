@@ -24,12 +24,15 @@ import { threadFile } from '../platform/http/threads.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readArguments, readDocument } from './command.js';
 import madeRows, { type MadeRow, type RowsOrder } from './run-rows.js';
-import { contactPdf } from './run-pdf.js';
+import { stateBelow } from '../modules/production/plate-picture.js';
+import { contactPdf } from '../modules/production/run-pdf.js';
 import { type ContactPlate } from '../modules/production/contact-grid.js';
 import { judgeAsked, type ProgramsAsked, programsOfSheets, type SheetPrograms } from './run-programs.js';
 import { sheetChoice, type Sheets, sheetsOf } from './run-sheets.js';
 
 const MOST_WORKERS = 32;
+/** To the day: who makes a run twice has the same bytes. */
+const today = (): Date => new Date(new Date().toISOString().slice(0, 10));
 const CONTACT = 'contact sheet.pdf';
 
 /** A run as it was made. */
@@ -133,12 +136,12 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
   // What the plates have in common.
   const { title } = filled(sign, new Map()).sign;
-  const laid = choice && (await sheetsOf(items, choice, kinds, { ...sign, title }, out, fontsDir));
+  const laid = choice && (await sheetsOf(items, choice, kinds, { ...sign, title }, out, today(), fontsDir));
   const programs = laid && shop !== undefined ? await programsOfSheets({ sign: { ...sign, title }, items, values, nest: laid.nest, choice }, asked, out, book) : undefined; // prettier-ignore
   const sheets = laid && { ...laid.told, held };
   if (contact) {
-    const plates = made.map(({ row, title, state, narrowed, picture }): ContactPlate => ({ row, title, state: state !== 'fitted' || narrowed === undefined ? state : `narrowed to ${narrowed.toFixed(0)} %`, ...(picture && { picture }) })); // prettier-ignore
-    writeFileSync(join(out, CONTACT), await contactPdf(plates, title, fontsDir));
+    const plates = made.map(({ row, title, state, narrowed, picture }): ContactPlate => ({ row, title, state: stateBelow({ state, narrowed }), ...(picture && { picture }) })); // prettier-ignore
+    writeFileSync(join(out, CONTACT), await contactPdf(plates, title, today(), fontsDir));
   }
   const columns = Object.fromEntries(matching);
   return {

@@ -147,6 +147,8 @@ export const errors = {
     ),
   tooManyRuns: (most: number) =>
     new ServerError(409, 'TOO_MANY_RUNS', `A job keeps ${most} runs at most: remove one that is no longer needed.`),
+  tooManyMakings: (most: number) =>
+    new ServerError(409, 'TOO_MANY_MAKINGS', `Workers make files of a run ${most} times at once at most: wait until one is done, or end it.`), // prettier-ignore
   tooManyPlaces: (most: number) =>
     new ServerError(409, 'TOO_MANY_PLACES', `A job keeps ${most} places at most: remove one that is no longer needed.`),
   notInShop: (what: string, id: string, known: readonly string[]) =>

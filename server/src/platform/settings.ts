@@ -17,6 +17,8 @@ export interface Settings {
   readonly signInTries?: SignInTries;
   /** Port of loopback at which the practice machine is spoken to. */
   readonly machinePort?: number;
+  /** s without a sign of life after which a lot of a run's files is handed to another worker. */
+  readonly lotSilence: number;
   /** The program that translates to braille, where it is not the one that Debian has. */
   readonly brailleTranslator?: string;
 }
@@ -48,7 +50,16 @@ export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
     ...(env.TRUSTED_PROXY && { trustedProxy: env.TRUSTED_PROXY }),
     ...(env.MAIL_SERVER && { mailServer: env.MAIL_SERVER }),
     ...(env.MACHINE_PORT && { machinePort: Number(env.MACHINE_PORT) }),
+    lotSilence: secondsFrom(env.LOT_SILENCE_S),
     ...(env.LOU_TRANSLATE && { brailleTranslator: env.LOU_TRANSLATE }),
     mailFrom: env.MAIL_FROM ?? 'Millrace Signworks <proofs@millrace.example.org>',
   };
+}
+
+const LOT_SILENCE_S = 8;
+
+function secondsFrom(text: string | undefined): number {
+  const seconds = Number(text ?? LOT_SILENCE_S);
+  if (seconds >= 1 && seconds <= 600) return seconds;
+  throw new Error(`LOT_SILENCE_S is “${text}” and must be 1 to 600 seconds.`);
 }

@@ -9,7 +9,7 @@ import { migrate } from '../platform/database/migrations.js';
 import { COOKIE, OWN_PAGE } from '../modules/people/access.js';
 import { PeopleService } from '../modules/people/service.js';
 import type { Settings } from '../platform/settings.js';
-import type { TaskOrder } from '../platform/queue/queue.js';
+import type { LotOrder, TaskOrder } from '../platform/queue/queue.js';
 
 const fromRoot = (path: string): string => fileURLToPath(new URL(`../../../${path}`, import.meta.url));
 
@@ -18,7 +18,7 @@ export const OWNER = 'Runa Aldous';
 
 /** A server on a fresh database of the PostgreSQL that the tests started. */
 export class TestServer {
-  readonly sent: TaskOrder[] = [];
+  readonly sent: (TaskOrder | LotOrder)[] = [];
   /** Of the owner, who calls where nobody else is named. */
   cookie = '';
 
@@ -45,10 +45,11 @@ export class TestServer {
       fontsDir: fromRoot('fonts'),
       demoDir: fromRoot('demo'),
       publicUrl: 'http://127.0.0.1',
+      lotSilence: 2,
       mailFrom: 'Millrace Signworks <proofs@millrace.example.org>',
       ...others,
     };
-    const sent: TaskOrder[] = [];
+    const sent: (TaskOrder | LotOrder)[] = [];
     const app = await buildApp(settings, db, async (order) => void sent.push(order));
     const server = new TestServer(app, db, settings, async () => {
       await app.close();

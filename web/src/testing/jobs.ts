@@ -12,5 +12,6 @@ export const jobOf = (change: Partial<Job> = {}): Job => ({
   customer: 'Fernhollow Arboretum',
   contact: '',
   signs: [],
+  runs: [],
   ...change,
 });

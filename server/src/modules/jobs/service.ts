@@ -1,15 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import type { JobChange, NewJob } from '@plain-relief/api';
+import type { JobChange, JobRun, NewJob } from '@plain-relief/api';
 import { UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
 import type { SignProof } from '@plain-relief/api';
 import { signProofs } from '../proof-states/sign-proofs.js';
+import { jobRuns } from './job-runs.js';
 import type { Customer, Job } from '../../platform/database/models/jobs.js';
 
 /** What a board shows of a job, with where each of its signs stands with the customer. */
-function jobView(job: Job, proofs: ReadonlyMap<string, SignProof>) {
+function jobView(job: Job, proofs: ReadonlyMap<string, SignProof>, runs: ReadonlyMap<string, readonly JobRun[]>) {
   const { id, number, title, state, dueOn, quantity, unit } = job;
   return {
     id,
@@ -26,6 +27,7 @@ function jobView(job: Job, proofs: ReadonlyMap<string, SignProof>) {
       words: (JSON.parse(words) as string[]).join(' ').slice(0, MOST_WORDS),
       proof: proofs.get(signId),
     })),
+    runs: [...(runs.get(id) ?? [])],
   };
 }
 
@@ -61,16 +63,15 @@ export class JobService {
         ['signs', 'createdAt', 'ASC'],
       ],
     });
-    const proofs = await signProofs(
-      this.db,
-      jobs.map(({ id }) => id),
-    );
-    return jobs.map((job) => jobView(job, proofs));
+    const ids = jobs.map(({ id }) => id);
+    const [proofs, runs] = await Promise.all([signProofs(this.db, ids), jobRuns(this.db, ids)]);
+    return jobs.map((job) => jobView(job, proofs, runs));
   }
 
   /** A job as the board shows it. */
   async shown(job: Job) {
-    return jobView(job, await signProofs(this.db, [job.id]));
+    const [proofs, runs] = await Promise.all([signProofs(this.db, [job.id]), jobRuns(this.db, [job.id])]);
+    return jobView(job, proofs, runs);
   }
 
   async customers(): Promise<{ name: string }[]> {

@@ -1,10 +1,8 @@
 import { plateOf, type PlateState, type Run, valuesOfRun } from '@plain-relief/core/runs';
-import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluator } from '@plain-relief/core/relief';
 import { type Sign } from '@plain-relief/core/sign';
-import { coloured, solidOf } from '@plain-relief/core/solid';
 import { type ContactPlate, drawContact } from './contact-grid.js';
-import { pngFile } from './png.js';
+import { pictureOfPlate } from './plate-picture.js';
 import { type Sheet } from './sheet.js';
 import type { Report } from './sign-pages.js';
 
@@ -17,8 +15,6 @@ export interface PlatesOfProof {
 
 /** mm that a plate has at least, across and down. */
 const LEAST = { across: 48, down: 40 };
-/** Pixels along the longer side of a plate. */
-const PIXELS = 360;
 /** Plates that are drawn at most: a sheet of more is none to look through. */
 export const MOST_DRAWN = 400;
 
@@ -47,7 +43,7 @@ export async function platePages(
       const to = Math.min(count, from + perPage);
       const plates = values.slice(from, to).map((own, i): ContactPlate => {
         const plate = plateOf(sign, own, evaluator, run.rows[from + i].corrections);
-        return { row: from + i, title: plate.sign.title, state: STATES[plate.state], ...(plate.evaluation && { picture: pictureOf(plate.evaluation) }) }; // prettier-ignore
+        return { row: from + i, title: plate.sign.title, state: STATES[plate.state], ...(plate.evaluation && { picture: pictureOfPlate(plate.evaluation) }) }; // prettier-ignore
       });
       sheet.start();
       sheet.heading(`${title}: plates ${from + 1} to ${to} of ${values.length}`, x, y + 3);
@@ -57,9 +53,4 @@ export async function platePages(
       await report(to / count, `plates of ${title}`);
     }
   }
-}
-
-function pictureOf(evaluation: Parameters<typeof solidOf>[0]): Uint8Array {
-  const { width, height } = pictureSize(evaluation, PIXELS);
-  return pngFile(reliefPicture(coloured(evaluation, solidOf(evaluation)), width, height), true);
 }

@@ -87,6 +87,7 @@ export class Worker {
   private readonly plans: PlanMaker;
   private sweeping: NodeJS.Timeout | undefined;
   private isStopping = false;
+  private underWay = 0;
 
   constructor(
     private readonly db: Database,
@@ -110,6 +111,11 @@ export class Worker {
 
   private takeFrom(queue: string): Promise<string> {
     return this.boss.work<TaskOrder>(queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, ([job]) => this.run(job.data.taskId));
+  }
+
+  /** Whether a file of a single sign, or a plan, is being made. */
+  get isAtWork(): boolean {
+    return this.underWay > 0;
   }
 
   /** Takes no more; what is under way may end. */
@@ -172,6 +178,7 @@ export class Worker {
     );
     if (claimed !== 1) return;
     const watch = new Watch(this.db, taskId);
+    this.underWay++;
     try {
       const task = await this.db.Task.findByPk(taskId);
       if (task?.kind === 'cuts') await this.layPlan(task, watch);
@@ -182,6 +189,7 @@ export class Worker {
       else if (isDatabaseAway(error)) throw error;
       else await this.finish(taskId, { state: 'failed', error: (error as Error).message });
     } finally {
+      this.underWay--;
       watch.end();
     }
   }

@@ -2,6 +2,7 @@ import { Sequelize } from 'sequelize';
 import { defineFiles } from './models/files.js';
 import { defineHistory } from './models/history.js';
 import { defineJobs } from './models/jobs.js';
+import { defineLots } from './models/lots.js';
 import { defineMail } from './models/mail.js';
 import { definePeople } from './models/people.js';
 import { definePlans } from './models/plans.js';
@@ -46,6 +47,8 @@ export function openDatabase(url: string) {
   Proof.belongsTo(Job, { foreignKey: 'jobId', as: 'job' });
   Proof.hasMany(ProofRemark, { foreignKey: 'proofId', as: 'remarks' });
   const { RunRow, FrozenRun, CorrectionRow } = defineRuns(sequelize);
+  const { RunMaking, RunLot } = defineLots(sequelize);
+  RunMaking.belongsTo(RunRow, { foreignKey: 'runId', as: 'run' });
   Proof.hasMany(FrozenRun, { foreignKey: 'proofId', as: 'runs' });
   FrozenRun.belongsTo(Proof, { foreignKey: 'proofId', as: 'proof' });
   Proof.hasMany(CorrectionRow, { foreignKey: 'proofId', as: 'corrections' });
@@ -67,6 +70,8 @@ export function openDatabase(url: string) {
     JobFile,
     PlaceRow,
     RunRow,
+    RunMaking,
+    RunLot,
     ...ofShop,
     ...ofProofs,
     ...ofPeople,

@@ -399,6 +399,55 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       'CREATE TRIGGER proof_runs_stay_frozen BEFORE UPDATE ON proof_runs FOR EACH ROW EXECUTE FUNCTION keep_proof_run()',
     );
   },
+  '0021-files-of-runs': async (query) => {
+    const count = { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 };
+    const json = { type: DataTypes.JSONB, allowNull: true };
+    const bytes = { type: DataTypes.BLOB, allowNull: true };
+    await query.createTable('run_makings', {
+      id,
+      run_id: belongsTo('runs'),
+      title: words(120),
+      sign: { ...json, allowNull: false },
+      columns: { ...json, allowNull: false },
+      kinds: { ...json, allowNull: false },
+      sheet: json,
+      has_contact: { type: DataTypes.BOOLEAN, allowNull: false },
+      who: words(120),
+      state: words(12),
+      rows: count,
+      made: count,
+      row_lots: count,
+      lots: count,
+      lots_made: count,
+      laid: json,
+      error: { type: DataTypes.TEXT, allowNull: true },
+      asked_at: moment,
+      finished_at: { type: DataTypes.DATE, allowNull: true },
+      beat_at: moment,
+    });
+    await query.addIndex('run_makings', ['run_id']);
+    await query.createTable('run_lots', {
+      making_id: { ...belongsTo('run_makings'), primaryKey: true },
+      position: { type: DataTypes.INTEGER, allowNull: false, primaryKey: true },
+      kind: words(8),
+      number: count,
+      state: words(8),
+      rows: json,
+      made: json,
+      claim: { type: DataTypes.UUID, allowNull: true },
+      tries: count,
+      beat_at: { type: DataTypes.DATE, allowNull: true },
+      files: json,
+      data: bytes,
+      edges: bytes,
+      drawings: bytes,
+      pictures: bytes,
+    });
+    // What is packed already is not packed once more.
+    await query.sequelize.query(
+      'ALTER TABLE run_lots ALTER data SET STORAGE EXTERNAL, ALTER drawings SET STORAGE EXTERNAL, ALTER pictures SET STORAGE EXTERNAL',
+    );
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -8,10 +8,12 @@ import { take } from 'rxjs';
 import { JobsService } from './jobs.service';
 import { proofWords } from './sign-proof';
 import { SessionService } from '../session/session.service';
+import { ProgressRing } from '../fields/progress-ring';
 import { FirstField } from '../fields/first-field';
 import { InTurn } from '../platform/in-turn';
 import { Notices } from '../platform/notices';
 import { due } from './lanes';
+import { runWords } from './run-words';
 import type { NewSign, NewSignDialog } from './new-sign-dialog';
 import { attempt } from '../platform/attempt';
 
@@ -20,7 +22,7 @@ const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop',
 
 @Component({
   selector: 'pr-job-card',
-  imports: [FirstField, InTurn, RouterLink],
+  imports: [FirstField, InTurn, ProgressRing, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.scss',
@@ -52,6 +54,7 @@ export class JobCard {
   }
 
   protected readonly proofWords = proofWords;
+  protected readonly runWords = runWords;
   /** The sign that is to be copied or moved, and where to. */
   protected readonly copying = signal<JobSign | undefined>(undefined);
   protected readonly target = signal('');

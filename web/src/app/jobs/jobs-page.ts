@@ -1,6 +1,6 @@
 import { JOB_STATES } from '@plain-relief/api/states';
 import type { Job } from '@plain-relief/api';
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { SessionService } from '../session/session.service';
@@ -9,6 +9,9 @@ import { JobCard } from './job-card';
 import { JobsService } from './jobs.service';
 import { dueWithin, LANES, matching } from './lanes';
 import { NewJobForm } from './new-job-form';
+
+/** ms between two questions how far files of runs are. */
+const ASK_MS = 3000;
 
 @Component({
   selector: 'pr-jobs-page',
@@ -42,6 +45,13 @@ export class JobsPage {
 
   constructor() {
     void this.service.load();
+    // How far the files of runs are that workers make.
+    const isMade = computed(() => this.state().jobs.some(({ runs }) => runs.some(({ making }) => making?.state === 'running')));
+    effect((whenOver) => {
+      if (!isMade()) return;
+      const timer = setInterval(() => void this.service.load(), ASK_MS);
+      whenOver(() => clearInterval(timer));
+    });
   }
 
   /** A job that was just made is shown, whatever was looked for, and asks for its first sign. */

@@ -20,6 +20,8 @@ import { RunProofPanel } from './run-proof';
 import { RowCorrections } from './row-corrections';
 import { type DrawnSheets } from './run-desk';
 import { ALL_ROWS, type Choice, chosenRows, columnWidths, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
+import { MakingsService } from './makings.service';
+import { RunMakings, type Turn } from './run-makings';
 import { RunSheets } from './run-sheets';
 import { type CellEdit, RunTable } from './run-table';
 import { RunsService } from './runs.service';
@@ -54,12 +56,13 @@ const FILE_NAMES: Readonly<Record<PlateFile, string>> = {
     PlatePictureView,
     RouterLink,
     RowCorrections,
+    RunMakings,
     RunProofPanel,
     RunSheets,
     RunTable,
     SlotsPanel,
   ],
-  providers: [PlateDesk, RunsService],
+  providers: [MakingsService, PlateDesk, RunsService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -70,6 +73,8 @@ export class RunsPage {
   readonly id = input.required<string>();
   private readonly service = inject(RunsService);
   private readonly desk = inject(PlateDesk);
+  private readonly workers = inject(MakingsService);
+  protected readonly makings = toSignal(this.workers.makings$, { requireSync: true });
   protected readonly state = toSignal(this.service.state$, { requireSync: true });
   protected readonly laidOut = toSignal(this.desk.laidOut$, { requireSync: true });
   protected readonly isLooking = inject(SessionService).isMaker;
@@ -84,6 +89,9 @@ export class RunsPage {
   /** How much of sheets or files is done, while they are made. */
   protected readonly making = signal<number | undefined>(undefined);
   protected readonly kinds = signal<ReadonlySet<PlateFile>>(new Set(['svg']));
+  /** Whether workers draw a contact sheet as well. */
+  protected readonly hasContact = signal(false);
+  protected readonly isAsking = signal(false);
   protected readonly fileNames = FILE_NAMES;
   protected readonly fileKinds = PLATE_FILES;
   /** The shop's library, once files are looked at; and the machine that programs are for, none where none are wanted. */
@@ -181,6 +189,10 @@ export class RunsPage {
       this.document();
       this.sign();
       this.sheets.set(undefined);
+    });
+    effect(() => {
+      const run = this.state().shown?.id;
+      if (run !== undefined) this.workers.follow(run);
     });
     effect(() => {
       if (this.showing() === 'files' && !untracked(this.shop)) void attempt(this.trouble, async () => this.shop.set(await this.service.shop())); // prettier-ignore
@@ -343,8 +355,7 @@ export class RunsPage {
       const kinds = PLATE_FILES.filter((kind) => this.kinds().has(kind));
       if (kinds.includes('stl') && rows.length > MOST_SOLIDS)
         throw new Error(`Solids are made of ${MOST_SOLIDS} plates at most here: mark those that you want, or make them by ./relief run.`); // prettier-ignore
-      if (this.reason().trim() === '' && !this.state().proof)
-        throw new Error('These plates are not approved: say why they are made all the same, or send a proof first.');
+      if (!this.state().proof) this.judgeReason();
       const made = [...kinds.map((kind) => kind.toUpperCase()), ...(this.machine() === '' ? [] : ['programs'])].join(', ');
       await this.service.release(rows.map(({ row }) => row + 1), made === '' ? 'Maps' : made, this.reason().trim()); // prettier-ignore
       const shown = this.rows();
@@ -363,6 +374,38 @@ export class RunsPage {
         told: [minutes === undefined ? '' : `Its programs take ${minutesWords(minutes)}.`, ...trouble].join(' ').trim(),
       });
     });
+  }
+
+  /** Has the shop's workers make the files: they go on when the page is closed. */
+  protected async haveMade(): Promise<void> {
+    const run = this.document();
+    if (!run || this.isAsking()) return;
+    this.isAsking.set(true);
+    await attempt(this.trouble, async () => {
+      if (this.lacking() !== '') throw new Error(this.lacking());
+      if (!this.state().proof) this.judgeReason();
+      await this.service.kept();
+      const isSome = this.which() === 'marked' && this.counts().marked > 0;
+      const override = this.reason().trim();
+      await this.workers.ask({
+        kinds: PLATE_FILES.filter((kind) => this.kinds().has(kind)),
+        onSheets: true,
+        hasContact: this.hasContact(),
+        ...(isSome && { plates: this.numbered(run).map(({ row }) => row + 1) }),
+        ...(override !== '' && { override }),
+      });
+    });
+    this.isAsking.set(false);
+  }
+
+  protected turn({ id, state }: Turn): Promise<boolean> {
+    return attempt(this.trouble, () => this.workers.turn(id, state));
+  }
+
+  /** @throws Error where nobody says why plates are made that are not approved */
+  private judgeReason(): void {
+    if (this.reason().trim() === '')
+      throw new Error('These plates are not approved: say why they are made all the same, or send a proof first.');
   }
 
   /** The list as it is now, as a file. */

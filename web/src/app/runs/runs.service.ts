@@ -163,6 +163,13 @@ export class RunsService implements OnDestroy {
     await this.api.ask('POST /runs/:id/files', { params: { id }, body: { plates: [...plates], what, ...(override !== '' && { override }) } }); // prettier-ignore
   }
 
+  /** Keeps what was changed. @throws Error where it could not be kept */
+  async kept(): Promise<void> {
+    await this.flush();
+    const { save, error } = this.state.value;
+    if (save === 'failed') throw new Error(error);
+  }
+
   /** The materials, tools and machines of the shop. @throws ApiError */
   async shop(): Promise<Shop> {
     return (await this.api.ask('GET /shop/library')).library;

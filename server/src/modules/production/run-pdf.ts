@@ -1,8 +1,8 @@
 import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
-import { type SheetItem, sheetMap } from '@plain-relief/core/runs';
-import { type ContactPlate, drawContact } from '../modules/production/contact-grid.js';
-import { drawOnPage, POINTS_PER_MM as PT, startPage } from '../modules/production/pdf-drawing.js';
-import { sheetPdf } from '../modules/production/sheet-pdf.js';
+import { type MappedItem, sheetMap } from '@plain-relief/core/runs';
+import { type ContactPlate, drawContact } from './contact-grid.js';
+import { drawOnPage, POINTS_PER_MM as PT, startPage } from './pdf-drawing.js';
+import { sheetPdf } from './sheet-pdf.js';
 
 /** A4, in mm (ISO 216). */
 const [SHORT, LONG] = [210, 297];
@@ -12,20 +12,20 @@ const HEAD = 12;
 /** Plates of a page of the contact sheet, across and down. */
 const ACROSS = 4;
 const DOWN = 6;
+/** Plates on a page of the contact sheet. */
+export const CONTACTS_OF_PAGE = ACROSS * DOWN;
 const INK = '#1f1f1d';
-
-/** To the day: who makes a run twice has the same bytes. */
-const today = (): Date => new Date(new Date().toISOString().slice(0, 10));
 
 /** Maps of all sheets in one file, a page for each: where the plate of every row lies. */
 export async function mapsPdf(
-  items: readonly SheetItem[],
+  items: readonly MappedItem[],
   nest: Nest,
   choice: NestChoice,
   title: string,
+  date: Date,
   fontsDir: string,
 ): Promise<Uint8Array> {
-  const { pdf, ended } = await sheetPdf(`${title}, sheets`, '', today(), fontsDir);
+  const { pdf, ended } = await sheetPdf(`${title}, sheets`, '', date, fontsDir);
   const { width, height } = choice.sheet;
   const [across, down] = width >= height ? [LONG, SHORT] : [SHORT, LONG];
   const scale = Math.min((across - 2 * MARGIN) / width, (down - 2 * MARGIN - HEAD) / height);
@@ -40,9 +40,14 @@ export async function mapsPdf(
 }
 
 /** Every plate as it will look, with its number, in the order of the list. */
-export async function contactPdf(plates: readonly ContactPlate[], title: string, fontsDir: string): Promise<Uint8Array> {
-  const { pdf, ended } = await sheetPdf(`${title}, contact sheet`, '', today(), fontsDir);
-  const perPage = ACROSS * DOWN;
+export async function contactPdf(
+  plates: readonly ContactPlate[],
+  title: string,
+  date: Date,
+  fontsDir: string,
+): Promise<Uint8Array> {
+  const { pdf, ended } = await sheetPdf(`${title}, contact sheet`, '', date, fontsDir);
+  const perPage = CONTACTS_OF_PAGE;
   const pages = Math.max(1, Math.ceil(plates.length / perPage));
   for (let page = 0; page < pages; page++) {
     startPage(pdf, SHORT, LONG);

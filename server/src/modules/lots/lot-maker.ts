@@ -1,0 +1,311 @@
+import { randomUUID } from 'node:crypto';
+import type PgBoss from 'pg-boss';
+import { literal, Op, QueryTypes, type Transaction } from 'sequelize';
+import { nestChoiceOf } from '@plain-relief/core/runs';
+import type { Database } from '../../platform/database/database.js';
+import type { LaidSheets, MadeRow, OrderedRow, RunLot, RunMaking } from '../../platform/database/models/lots.js';
+import { isDatabaseAway } from '../../platform/database/trouble.js';
+import { LimitedThreads, Stopped } from '../../platform/http/limited.js';
+import { LOT_QUEUE, type LotOrder } from '../../platform/queue/queue.js';
+import type { ShopFonts } from '../fonts/fonts.js';
+import { CONTACTS_OF_PAGE } from '../production/run-pdf.js';
+import { joined } from './laid-aside.js';
+import type { LotAnswer, LotOrder as ThreadOrder, LotWork } from './lot-thread.js';
+
+/** Of a thread: what takes longest is to lay thousands of letters on sheets. */
+const LIMITS = { threads: 1, seconds: 180, megabytes: 1500 };
+const BEAT_MS = 500;
+/** How long the queue is left alone where it was empty. */
+const EMPTY_MS = 400;
+/** How long a lot stands back behind files of single signs at most. */
+const LONGEST_BACK_MS = 30_000;
+const MOST_TRIES = 5;
+const GIVEN_UP = `Not made: it was begun ${MOST_TRIES} times and ended its worker each time, so it needs more memory than there is.`;
+/** Plates of one file of the contact sheet: pictures of more are not held at once. */
+const CONTACTS_OF_FILE = 10 * CONTACTS_OF_PAGE;
+
+export interface LotSettings {
+  /** ms without a sign of life after which a lot is handed out again. */
+  readonly silentMs: number;
+  /** Whether something else is under way that goes first. */
+  readonly isBusy: () => boolean;
+}
+
+const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+
+/**
+ * Makes files of runs in lots, one after the other: as many processes of this as one likes, on any machines. A lot is claimed by one
+ * statement, and counted by the transaction that keeps what was made of it, so that every row is made once in what is kept.
+ */
+export class LotMaker {
+  private readonly threads = new LimitedThreads<ThreadOrder, LotAnswer>('./lot-thread.js', import.meta.url, LIMITS);
+  private isStopping = false;
+  private loop: Promise<void> = Promise.resolve();
+  private sweeping: NodeJS.Timeout | undefined;
+
+  constructor(
+    private readonly db: Database,
+    private readonly boss: PgBoss,
+    private readonly fonts: ShopFonts,
+    private readonly fontsDir: string,
+    private readonly settings: LotSettings,
+  ) {}
+
+  start(): void {
+    this.loop = this.work();
+    const sweep = () => void this.takeUpAbandoned().catch((error: Error) => console.error(`Lots: ${error.message}`));
+    sweep();
+    this.sweeping = setInterval(sweep, this.settings.silentMs / 2);
+  }
+
+  /** Begins no more. */
+  stop(): void {
+    this.isStopping = true;
+    clearInterval(this.sweeping);
+  }
+
+  /** Ends what is under way: another worker takes it up. */
+  async close(): Promise<void> {
+    this.stop();
+    await this.threads.close();
+    await this.loop;
+  }
+
+  /** The queue is asked as soon as a lot is done: lots are shorter than the time between two questions of `boss.work`. */
+  private async work(): Promise<void> {
+    while (!this.isStopping) {
+      try {
+        await this.standBack();
+        const [order] = await this.boss.fetch<LotOrder>(LOT_QUEUE, { batchSize: 1 });
+        if (order) {
+          await this.carryOut(order.data);
+          await this.boss.complete(LOT_QUEUE, order.id);
+        } else await wait(EMPTY_MS);
+      } catch (error) {
+        if (!this.isStopping) console.error(`Lots: ${(error as Error).message}`);
+        await wait(4 * EMPTY_MS);
+      }
+    }
+  }
+
+  private async standBack(): Promise<void> {
+    const began = Date.now();
+    while (this.settings.isBusy() && !this.isStopping && Date.now() - began < LONGEST_BACK_MS) await wait(100);
+  }
+
+  private carryOut({ makingId, position }: LotOrder): Promise<void> {
+    return position === undefined ? this.orderWaiting(makingId) : this.make(makingId, position);
+  }
+
+  /** Orders all lots that wait. Later lots of a run come after earlier ones of others: runs take turns, and a short one is done soon. */
+  private async orderWaiting(makingId: string): Promise<void> {
+    const lots = await this.db.RunLot.findAll({ where: { makingId, state: 'waiting' }, attributes: ['position'] });
+    const orders = lots.map(({ position }) => ({ name: LOT_QUEUE, data: { makingId, position }, priority: -position }));
+    if (orders.length > 0) await this.boss.insert(orders);
+  }
+
+  private async make(makingId: string, position: number): Promise<void> {
+    const making = await this.db.RunMaking.findByPk(makingId);
+    if (making?.state !== 'running') return;
+    const claim = randomUUID();
+    const [claimed] = await this.db.RunLot.update(
+      { state: 'running', claim, beatAt: new Date(), tries: literal('tries + 1') },
+      { where: { makingId, position, state: 'waiting' } },
+    );
+    if (claimed !== 1) return;
+    await this.db.RunMaking.update({ beatAt: new Date() }, { where: { id: makingId } });
+    const lot = await this.db.RunLot.findOne({ where: { makingId, position }, attributes: ['makingId', 'position', 'kind', 'number', 'rows', 'tries'] }); // prettier-ignore
+    if (!lot) return;
+    const stopper = new AbortController();
+    const beat = setInterval(() => void this.beat(makingId, position, claim, stopper).catch(() => undefined), BEAT_MS);
+    try {
+      const answer = await this.answered(making, lot, stopper.signal);
+      await this.keep(makingId, lot, claim, answer);
+    } catch (error) {
+      // Whoever stopped it has said what becomes of it; what the database did not hear is handed out again.
+      if (this.isStopping || error instanceof Stopped || isDatabaseAway(error)) return;
+      const reason = (error as Error).message;
+      await this.keep(makingId, lot, claim, lot.rows ? notMade(lot.rows, reason) : { files: [], data: new Uint8Array() }, reason);
+    } finally {
+      clearInterval(beat);
+    }
+  }
+
+  private async beat(makingId: string, position: number, claim: string, stopper: AbortController): Promise<void> {
+    const [kept] = await this.db.RunLot.update(
+      { beatAt: new Date() },
+      { where: { makingId, position, claim, state: 'running' } },
+    );
+    const making = await this.db.RunMaking.findByPk(makingId, { attributes: ['state'] });
+    if (kept !== 1 || !making || making.state === 'cancelled') stopper.abort();
+  }
+
+  private async answered(making: RunMaking, { kind, rows, number }: RunLot, stop: AbortSignal): Promise<LotAnswer> {
+    const run = (work: LotWork, what: string) => this.threads.run({ fontsDir: this.fontsDir, work }, what, { stop });
+    const { id, sign, title, sheet, kinds, askedAt } = making;
+    // To the day, as people date a sheet.
+    const date = new Date(askedAt.toISOString().slice(0, 10));
+    const choice = sheet && nestChoiceOf({ sheet });
+    switch (kind) {
+      case 'rows': {
+        const fonts = await this.fonts.usedBy(sign);
+        const work = { kind, sign, fonts, kinds, forSheets: sheet !== null, forContact: making.hasContact } as const;
+        return this.rowsMade(rows!, (own) => run({ ...work, rows: own }, own.length === 1 ? `Row ${own[0].row + 1}` : 'A lot')); // prettier-ignore
+      }
+      case 'nest': {
+        const lots = await this.db.RunLot.findAll({ where: { makingId: id, kind: 'rows' }, attributes: ['edges'], order: [['position', 'ASC']] }); // prettier-ignore
+        return run({ kind, title, choice: choice!, edges: lots.flatMap(({ edges }) => edges ?? []), date }, 'Laying the plates on sheets'); // prettier-ignore
+      }
+      case 'sheet': {
+        const laid = making.laid!.laid.filter((each) => each.sheet === number);
+        const lots = await this.lotsOf(id, new Set(laid.map(({ row }) => row)));
+        return run({ kind, sign: { title, unit: sign.unit }, choice: choice!, sheet: number, laid, kinds, lots }, `Sheet ${number + 1}`); // prettier-ignore
+      }
+      case 'contact': {
+        const all = await this.db.RunLot.findAll({ where: { makingId: id, kind: 'rows' }, attributes: ['position', 'made'], order: [['position', 'ASC']] }); // prettier-ignore
+        const [from, to] = [number * CONTACTS_OF_FILE, (number + 1) * CONTACTS_OF_FILE];
+        const lots: { made: readonly MadeRow[]; pictures: Uint8Array }[] = [];
+        let before = 0;
+        for (const { position, made } of all) {
+          const own = made!.filter((_, i) => before + i >= from && before + i < to);
+          before += made!.length;
+          if (own.length === 0) continue;
+          const kept = await this.db.RunLot.findOne({ where: { makingId: id, position }, attributes: ['pictures'] });
+          if (kept?.pictures) lots.push({ made: own, pictures: kept.pictures });
+        }
+        return run({ kind, title, number, lots, date }, 'The contact sheet');
+      }
+    }
+  }
+
+  /** Rows by themselves where they cannot be made together: what is wrong with one keeps no other from being made. */
+  private async rowsMade(
+    rows: readonly OrderedRow[],
+    make: (rows: readonly OrderedRow[]) => Promise<LotAnswer>,
+  ): Promise<LotAnswer> {
+    try {
+      return await make(rows);
+    } catch (error) {
+      if (error instanceof Stopped || isDatabaseAway(error) || this.isStopping) throw error;
+      if (rows.length === 1) return notMade(rows, `Not made: ${(error as Error).message}`);
+      const alone: LotAnswer[] = [];
+      for (const row of rows) alone.push(await this.rowsMade([row], make));
+      return {
+        files: alone.flatMap(({ files }) => files),
+        data: Buffer.concat(alone.map(({ data }) => data)),
+        made: alone.flatMap(({ made = [] }) => made),
+        edges: joined(alone.map(({ edges }) => edges)),
+        drawings: joined(alone.map(({ drawings }) => drawings)),
+        pictures: joined(alone.map(({ pictures }) => pictures)),
+      };
+    }
+  }
+
+  /** Edges and drawings of the lots that have some of the rows. */
+  private async lotsOf(makingId: string, rows: ReadonlySet<number>) {
+    const all = await this.db.RunLot.findAll({ where: { makingId, kind: 'rows' }, attributes: ['position', 'made'], order: [['position', 'ASC']] }); // prettier-ignore
+    const positions = all.filter(({ made }) => made!.some(({ row }) => rows.has(row))).map(({ position }) => position);
+    const kept = await this.db.RunLot.findAll({ where: { makingId, position: positions }, attributes: ['edges', 'drawings'], order: [['position', 'ASC']] }); // prettier-ignore
+    return kept.flatMap(({ edges, drawings }) => (edges && drawings ? [{ edges, drawings }] : []));
+  }
+
+  /** Keeps what came of a lot, counts it, and adds the lots that can be made from now on; nothing where another worker has it. */
+  private async keep(makingId: string, lot: RunLot, claim: string, answer: LotAnswer, trouble?: string): Promise<void> {
+    const { position } = lot;
+    const { files, data, made, edges, drawings, pictures, laid } = answer;
+    const bytes = (own?: Uint8Array): Buffer | null => (own ? Buffer.from(own.buffer, own.byteOffset, own.byteLength) : null);
+    const added = await this.db.sequelize.transaction(async (transaction) => {
+      const [kept] = await this.db.RunLot.update(
+        { state: 'done', claim: null, made: made ?? null, files, data: bytes(data), edges: bytes(edges), drawings: bytes(drawings), pictures: bytes(pictures) },
+        { where: { makingId, position, claim, state: 'running' }, transaction },
+      ); // prettier-ignore
+      if (kept !== 1) return false;
+      const making = await this.db.RunMaking.findByPk(makingId, { transaction, lock: true });
+      if (!making || making.state === 'cancelled') return false;
+      return this.counted(making, lot, made?.length ?? 0, { laid, trouble }, transaction);
+    });
+    if (added) await this.orderWaiting(makingId);
+  }
+
+  /** @returns whether there are new lots */
+  private async counted(
+    making: RunMaking,
+    { kind }: RunLot,
+    rows: number,
+    { laid, trouble }: { readonly laid?: LaidSheets; readonly trouble?: string },
+    transaction: Transaction,
+  ): Promise<boolean> {
+    const { id, sheet, hasContact } = making;
+    const next: Pick<RunLot, 'kind' | 'number'>[] = [];
+    making.lotsMade += 1;
+    making.made += rows;
+    making.beatAt = new Date();
+    if (kind !== 'rows' && trouble !== undefined) making.error = [making.error, trouble].filter(Boolean).join(' ');
+    if (kind === 'rows' && making.made === making.rows) {
+      if (sheet) next.push({ kind: 'nest', number: 0 });
+      if (hasContact) for (let i = 0; i * CONTACTS_OF_FILE < making.rows; i++) next.push({ kind: 'contact', number: i });
+    }
+    if (kind === 'nest' && laid) {
+      making.laid = laid;
+      for (let i = 0; i < laid.count; i++) next.push({ kind: 'sheet', number: i });
+    }
+    const blank = { makingId: id, state: 'waiting', tries: 0 } as const;
+    await this.db.RunLot.bulkCreate(
+      next.map((each, i) => ({ ...blank, ...each, position: making.lots + i })),
+      { transaction },
+    );
+    making.lots += next.length;
+    if (making.lotsMade === making.lots) {
+      making.state = 'done';
+      making.finishedAt = new Date();
+      // What only later lots needed.
+      await this.db.RunLot.update({ edges: null, drawings: null, pictures: null }, { where: { makingId: id }, transaction });
+    }
+    await making.save({ transaction });
+    return next.length > 0;
+  }
+
+  /** Lots whose worker was killed are handed out again, and ordered anew where an order got lost. */
+  private async takeUpAbandoned(): Promise<void> {
+    const silent = new Date(Date.now() - this.settings.silentMs);
+    const left = await this.db.RunLot.findAll({
+      where: { state: 'running', beatAt: { [Op.lt]: silent } },
+      attributes: ['makingId', 'position', 'claim', 'tries', 'kind', 'rows'],
+    });
+    for (const lot of left) {
+      const { makingId, position, claim, tries } = lot;
+      if (tries >= MOST_TRIES) {
+        await this.keep(
+          makingId,
+          lot,
+          claim!,
+          lot.rows ? notMade(lot.rows, GIVEN_UP) : { files: [], data: new Uint8Array() },
+          GIVEN_UP,
+        );
+        continue;
+      }
+      const [freed] = await this.db.RunLot.update({ state: 'waiting', claim: null }, { where: { makingId, position, claim, state: 'running' } }); // prettier-ignore
+      if (freed === 1) await this.boss.insert([{ name: LOT_QUEUE, data: { makingId, position }, priority: -position }]);
+    }
+    await this.orderLost(silent);
+  }
+
+  /** Of what nothing has happened for a while although lots of it wait, and none is under way: whoever fetched their orders was killed. */
+  private async orderLost(since: Date): Promise<void> {
+    const rows = await this.db.sequelize.query<{ id: string }>(
+      `UPDATE run_makings SET beat_at = now() WHERE state = 'running' AND beat_at < :since
+         AND EXISTS (SELECT 1 FROM run_lots WHERE making_id = id AND run_lots.state = 'waiting')
+         AND NOT EXISTS (SELECT 1 FROM run_lots WHERE making_id = id AND run_lots.state = 'running')
+       RETURNING id`,
+      { replacements: { since }, type: QueryTypes.SELECT },
+    );
+    for (const { id } of rows) await this.orderWaiting(id);
+  }
+}
+
+/** Rows that could not be made, and why. */
+const notMade = (rows: readonly OrderedRow[], reason: string): LotAnswer => ({
+  files: [],
+  data: new Uint8Array(),
+  made: rows.map(({ row }) => ({ row, state: 'refused', title: '', told: [reason] })),
+});

@@ -1,0 +1,171 @@
+import { crc32, deflateRawSync } from 'node:zlib';
+import { type Drawing } from '@plain-relief/core/drawing';
+import { type Outline } from '@plain-relief/core/geometry';
+import { type NestChoice } from '@plain-relief/core/nesting';
+import { Evaluator } from '@plain-relief/core/relief';
+import {
+  filesOfSheet,
+  laidOnSheets,
+  type MappedItem,
+  type NamedFile,
+  type PlateFile,
+  plateOf,
+  writtenPlate,
+} from '@plain-relief/core/runs';
+import { fontsOf, type Sign } from '@plain-relief/core/sign';
+import type { LaidRow, LaidSheets, MadeRow, OrderedRow, PackedFile } from '../../platform/database/models/lots.js';
+import type { LoadedFont } from '../fonts/fonts.js';
+import { ThreadBook } from '../fonts/thread-book.js';
+import { broughtBack, laidAside, type OfRow } from './laid-aside.js';
+import { pictureOfPlate, stateBelow } from '../production/plate-picture.js';
+import { contactPdf, mapsPdf } from '../production/run-pdf.js';
+
+/** What a thread is asked to make of a run. */
+export type LotWork =
+  | {
+      readonly kind: 'rows';
+      readonly sign: Sign;
+      readonly fonts: readonly LoadedFont[];
+      readonly rows: readonly OrderedRow[];
+      readonly kinds: readonly PlateFile[];
+      readonly forSheets: boolean;
+      readonly forContact: boolean;
+    }
+  | {
+      readonly kind: 'nest';
+      readonly title: string;
+      readonly choice: NestChoice;
+      /** Packed, as lots of rows gave them. */
+      readonly edges: readonly Uint8Array[];
+      readonly date: Date;
+    }
+  | {
+      readonly kind: 'sheet';
+      readonly sign: Pick<Sign, 'title' | 'unit'>;
+      readonly choice: NestChoice;
+      readonly sheet: number;
+      readonly laid: readonly LaidRow[];
+      readonly kinds: readonly PlateFile[];
+      /** Packed edges and drawings of the lots that have the rows which lie there. */
+      readonly lots: readonly { readonly edges: Uint8Array; readonly drawings: Uint8Array }[];
+    }
+  | {
+      readonly kind: 'contact';
+      readonly title: string;
+      readonly number: number;
+      readonly lots: readonly { readonly made: readonly MadeRow[]; readonly pictures: Uint8Array }[];
+      readonly date: Date;
+    };
+
+export interface LotOrder {
+  readonly fontsDir: string;
+  readonly work: LotWork;
+}
+
+/** What came of a lot: files, packed one after the other, and what later lots need of it. */
+export interface LotAnswer {
+  readonly files: readonly PackedFile[];
+  readonly data: Uint8Array;
+  readonly made?: readonly MadeRow[];
+  readonly edges?: Uint8Array;
+  readonly drawings?: Uint8Array;
+  readonly pictures?: Uint8Array;
+  readonly laid?: LaidSheets;
+}
+
+/** Quick, and half of what it was: most of the time goes into what is packed. */
+const LEVEL = 3;
+const fonts = new ThreadBook();
+let evaluator: Evaluator | undefined;
+
+/** Runs in a thread: makes one lot of the files of a run. */
+export default async function lotMade({ fontsDir, work }: LotOrder): Promise<LotAnswer> {
+  switch (work.kind) {
+    case 'rows':
+      return rowsMade(fontsDir, work);
+    case 'nest':
+      return sheetsLaid(fontsDir, work);
+    case 'sheet':
+      return sheetMade(work);
+    case 'contact':
+      return contactMade(fontsDir, work);
+  }
+}
+
+type WorkOf<Kind extends LotWork['kind']> = Extract<LotWork, { readonly kind: Kind }>;
+
+async function rowsMade(
+  fontsDir: string,
+  { sign, fonts: own, rows, kinds, forSheets, forContact }: WorkOf<'rows'>,
+): Promise<LotAnswer> {
+  const book = fonts.with(fontsDir, own);
+  evaluator ??= new Evaluator(book);
+  await book.need(fontsOf(sign));
+  const made: MadeRow[] = [];
+  const files: NamedFile[] = [];
+  const [edges, drawings, pictures]: [OfRow<Outline>[], OfRow<Drawing>[], OfRow<Uint8Array>[]] = [[], [], []];
+  for (const { row, slots, corrections } of rows) {
+    const plate = plateOf(sign, new Map(slots), evaluator, corrections);
+    const { refused, notes, state, narrowed, evaluation } = plate;
+    const written = writtenPlate(plate, row, kinds);
+    files.push(...written.files);
+    const told = [...refused, ...notes.map(({ text }) => text), ...written.trouble];
+    made.push({ row, state, title: plate.sign.title, told, ...(narrowed !== undefined && { narrowed }) });
+    if (forSheets && written.item) {
+      edges.push([row, written.item.edge]);
+      drawings.push([row, written.item.drawing]);
+    }
+    if (forContact && evaluation) pictures.push([row, pictureOfPlate(evaluation)]);
+  }
+  return {
+    ...packed(files),
+    made,
+    ...(forSheets && { edges: laidAside(edges), drawings: laidAside(drawings) }),
+    ...(forContact && { pictures: laidAside(pictures) }),
+  };
+}
+
+async function sheetsLaid(fontsDir: string, { title, choice, edges, date }: WorkOf<'nest'>): Promise<LotAnswer> {
+  const rows = edges.flatMap((lot) => broughtBack<Outline>(lot));
+  const items = rows.map(([row, edge]): MappedItem => ({ name: String(row + 1), edge }));
+  const nest = laidOnSheets(items.map(({ edge }) => edge), choice); // prettier-ignore
+  const maps = { name: 'sheets map.pdf', content: await mapsPdf(items, nest, choice, title, date, fontsDir) };
+  const laid = nest.laid.map(({ item, ...where }) => ({ row: rows[item][0], ...where }));
+  const left = nest.left.map((item) => rows[item][0] + 1);
+  return { ...packed([maps]), laid: { count: nest.sheets, share: nest.share, lastMm: nest.lastMm, laid, left } };
+}
+
+function sheetMade({ sign, choice, sheet, laid, kinds, lots }: WorkOf<'sheet'>): LotAnswer {
+  const wanted = new Set(laid.map(({ row }) => row));
+  const edgeOf = new Map<number, Outline>();
+  const drawingOf = new Map<number, Drawing>();
+  for (const { edges, drawings } of lots) {
+    for (const [row, edge] of broughtBack<Outline>(edges)) if (wanted.has(row)) edgeOf.set(row, edge);
+    for (const [row, drawing] of broughtBack<Drawing>(drawings)) if (wanted.has(row)) drawingOf.set(row, drawing);
+  }
+  const items = laid.map(({ row }) => ({ name: String(row + 1), edge: edgeOf.get(row)!, drawing: drawingOf.get(row)! }));
+  const nest = { laid: laid.map(({ row: _, ...where }, item) => ({ item, ...where })) };
+  const { map, outlines } = filesOfSheet(items, nest, sheet, choice, sign, kinds);
+  return packed([...outlines, map]);
+}
+
+async function contactMade(fontsDir: string, { title, number, lots, date }: WorkOf<'contact'>): Promise<LotAnswer> {
+  const plates = lots.flatMap(({ made, pictures }) => {
+    const pictureOf = new Map(broughtBack<Uint8Array>(pictures));
+    return made.map((each) => ({ ...each, state: stateBelow(each), picture: pictureOf.get(each.row) }));
+  });
+  const shown = plates.map(({ row, title: name, state, picture }) => ({ row, title: name, state, ...(picture && { picture }) }));
+  const content = await contactPdf(shown, title, date, fontsDir);
+  return packed([{ name: `contact sheet ${number + 1}.pdf`, content }]);
+}
+
+function packed(files: readonly NamedFile[]): Pick<LotAnswer, 'files' | 'data'> {
+  const all = files.map(({ name, content }) => {
+    const bytes = Buffer.from(content as string);
+    return { name, crc: crc32(bytes), size: bytes.length, bytes: deflateRawSync(bytes, { level: LEVEL }) };
+  });
+  return {
+    files: all.map(({ bytes, ...file }) => ({ ...file, packed: bytes.length })),
+    data: Buffer.concat(all.map(({ bytes }) => bytes)),
+  };
+}
