@@ -8,7 +8,7 @@ import { freePort } from '../ops/ports.mjs';
 import { serve } from '../ops/serve.mjs';
 
 /** Starts it afresh; `blocked` tells for how long the server's event loop was blocked at most since `begin`. */
-export async function application(name, databasePort) {
+export async function application(name, databasePort, workers = 1) {
   const home = join(HOME, `bench-${name}`);
   rmSync(home, { recursive: true, force: true });
   const file = join(HOME, `bench-${name}-delay.json`);
@@ -17,7 +17,7 @@ export async function application(name, databasePort) {
     NODE_OPTIONS: `--import ${fileURLToPath(new URL('loop-delay.mjs', import.meta.url))}`,
     LOOP_DELAY_FILE: file,
   };
-  const running = await serve({ home, port: await freePort(databasePort - 50_000), databasePort, env });
+  const running = await serve({ home, port: await freePort(databasePort - 50_000), databasePort, workers, env });
   return {
     ...running,
     running,

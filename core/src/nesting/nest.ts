@@ -44,7 +44,7 @@ const CELL = 0.5;
 const MOST_CELLS = 1600;
 
 /**
- * Outlines on as few sheets as a simple rule finds: one after the other, each turned as it lies lowest, there farthest to the left (bottom-left
+ * Outlines on as few sheets as a simple rule finds: one after the other, each turned so that its centroid lies lowest, there farthest to the left (after bottom-left
  * fill; B. S. Baker, E. G. Coffman and R. L. Rivest, Orthogonal Packings in Two Dimensions, 1980, there of rectangles), in holes of others, too.
  * Places are whole cells apart. No two outlines come nearer to each other than the spacing: what lies in cells of its own does by
  * {@link coverOf}.
@@ -150,6 +150,8 @@ interface Turned {
   readonly cover: Cover;
   readonly width: number;
   readonly height: number;
+  /** How far its centroid is above its lower edge. */
+  readonly centre: number;
   /** The lower left corner of its box, in its own turned coordinates. */
   readonly minX: number;
   readonly minY: number;
@@ -159,7 +161,20 @@ function turnedBy(outline: Outline, turn: number, cell: number, near: number): T
   const turned = laidOutline(outline, { x: 0, y: 0, turn });
   const { minX, minY, maxX, maxY } = bounds(turned)!;
   const cover = coverOf(turned, cell, near);
-  return { turn, cover, width: maxX - minX, height: maxY - minY, minX, minY };
+  return { turn, cover, width: maxX - minX, height: maxY - minY, centre: centroidY(turned) - minY, minX, minY };
+}
+
+/** The height of an area's centroid (Green's theorem). */
+function centroidY(outline: Outline): number {
+  let [twice, moment] = [0, 0];
+  for (const ring of outline) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const cross = ring[j] * ring[i + 1] - ring[i] * ring[j + 1];
+      twice += cross;
+      moment += cross * (ring[j + 1] + ring[i + 1]);
+    }
+  }
+  return moment / (3 * twice);
 }
 
 interface Place {
@@ -198,14 +213,14 @@ class Sheet {
     return { x: (column - this.around) * this.cell - cover.x, y: (row - this.around) * this.cell - cover.y };
   }
 
-  /** The place of the turn that ends lowest, of those the one farthest to the left. */
+  /** The place of the turn whose centroid lies lowest, of those the one farthest to the left. */
   lowest(ways: readonly Turned[]): Place | undefined {
-    let best: { readonly place: Place; readonly top: number } | undefined;
+    let best: { readonly place: Place; readonly level: number } | undefined;
     for (const way of ways) {
-      const place = this.placeOf(way, best?.top ?? Infinity);
+      const place = this.placeOf(way, best?.level ?? Infinity);
       if (!place) continue;
-      const top = place.row * this.cell + way.height;
-      if (!best || top < best.top) best = { place, top };
+      const level = place.row * this.cell + way.centre;
+      if (!best || level < best.level) best = { place, level };
     }
     return best?.place;
   }
@@ -221,8 +236,8 @@ class Sheet {
     this.highestMm = Math.max(this.highestMm, (row - this.around) * this.cell + way.height + way.minY - cover.y);
   }
 
-  /** @param top mm that the outline has to end below */
-  private placeOf(way: Turned, top: number): Place | undefined {
+  /** @param level mm that its centroid has to lie below */
+  private placeOf(way: Turned, level: number): Place | undefined {
     const { cell, margin, around } = this;
     const { cover, minX, minY } = way;
     // Cells at which the outline itself is inside of the margins.
@@ -238,7 +253,7 @@ class Sheet {
     // What had no room before has none now: sheets only fill.
     const known = this.tried.get(way);
     for (let row = known?.row ?? fromY + around; row <= toY + around; row++) {
-      if (row * cell + way.height >= top) return undefined;
+      if (row * cell + way.centre >= level) return undefined;
       let column = row === known?.row ? known.column : fromX + around;
       while (column <= toX + around) {
         const further = row >= this.highest ? 0 : this.blocked(cover, column, row);

@@ -5,15 +5,17 @@ import { nestChoiceOf } from '@plain-relief/core/runs';
 import type { Database } from '../../platform/database/database.js';
 import type { LaidSheets, MadeRow, OrderedRow, RunLot, RunMaking } from '../../platform/database/models/lots.js';
 import { isDatabaseAway } from '../../platform/database/trouble.js';
-import { LimitedThreads, Stopped } from '../../platform/http/limited.js';
+import { LimitedThreads, type Limits, Stopped } from '../../platform/http/limited.js';
 import { LOT_QUEUE, type LotOrder } from '../../platform/queue/queue.js';
 import type { ShopFonts } from '../fonts/fonts.js';
 import { CONTACTS_OF_PAGE } from '../production/run-pdf.js';
 import { joined } from './laid-aside.js';
 import type { LotAnswer, LotOrder as ThreadOrder, LotWork } from './lot-thread.js';
 
-/** Of a thread: what takes longest is to lay thousands of letters on sheets. */
-const LIMITS = { threads: 1, seconds: 180, megabytes: 1500 };
+/** Of a thread that makes a few plates; it clears its memory away before it comes near to this. */
+const LIMITS = { threads: 1, seconds: 120, megabytes: 360, youngMb: 48 };
+/** Of one that has a row which the first could not make, and the laying of thousands of letters on sheets. */
+const LARGE = { threads: 1, seconds: 240, megabytes: 1500, youngMb: 48 };
 const BEAT_MS = 500;
 /** How long the queue is left alone where it was empty. */
 const EMPTY_MS = 400;
@@ -31,6 +33,8 @@ export interface LotSettings {
   readonly isBusy: () => boolean;
 }
 
+const threadsOf = (limits: Limits) => new LimitedThreads<ThreadOrder, LotAnswer>('./lot-thread.js', import.meta.url, limits);
+
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
 /**
@@ -38,7 +42,8 @@ const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(don
  * statement, and counted by the transaction that keeps what was made of it, so that every row is made once in what is kept.
  */
 export class LotMaker {
-  private readonly threads = new LimitedThreads<ThreadOrder, LotAnswer>('./lot-thread.js', import.meta.url, LIMITS);
+  private readonly threads = threadsOf(LIMITS);
+  private readonly large = threadsOf(LARGE);
   private isStopping = false;
   private loop: Promise<void> = Promise.resolve();
   private sweeping: NodeJS.Timeout | undefined;
@@ -67,7 +72,7 @@ export class LotMaker {
   /** Ends what is under way: another worker takes it up. */
   async close(): Promise<void> {
     this.stop();
-    await this.threads.close();
+    await Promise.all([this.threads.close(), this.large.close()]);
     await this.loop;
   }
 
@@ -141,7 +146,8 @@ export class LotMaker {
   }
 
   private async answered(making: RunMaking, { kind, rows, number }: RunLot, stop: AbortSignal): Promise<LotAnswer> {
-    const run = (work: LotWork, what: string) => this.threads.run({ fontsDir: this.fontsDir, work }, what, { stop });
+    const run = (work: LotWork, what: string, threads = this.threads) =>
+      threads.run({ fontsDir: this.fontsDir, work }, what, { stop });
     const { id, sign, title, sheet, kinds, askedAt } = making;
     // To the day, as people date a sheet.
     const date = new Date(askedAt.toISOString().slice(0, 10));
@@ -150,11 +156,11 @@ export class LotMaker {
       case 'rows': {
         const fonts = await this.fonts.usedBy(sign);
         const work = { kind, sign, fonts, kinds, forSheets: sheet !== null, forContact: making.hasContact } as const;
-        return this.rowsMade(rows!, (own) => run({ ...work, rows: own }, own.length === 1 ? `Row ${own[0].row + 1}` : 'A lot')); // prettier-ignore
+        return this.rowsMade(rows!, (own) => own.length === 1 ? run({ ...work, rows: own }, `Row ${own[0].row + 1}`, this.large) : run({ ...work, rows: own }, 'A lot')); // prettier-ignore
       }
       case 'nest': {
         const lots = await this.db.RunLot.findAll({ where: { makingId: id, kind: 'rows' }, attributes: ['edges'], order: [['position', 'ASC']] }); // prettier-ignore
-        return run({ kind, title, choice: choice!, edges: lots.flatMap(({ edges }) => edges ?? []), date }, 'Laying the plates on sheets'); // prettier-ignore
+        return run({ kind, title, choice: choice!, edges: lots.flatMap(({ edges }) => edges ?? []), date }, 'Laying the plates on sheets', this.large); // prettier-ignore
       }
       case 'sheet': {
         const laid = making.laid!.laid.filter((each) => each.sheet === number);

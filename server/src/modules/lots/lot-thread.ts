@@ -1,3 +1,4 @@
+import { getHeapStatistics } from 'node:v8';
 import { crc32, deflateRawSync } from 'node:zlib';
 import { type Drawing } from '@plain-relief/core/drawing';
 import { type Outline } from '@plain-relief/core/geometry';
@@ -77,6 +78,8 @@ export interface LotAnswer {
 const LEVEL = 3;
 const fonts = new ThreadBook();
 let evaluator: Evaluator | undefined;
+/** Bytes of this thread's heap from which on what the evaluator remembers of earlier plates is forgotten. */
+const MUCH = 160e6;
 
 /** Runs in a thread: makes one lot of the files of a run. */
 export default async function lotMade({ fontsDir, work }: LotOrder): Promise<LotAnswer> {
@@ -99,7 +102,7 @@ async function rowsMade(
   { sign, fonts: own, rows, kinds, forSheets, forContact }: WorkOf<'rows'>,
 ): Promise<LotAnswer> {
   const book = fonts.with(fontsDir, own);
-  evaluator ??= new Evaluator(book);
+  if (!evaluator || getHeapStatistics().used_heap_size > MUCH) evaluator = new Evaluator(book);
   await book.need(fontsOf(sign));
   const made: MadeRow[] = [];
   const files: NamedFile[] = [];

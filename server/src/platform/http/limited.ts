@@ -30,6 +30,8 @@ export interface Limits {
   readonly threads: number;
   readonly seconds: number;
   readonly megabytes: number;
+  /** Of them for what is young; less where a process is to stay small. */
+  readonly youngMb?: number;
 }
 
 /**
@@ -52,7 +54,7 @@ export class LimitedThreads<Order, Answer> {
       minThreads: 0,
       maxThreads: limits.threads,
       idleTimeout: 60_000,
-      resourceLimits: { maxOldGenerationSizeMb: limits.megabytes, maxYoungGenerationSizeMb: YOUNG_MB },
+      resourceLimits: { maxOldGenerationSizeMb: limits.megabytes, maxYoungGenerationSizeMb: limits.youngMb ?? YOUNG_MB },
     });
   }
 

@@ -23,7 +23,7 @@ export interface Turn {
           <div>
             @if (one.state === 'done') {
               <a [href]="'/api/makings/' + one.id + '/file'" download>{{ one.title }}, all files</a>
-              <span class="figure quiet"> {{ sizeWords(one.bytes) }}</span>
+              <span class="quiet">({{ sizeWords(one.bytes) }})</span>
             }
             <span role="status">{{ words(one) }}</span>
             <span class="quiet"> Asked for by {{ one.who }}, {{ day(one.askedAt) }}.</span>
@@ -70,7 +70,10 @@ export interface Turn {
       align-self: center;
     }
     div {
+      display: flex;
       flex: 1;
+      flex-wrap: wrap;
+      gap: 0 0.4rem;
     }
   `,
 })
