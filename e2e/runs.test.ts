@@ -107,6 +107,33 @@ describe('a run', () => {
     await keptSo(job, ({ rows }) => rows[0].values[2] === 'Desk');
   });
 
+  /** Drags a plate onto another one, puts it right by figures, frees it, and takes that back. */
+  async function layByHand(): Promise<void> {
+    const { page } = visit;
+    const map = page.getByRole('group', { name: 'Sheet 1 with the numbers of plates' });
+    const middle = async (name: string) => {
+      const { x, y, width, height } = (await map.locator('.plate').filter({ hasText: name }).boundingBox())!;
+      return [x + width / 2, y + height / 2] as const;
+    };
+    const [from, to] = [await middle('1'), await middle('2')];
+    await page.mouse.move(...from);
+    await page.mouse.down();
+    await page.mouse.move(to[0] - 3, to[1] + 3, { steps: 4 });
+    await page.getByText(/too near to something/u).waitFor();
+    await page.mouse.up();
+    // The others give way.
+    await button('Free the one put by hand').waitFor();
+    await page.getByText(/too near to something/u).waitFor({ state: 'detached' });
+    await page.getByLabel('From the left').fill('300');
+    await page.getByLabel('From the left').press('Enter');
+    await keptSo(job, ({ sheet }) => sheet.locked?.[0].row === 1 && sheet.locked[0].x >= 300);
+    await button('Free the one put by hand').click();
+    await keptSo(job, ({ sheet }) => sheet.locked === undefined);
+    await page.getByRole('button', { name: /^Undo: sheets/u }).click();
+    await button('Free the one put by hand').click();
+    await keptSo(job, ({ sheet }) => sheet.locked === undefined);
+  }
+
   it('is seen plate by plate, laid on sheets, and written; one plate again, alone', async () => {
     const { page } = visit;
     await button('Contact sheet').click();
@@ -127,7 +154,7 @@ describe('a run', () => {
     await button('Sheets', true).click();
     await button('Lay them out').click();
     await page.getByText(/4 plates on 1 sheet, \d+ % of them used/u).waitFor();
-    await page.getByRole('img', { name: 'Sheet 1 with the numbers of plates' }).waitFor();
+    await layByHand();
     await button('Files', true).click();
     // Nobody has approved these plates: files are made only where somebody says why.
     await button('Make the files').click();
@@ -141,6 +168,14 @@ describe('a run', () => {
       return Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path())))).sort();
     };
     expect(await made()).toEqual(['0001 Badge.svg', '0002 Badge.svg', '0003 Badge.svg', '0004 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']); // prettier-ignore
+    // The shop's workers make them as well, and go on without this page.
+    await page.getByLabel('Contact sheet (PDF), by the workers').check();
+    await button('Have the workers make them').click();
+    const all = page.getByRole('link', { name: /, all files$/u });
+    await all.waitFor({ timeout: 60_000 });
+    await page.getByText('4 plates made. 1 sheet,').waitFor();
+    const [download] = await Promise.all([page.waitForEvent('download'), all.click()]);
+    expect(Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path()))))).toEqual(['0001 Badge.svg', '0002 Badge.svg', '0003 Badge.svg', '0004 Badge.svg', 'sheets map.pdf', 'contact sheet 1.pdf', 'sheet 1.svg', 'sheet 1 map.svg', 'report.csv']); // prettier-ignore
     // Programs by sheet need room for the tool that frees plates; they are told with their minutes, proven.
     await page.getByLabel('Machine that programs are for').selectOption({ index: 1 });
     await button('Make the files').click();

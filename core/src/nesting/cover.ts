@@ -19,11 +19,13 @@ export interface Cover {
 /**
  * Every cell of a grid whose middle is within `near` mm and half a diagonal of an outline's inside. Two outlines whose covers share no cell
  * are at least 2 · near apart: of two places nearer than that the middle is in a cell of both.
+ * @param corner a place, in the outline's coordinates, at which corners of cells lie
  */
-export function coverOf(outline: Outline, cell: number, near: number): Cover {
+export function coverOf(outline: Outline, cell: number, near: number, corner: readonly [number, number]): Cover {
+  const [px, py] = corner;
   const grown = offset(outline, near + CORNER * cell + TOLERANCE, TOLERANCE);
   const box = bounds(grown)!;
-  const [x, y] = [box.minX, box.minY];
+  const [x, y] = [px + Math.floor((box.minX - px) / cell) * cell, py + Math.floor((box.minY - py) / cell) * cell];
   const columns = Math.ceil((box.maxX - x) / cell) + 1;
   const rows = Math.ceil((box.maxY - y) / cell) + 1;
   const crossings: number[][] = Array.from({ length: rows }, () => []);

@@ -1,2 +1,3 @@
-export { type Laid, laidOutline, type Nest, type NestChoice, nested } from './nest.js';
+export { colliding } from './collisions.js';
+export { type Clamp, type Laid, laidOutline, type Nest, type NestChoice, nested, type Size, sizeOfSheet } from './nest.js';
 export { packed } from './pack.js';

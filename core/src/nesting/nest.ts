@@ -1,9 +1,23 @@
 import { area, bounds, direction, type Outline, placeRings } from '../geometry/index.js';
 import { type Cover, coverOf } from './cover.js';
 
+/** In mm. */
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface Clamp extends Size {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** How large a sheet is: offcuts come first. @param sheet from 0 */
+export const sizeOfSheet = ({ sheet: whole, offcuts = [] }: Pick<NestChoice, 'sheet' | 'offcuts'>, sheet: number): Size => offcuts[sheet] ?? whole; // prettier-ignore
+
 /** What is laid on sheets. Lengths in mm. */
 export interface NestChoice {
-  readonly sheet: { readonly width: number; readonly height: number };
+  readonly sheet: Size;
   /** Between any two outlines at least, and between them and the edge of the sheet. */
   readonly spacing: number;
   readonly margin: number;
@@ -15,6 +29,12 @@ export interface NestChoice {
   readonly cell?: number;
   /** Orders that are tried where the order is free: the more, the less is wasted. */
   readonly tries?: number;
+  /** What is left of other sheets: taken first, in this order, before whole ones. */
+  readonly offcuts?: readonly Size[];
+  /** Places of every whole sheet, from its lower left corner, that nothing may come near to, such as those of clamps. */
+  readonly clamps?: readonly Clamp[];
+  /** Outlines that lie where somebody has put them; others are laid around them. */
+  readonly locked?: readonly Laid[];
   /** Told how much is done, up to 1; what it throws ends the nesting. */
   readonly onProgress?: (done: number) => void;
 }
@@ -50,15 +70,16 @@ const MOST_CELLS = 1600;
  * {@link coverOf}.
  */
 export function nested(outlines: readonly Outline[], choice: NestChoice): Nest {
-  const { sheet, spacing, turns, keepsOrder = false, tries = 1, onProgress } = choice;
+  const { sheet, spacing, margin, turns, keepsOrder = false, tries = 1, onProgress } = choice;
   const cell = choice.cell ?? Math.max(CELL, Math.max(sheet.width, sheet.height) / MOST_CELLS);
   const made = new Map<Outline, Turned[]>();
   const ways = outlines.map((outline) => {
     let own = made.get(outline);
-    if (!own) made.set(outline, (own = turns.map((turn) => turnedBy(outline, turn, cell, spacing / 2))));
+    if (!own) made.set(outline, (own = turns.map((turn) => turnedBy(outline, turn, cell, spacing / 2, margin))));
     return own;
   });
-  const given = outlines.map((_, i) => i);
+  const locked = new Set(choice.locked?.map(({ item }) => item));
+  const given = outlines.flatMap((_, i) => (locked.has(i) ? [] : [i]));
   if (keepsOrder) return filledBy(given, outlines, ways, cell, choice);
   let best: Nest | undefined;
   let order = given;
@@ -109,30 +130,41 @@ function filledBy(
   cell: number,
   choice: NestChoice,
 ): Nest {
-  // prettier-ignore
-  const { sheet, margin, keepsOrder = false, onProgress } = choice;
+  const { sheet, margin, spacing, keepsOrder = false, onProgress, offcuts = [], clamps = [], locked = [] } = choice;
   const sheets: Sheet[] = [];
-  const laid: Laid[] = [];
+  const begun = (on: number): Sheet => {
+    const { width, height } = sizeOfSheet(choice, on);
+    return (sheets[on] ??= new Sheet(width, height, margin, cell, on < offcuts.length ? [] : clamps, spacing / 2));
+  };
+  const laid: Laid[] = [...locked];
+  for (const each of locked) {
+    for (let on = sheets.length; on <= each.sheet; on++) begun(on);
+    sheets[each.sheet].hold(laidOutline(outlines[each.item], each), spacing / 2);
+  }
   const left: number[] = [];
+  let latest = 0;
   for (const item of order) {
-    const fitting = ways[item].filter(
-      ({ width, height }) => width <= sheet.width - 2 * margin && height <= sheet.height - 2 * margin,
-    );
-    if (fitting.length === 0) {
+    const fits = (own: Size): boolean =>
+      ways[item].some(({ width, height }) => width <= own.width - 2 * margin && height <= own.height - 2 * margin);
+    // Of an empty sheet clamps may leave too little: it is begun once and not again and again.
+    const isWhole = fits(sheet);
+    let place: Place | undefined;
+    let on = keepsOrder ? latest : 0;
+    for (let isFresh = false; !place && !isFresh && (isWhole || on < offcuts.length); on++) {
+      isFresh = on >= Math.max(sheets.length, offcuts.length);
+      place = begun(on).lowest(ways[item]);
+    }
+    if (!place) {
+      if (sheets[sheets.length - 1]?.isEmpty) sheets.pop();
       left.push(item);
       continue;
     }
-    let place: Place | undefined;
-    let on = keepsOrder ? Math.max(0, sheets.length - 1) : 0;
-    for (; !place; on++) {
-      sheets[on] ??= new Sheet(sheet.width, sheet.height, margin, cell);
-      place = sheets[on].lowest(fitting);
-    }
+    latest = on - 1;
     sheets[on - 1].take(place);
     laid.push({ item, sheet: on - 1, ...sheets[on - 1].shiftOf(place), turn: place.way.turn });
     if (keepsOrder) onProgress?.(laid.length / order.length);
   }
-  const whole = sheets.length * sheet.width * sheet.height;
+  const whole = sheets.reduce((sum, each) => sum + each.area, 0);
   const used = laid.reduce((sum, { item }) => sum + area(outlines[item]), 0);
   const lastMm = sheets[sheets.length - 1]?.highestMm ?? 0;
   return { laid, left, sheets: sheets.length, share: whole > 0 ? used / whole : 0, lastMm };
@@ -143,6 +175,9 @@ export function laidOutline(outline: Outline, { x, y, turn }: Pick<Laid, 'x' | '
   const { cos, sin } = direction(turn);
   return placeRings(outline, { a: cos, b: sin, c: -sin, d: cos, e: x, f: y });
 }
+
+/** The outline of a clamp. */
+export const rectangleOf = ({ x, y, width, height }: Clamp): Outline => [Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height)]; // prettier-ignore
 
 /** An outline in one of its turns. */
 interface Turned {
@@ -157,10 +192,11 @@ interface Turned {
   readonly minY: number;
 }
 
-function turnedBy(outline: Outline, turn: number, cell: number, near: number): Turned {
+function turnedBy(outline: Outline, turn: number, cell: number, near: number, margin: number): Turned {
   const turned = laidOutline(outline, { x: 0, y: 0, turn });
   const { minX, minY, maxX, maxY } = bounds(turned)!;
-  const cover = coverOf(turned, cell, near);
+  // So that it can lie right at the margin.
+  const cover = coverOf(turned, cell, near, [minX - margin, minY - margin]);
   return { turn, cover, width: maxX - minX, height: maxY - minY, centre: centroidY(turned) - minY, minX, minY };
 }
 
@@ -193,6 +229,7 @@ class Sheet {
   /** Above it nothing lies. */
   private highest = 0;
   highestMm = 0;
+  isEmpty = true;
   /** Before which place an outline has no room. */
   private readonly tried = new Map<Turned, { readonly column: number; readonly row: number }>();
 
@@ -201,11 +238,37 @@ class Sheet {
     private readonly height: number,
     private readonly margin: number,
     private readonly cell: number,
+    clamps: readonly Clamp[],
+    near: number,
   ) {
     this.around = 64;
     this.rows = Math.ceil(height / cell) + 2 * this.around;
     this.words = (Math.ceil(width / cell) + 2 * this.around + 63) >> 5;
     this.bits = new Int32Array(this.rows * this.words);
+    for (const clamp of clamps) this.mark(rectangleOf(clamp), near);
+  }
+
+  get area(): number {
+    return this.width * this.height;
+  }
+
+  /** Takes the place of what lies on the sheet already, wherever that is. */
+  hold(outline: Outline, near: number): void {
+    this.isEmpty = false;
+    this.mark(outline, near);
+    this.highestMm = Math.max(this.highestMm, bounds(outline)!.maxY);
+  }
+
+  private mark(outline: Outline, near: number): void {
+    const cover = coverOf(outline, this.cell, near, [0, 0]);
+    const [column, row] = [Math.round(cover.x / this.cell) + this.around, Math.round(cover.y / this.cell) + this.around];
+    const { runs } = cover;
+    for (let k = 0; k < runs.length; k += 3) {
+      const own = row + runs[k];
+      const [from, to] = [Math.max(0, column + runs[k + 1]), Math.min(32 * this.words - 1, column + runs[k + 2])];
+      for (let c = from; c <= to && own >= 0 && own < this.rows; c++) this.bits[own * this.words + (c >> 5)] |= 1 << (c & 31);
+    }
+    this.highest = Math.max(this.highest, Math.min(this.rows, row + cover.rows));
   }
 
   /** How far an outline is moved to lie at a place. */
@@ -226,6 +289,7 @@ class Sheet {
   }
 
   take({ way, column, row }: Place): void {
+    this.isEmpty = false;
     const { cover } = way;
     const { runs, rows } = cover;
     for (let k = 0; k < runs.length; k += 3) {

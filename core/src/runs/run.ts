@@ -38,6 +38,33 @@ export const RunSheet = Type.Object(
     /** Whether plates may be turned: not at all, upside down as grain allows, or by quarters. */
     turns: Type.Union([Type.Literal('none'), Type.Literal('half'), Type.Literal('quarter')]),
     keepsOrder: Type.Boolean(),
+    /** What is left of other sheets: taken first, in this order. */
+    offcuts: Type.Optional(
+      Type.Array(Type.Object({ width: Length(10, 10_000), height: Length(10, 10_000) }, closed), { maxItems: 20 }),
+    ),
+    /** Places of every whole sheet, from its lower left corner, that are kept free. */
+    clamps: Type.Optional(
+      Type.Array(
+        Type.Object({ x: Length(0, 10_000), y: Length(0, 10_000), width: Length(1, 10_000), height: Length(1, 10_000) }, closed),
+        { maxItems: 20 },
+      ),
+    ),
+    /** Plates that lie where they were put by hand: rows by their ids, sheets from 0, degrees. */
+    locked: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            row: Type.Integer({ minimum: 0, maximum: 2 ** 31 - 1 }),
+            sheet: Type.Integer({ minimum: 0, maximum: 999 }),
+            x: Length(-20_000, 20_000),
+            y: Length(-20_000, 20_000),
+            turn: Length(-360, 360),
+          },
+          closed,
+        ),
+        { maxItems: 2000 },
+      ),
+    ),
   },
   closed,
 );
@@ -89,10 +116,19 @@ export const matchingOf = (sign: Sign, { columns, matching }: Pick<Run, 'columns
 export const valuesOfRun = (sign: Sign, run: Run): Values[] =>
   rowValues(sign, { columns: run.columns, rows: run.rows.map(({ values }) => values) }, matchingOf(sign, run));
 
-/** How plates of a run are to lie on sheets. */
-export function nestChoiceOf({ sheet: { width, height, margin, spacing, turns, keepsOrder } }: Pick<Run, 'sheet'>): NestChoice {
+/**
+ * How plates of a run are to lie on sheets.
+ * @param rows what is laid, by the rows that locked plates are known by, in its order
+ */
+export function nestChoiceOf({ sheet }: Pick<Run, 'sheet'>, rows: readonly number[] = []): NestChoice {
+  const { width, height, margin, spacing, turns, keepsOrder, offcuts = [], clamps = [], locked = [] } = sheet;
+  const itemOf = new Map(rows.map((row, item) => [row, item]));
+  const lying = locked.flatMap(({ row, ...where }) => {
+    const item = itemOf.get(row);
+    return item === undefined ? [] : [{ item, ...where }];
+  });
   const degrees = { none: [0], half: [0, 180], quarter: [0, 90] }[turns];
-  return { sheet: { width, height }, margin, spacing, turns: degrees, keepsOrder, tries: 8 };
+  return { sheet: { width, height }, margin, spacing, turns: degrees, keepsOrder, tries: 8, offcuts, clamps, locked: lying };
 }
 
 /** A run with a list in place of the one before, and what that changed: rows by their ids. */

@@ -1,6 +1,6 @@
 import { type Drawing, type Item } from '../drawing/index.js';
 import { bounds, direction, type Outline, placePolyline, placeRings } from '../geometry/index.js';
-import { type Laid, laidOutline, type Nest, nested, type NestChoice, packed } from '../nesting/index.js';
+import { type Laid, laidOutline, type Nest, nested, type NestChoice, packed, sizeOfSheet } from '../nesting/index.js';
 import { type Evaluation } from '../relief/index.js';
 
 /** What is laid on sheets: its outlines for production, and what it is called on the map. */
@@ -19,7 +19,9 @@ export const edgeOfPlate = ({ blank, kept }: Evaluation): Outline => kept ?? [bl
 
 /** Plates on sheets: rectangles exactly by their sides, anything else by its true shape. */
 export function laidOnSheets(edges: readonly Outline[], choice: NestChoice): Nest {
-  const areRectangles = edges.every((edge) => edge.length === 1 && isBox(edge));
+  const { offcuts = [], clamps = [], locked = [] } = choice;
+  // Whole empty sheets of one size are what a packer knows.
+  const areRectangles = offcuts.length + clamps.length + locked.length === 0 && edges.every((edge) => edge.length === 1 && isBox(edge)); // prettier-ignore
   return areRectangles ? packed(edges, choice) : nested(edges, choice);
 }
 
@@ -41,12 +43,8 @@ function isBox(edge: Outline): boolean {
 }
 
 /** The outlines of a sheet by layer, every plate where it lies; the sheet's lower left corner is the origin. */
-export function sheetDrawing(
-  items: readonly SheetItem[],
-  nest: Pick<Nest, 'laid'>,
-  sheet: number,
-  { sheet: size }: NestChoice,
-): Drawing {
+export function sheetDrawing(items: readonly SheetItem[], nest: Pick<Nest, 'laid'>, sheet: number, choice: NestChoice): Drawing {
+  const size = sizeOfSheet(choice, sheet);
   const own = nest.laid.filter((each) => each.sheet === sheet);
   return {
     items: own.flatMap((laid) => items[laid.item].drawing.items.flatMap((item) => moved(item, laid))),
@@ -62,12 +60,8 @@ function moved(item: Item, laid: Laid): Item[] {
 }
 
 /** The map of a sheet: edges, with the name of each in its middle. */
-export function sheetMap(
-  items: readonly MappedItem[],
-  nest: Pick<Nest, 'laid'>,
-  sheet: number,
-  { sheet: size }: NestChoice,
-): Drawing {
+export function sheetMap(items: readonly MappedItem[], nest: Pick<Nest, 'laid'>, sheet: number, choice: NestChoice): Drawing {
+  const size = sizeOfSheet(choice, sheet);
   const pen = { width: 0.3, colour: '#000000' };
   const frame: Item = { kind: 'area', layer: 'sheet', outline: [Float64Array.of(0, 0, size.width, 0, size.width, size.height, 0, size.height)], pen }; // prettier-ignore
   const own = nest.laid.filter((each) => each.sheet === sheet);
@@ -81,5 +75,7 @@ export function sheetMap(
       { kind: 'label', layer: 'names', x: (minX + maxX) / 2, y: (minY + maxY - height) / 2, text: name, height, align: 'centre', turn: 0, colour: '#000000' },
     ]; // prettier-ignore
   });
-  return { items: [frame, ...plates], bounds: { minX: 0, minY: 0, maxX: size.width, maxY: size.height } };
+  const isWhole = sheet >= (choice.offcuts?.length ?? 0);
+  const clamps = (isWhole ? (choice.clamps ?? []) : []).map(({ x, y, width, height }): Item => ({ kind: 'area', layer: 'clamps', outline: [Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height)], pen: { width: 0.3, colour: '#8a8a8a' } })); // prettier-ignore
+  return { items: [frame, ...clamps, ...plates], bounds: { minX: 0, minY: 0, maxX: size.width, maxY: size.height } };
 }

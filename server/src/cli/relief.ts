@@ -69,6 +69,7 @@ const USAGE = `Usage:
     --margin MM, --spacing MM   to the sheet's edge (10), between plates (4)
     --turns DEGREES   that plates may be turned by (0,90)
     --order kept      as in the list; free where nothing is said
+    --offcuts 600x300,400x200   used first, before whole sheets
     --shop SHOP.json  writes programs of every sheet, tool by tool, and proves them; --machine ID, --material ID, --tools IDS,
                       --choice FILE, --cell MM (0.2) as for cuts
 SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop-format.md; programs: docs/programs.md; runs: docs/runs.md.`;

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
+import { type Nest, type NestChoice, type Size } from '@plain-relief/core/nesting';
 import { laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { CommandError } from './command.js';
@@ -27,11 +27,14 @@ export function sheetChoice(
     spacing = '4',
     turns = '0,90',
     order = 'free',
-  }: Readonly<Partial<Record<'margin' | 'spacing' | 'turns' | 'order', string>>>,
+    offcuts = '',
+  }: Readonly<Partial<Record<'margin' | 'spacing' | 'turns' | 'order' | 'offcuts', string>>>,
 ): NestChoice {
-  const [, width, height] = (/^([\d.]+)\s*[x×]\s*([\d.]+)$/u.exec(sheet) ?? []).map(Number);
-  if (!(width > 0 && height > 0 && width <= LONGEST && height <= LONGEST))
-    throw new CommandError(`--sheet ${sheet} is no size of up to ${LONGEST} mm: write it in mm as 1220x610.`);
+  const sizeOf = (option: string, text: string): Size => {
+    const [, width, height] = (/^([\d.]+)\s*[x×]\s*([\d.]+)$/u.exec(text.trim()) ?? []).map(Number);
+    if (width > 0 && height > 0 && width <= LONGEST && height <= LONGEST) return { width, height };
+    throw new CommandError(`--${option} ${text} is no size of up to ${LONGEST} mm: write it in mm as 1220x610.`);
+  };
   const mm = (name: string, value: string): number => {
     const number = Number(value);
     if (value.trim() !== '' && number >= 0 && number <= 200) return number;
@@ -42,7 +45,8 @@ export function sheetChoice(
     throw new CommandError(`--turns ${turns} are no degrees: write those that plates may be turned by as 0,90.`);
   if (order !== 'free' && order !== 'kept') throw new CommandError(`--order ${order} is neither free nor kept.`);
   return {
-    sheet: { width, height },
+    sheet: sizeOf('sheet', sheet),
+    offcuts: offcuts === '' ? [] : offcuts.split(',').map((each) => sizeOf('offcuts', each)),
     margin: mm('margin', margin),
     spacing: mm('spacing', spacing),
     turns: degrees,

@@ -70,6 +70,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
       spacing: text,
       turns: text,
       order: text,
+      offcuts: text,
       workers: text,
       contact: { type: 'boolean' },
       ...{ shop: text, machine: text, material: text, tools: text, choice: text, cell: text },

@@ -160,7 +160,7 @@ export class LotMaker {
       }
       case 'nest': {
         const lots = await this.db.RunLot.findAll({ where: { makingId: id, kind: 'rows' }, attributes: ['edges'], order: [['position', 'ASC']] }); // prettier-ignore
-        return run({ kind, title, choice: choice!, edges: lots.flatMap(({ edges }) => edges ?? []), date }, 'Laying the plates on sheets', this.large); // prettier-ignore
+        return run({ kind, title, sheet: sheet!, edges: lots.flatMap(({ edges }) => edges ?? []), date }, 'Laying the plates on sheets', this.large); // prettier-ignore
       }
       case 'sheet': {
         const laid = making.laid!.laid.filter((each) => each.sheet === number);

@@ -9,8 +9,10 @@ import {
   laidOnSheets,
   type MappedItem,
   type NamedFile,
+  nestChoiceOf,
   type PlateFile,
   plateOf,
+  type RunSheet,
   writtenPlate,
 } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
@@ -35,7 +37,8 @@ export type LotWork =
   | {
       readonly kind: 'nest';
       readonly title: string;
-      readonly choice: NestChoice;
+      /** Locked plates by the numbers of their rows, from 0. */
+      readonly sheet: RunSheet;
       /** Packed, as lots of rows gave them. */
       readonly edges: readonly Uint8Array[];
       readonly date: Date;
@@ -128,8 +131,9 @@ async function rowsMade(
   };
 }
 
-async function sheetsLaid(fontsDir: string, { title, choice, edges, date }: WorkOf<'nest'>): Promise<LotAnswer> {
+async function sheetsLaid(fontsDir: string, { title, sheet, edges, date }: WorkOf<'nest'>): Promise<LotAnswer> {
   const rows = edges.flatMap((lot) => broughtBack<Outline>(lot));
+  const choice = nestChoiceOf({ sheet }, rows.map(([row]) => row)); // prettier-ignore
   const items = rows.map(([row, edge]): MappedItem => ({ name: String(row + 1), edge }));
   const nest = laidOnSheets(items.map(({ edge }) => edge), choice); // prettier-ignore
   const maps = { name: 'sheets map.pdf', content: await mapsPdf(items, nest, choice, title, date, fontsDir) };

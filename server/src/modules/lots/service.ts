@@ -47,7 +47,7 @@ export class LotService {
       const { title } = run;
       const { columns } = run.document;
       await this.db.RunMaking.create(
-        { id, runId, title, sign: sign.document, columns, kinds, sheet: onSheets ? run.document.sheet : null, hasContact, who, state: 'running', ...counts, askedAt: now, beatAt: now },
+        { id, runId, title, sign: sign.document, columns, kinds, sheet: onSheets ? sheetByNumbers(run.document) : null, hasContact, who, state: 'running', ...counts, askedAt: now, beatAt: now },
         { transaction },
       ); // prettier-ignore
       const own = Array.from({ length: lots }, (_, i) => rows.slice(i * LOT, (i + 1) * LOT));
@@ -154,6 +154,17 @@ interface Counted {
   readonly sheets: number | null;
   readonly share: number | null;
   readonly left: number[] | null;
+}
+
+/** How plates lie, with those that are locked by the numbers of their rows, from 0, instead of their ids. */
+function sheetByNumbers({ sheet, rows }: Run): Run['sheet'] {
+  if (!sheet.locked) return sheet;
+  const numberOf = new Map(rows.map(({ id }, row) => [id, row]));
+  const locked = sheet.locked.flatMap(({ row, ...where }) => {
+    const number = numberOf.get(row);
+    return number === undefined ? [] : [{ row: number, ...where }];
+  });
+  return { ...sheet, locked };
 }
 
 /** The rows that are wanted, with what is put into the sign for each. @param plates numbers from 1; all where none are named */

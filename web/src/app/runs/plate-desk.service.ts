@@ -61,6 +61,8 @@ export class PlateDesk implements OnDestroy {
   private asked: { readonly sign: Sign; readonly rows: readonly (AskedRow & { readonly key: string })[] } | undefined; // prettier-ignore
   /** What is known, by what a row says. */
   private known = new Map<string, Omit<ToldRow, 'id'>>();
+  /** What lies on the pile of the worker, for sheets alone. */
+  private pile = '';
   private isAtWork = false;
   private heard = 0;
   /** Rows that are seen: they come first. */
@@ -115,8 +117,13 @@ export class PlateDesk implements OnDestroy {
     sheet: RunSheet,
     onProgress: (done: number) => void,
   ): Promise<DrawnSheets> {
-    // prettier-ignore
-    await this.piled(sign, rows, [], onProgress);
+    // What lies otherwise is no other pile.
+    const pile = JSON.stringify([sign, rows.map((row) => [row.row, askedOf(row)])]);
+    if (pile !== this.pile) {
+      this.pile = '';
+      await this.piled(sign, rows, [], onProgress);
+      this.pile = pile;
+    }
     return this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, []));
   }
 
@@ -131,6 +138,7 @@ export class PlateDesk implements OnDestroy {
     programs?: ProgramsAsked,
   ): Promise<MadeFiles> {
     const share = programs ? PILING : 1;
+    this.pile = '';
     const trouble = await this.piled(sign, rows, kinds, (done) => onProgress(share * done));
     const { count } = await this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, kinds)); // prettier-ignore
     let minutes = 0;
@@ -147,6 +155,7 @@ export class PlateDesk implements OnDestroy {
 
   /** Ends sheets and files that are being made. */
   stop(): void {
+    this.pile = '';
     this.worker.end();
   }
 
@@ -232,8 +241,14 @@ export class PlateDesk implements OnDestroy {
     this.state.next({ ...this.state.value, byId, done: byId.size, of: rows.length });
   }
 
-  private limited<T>(ms: number, what: string, question: (desk: Remote<RunCounter>) => Promise<T>): Promise<T> {
-    return this.worker.ask(ms, `${what} takes longer than ${ms / 1000} s and was given up: make the sign plainer, or take fewer rows.`, question); // prettier-ignore
+  private async limited<T>(ms: number, what: string, question: (desk: Remote<RunCounter>) => Promise<T>): Promise<T> {
+    try {
+      return await this.worker.ask(ms, `${what} takes longer than ${ms / 1000} s and was given up: make the sign plainer, or take fewer rows.`, question); // prettier-ignore
+    } catch (error) {
+      // The worker may be another one by now.
+      this.pile = '';
+      throw error;
+    }
   }
 
   protected startWorker(): Worker {

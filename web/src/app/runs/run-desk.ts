@@ -1,6 +1,7 @@
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
-import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
+import { type Outline } from '@plain-relief/core/geometry';
+import { type Nest, type NestChoice, type Size, sizeOfSheet } from '@plain-relief/core/nesting';
 import { type Shop } from '@plain-relief/core/shop';
 import {
   type Correction,
@@ -54,9 +55,22 @@ export interface PlatePicture {
   readonly rgba: Uint8ClampedArray<ArrayBuffer>;
 }
 
-/** Sheets as they are drawn: the map of each, with the numbers of rows, and what is taken. */
+/** A plate on a sheet, by the id of its row and its number in the list. */
+export interface LaidPlate {
+  readonly id: number;
+  readonly name: string;
+  readonly edge: Outline;
+  readonly sheet: number;
+  readonly x: number;
+  readonly y: number;
+  readonly turn: number;
+}
+
+/** Sheets as they are shown: what lies on each, and what is taken. */
 export interface DrawnSheets {
-  readonly maps: readonly string[];
+  /** Where each lies; and the size of each sheet. */
+  readonly laid: readonly LaidPlate[];
+  readonly sizes: readonly Size[];
   readonly share: number;
   readonly lastMm: number;
   /** Numbers of rows that no sheet is large enough for. */
@@ -72,6 +86,7 @@ export class RunDesk {
   private items: SheetItem[] = [];
   /** What the items are made of, in their order; and how they were laid last. */
   private signs: Sign[] = [];
+  private ids: number[] = [];
   private laid: { readonly nest: Nest; readonly choice: NestChoice } | undefined;
   private files: Record<string, Uint8Array> = {};
 
@@ -98,7 +113,7 @@ export class RunDesk {
 
   /** Begins a pile of plates: those of sheets and of files before are gone. */
   begin(): void {
-    [this.items, this.signs, this.files, this.laid] = [[], [], {}, undefined];
+    [this.items, this.signs, this.ids, this.files, this.laid] = [[], [], [], {}, undefined];
   }
 
   /**
@@ -109,12 +124,13 @@ export class RunDesk {
   async add(sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly PlateFile[]): Promise<string[]> {
     const evaluator = await this.ready(sign);
     const trouble: string[] = [];
-    for (const { row, pairs, corrections } of rows) {
+    for (const { id, row, pairs, corrections } of rows) {
       const plate = plateOf(sign, new Map(pairs), evaluator, corrections);
       const written = writtenPlate(plate, row, kinds);
       if (written.item) {
         this.items.push(written.item);
         this.signs.push(plate.sign);
+        this.ids.push(id);
       }
       this.keep(written.files);
       trouble.push(...written.trouble.map((sentence) => `Row ${row + 1}: ${sentence}`));
@@ -124,15 +140,16 @@ export class RunDesk {
 
   /** Lays the pile on sheets, and draws their maps; with files of outlines each sheet has one of its own. */
   lay(sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[]): DrawnSheets {
-    const choice = nestChoiceOf({ sheet });
-    const { items } = this;
+    const { items, ids } = this;
+    const choice = nestChoiceOf({ sheet }, ids);
     const nest = laidOnSheets(items.map(({ edge }) => edge), choice); // prettier-ignore
     this.laid = { nest, choice };
     const sheets = sheetFiles(items, nest, choice, sign, kinds);
     for (const { map, outlines } of sheets) this.keep([map, ...outlines]);
-    const maps = sheets.map(({ map }) => map.content);
     const left = nest.left.map((item) => items[item].name);
-    return { maps, count: nest.sheets, share: nest.share, lastMm: nest.lastMm, left, plates: items.length - left.length };
+    const laid = nest.laid.map(({ item, ...where }): LaidPlate => ({ id: ids[item], name: items[item].name, edge: items[item].edge, ...where })); // prettier-ignore
+    const sizes = sheets.map((_, at) => sizeOfSheet(choice, at));
+    return { laid, sizes, count: nest.sheets, share: nest.share, lastMm: nest.lastMm, left, plates: items.length - left.length };
   }
 
   /** Programs that cut a sheet of the pile, kept with its files; or why there are none. */

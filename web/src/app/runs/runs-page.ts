@@ -5,6 +5,7 @@ import { RouterLink } from '@angular/router';
 import { type Correction, listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
+import { formatLength } from '@plain-relief/core/units';
 import { attempt } from '../platform/attempt';
 import { Stopped } from '../platform/limited-worker';
 import { isTypedInto } from '../platform/typed-into';
@@ -22,7 +23,7 @@ import { type DrawnSheets } from './run-desk';
 import { ALL_ROWS, type Choice, chosenRows, columnWidths, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
 import { MakingsService } from './makings.service';
 import { RunMakings, type Turn } from './run-makings';
-import { RunSheets } from './run-sheets';
+import { type KeptSheet, RunSheets } from './run-sheets';
 import { type CellEdit, RunTable } from './run-table';
 import { RunsService } from './runs.service';
 import { SlotsPanel } from './slots-panel';
@@ -98,6 +99,16 @@ export class RunsPage {
   protected readonly shop = signal<Shop | undefined>(undefined);
   protected readonly machine = signal('');
   protected readonly machines = computed(() => (this.shop()?.machines ?? []).filter(({ kind }) => kind === 'router' || kind === 'engraver')); // prettier-ignore
+  /** Sheets that the shop keeps of its materials, each size once. */
+  protected readonly keptSheets = computed(() => {
+    const found = new Map<string, KeptSheet>();
+    for (const { name, sheets } of this.shop()?.materials ?? [])
+      for (const { width, height, thickness } of sheets) {
+        const [w, h, t] = [width, height, thickness].map((mm) => formatLength(mm, this.unit()));
+        found.set(`${name} ${width} ${height} ${thickness}`, { name: `${w} × ${h}, ${t} ${name}`, width, height });
+      }
+    return [...found.values()];
+  });
   /** Why they are made all the same. */
   protected readonly reason = signal('');
   /** Whether a customer approved these plates as they are. */
@@ -185,17 +196,27 @@ export class RunsPage {
       if (!sign || !run || this.lacking() !== '') return;
       this.desk.lay({ sign, rows: run.rows.map(({ id, corrections }, i) => ({ id, values: values[i], corrections })) });
     });
+    const pile = computed(() => {
+      const { rows, columns, matching } = this.document() ?? {};
+      return [rows, columns, matching];
+    }, { equal: (a, b) => a.every((each, i) => each === b[i]) }); // prettier-ignore
     effect(() => {
-      this.document();
+      pile();
       this.sign();
       this.sheets.set(undefined);
+    });
+    // Also what is undone.
+    const sheet = computed(() => this.document()?.sheet);
+    effect(() => {
+      sheet();
+      if (untracked(this.sheets)) untracked(() => void this.layOut());
     });
     effect(() => {
       const run = this.state().shown?.id;
       if (run !== undefined) this.workers.follow(run);
     });
     effect(() => {
-      if (this.showing() === 'files' && !untracked(this.shop)) void attempt(this.trouble, async () => this.shop.set(await this.service.shop())); // prettier-ignore
+      if ((this.showing() === 'files' || this.showing() === 'sheets') && !untracked(this.shop)) void attempt(this.trouble, async () => this.shop.set(await this.service.shop())); // prettier-ignore
     });
     effect(() => {
       const dialog = this.dialog()?.nativeElement;
@@ -335,8 +356,12 @@ export class RunsPage {
 
   protected layOut(): Promise<void> {
     return this.made(async (sign, run) => {
-      this.sheets.set(undefined);
-      this.sheets.set(await this.desk.sheets(sign, this.numbered(run), run.sheet, (done) => this.making.set(done)));
+      let sheet: RunSheet;
+      // What was put elsewhere meanwhile counts.
+      do {
+        sheet = this.document()?.sheet ?? run.sheet;
+        this.sheets.set(await this.desk.sheets(sign, this.numbered(run), sheet, (done) => this.making.set(done)));
+      } while (this.document()?.rows === run.rows && this.document()?.sheet !== sheet);
     });
   }
 
