@@ -68,6 +68,7 @@ export function filled(sign: Sign, values: Values, corrections: readonly Correct
   const parts = rest.parts.map((part) => {
     if (part.kind === 'text') {
       const { words, places } = filledWords(part.words, slots, valueOf);
+      if (words === part.words) return part;
       const letters = part.letters && movedTo(part.letters, places);
       const isGone = words === '' && part.words !== '';
       return { ...part, words, ...(letters && { letters }), ...(isGone && { hidden: true }) };
