@@ -1,6 +1,7 @@
 import { type Evaluator } from '../relief/index.js';
 import { type Sign } from '../sign/index.js';
 import { plateOf, type PlateState } from './plates.js';
+import { type CellsOf } from './row-braille.js';
 import { type Run, valuesOfRun } from './run.js';
 
 /** Numbers that are said one by one; of more only how many they are. */
@@ -26,12 +27,18 @@ const TOLD: Readonly<Partial<Record<PlateState, readonly [string, string]>>> = {
  * @param evaluator with the sign's fonts loaded
  * @param isLate asked before every plate; those after are told as not looked at
  */
-export function heldPlates(sign: Sign, run: Run, evaluator: Evaluator, isLate: () => boolean = () => false): string[] {
+export function heldPlates(
+  sign: Sign,
+  run: Run,
+  evaluator: Evaluator,
+  isLate: () => boolean = () => false,
+  cellsOf?: CellsOf,
+): string[] {
   const found = new Map<PlateState, number[]>();
   const values = valuesOfRun(sign, run);
   let at = 0;
   for (; at < values.length && !isLate(); at++) {
-    const { state } = plateOf(sign, values[at], evaluator, run.rows[at].corrections);
+    const { state } = plateOf(sign, values[at], evaluator, run.rows[at].corrections, cellsOf);
     found.set(state, [...(found.get(state) ?? []), at + 1]);
   }
   const told = [...found].flatMap(([state, numbers]) => {

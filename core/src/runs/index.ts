@@ -19,6 +19,7 @@ export {
   type ValueCorrection,
   withValues,
 } from './proofed.js';
+export { brailleOfRows, type CellsOf } from './row-braille.js';
 export { heldPlates, numbersInWords } from './held-plates.js';
 export { lengthsOf, type OfferedSetting, offeredSettings, type SettableLength, settingWords } from './settings.js';
 export { edgeOfPlate, laidOnSheets, type MappedItem, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';

@@ -3,6 +3,7 @@ import { type Note } from '../notes/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
 import { MOST_CODED, MOST_WORDS, type Sign } from '../sign/index.js';
 import { wordsOfPart } from './edit-slots.js';
+import { type CellsOf, withBraille } from './row-braille.js';
 import { type Correction, filled, hasSlots, type Values } from './slots.js';
 
 /** How a row fits: as it is, after its letters were made to, not at all; or it is not made. */
@@ -31,9 +32,17 @@ const OVER: ReadonlySet<string> = new Set(['over-edge', 'off-blank']);
  * refused and does not keep others from being made.
  * @param evaluator with the sign's fonts loaded
  * @param corrections of this row alone
+ * @param cellsOf cells of what braille says in this row
  */
-export function plateOf(sign: Sign, values: Values, evaluator: Evaluator, corrections?: readonly Correction[]): Plate {
-  const { sign: own, refused, faults: strange } = filled(sign, values, corrections);
+export function plateOf(
+  sign: Sign,
+  values: Values,
+  evaluator: Evaluator,
+  corrections?: readonly Correction[],
+  cellsOf: CellsOf = () => undefined,
+): Plate {
+  const { sign: said, refused, faults: strange } = filled(sign, values, corrections);
+  const own = withBraille(said, cellsOf);
   const lacking = [...refused.map((slot) => `${slot} has no value.`), ...strange];
   const faults = lacking.length > 0 ? lacking : faultsOf(own);
   if (faults.length > 0) return { sign: own, state: 'refused', notes: [], refused: faults };

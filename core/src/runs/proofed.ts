@@ -1,4 +1,5 @@
 import { type Sign } from '../sign/index.js';
+import { type CellsOf, withBraille } from './row-braille.js';
 import { matchingOf, type Run, type RunRow, valuesOfRun } from './run.js';
 import { filled, slotsInWords, type Values } from './slots.js';
 
@@ -84,9 +85,10 @@ export function plateDocument(
   run: Run,
   id: number,
   all: readonly Values[] = valuesOfRun(sign, run),
+  cellsOf: CellsOf = () => undefined,
 ): Sign | undefined {
   const at = run.rows.findIndex((row) => row.id === id);
-  return at < 0 ? undefined : filled(sign, all[at], run.rows[at].corrections).sign;
+  return at < 0 ? undefined : withBraille(filled(sign, all[at], run.rows[at].corrections).sign, cellsOf);
 }
 
 /** A run with corrections taken in. */

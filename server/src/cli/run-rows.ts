@@ -4,6 +4,7 @@ import { Evaluator } from '@plain-relief/core/relief';
 import { type PlateFile, plateOf, type PlateState, type SheetItem, type Values, writtenPlate } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
+import { rowBraille } from '../modules/braille/row-braille.js';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { pictureOfPlate } from '../modules/production/plate-picture.js';
 
@@ -55,8 +56,9 @@ export default async function madeRows({
   }
   const { book, evaluator } = kept;
   await book.need(fontsOf(sign));
+  const cellsOf = await rowBraille(sign, rows);
   return rows.map(({ row, values }): MadeRow => {
-    const plate = plateOf(sign, values, evaluator);
+    const plate = plateOf(sign, values, evaluator, [], cellsOf);
     const { narrowed, notes, refused, state } = plate;
     const { files, trouble, item } = writtenPlate(plate, row, kinds);
     for (const { name, content } of files) writeFileSync(join(out, name), content);

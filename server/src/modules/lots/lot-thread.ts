@@ -17,6 +17,7 @@ import {
 } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import type { LaidRow, LaidSheets, MadeRow, OrderedRow, PackedFile } from '../../platform/database/models/lots.js';
+import { rowBraille } from '../braille/row-braille.js';
 import type { LoadedFont } from '../fonts/fonts.js';
 import { ThreadBook } from '../fonts/thread-book.js';
 import { broughtBack, laidAside, type OfRow } from './laid-aside.js';
@@ -107,11 +108,12 @@ async function rowsMade(
   const book = fonts.with(fontsDir, own);
   if (!evaluator || getHeapStatistics().used_heap_size > MUCH) evaluator = new Evaluator(book);
   await book.need(fontsOf(sign));
+  const cellsOf = await rowBraille(sign, rows.map(({ slots, corrections }) => ({ values: new Map(slots), corrections }))); // prettier-ignore
   const made: MadeRow[] = [];
   const files: NamedFile[] = [];
   const [edges, drawings, pictures]: [OfRow<Outline>[], OfRow<Drawing>[], OfRow<Uint8Array>[]] = [[], [], []];
   for (const { row, slots, corrections } of rows) {
-    const plate = plateOf(sign, new Map(slots), evaluator, corrections);
+    const plate = plateOf(sign, new Map(slots), evaluator, corrections, cellsOf);
     const { refused, notes, state, narrowed, evaluation } = plate;
     const written = writtenPlate(plate, row, kinds);
     files.push(...written.files);

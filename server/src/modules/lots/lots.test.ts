@@ -4,11 +4,12 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { RunMaking } from '@plain-relief/api';
 import { newRun, readList, withList } from '@plain-relief/core/runs';
-import { newText, type Sign } from '@plain-relief/core/sign';
+import { newShape, newText, type Sign } from '@plain-relief/core/sign';
 import { unzipSync } from 'fflate';
 import type PgBoss from 'pg-boss';
 import { openQueue, LOT_QUEUE, QUEUE } from '../../platform/queue/queue.js';
 import { TestServer } from '../../testing/server.js';
+import { rowBraille } from '../braille/row-braille.js';
 import { ShopFonts } from '../fonts/fonts.js';
 import { Worker } from '../tasks/worker.js';
 import { LotMaker } from './lot-maker.js';
@@ -140,6 +141,24 @@ describe('files of a run by workers', () => {
     await until(id, ({ state }) => state === 'done');
     await restOf();
     expect(Object.keys(await filesOf(id))).toEqual(['0003 Tree 2 003.svg', '0040 Tree 39 040.svg', 'report.csv']);
+  }, 60_000);
+
+  it('have the braille of their own words, by liblouis', async () => {
+    const braille = newShape(sign.document, 'braille');
+    const { document } = (await server.call<{ document: Sign }>('GET', `/api/signs/${sign.id}`)).body;
+    if (braille.shape.kind === 'braille') Object.assign(braille.shape, { follows: document.parts[0].id, table: 'ueb-1' });
+    await server.call('PUT', `/api/signs/${sign.id}`, {
+      base: 2,
+      document: { ...document, parts: [...document.parts, braille] },
+    });
+    atWork(1);
+    const { id } = await asked({ plates: [2, 3], onSheets: false });
+    await until(id, ({ state }) => state === 'done');
+    const [{ made }] = await server.db.RunLot.findAll({ where: { makingId: id } });
+    expect(made!.map(({ told }) => told.filter((note) => note.includes('cells')))).toEqual([[], []]);
+    // Rules of Unified English Braille 2013, 6.1: ⠼ begins figures, ⠁ is 1; ⠠ a capital (8.1).
+    const cellsOf = await rowBraille({ ...document, parts: [...document.parts, braille] }, [{ values: new Map([['name', 'Tree 1'], ['no', '002']]) }]); // prettier-ignore
+    expect(cellsOf('tree 1\n002', 'ueb-1') ?? cellsOf('Tree 1\n002', 'ueb-1')).toMatch(/^⠠?⠞⠗⠑⠑\u2800⠼⠁\n⠼⠚⠚⠃$/u);
   }, 60_000);
 
   it('pause, go on and end', async () => {

@@ -23,6 +23,7 @@ import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
 import { record } from '../history/record.js';
 import type { NamedPicture, SignPictures } from '../signs/pictures.js';
+import { rowBraille } from '../braille/row-braille.js';
 
 /** Plates that a customer is shown at once. */
 const PLATES_AT_ONCE = 24;
@@ -52,11 +53,30 @@ export async function runsToFreeze(
     if (!signOf(run.document)) throw errors.badRequest([{ path: `runs.${i}`, message: `The sign of “${run.title}” does not go out with this proof: choose it as well.` }]); // prettier-ignore
   }
   const shown = rows.filter(({ id, document, rowCount }) => (wanted ? wanted.includes(id) : rowCount > 0 && signOf(document)));
-  return shown.map(({ id: runId, title, rowCount, document }, position) => {
+  const frozen = shown.map(async ({ id: runId, title, rowCount, document }, position) => {
     const { signId, document: sign } = signOf(document)!;
-    const sample = document.rows.length > 0 ? plateDocument(sign, document, document.rows[0].id)! : null;
-    return { id: randomUUID(), position, runId, signId, title, rowCount, slots: readSlots(sign, document), document, sample };
+    const sample = document.rows.length > 0 ? await plateSaid(sign, document, document.rows[0].id, valuesOfRun(sign, document)) : null; // prettier-ignore
+    return {
+      id: randomUUID(),
+      position,
+      runId,
+      signId,
+      title,
+      rowCount,
+      slots: readSlots(sign, document),
+      document,
+      sample: sample ?? null,
+    };
   });
+  return Promise.all(frozen);
+}
+
+/** A plate with what its braille says; undefined where the run has no such row. */
+async function plateSaid(sign: Sign, run: Run, row: number, values: readonly Values[]): Promise<Sign | undefined> {
+  const at = run.rows.findIndex(({ id }) => id === row);
+  if (at < 0) return undefined;
+  const cellsOf = await rowBraille(sign, [{ values: values[at], corrections: run.rows[at].corrections }]);
+  return plateDocument(sign, run, row, values, cellsOf);
 }
 
 /** A frozen run with its sign, and the values of its rows. */
@@ -110,7 +130,7 @@ export async function platePicture(
   row: number,
 ): Promise<NamedPicture> {
   const { run, sign, values } = await frozenRun(db, proof, id);
-  const document = plateDocument(sign, run.document, row, values);
+  const document = await plateSaid(sign, run.document, row, values);
   if (!document) throw errors.notFound('plate', String(row));
   return pictures.plate(`${run.id} ${row}`, document);
 }

@@ -3,9 +3,10 @@ import { callOutsOf, comparisonDrawing, sizesDrawing } from '@plain-relief/core/
 import { closedGlb, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture, signPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
-import { heldPlates } from '@plain-relief/core/runs';
+import { heldPlates, valuesOfRun } from '@plain-relief/core/runs';
 import { extentOfShape, fontsOf } from '@plain-relief/core/sign';
 import { coloured, figuresOf, solidOf } from '@plain-relief/core/solid';
+import { rowBraille } from '../braille/row-braille.js';
 import { ThreadBook } from '../fonts/thread-book.js';
 import { pictureOfPlace } from '@plain-relief/core/in-place';
 import { solidsOf } from '../production/place-pages.js';
@@ -31,7 +32,9 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
   if (view.kind === 'plates') {
     await book.need(fontsOf(sign));
     const until = Date.now() + PLATES_MS;
-    return Buffer.from(JSON.stringify(heldPlates(sign, view.run, evaluator, () => Date.now() > until)));
+    const values = valuesOfRun(sign, view.run);
+    const cellsOf = await rowBraille(sign, values.map((each, i) => ({ values: each, corrections: view.run.rows[i].corrections }))); // prettier-ignore
+    return Buffer.from(JSON.stringify(heldPlates(sign, view.run, evaluator, () => Date.now() > until, cellsOf)));
   }
   const evaluation = await evaluator.evaluate(sign);
   if (view.kind === 'notes') {

@@ -4,6 +4,8 @@ import { type Outline } from '@plain-relief/core/geometry';
 import { type Nest, type NestChoice, type Size, sizeOfSheet } from '@plain-relief/core/nesting';
 import { type Shop } from '@plain-relief/core/shop';
 import {
+  brailleOfRows,
+  type CellsOf,
   type Correction,
   laidOnSheets,
   type NamedFile,
@@ -79,6 +81,9 @@ export interface DrawnSheets {
   readonly count: number;
 }
 
+/** Words whose cells are kept. */
+const MOST_CELLS = 20_000;
+
 /** The worker's side of runs: lays out plates, draws them, lays them on sheets, and writes their files. */
 export class RunDesk {
   private book: Promise<FontBook> | undefined;
@@ -90,21 +95,37 @@ export class RunDesk {
   private laid: { readonly nest: Nest; readonly choice: NestChoice } | undefined;
   private files: Record<string, Uint8Array> = {};
 
-  constructor(private readonly fetch: Fetch) {}
+  /** Cells of what braille says, by table and words. */
+  private readonly cells = new Map<string, string>();
+
+  constructor(
+    private readonly fetch: Fetch,
+    private readonly translate: (words: string, table: string) => Promise<string>,
+  ) {}
+
+  /** What braille of these rows says, each words asked for once. */
+  private async braille(sign: Sign, rows: readonly AskedPlate[]): Promise<CellsOf> {
+    const own = rows.map(({ pairs, corrections }) => ({ values: new Map(pairs), corrections }));
+    if (this.cells.size > MOST_CELLS) this.cells.clear();
+    return brailleOfRows(sign, own, this.translate, this.cells);
+  }
 
   /** Lays rows out by themselves. */
   async told(sign: Sign, rows: readonly AskedRow[]): Promise<ToldRow[]> {
     const evaluator = await this.ready(sign);
+    const cellsOf = await this.braille(sign, rows);
     return rows.map(({ id, pairs, corrections }): ToldRow => {
-      const { state, narrowed, notes, refused, sign: own } = plateOf(sign, new Map(pairs), evaluator, corrections);
+      const { state, narrowed, notes, refused, sign: own } = plateOf(sign, new Map(pairs), evaluator, corrections, cellsOf);
       const told = [...refused, ...notes.map(({ text }) => text)];
       return { id, state, title: own.title, told, ...(narrowed !== undefined && { narrowed }) };
     });
   }
 
   /** A plate as it will look; undefined where it cannot be made. @param longest pixels of its longer side */
-  async picture(sign: Sign, { pairs, corrections }: AskedPlate, longest: number): Promise<PlatePicture | undefined> {
-    const { evaluation } = plateOf(sign, new Map(pairs), await this.ready(sign), corrections);
+  async picture(sign: Sign, plate: AskedPlate, longest: number): Promise<PlatePicture | undefined> {
+    const { pairs, corrections } = plate;
+    const cellsOf = await this.braille(sign, [plate]);
+    const { evaluation } = plateOf(sign, new Map(pairs), await this.ready(sign), corrections, cellsOf);
     if (!evaluation) return undefined;
     const size = pictureSize(evaluation, longest);
     const { width, height, rgba } = reliefPicture(coloured(evaluation, solidOf(evaluation)), size.width, size.height);
@@ -123,9 +144,10 @@ export class RunDesk {
    */
   async add(sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly PlateFile[]): Promise<string[]> {
     const evaluator = await this.ready(sign);
+    const cellsOf = await this.braille(sign, rows);
     const trouble: string[] = [];
     for (const { id, row, pairs, corrections } of rows) {
-      const plate = plateOf(sign, new Map(pairs), evaluator, corrections);
+      const plate = plateOf(sign, new Map(pairs), evaluator, corrections, cellsOf);
       const written = writtenPlate(plate, row, kinds);
       if (written.item) {
         this.items.push(written.item);

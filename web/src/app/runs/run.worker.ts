@@ -6,8 +6,16 @@ import { expose, transfer } from 'comlink';
 import { fetchBytes } from '../relief/fetch-bytes';
 import type { AskedPlate, AskedRow } from './run-desk';
 
+/** Cells of words, by the server; a worker asks by itself. @throws Error */
+async function translated(words: string, table: string): Promise<string> {
+  const headers = { 'content-type': 'application/json', 'x-plain-relief': 'page' };
+  const answer = await fetch('/api/braille', { method: 'POST', headers, body: JSON.stringify({ words, table }) });
+  if (!answer.ok) throw new Error(`The translation failed (${answer.status}).`);
+  return ((await answer.json()) as { readonly cells: string }).cells;
+}
+
 // The shaping library waits for its WebAssembly before its module is ready; what the page asks meanwhile must be heard.
-const desk = import('./run-desk').then(({ RunDesk }) => new RunDesk(fetchBytes));
+const desk = import('./run-desk').then(({ RunDesk }) => new RunDesk(fetchBytes, translated));
 
 /** Plates of runs are laid out here; the page only shows. */
 const counter = {
