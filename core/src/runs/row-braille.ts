@@ -36,7 +36,7 @@ export async function brailleOfRows(
   sign: Sign,
   rows: readonly { readonly values: Values; readonly corrections?: readonly Correction[] }[],
   ask: (words: string, table: string) => Promise<string>,
-  known: Map<string, string> = new Map(),
+  known = new Map<string, string>(),
 ): Promise<CellsOf> {
   const cellsOf: CellsOf = (words, table) => known.get(`${table}\n${words}`);
   for (const [table, lots] of lotsOf(askedOf(sign, rows, cellsOf))) {
