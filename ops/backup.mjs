@@ -41,12 +41,15 @@ async function withDatabase(doIt) {
   }
 }
 
+/** Tables of what is made again from the others, and is large: pictures of signs, and files of runs that workers made. */
+const MADE_AGAIN = ['pictures', 'run_makings', 'run_lots'];
+
 function write(url, file) {
   mkdirSync(dirname(file), { recursive: true });
   // A back-up that was cut off is none: it gets its name when it is whole.
   const unfinished = `${file}.unfinished`;
   try {
-    postgres('pg_dump', url, ['-Fc', '--no-owner', '--exclude-table-data=pictures', '-f', unfinished]);
+    postgres('pg_dump', url, ['-Fc', '--no-owner', ...MADE_AGAIN.map((table) => `--exclude-table-data=${table}`), '-f', unfinished]); // prettier-ignore
     renameSync(unfinished, file);
   } finally {
     rmSync(unfinished, { force: true });

@@ -15,7 +15,7 @@ const db = openDatabase(settings.databaseUrl);
 const boss = await openQueue(settings.databaseUrl);
 const worker = new Worker(db, boss, settings.fontsDir);
 await worker.start();
-const isBusy = (): boolean => worker.isAtWork;
+const isBusy = (): boolean => worker.isMakingFiles;
 const lots = new LotMaker(db, boss, new ShopFonts(db), settings.fontsDir, { silentMs: 1000 * settings.lotSilence, isBusy });
 lots.start();
 console.log('Worker waits for work');

@@ -10,7 +10,7 @@ const PIXELS = 360;
 /** A plate of a run as it will look, as a PNG for a contact sheet. */
 export function pictureOfPlate(evaluation: Evaluation): Uint8Array {
   const { width, height } = pictureSize(evaluation, PIXELS);
-  return pngFile(reliefPicture(coloured(evaluation, solidOf(evaluation)), width, height), true);
+  return pngFile(reliefPicture(coloured(evaluation, solidOf(evaluation)), width, height));
 }
 
 /** How a plate fits, as it is said below its picture. */

@@ -113,8 +113,8 @@ export class Worker {
     return this.boss.work<TaskOrder>(queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, ([job]) => this.run(job.data.taskId));
   }
 
-  /** Whether a file of a single sign, or a plan, is being made. */
-  get isAtWork(): boolean {
+  /** Whether a file of a sign or a sheet of a proof is being made: somebody waits for it. */
+  get isMakingFiles(): boolean {
     return this.underWay > 0;
   }
 
@@ -178,19 +178,26 @@ export class Worker {
     );
     if (claimed !== 1) return;
     const watch = new Watch(this.db, taskId);
-    this.underWay++;
     try {
       const task = await this.db.Task.findByPk(taskId);
       if (task?.kind === 'cuts') await this.layPlan(task, watch);
-      else if (task) await this.makeFile(task, watch);
+      else if (task) await this.counted(() => this.makeFile(task, watch));
     } catch (error) {
       if (this.isStopping) return;
       if (error instanceof Stopped) await this.finish(taskId, { state: 'cancelled', step: '' });
       else if (isDatabaseAway(error)) throw error;
       else await this.finish(taskId, { state: 'failed', error: (error as Error).message });
     } finally {
-      this.underWay--;
       watch.end();
+    }
+  }
+
+  private async counted(make: () => Promise<void>): Promise<void> {
+    this.underWay++;
+    try {
+      await make();
+    } finally {
+      this.underWay--;
     }
   }
 
