@@ -37,6 +37,9 @@ describe('files that workers make', () => {
   it('are told when they are done, with what is not', () => {
     const done = making({ state: 'done', made: 120, held: 2, laid: { sheets: 3, share: 0.814, left: [7] } });
     expect(makingWords(done)).toBe('120 plates made. 3 sheets, 81 % of them plates. No sheet is large enough for plate 7. 2 plates do not fit, or are not made: report.csv says why.'); // prettier-ignore
+    expect(makingWords({ ...done, held: 0, laid: { sheets: 1, share: 0.5, left: [] } })).toBe(
+      '120 plates made. 1 sheet, 50 % of it plates.',
+    );
     expect([sizeWords(200), sizeWords(48_100), sizeWords(3_240_000)]).toEqual(['1 kB', '48 kB', '3.2 MB']);
   });
 

@@ -14,7 +14,9 @@ export function makingWords({ state, rows, made, lots, lotsMade, workers, others
     const beside = others === 0 ? '' : ` It takes turns with ${count(others, 'other run')}.`;
     return `${done}${left}; ${by}.${beside} Files of single signs go first.`;
   }
-  const sheets = laid ? ` ${count(laid.sheets, 'sheet')}, ${(100 * laid.share).toFixed(0)} % of them plates.` : '';
+  const sheets = laid
+    ? ` ${count(laid.sheets, 'sheet')}, ${(100 * laid.share).toFixed(0)} % of ${laid.sheets === 1 ? 'it' : 'them'} plates.`
+    : '';
   const left = laid && laid.left.length > 0 ? ` No sheet is large enough for plate ${numbersInWords(laid.left)}.` : '';
   const not = held === 0 ? '' : ` ${count(held, 'plate')} ${held === 1 ? 'does' : 'do'} not fit, or ${held === 1 ? 'is' : 'are'} not made: report.csv says why.`; // prettier-ignore
   return [`${done}.`, sheets, left, not, error ? ` ${error}` : ''].join('');
