@@ -19,10 +19,19 @@ export {
   type ValueCorrection,
   withValues,
 } from './proofed.js';
-export { brailleOfRows, type CellsOf } from './row-braille.js';
+export { brailleOfRows, type CellsOf, withBraille } from './row-braille.js';
 export { heldPlates, numbersInWords } from './held-plates.js';
 export { lengthsOf, type OfferedSetting, offeredSettings, type SettableLength, settingWords } from './settings.js';
-export { edgeOfPlate, laidOnSheets, type MappedItem, sheetDrawing, type SheetItem, sheetMap } from './sheets.js';
+export {
+  edgeOfPlate,
+  laidOnSheets,
+  type MappedItem,
+  sheetDrawing,
+  type SheetItem,
+  sheetMap,
+  tooNearOnSheet,
+  tooNearWords,
+} from './sheets.js';
 export {
   filesOfSheet,
   type FilesOfSheet,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { newSign } from '../sign/index.js';
-import { newRun, nestChoiceOf, type Run, runFault, valuesOfRun, withList } from './index.js';
+import { newRun, nestChoiceOf, type Run, runFault, tooNearOnSheet, tooNearWords, valuesOfRun, withList } from './index.js';
 
 const HEAD = ['number', 'name', 'bed'];
 const list = (...rows: string[][]) => ({ columns: HEAD, rows });
@@ -62,5 +62,29 @@ describe('a run', () => {
     change(run);
     const found = runFault(run);
     expect(found && `${found.path}: ${found.message}`.slice(0, fault?.length)).toBe(fault);
+  });
+});
+
+describe('plates that were put by hand', () => {
+  const edge = [Float64Array.of(0, 0, 60, 0, 60, 20, 0, 20)];
+  const items = ['1', '2', '3'].map((name) => ({ name, edge }));
+  const at = (row: number, x: number, sheet = 0) => ({ row, sheet, x, y: 20, turn: 0 });
+
+  it('are known by their rows, whatever order they come in; those whose rows are gone are passed over', () => {
+    const sheet = { ...newRun('s').sheet, locked: [at(9, 20), at(7, 90), at(8, 20)] };
+    expect(nestChoiceOf({ sheet }, [7, 9]).locked).toEqual([
+      { item: 1, sheet: 0, x: 20, y: 20, turn: 0 },
+      { item: 0, sheet: 0, x: 90, y: 20, turn: 0 },
+    ]);
+  });
+
+  it('keep their sheet from being cut where they lie too near to something, and no other', () => {
+    const sheet = { ...newRun('s').sheet, spacing: 8, locked: [at(1, 20), at(2, 87), at(3, 20, 1)] };
+    const choice = nestChoiceOf({ sheet }, [1, 2, 3]);
+    const nest = { laid: choice.locked! };
+    expect(tooNearOnSheet(items, nest, 0, choice)).toEqual(['1', '2']);
+    expect(tooNearOnSheet(items, nest, 1, choice)).toEqual([]);
+    expect(tooNearWords(['1', '2'])).toBe('plates 1, 2 lie too near to something: put it elsewhere, or let it be laid again.');
+    expect(tooNearWords(['4'])).toContain('plate 4 lies too near');
   });
 });

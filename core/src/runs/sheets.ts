@@ -1,6 +1,6 @@
 import { type Drawing, type Item } from '../drawing/index.js';
 import { bounds, direction, type Outline, placePolyline, placeRings } from '../geometry/index.js';
-import { type Laid, laidOutline, type Nest, nested, type NestChoice, packed, sizeOfSheet } from '../nesting/index.js';
+import { colliding, type Laid, laidOutline, type Nest, nested, type NestChoice, packed, sizeOfSheet } from '../nesting/index.js';
 import { type Evaluation } from '../relief/index.js';
 
 /** What is laid on sheets: its outlines for production, and what it is called on the map. */
@@ -79,3 +79,17 @@ export function sheetMap(items: readonly MappedItem[], nest: Pick<Nest, 'laid'>,
   const clamps = (isWhole ? (choice.clamps ?? []) : []).map(({ x, y, width, height }): Item => ({ kind: 'area', layer: 'clamps', outline: [Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height)], pen: { width: 0.3, colour: '#8a8a8a' } })); // prettier-ignore
   return { items: [frame, ...clamps, ...plates], bounds: { minX: 0, minY: 0, maxX: size.width, maxY: size.height } };
 }
+
+/** Names of plates that were put too near to something on a sheet, by hand: nothing can be cut between them. @param sheet from 0 */
+export function tooNearOnSheet(
+  items: readonly MappedItem[],
+  nest: Pick<Nest, 'laid'>,
+  sheet: number,
+  choice: NestChoice,
+): string[] {
+  const laid = nest.laid.filter((each) => each.sheet === sheet);
+  return [...colliding(items.map(({ edge }) => edge), { laid }, choice)].map((item) => items[item].name); // prettier-ignore
+}
+
+/** Why nothing is cut of such a sheet. */
+export const tooNearWords = (names: readonly string[]): string => `${names.length === 1 ? `plate ${names[0]} lies` : `plates ${names.join(', ')} lie`} too near to something: put it elsewhere, or let it be laid again.`; // prettier-ignore

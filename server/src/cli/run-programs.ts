@@ -3,9 +3,10 @@ import { join } from 'node:path';
 import { type CutChoice, PlanError, USUAL } from '@plain-relief/core/cutting';
 import { troubleOf } from '@plain-relief/core/dry-run';
 import { readCutChoice, sheetPlan, signToCut, type SheetWork } from '@plain-relief/core/making';
-import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
+import { type Nest, type NestChoice, sizeOfSheet } from '@plain-relief/core/nesting';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { filled, type SheetItem, type Values } from '@plain-relief/core/runs';
+import { filled, type SheetItem, tooNearOnSheet, tooNearWords, type Values, withBraille } from '@plain-relief/core/runs';
+import { rowBraille } from '../modules/braille/row-braille.js';
 import { readShop } from '@plain-relief/core/shop';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
@@ -64,16 +65,24 @@ export async function programsOfSheets(
   const cell = cellFrom(asked.cell ?? '0.2');
   await book.need(fontsOf(sign));
   const evaluator = new Evaluator(book);
-  const evaluationOf = ({ name }: SheetItem): Evaluation => evaluator.evaluateLoaded(signToCut(filled(sign, values[Number(name) - 1]).sign)); // prettier-ignore
+  const cellsOf = await rowBraille(sign, items.map(({ name }) => ({ values: values[Number(name) - 1] }))); // prettier-ignore
+  const evaluationOf = ({ name }: SheetItem): Evaluation => evaluator.evaluateLoaded(signToCut(withBraille(filled(sign, values[Number(name) - 1]).sign, cellsOf))); // prettier-ignore
   const made: SheetPrograms[] = [];
   for (let sheet = 0; sheet < nest.sheets; sheet++) {
     const works = nest.laid
       .filter((laid) => laid.sheet === sheet)
       .map(({ item, x, y, turn }): SheetWork => ({ name: `plate ${items[item].name}`, evaluation: evaluationOf(items[item]), x, y, turn })); // prettier-ignore
+    // An offcut that nothing fits on.
+    if (works.length === 0) continue;
+    const near = tooNearOnSheet(items, nest, sheet, choice);
+    if (near.length > 0) {
+      made.push({ sheet: sheet + 1, trouble: tooNearWords(near) });
+      continue;
+    }
     const tools = asked.tools === undefined ? usualTools(works[0].evaluation, shop) : toolsOf(shop, asked.tools);
     const how: CutChoice = { ...USUAL, ...chosen, machine, material, tools };
     try {
-      const plan = sheetPlan(works, { ...choice.sheet, spacing: choice.spacing }, how, `${sign.title}, sheet ${sheet + 1}`, { cell }); // prettier-ignore
+      const plan = sheetPlan(works, { ...sizeOfSheet(choice, sheet), spacing: choice.spacing }, how, `${sign.title}, sheet ${sheet + 1}`, { cell }); // prettier-ignore
       const folder = `sheet ${sheet + 1}`;
       mkdirSync(join(out, folder), { recursive: true });
       for (const { name, text } of plan.programs) writeFileSync(join(out, folder, name), text);

@@ -1,10 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Evaluator } from '@plain-relief/core/relief';
-import { type PlateFile, plateOf, type PlateState, type SheetItem, type Values, writtenPlate } from '@plain-relief/core/runs';
+import { type PlateFile, plateOf, type SheetItem, type Values, writtenPlate } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
 import { rowBraille } from '../modules/braille/row-braille.js';
+import type { MadeRow as ToldRow } from '../platform/database/models/lots.js';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { pictureOfPlate } from '../modules/production/plate-picture.js';
 
@@ -23,13 +24,7 @@ export interface RowsOrder {
 }
 
 /** A row whose files are written. */
-export interface MadeRow {
-  readonly row: number;
-  readonly state: PlateState;
-  readonly title: string;
-  readonly narrowed?: number;
-  /** What is refused, noted, and what could not be written. */
-  readonly told: readonly string[];
+export interface MadeRow extends ToldRow {
   readonly files: readonly string[];
   /** Of a plate that fits, where it is laid on a sheet. */
   readonly item?: SheetItem;

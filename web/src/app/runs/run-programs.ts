@@ -1,9 +1,9 @@
 import { PlanError, USUAL } from '@plain-relief/core/cutting';
 import { troubleOf } from '@plain-relief/core/dry-run';
 import { proposedTools, sheetPlan, type SheetWork, signToCut } from '@plain-relief/core/making';
-import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
+import { type Nest, type NestChoice, sizeOfSheet } from '@plain-relief/core/nesting';
 import { type Evaluator } from '@plain-relief/core/relief';
-import { type NamedFile, type SheetItem } from '@plain-relief/core/runs';
+import { type NamedFile, type SheetItem, tooNearOnSheet, tooNearWords } from '@plain-relief/core/runs';
 import { materialFor, type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 
@@ -40,11 +40,17 @@ export function programsOfSheet(
   if (!material)
     return { files: [], trouble: `The shop has no material “${sign.blank.material}”: add it under Shop, or name another on the sign.` }; // prettier-ignore
   const own = nest.laid.filter((each) => each.sheet === sheet);
+  // An offcut that nothing fits on.
+  if (own.length === 0) return { files: [] };
+  const near = tooNearOnSheet(items, nest, sheet, choice);
+  if (near.length > 0) return { files: [], trouble: `Sheet ${sheet + 1}: ${tooNearWords(near)}` };
   const works = own.map(({ item, x, y, turn }): SheetWork => ({ name: `plate ${items[item].name}`, evaluation: evaluator.evaluateLoaded(signToCut(signs[item])), x, y, turn })); // prettier-ignore
   const how = { ...USUAL, machine, material, tools: proposedTools(works[0].evaluation, shop) };
   const name = `sheet ${sheet + 1}`;
   try {
-    const plan = sheetPlan(works, { ...choice.sheet, spacing: choice.spacing }, how, `${sign.title}, ${name}`, { cell: CELL });
+    const plan = sheetPlan(works, { ...sizeOfSheet(choice, sheet), spacing: choice.spacing }, how, `${sign.title}, ${name}`, {
+      cell: CELL,
+    });
     const trouble = troubleOf(plan.run);
     return {
       files: plan.programs.map((program) => ({ name: `${name}/${program.name}`, content: program.text })),
