@@ -1,4 +1,4 @@
-import { type Box, bounds, gapBetween, type Outline } from '../geometry/index.js';
+import { type Box, bounds, contains, gapBetween, type Outline } from '../geometry/index.js';
 import { type Clamp, laidOutline, type Nest, type NestChoice, rectangleOf, sizeOfSheet } from './nest.js';
 
 /**
@@ -51,10 +51,4 @@ function isNear(one: Lying, other: Lying, spacing: number): boolean {
 }
 
 /** Whether the first corner of an outline lies in the material of another. */
-function isInside([[x, y]]: Outline, other: Outline): boolean {
-  let isIn = false;
-  for (const ring of other)
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-      if (ring[i + 1] > y !== ring[j + 1] > y && x < ring[i] + ((y - ring[i + 1]) / (ring[j + 1] - ring[i + 1])) * (ring[j] - ring[i])) isIn = !isIn; // prettier-ignore
-  return isIn;
-}
+const isInside = ([[x, y]]: Outline, other: Outline): boolean => contains(other, x, y);

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { CustomerProof, ProofPlates, RunProof, ShopProof } from '@plain-relief/api';
 import { newRun, type Run, withList, withValues } from '@plain-relief/core/runs';
-import { newText, type Sign } from '@plain-relief/core/sign';
+import { type Sign } from '@plain-relief/core/sign';
 import { TestServer } from '../../testing/server.js';
+import { treeLabels } from '../../testing/tree-labels.js';
 
 interface Refusal {
   readonly code: string;
@@ -23,20 +24,7 @@ beforeAll(async () => {
 });
 afterAll(() => server?.stop());
 beforeEach(async () => {
-  const wanted = { customer: 'Fernhollow Arboretum', title: 'Tree labels', dueOn: null, quantity: 30, unit: 'mm' };
-  job = (await server.call<typeof job>('POST', '/api/jobs', wanted)).body;
-  sign = (await server.call<typeof sign>('POST', `/api/jobs/${job.id}/signs`, { title: 'Label' })).body;
-  const document: Sign = {
-    ...sign.document,
-    title: '{name}',
-    parts: [{ ...newText(sign.document, 'barlow-semibold'), words: '{name}\n{no}' }],
-    slots: [
-      { name: 'name', empty: 'close' },
-      { name: 'no', empty: 'close', counter: { from: 1, step: 1, digits: 3, form: 'figures' } },
-    ],
-  };
-  await server.call('PUT', `/api/signs/${sign.id}`, { base: 1, document });
-  sign = { ...sign, document };
+  ({ job, sign } = await treeLabels(server, '{name}', 'close'));
   const list = withList(newRun(sign.id), { columns: ['name', 'bed'], rows: TREES.map((name) => [name, 'A']) }).run;
   run = (await server.call<typeof run>('POST', `/api/jobs/${job.id}/runs`, { title: 'Spring', document: list })).body;
 });
