@@ -29,7 +29,7 @@ const inNode = (displayName, rootDir, testMatch) => ({
 });
 
 export default {
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   projects: [
     inNode('core', 'core', ['<rootDir>/src/**/*.test.ts']),
     inNode('machine', 'machine', ['<rootDir>/src/**/*.test.ts']),

@@ -134,7 +134,17 @@ describe('a run', () => {
     await keptSo(job, ({ sheet }) => sheet.locked === undefined);
   }
 
-  it('is seen plate by plate, laid on sheets, and written; one plate again, alone', async () => {
+  /** Has the page make the files, and reads the names of those in its archive. */
+  async function made(): Promise<string[]> {
+    const { page } = visit;
+    await button('Make the files').click();
+    const link = page.getByRole('link', { name: /\.zip$/u });
+    await link.waitFor();
+    const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
+    return Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path())))).sort();
+  }
+
+  it('is seen plate by plate, and laid on sheets, by hand too', async () => {
     const { page } = visit;
     await button('Contact sheet').click();
     await page.getByRole('img', { name: 'Plate 4' }).waitFor();
@@ -155,18 +165,16 @@ describe('a run', () => {
     await button('Lay them out').click();
     await page.getByText(/4 plates on 1 sheet, \d+ % of them used/u).waitFor();
     await layByHand();
+    expect(faults).toEqual([]);
+  });
+
+  it('is written once somebody says why, by the page and by the workers', async () => {
+    const { page } = visit;
     await button('Files', true).click();
     // Nobody has approved these plates: files are made only where somebody says why.
     await button('Make the files').click();
     await page.getByText('These plates are not approved: say why they are made all the same').waitFor();
     await page.getByLabel('Why they are made all the same').fill('A trial on offcuts');
-    const made = async (): Promise<string[]> => {
-      await button('Make the files').click();
-      const link = page.getByRole('link', { name: /\.zip$/u });
-      await link.waitFor();
-      const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
-      return Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path())))).sort();
-    };
     expect(await made()).toEqual(['0001 Badge.svg', '0002 Badge.svg', '0003 Badge.svg', '0004 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']); // prettier-ignore
     // The shop's workers make them as well, and go on without this page.
     await page.getByLabel('Contact sheet (PDF), by the workers').check();
@@ -176,6 +184,11 @@ describe('a run', () => {
     await page.getByText('4 plates made. 1 sheet,').waitFor();
     const [download] = await Promise.all([page.waitForEvent('download'), all.click()]);
     expect(Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path()))))).toEqual(['0001 Badge.svg', '0002 Badge.svg', '0003 Badge.svg', '0004 Badge.svg', 'sheets map.pdf', 'contact sheet 1.pdf', 'sheet 1.svg', 'sheet 1 map.svg', 'report.csv']); // prettier-ignore
+    expect(faults).toEqual([]);
+  });
+
+  it('is written as programs by sheet; one plate again, alone', async () => {
+    const { page } = visit;
     // Programs by sheet need room for the tool that frees plates; they are told with their minutes, proven.
     await page.getByLabel('Machine that programs are for').selectOption({ index: 1 });
     await button('Make the files').click();
