@@ -2,15 +2,18 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { notesOf } from '../src/checks/index.js';
 import { productionOutlines } from '../src/drawing/index.js';
 import { dxfFile, glbFile, readGlb, readStl, readThreeMf, stlFile, svgFile, threeMfFile } from '../src/format/index.js';
-import { area, perimeter, STEPS_PER_MM } from '../src/geometry/index.js';
+import { area, bounds, perimeter, STEPS_PER_MM } from '../src/geometry/index.js';
 import { type Evaluation, Evaluator } from '../src/relief/index.js';
 import { fontsOf, hasBack, type Sign, ticket } from '../src/sign/index.js';
 import { edgeFaults, type Mesh, type ReliefMesh, volume } from '../src/mesh/index.js';
-import { coloured, figuresOf, namedPieces, solidOf, volumeOf } from '../src/solid/index.js';
+import { coloured, figuresOf, inSpace, namedPieces, solidOf, volumeOf } from '../src/solid/index.js';
+import { surfaceOf, SupportError } from '../src/support/index.js';
 import { type FontBook } from '../src/type/index.js';
+import { bentVolume } from './bent-volume.js';
 import { Columns } from './columns.js';
 import { Oracle } from './oracle.js';
 import { Random } from './random.js';
+import { manifoldOf } from './referee.js';
 
 /** Something about a sign that is not as it must be. */
 export interface Finding {
@@ -47,11 +50,15 @@ export async function judged(sign: Sign, book: FontBook, m: ManifoldToplevel, se
   closedFindings('solid', mesh, add);
   const mm3 = volume(mesh);
   const slivers = sliversOf(sign, evaluation);
-  if (Math.abs(volumeOf(evaluation) - mm3) > Math.max(1e-3, 1e-4 * mm3, mm3 < 10 * slivers ? slivers : 0.02 * slivers))
+  if (
+    !sign.support &&
+    Math.abs(volumeOf(evaluation) - mm3) > Math.max(1e-3, 1e-4 * mm3, mm3 < 10 * slivers ? slivers : 0.02 * slivers)
+  )
     add('volumeOf', `${volumeOf(evaluation)} and ${mm3} of the solid`);
   if (!mesh.positions.every(Number.isFinite)) add('bounds', 'corners that are no numbers');
   // What stands for a blank without area is the application's own choice.
   if (notesOf(evaluation).every(({ code }) => code !== 'no-blank')) heightFindings(sign, evaluation, mesh, m, seed, add);
+  spaceFindings(evaluation, mesh, m, add);
   if (hasBack(sign)) {
     const behind = new Evaluator(book).evaluateLoaded(sign, 'back');
     const other = solidOf(behind);
@@ -74,6 +81,35 @@ type Add = (what: string, words: string) => void;
 function closedFindings(name: string, mesh: Mesh, add: Add): void {
   const { count, at } = edgeFaults(mesh);
   if (count > 0) add(`${name} not closed`, `${count} edges, the first at ${at!.map((v) => v.toFixed(4)).join(', ')}`);
+}
+
+/** mm by which chords of solids in space may lie beside their surfaces where they are judged. */
+const CHORDS = 0.005;
+
+/** The solid in space: closed, and as much as the definition says; or a sentence that says why there is none. */
+function spaceFindings(evaluation: Evaluation, flat: ReliefMesh, m: ManifoldToplevel, add: Add): void {
+  const { sign } = evaluation;
+  const surface = surfaceOf(sign);
+  if (!surface || flat.triangles.length === 0) return;
+  let mesh: Mesh;
+  try {
+    ({ mesh } = inSpace(evaluation, flat, CHORDS));
+  } catch (error) {
+    if (!(error instanceof SupportError)) throw error;
+    if (/NaN|undefined|Infinity|null/u.test(error.message)) add('support', error.message);
+    return;
+  }
+  closedFindings('solid in space', mesh, add);
+  if (!mesh.positions.every(Number.isFinite)) add('space bounds', 'corners that are no numbers');
+  const theirs = manifoldOf(m, mesh);
+  if (theirs.status() !== 'NoError') add('solid in space', String(theirs.status()));
+  const { support } = sign;
+  if (support && 'round' in support && (support.lid ?? support.floor ?? support.filled)) return;
+  const [mm3, expected] = [volume(mesh), bentVolume(flat, surface, 10)];
+  // Chords lie beside the surface by a part of the tolerance, in front and behind.
+  const { minX, maxX, minY, maxY } = bounds([evaluation.blank])!;
+  const off = 1e-4 * expected + 2 * CHORDS * (maxX - minX) * (maxY - minY);
+  if (Math.abs(mm3 - expected) > off) add('space volume', `${mm3} and ${expected} by the definition`);
 }
 
 function heightFindings(sign: Sign, evaluation: Evaluation, mesh: Mesh, m: ManifoldToplevel, seed: number, add: Add): void {

@@ -61,6 +61,21 @@ export function shapeOutline(m: ManifoldToplevel, shape: Shape | Sign['blank']['
       const half = Math.atan2(w, r - rise);
       return section([-w, -h, w, -h, ...arc(0, h - r, r, Math.PI / 2 - half, Math.PI / 2 + half, CHORDS)]);
     }
+    case 'sector': {
+      const [inner, outer] = [Math.max(0, shape.radius - shape.height / 2), shape.radius + shape.height / 2];
+      const half = (shape.span / 360) * Math.PI;
+      const about = Math.PI / 2;
+      // Its own edge once round: out along the outer arc, back along the inner one.
+      const edge = [
+        ...arc(0, 0, outer, about - half, about + half, CHORDS),
+        ...(inner === 0 ? [0, 0] : arc(0, 0, inner, about + half, about - half, CHORDS)),
+      ];
+      return section(
+        shape.apex === 'below'
+          ? edge.map((v, i) => (i % 2 === 0 ? v : v - shape.radius))
+          : edge.map((v, i) => (i % 2 === 0 ? -v : shape.radius - v)),
+      );
+    }
     case 'braille':
       return brailleOutline(m, shape);
     case 'code':

@@ -1,6 +1,6 @@
 import { type FontEntry } from '../src/type/index.js';
 import { BRAILLE_TABLES } from '../src/braille/index.js';
-import { readSign, type Sign, SignSchema } from '../src/sign/index.js';
+import { blankAllRound, readSign, type Sign, SignSchema } from '../src/sign/index.js';
 import { Random } from './random.js';
 
 /**
@@ -99,6 +99,25 @@ const USUAL: Readonly<Record<string, readonly [number, number]>> = {
   'braille.ball': [1, 3],
   'braille.room': [10, 120],
   distance: [0.5, 40],
+  'cylinder.radius': [30, 300],
+  'cylinder.lid': [1, 10],
+  'cylinder.floor': [1, 10],
+  'cone.bottom': [30, 300],
+  'cone.top': [30, 300],
+  'cone.height': [60, 400],
+  'cone.lid': [1, 10],
+  'cone.floor': [1, 10],
+  'bent.neutral': [30, 50],
+  'bent.centre': [0, 200],
+  'swept.centre': [0, 200],
+  'swept.centreUp': [0, 60],
+  'swept.stretch': [1, 5],
+  'ellipse.depth': [20, 100],
+  'dome.radius': [80, 400],
+  'dome.stretch': [1, 5],
+  'sector.radius': [20, 200],
+  'sector.height': [10, 60],
+  'sector.span': [20, 300],
 };
 
 /** What a field whose value is an id means by it. */
@@ -165,8 +184,10 @@ class Maker {
   }
 
   sign(): unknown {
-    const sign = this.value(SignSchema as Schema, TOP) as Record<string, unknown>;
-    return sign;
+    const sign = this.value(SignSchema as Schema, TOP) as Sign;
+    // By itself no blank would be as wide as its support is round.
+    const outline = blankAllRound(sign.support, Number(this.random.between(30, 200).toFixed(1)));
+    return outline && this.random.chance(0.8) ? { ...sign, blank: { ...sign.blank, outline } } : sign;
   }
 
   private value(schema: Schema, where: Where): unknown {

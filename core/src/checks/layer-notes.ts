@@ -1,6 +1,7 @@
-import { type Box, bounds } from '../geometry/index.js';
+import { type Box, bounds, type Contour } from '../geometry/index.js';
 import { type Note, note } from '../notes/index.js';
 import { type Evaluation, type Layer } from '../relief/index.js';
+import { type Round, surfaceOf } from '../support/index.js';
 import { liesIn } from './boxes.js';
 
 /** What is told of layers that lie outside, make no difference, or meet one of the other side. */
@@ -8,6 +9,7 @@ export function layerNotes({ sign, side, rungs, blank, layers, standing }: Evalu
   const { onBlank, overhanging, effective, met, grounds } = standing;
   const notes: Note[] = [];
   const blankBox = bounds([blank])!;
+  const round = surfaceOf(sign)?.round;
   const nameOf = (id: string): string | undefined => sign.parts.find((part) => part.id === id)?.name;
   layers.forEach((layer, index) => {
     if (layer.area.isEmpty || layer.part === '') return;
@@ -15,8 +17,8 @@ export function layerNotes({ sign, side, rungs, blank, layers, standing }: Evalu
     const name = nameOf(layer.part) ?? layer.part;
     if (!onBlank.has(index)) notes.push(note('off-blank', at, name));
     else if (overhanging.has(index)) {
-      const by = overhang(bounds(layer.area.contours)!, blankBox);
-      notes.push(note('over-edge', at, name, by, sign.unit));
+      const by = round ? beyondEnds(layer.area.contours, blank, round) : overhang(bounds(layer.area.contours)!, blankBox);
+      if (by > 0 || !round) notes.push(note('over-edge', at, name, by, sign.unit));
     }
     if (onBlank.has(index) && !effective.has(index)) {
       const rung = rungs.find(({ part, tier }) => part === layer.part && tier === layer.tier);
@@ -56,6 +58,26 @@ function buriedNotes(
     return [note('buried', { part, remedy: { kind: 'later', after } }, nameOf(part) ?? part, nameOf(after) ?? after)];
   });
 }
+
+/** How far contours reach up or down over the ends of what goes all the way round, in mm: sideways they come round. */
+function beyondEnds(contours: readonly Contour[], blank: Contour, { up }: Round): number {
+  const reach = (rings: readonly Contour[]): readonly [number, number] => {
+    let [least, most] = [Infinity, -Infinity];
+    for (const ring of rings) {
+      for (let i = 0; i < ring.length; i += 2) {
+        const at = up(ring[i], ring[i + 1]);
+        [least, most] = [Math.min(least, at), Math.max(most, at)];
+      }
+    }
+    return [least, most];
+  };
+  const [[low, high], [least, most]] = [reach([blank]), reach(contours)];
+  const by = Math.max(low - least, most - high);
+  return by < LEAST_BEYOND ? 0 : by;
+}
+
+/** mm that chords of a round edge lie beside it. */
+const LEAST_BEYOND = 0.01;
 
 /** How far a box reaches over another, in mm; at a rounded corner it may reach over by less than 0, said as 0. */
 const overhang = (box: Box, over: Box): number =>

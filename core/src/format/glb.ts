@@ -1,5 +1,5 @@
 import { strToU8 } from 'fflate';
-import { unitNormals } from '../mesh/index.js';
+import { smoothNormals, unitNormals } from '../mesh/index.js';
 import { type Finish, linearColour } from '../sign/index.js';
 import { type ColouredMesh } from '../solid/index.js';
 
@@ -13,9 +13,11 @@ const ARRAY_BUFFER = 34962;
  * A binary glTF file (glTF 2.0, Khronos; ISO/IEC 12113): metres, y up, the face of the sign looking to +z; one primitive a finish
  * with its colour, roughness and metalness, flat normals so that edges are crisp.
  */
-export function glbFile({ mesh, finishes, wears }: ColouredMesh, title: string): Uint8Array {
+export function glbFile({ mesh, finishes, wears, heights }: ColouredMesh, title: string): Uint8Array {
   const { positions: p, triangles } = mesh;
-  const normals = unitNormals(p, triangles);
+  const facets = unitNormals(p, triangles);
+  // What is bent is shaded as the curve that its chords stand for.
+  const smooth = heights && smoothNormals(facets, triangles, p.length / 3);
   const counts = finishes.map((_, i) => wears.reduce((sum, wear) => sum + (wear === i ? 1 : 0), 0));
   const views: object[] = [];
   const accessors: object[] = [];
@@ -33,16 +35,16 @@ export function glbFile({ mesh, finishes, wears }: ColouredMesh, title: string):
     for (let f = 0; f < wears.length; f++) {
       if (wears[f] !== i) continue;
       const corners = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
-      for (const corner of corners) {
+      corners.forEach((corner, c) => {
         for (let axis = 0; axis < 3; axis++) {
           const value = Math.fround(p[corner + axis] / MM_PER_METRE);
           floats[start + 3 * k + axis] = value;
-          floats[normalsAt + 3 * k + axis] = normals[3 * f + axis];
+          floats[normalsAt + 3 * k + axis] = smooth ? smooth[3 * (3 * f + c) + axis] : facets[3 * f + axis];
           least[axis] = Math.min(least[axis], value);
           most[axis] = Math.max(most[axis], value);
         }
         k++;
-      }
+      });
     }
     views.push(
       { buffer: 0, byteOffset: 4 * start, byteLength: 12 * n, target: ARRAY_BUFFER },

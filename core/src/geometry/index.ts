@@ -20,6 +20,18 @@ export {
   snapStroke,
   type Stroke,
 } from './contour.js';
+export {
+  arcPiece,
+  creasesOf,
+  type Curve,
+  type CurvePiece,
+  type CurvePlace,
+  curvePlace,
+  EllipseCurve,
+  PieceCurve,
+  type Reach,
+  straightPiece,
+} from './curve.js';
 export { DisjointSets } from './disjoint-sets.js';
 export { gapBetween } from './gap.js';
 export {
@@ -60,6 +72,6 @@ export { type Polygon, polygonsOf } from './polygons.js';
 export { closestShare, squareToSegment } from './segment.js';
 export { cornersOf, simplified } from './simplified.js';
 export { movedBy, ShapeCache } from './shape-cache.js';
-export { arch, chordsInCircle, circle, ellipse, rectangle, regularPolygon } from './shapes.js';
+export { arch, chordsInCircle, circle, ellipse, rectangle, regularPolygon, ringSector } from './shapes.js';
 export { arcTrack, reversedTrack, polylineTrack, straightTrack, type Track } from './track.js';
 export { Weld } from './weld.js';

@@ -94,6 +94,36 @@ export function regularPolygon(sides: number, diameter: number, stands: 'flat' |
 }
 
 /**
+ * A piece of a ring, anticlockwise: its middle line has this radius, and its middle in the origin.
+ * @param height from the inner to the outer edge; where it is more than the radius leaves, the piece begins in its centre
+ * @param span in degrees
+ */
+export function ringSector(
+  radius: number,
+  height: number,
+  span: number,
+  apex: 'above' | 'below',
+  tolerance = CHORD_TOLERANCE,
+): Contour {
+  const [inner, outer] = [Math.max(0, radius - height / 2), radius + height / 2];
+  const half = (span / 360) * Math.PI;
+  const up = apex === 'above' ? 1 : -1;
+  const points: number[] = [];
+  // Edges of both radii have the same angles, which are the same on either side of the middle.
+  const steps = 2 * Math.max(1, Math.ceil((half / Math.PI / 2) * chordsInCircle(outer, tolerance)));
+  const along = (r: number, from: number): void => {
+    for (let i = 0; i <= steps; i++) {
+      const angle = from * half * (2 * (i / steps) - 1);
+      points.push(r * Math.sin(angle), up * (radius - r * Math.cos(angle)));
+    }
+  };
+  along(outer, up);
+  if (inner > 0) along(inner, -up);
+  else points.push(0, up * radius);
+  return snapRing(points);
+}
+
+/**
  * A rectangle under the arc of a circle, its whole box about the origin, anticlockwise. The arc's radius is (c² / 4 + s²) / (2 s)
  * for a chord c and a rise s (any book of geometry); a rise past half the width becomes that half.
  */

@@ -1,4 +1,5 @@
 import { formatArea, formatLength, type LengthUnit } from '../units/index.js';
+import { SUPPORT_NOTES } from './support-notes.js';
 
 /** What the software decided, or what will not work, in a sentence with its number. */
 export interface Note {
@@ -271,6 +272,7 @@ export const NOTES = {
     }) as const,
   'no-tiers': (name: string) =>
     ({ weight: 'said', text: `${name} has nothing that is switched on and makes no difference.` }) as const,
+  ...SUPPORT_NOTES,
 };
 
 /** Builds a note of the catalogue. */

@@ -1,5 +1,5 @@
 import { type Evaluation } from '../relief/index.js';
-import { coloured, type ColouredMesh, solidOf } from '../solid/index.js';
+import { type ColouredMesh, signModel } from '../solid/index.js';
 import { finishPaint, type Picture, pictureOf, THREE_QUARTER } from './picture.js';
 
 /**
@@ -10,7 +10,7 @@ export function signPicture(
   evaluation: Evaluation,
   width: number,
   height: number,
-  mesh: ColouredMesh = coloured(evaluation, solidOf(evaluation)),
+  mesh: ColouredMesh = signModel(evaluation),
 ): Picture {
   return pictureOf(mesh.mesh, finishPaint(mesh), THREE_QUARTER, width, height);
 }

@@ -3,7 +3,7 @@ import { closedStl, dxfFile, NothingToWriteError, OpenSolidError, svgFile } from
 import { type Nest, type NestChoice } from '../nesting/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type Sign } from '../sign/index.js';
-import { solidOf } from '../solid/index.js';
+import { spaceSolid } from '../solid/index.js';
 import { type Plate, type PlateState } from './plates.js';
 import { edgeOfPlate, type SheetItem, sheetDrawing, sheetMap } from './sheets.js';
 
@@ -57,7 +57,7 @@ function contentOf(evaluation: Evaluation, drawing: Drawing, { title, unit }: Si
     case 'dxf':
       return dxfFile(drawing, unit);
     case 'stl':
-      return closedStl(solidOf(evaluation), title);
+      return closedStl(spaceSolid(evaluation), title);
   }
 }
 

@@ -27,6 +27,8 @@ export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel 
 export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll, weightWords } from './document/materials.js';
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
 export { newOption, splitOption, withOption } from './document/options.js';
+export { blankAllRound, type ConeSize, type UnrolledCone, unrolledCone } from './document/round-blank.js';
+export { bendAllowance, facePiece, lineCurve, lineLengths, profileCurve, sheetPieces } from './document/support-lines.js';
 export { implausible } from './document/plausible.js';
 export { dropStale, movedInOrder, outlinesUsed } from './document/references.js';
 export { MOST_CODED, MOST_WORDS } from './document/schema-basics.js';
@@ -43,6 +45,7 @@ export {
   type Ground,
   type Guide,
   type LetterByHand,
+  type LinePiece,
   type NamedSection,
   type Part,
   type Place,
@@ -58,6 +61,7 @@ export {
   SignSchema,
   SlotSettingSchema,
   type SitsOn,
+  type Support,
   type TextPart,
   type TextPath,
   type Tier,

@@ -70,7 +70,7 @@ describe('readSign', () => {
     [
       'an unknown kind',
       (d) => (d.parts[0].shape = { kind: 'blob' }),
-      'parts[0].shape.kind is "blob" and must be one of "rectangle", "circle", "ellipse", "stadium", "polygon", "arch", "line", "outline", "border", "combined", "fixings", "braille", "code".',
+      'parts[0].shape.kind is "blob" and must be one of "rectangle", "circle", "ellipse", "stadium", "polygon", "arch", "sector", "line", "outline", "border", "combined", "fixings", "braille", "code".',
     ],
     ['a wrong choice', (d) => (d.unit = 'cubit'), 'unit is "cubit" and must be one of "mm", "in".'],
     [
@@ -100,7 +100,7 @@ describe('readSign', () => {
   it('refuses what is no sign at all, other versions, and fonts not at hand', () => {
     expect(faultsOf('sign')).toEqual([' A sign is a JSON object, and this is "sign".']);
     expect(faultsOf([])).toEqual([' A sign is a JSON object, and this is an empty list.']);
-    expect(faultsOf({})).toEqual(['version is missing: write "version": 2.']);
+    expect(faultsOf({})).toEqual(['version is missing: write "version": 3.']);
     expect(faultsOf(changed((d) => (d.version = 99)))[0]).toContain('version 99 is not a version that this release reads');
     expect(faultsOf(changed((d) => (d.parts[1].font = 'papyrus')))[0]).toContain('parts[1].font “papyrus” is not a font at hand');
   });

@@ -11,6 +11,7 @@ import {
   surfaceFinishOf,
 } from '../relief/index.js';
 import { bareFinish, type Finish, finishNamed, finishOf } from '../sign/index.js';
+import { inSpaceOrFlat, type SpaceMesh } from './in-space.js';
 
 /** What a triangle of a relief is seen as. */
 export type Side = 'top' | 'side' | 'back';
@@ -115,9 +116,17 @@ function insertsOf(evaluation: Evaluation): Insert[] {
   return [...found.values()];
 }
 
-/** Volume, what is taken out of the blank, and areas by finish. */
+/**
+ * Volume, what is taken out of the blank, and areas by finish: of a sign that is bent those in space; what is taken out by how much more, or less,
+ * all of it is there.
+ * @param mesh the flat solid
+ */
 export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   const { positions: p, triangles } = mesh;
+  const space = inSpaceOrFlat(evaluation, mesh);
+  const flatVolume = volume(mesh);
+  const factor = evaluation.sign.support && flatVolume > 0 ? volume(space.mesh) / flatVolume : 1;
+  const sizes = sizesByOrigin(space, mesh);
   const { thickness } = evaluation.sign.blank;
   const normals = facetNormals(p, triangles);
   const areas = new Map<string, { finish: Finish; topMm2: number; sidesMm2: number }>();
@@ -127,7 +136,7 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
     const heights = [0, 1, 2].map((k) => p[3 * triangles[3 * f + k] + 2]) as [number, number, number];
     within += plan * (thickness - meanBelow(...heights) + meanBelow(...shifted(heights, thickness)));
     if (side === 'back') return;
-    const size = Math.hypot(normals[3 * f], normals[3 * f + 1], normals[3 * f + 2]) / 2;
+    const size = sizes ? sizes[f] : Math.hypot(normals[3 * f], normals[3 * f + 1], normals[3 * f + 2]) / 2;
     let sum = areas.get(finish.id);
     if (!sum) areas.set(finish.id, (sum = { finish, topMm2: 0, sidesMm2: 0 }));
     if (side === 'top') sum.topMm2 += size;
@@ -137,12 +146,22 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   const inserted = inserts.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
   const blank = evaluation.kept ? area(union(evaluation.kept)) : contourArea(evaluation.blank);
   return {
-    volumeMm3: volume(mesh) - inserted,
+    volumeMm3: (flatVolume - inserted) * factor,
     inserts,
     // Sums of many triangles: what nothing was taken out of comes to nothing.
-    removedMm3: Math.max(0, blank * thickness - within + inserted),
+    removedMm3: Math.max(0, blank * thickness - within + inserted) * factor,
     areas: [...areas.values()].sort((a, b) => b.topMm2 + b.sidesMm2 - a.topMm2 - a.sidesMm2),
   };
+}
+
+/** Areas in space, in mm², by the triangles of the flat solid that they come from; undefined where that is the same. */
+function sizesByOrigin({ mesh, from }: SpaceMesh, flat: ReliefMesh): Float64Array | undefined {
+  if (mesh === flat) return undefined;
+  const normals = facetNormals(mesh.positions, mesh.triangles);
+  const sizes = new Float64Array(flat.belongs.length);
+  for (let f = 0; f < from.length; f++)
+    if (from[f] >= 0) sizes[from[f]] += Math.hypot(normals[3 * f], normals[3 * f + 1], normals[3 * f + 2]) / 2;
+  return sizes;
 }
 
 const shifted = (heights: readonly [number, number, number], by: number): [number, number, number] =>
@@ -164,6 +183,8 @@ export interface ColouredMesh {
   readonly finishes: readonly Finish[];
   /** For every triangle the place of its finish in the list. */
   readonly wears: Int32Array;
+  /** Of what is bent, for every triangle that faces the reader its height in the plan in mm; NaN of all others. */
+  readonly heights?: Float64Array;
 }
 
 /** The finishes of a relief's mesh. */

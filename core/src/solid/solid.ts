@@ -12,6 +12,7 @@ import {
   placeOf,
   type Surface,
 } from '../relief/index.js';
+import { inSpaceOrFlat } from './in-space.js';
 
 /**
  * Heights at one point of the plan that differ by less than this, in mm, are one where a slope has part in them: slopes of
@@ -447,9 +448,10 @@ class Heights {
   }
 }
 
-/** Volume in mm³: of level places from their areas alone, of others from the solid. */
+/** Volume in mm³: of a sign that is bent as it is in space; of level places from their areas alone, of others from the solid. */
 export function volumeOf(evaluation: Evaluation): number {
-  const { places, slopeMeshes } = evaluation;
+  const { places, slopeMeshes, sign } = evaluation;
+  if (sign.support) return volume(inSpaceOrFlat(evaluation, solidOf(evaluation)).mesh);
   const slopes = ({ surface, under }: Place): boolean => surface.kind === 'embedded' || under.kind !== 'level';
   if (places.some((place) => place.areaMm2 > 0 && slopes(place))) return volume(solidOf(evaluation));
   let sum = 0;

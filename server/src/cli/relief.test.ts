@@ -29,7 +29,7 @@ describe('./relief inspect', () => {
       volumeMm3: number;
     };
     const text = readFileSync(join(ROOT, 'demo', name), 'utf8');
-    expect(found).toMatchObject({ version: 2, watertight: true });
+    expect(found).toMatchObject({ version: 3, watertight: true });
     expect((found.notes as { weight: string }[]).filter(({ weight }) => weight !== 'said')).toEqual([]);
     // What is done from behind is no level of the front.
     if (/"cutTo"|"back"/u.test(text)) return;
@@ -64,7 +64,7 @@ describe('./relief check', () => {
   const check = (...args: string[]) => relief('check', ...args);
   const plate = (by: number, width: number) => {
     const document = {
-      version: 2,
+      version: 3,
       title: 'Bar',
       unit: 'mm',
       blank: { outline: { kind: 'rectangle', width: 60, height: 40, cornerRadius: 0 }, thickness: 10, material: 'oak' },
@@ -137,7 +137,7 @@ describe('./relief dry-run', () => {
   const shop = join(ROOT, 'demo', 'shop.json');
   /** A plate with a pocket of 20 × 12 mm, 2 mm deep. */
   const plate = {
-    version: 2,
+    version: 3,
     title: 'Plate',
     unit: 'mm',
     blank: { outline: { kind: 'rectangle', width: 40, height: 30, cornerRadius: 0 }, thickness: 10, material: 'oak' },

@@ -17,7 +17,8 @@ import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
 import { readSign, type Side, type Sign, SignError, withOption } from '@plain-relief/core/sign';
 import { isWatertight, meshBounds, volume } from '@plain-relief/core/mesh';
-import { coloured, figuresOf, namedPieces, solidOf } from '@plain-relief/core/solid';
+import { SupportError } from '@plain-relief/core/support';
+import { coloured, colouredInSpace, figuresOf, inSpace, inSpaceOrFlat, namedPieces, solidOf } from '@plain-relief/core/solid';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { pngFile } from '../modules/production/png.js';
 import { PICTURE_PIXELS } from '../modules/production/make-file.js';
@@ -76,7 +77,8 @@ SIGN.json may be - for standard input. Documents: docs/sign-format.md, docs/shop
 
 function inspection(evaluation: Evaluation): object {
   const { sign, levels } = evaluation;
-  const mesh = solidOf(evaluation);
+  const flat = solidOf(evaluation);
+  const { mesh } = inSpaceOrFlat(evaluation, flat);
   const hasMaterial = mesh.triangles.length > 0;
   return {
     version: sign.version,
@@ -86,7 +88,7 @@ function inspection(evaluation: Evaluation): object {
     volumeMm3: hasMaterial ? volume(mesh) : 0,
     watertight: isWatertight(mesh),
     triangles: mesh.triangles.length / 3,
-    finishes: figuresOf(evaluation, mesh).areas.map(({ finish, topMm2, sidesMm2 }) => ({
+    finishes: figuresOf(evaluation, flat).areas.map(({ finish, topMm2, sidesMm2 }) => ({
       name: finish.name,
       topMm2,
       sidesMm2,
@@ -203,20 +205,20 @@ function writeSolids(evaluation: Evaluation, document: Sign, { files, date }: As
     try {
       write(path, make());
     } catch (error) {
-      if (error instanceof NothingToWriteError) throw new CommandError(error.message);
+      if (error instanceof NothingToWriteError || error instanceof SupportError) throw new CommandError(error.message);
       if (!(error instanceof OpenSolidError)) throw error;
       const report = `${path}.report.json`;
       write(report, faultReport(error, document));
       throw new CommandError(`${error.message} The report is in ${report}.`);
     }
   };
-  if (stl) toFile(stl, () => closedStl(solid, title));
+  if (stl) toFile(stl, () => closedStl(inSpace(evaluation, solid).mesh, title));
   if (threeMf) {
-    const pieces = namedPieces(evaluation).map((piece) => ({ ...piece, mesh: coloured(evaluation, piece.mesh) }));
+    const pieces = namedPieces(evaluation).map((piece) => ({ ...piece, mesh: colouredInSpace(evaluation, piece.mesh) }));
     const madeOn = dateFrom(date);
     toFile(threeMf, () => closedThreeMf(pieces, title, madeOn));
   }
-  if (glb) toFile(glb, () => closedGlb(coloured(evaluation, solid), title));
+  if (glb) toFile(glb, () => closedGlb(colouredInSpace(evaluation, solid), title));
   if (png) {
     const { width, height } = pictureSize(evaluation, PICTURE_PIXELS);
     write(png, pngFile(reliefPicture(coloured(evaluation, solid), width, height)));

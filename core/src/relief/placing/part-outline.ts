@@ -21,6 +21,7 @@ import {
   readPathData,
   rectangle,
   regularPolygon,
+  ringSector,
   reversed,
   polylineTrack,
   snap,
@@ -118,6 +119,8 @@ export function outlineOfShape(shape: OwnShape | Blank['outline']): Outline {
       return [regularPolygon(shape.sides, shape.diameter, shape.stands)];
     case 'arch':
       return [arch(shape.width, shape.height, shape.rise)];
+    case 'sector':
+      return [ringSector(shape.radius, shape.height, shape.span, shape.apex)];
     case 'outline':
       return filled(shape);
   }

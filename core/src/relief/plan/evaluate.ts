@@ -42,6 +42,7 @@ import {
   textChoice,
   trackOf,
 } from '../placing/part-outline.js';
+import { layersAllRound } from './round-layers.js';
 import { SlopeMeshes } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
 import { reachOf, TierAreas } from '../placing/tier-area.js';
@@ -109,7 +110,7 @@ export class Evaluator implements Known {
     }
     const cut = this.cutTo.plan(sign, side, placedParts);
     const kept = cut.kept?.contours;
-    const all = [...edgeLayers(sign, side, kept ?? [blank]), ...cut.layers, ...layers];
+    const all = layersAllRound(sign, [...edgeLayers(sign, side, kept ?? [blank]), ...cut.layers, ...layers]);
     const found = { rungs, parts, side, kept, cutNotes: cut.notes, ...(cut.studs && { studs: cut.studs }) };
     return evaluated(sign, blank, all, found, layOut(laidBlank(sign, side, blank), all, this));
   }

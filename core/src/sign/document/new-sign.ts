@@ -98,6 +98,29 @@ function lowestOf(part: TextPart): number {
   return part.place.y - size / 2 - (lines - 1) * (leading / 2);
 }
 
+/** How wide and high a piece of a ring is. */
+function extentOfSector({ radius, height, span }: { radius: number; height: number; span: number }): {
+  width: number;
+  height: number;
+} {
+  const [inner, outer] = [Math.max(0, radius - height / 2), radius + height / 2];
+  const half = (span / 360) * Math.PI;
+  const lowest = Math.min(inner * Math.cos(half), outer * Math.cos(half));
+  return { width: tidy(2 * outer * Math.sin(Math.min(half, Math.PI / 2))), height: tidy(outer - lowest) };
+}
+
+/** A piece of a ring, a quarter round, that fits within a box: its edges are 0.3 of the outer radius apart. */
+export function sectorWithin({ width, height }: { readonly width: number; readonly height: number }): {
+  readonly radius: number;
+  readonly height: number;
+  readonly span: number;
+  readonly apex: 'below';
+} {
+  // As wide as a chord of the outer edge over a quarter circle, and as high as from the inner corners to its top.
+  const outer = Math.min(width * Math.SQRT1_2, height / (1 - 0.7 * Math.SQRT1_2));
+  return { radius: tidy(outer * 0.85), height: tidy(outer * 0.3), span: 90, apex: 'below' };
+}
+
 export type ShapeKind = ShapePart['shape']['kind'];
 
 const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
@@ -107,6 +130,7 @@ const SHAPE_NAMES: Readonly<Record<ShapeKind, string>> = {
   stadium: 'Stadium',
   polygon: 'Polygon',
   arch: 'Arch',
+  sector: 'Ring piece',
   line: 'Rule',
   outline: 'Outline',
   border: 'Border',
@@ -129,6 +153,7 @@ export function newShape(sign: Sign, kind: Exclude<ShapeKind, 'combined'>): Shap
     stadium: { kind: 'stadium', ...sizes },
     polygon: { kind: 'polygon', sides: 6, diameter: sizes.height, stands: 'flat' },
     arch: { kind: 'arch', ...sizes, rise: Math.min(sizes.width / 2, tidy(sizes.height / 3)) },
+    sector: { kind: 'sector', ...sectorWithin(sizes) },
     line: { kind: 'line', length: sizes.width },
     border: { kind: 'border', of: 'blank', inset: isMetric ? 8 : 7.9375, width: isMetric ? 2 : 1.5875 },
     // Four points to begin with, each to be moved, and more to be added.
@@ -237,7 +262,8 @@ function shapePart(sign: Sign, shape: ShapePart['shape']): ShapePart {
   };
 }
 
-const tidy = (mm: number): number => Number(mm.toFixed(3));
+/** mm as documents keep them. */
+export const tidy = (mm: number): number => Number(mm.toFixed(3));
 
 /** Width and height of a shape that has its own, in mm; of a line its length and nothing. */
 export function extentOfShape(
@@ -251,6 +277,8 @@ export function extentOfShape(
       return { width: shape.diameter, height: shape.diameter };
     case 'polygon':
       return { width: shape.diameter, height: shape.diameter };
+    case 'sector':
+      return extentOfSector(shape);
     case 'line':
       return { width: shape.length, height: 0 };
     default:

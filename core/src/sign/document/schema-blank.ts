@@ -33,6 +33,16 @@ export const Arch = closed(
   { kind: Type.Literal('arch'), width: Extent, height: Extent, rise: Extent },
   'a rectangle under an arc; height is over all, rise that of the arc and at most half the width',
 );
+export const Sector = closed(
+  {
+    kind: Type.Literal('sector'),
+    radius: Type.Number({ exclusiveMinimum: 0, maximum: 100_000 }),
+    height: Extent,
+    span: Type.Number({ exclusiveMinimum: 0, maximum: 360 }),
+    apex: Type.Union([Type.Literal('above'), Type.Literal('below')]),
+  },
+  'a piece of a ring, as a cone is unrolled to: the radius is that of its middle line, whose middle is that of the shape; height is from its inner to its outer edge, span in degrees, its centre above or below',
+);
 export const Outline = closed(
   { kind: Type.Literal('outline'), width: Extent, height: Extent, path: Type.String({ minLength: 1, maxLength: 2_000_000 }) },
   'any outline: SVG path data with y up, brought to this width and height about its middle; closed paths are areas by the non-zero rule, open ones lines',
@@ -195,7 +205,7 @@ export const CutTo = closed(
 
 export const Blank = closed(
   {
-    outline: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Outline),
+    outline: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Sector, Outline),
     thickness: Type.Number({ minimum: 0.1, maximum: 1000 }),
     material: Type.String({ maxLength: 80 }),
     laminate: Type.Optional(Laminate),

@@ -14,10 +14,13 @@ import {
   Outline,
   Polygon,
   Rectangle,
+  Sector,
   Stadium,
 } from './schema-blank.js';
+import { Support } from './schema-support.js';
 import { SIGN_VERSION } from './version.js';
 
+export { type LinePiece, type Support } from './schema-support.js';
 export { type Backer, type Blank, type BlankEdge, type CutTo, type Laminate } from './schema-blank.js';
 
 /** The sign document: one JSON value, described for people in docs/sign-format.md. Lengths in mm, angles in degrees. */
@@ -289,7 +292,22 @@ const ShapePart = closed(
   {
     kind: Type.Literal('shape'),
     ...common,
-    shape: byKind(Rectangle, Circle, Ellipse, Stadium, Polygon, Arch, Line, Outline, Border, Combined, Fixings, Braille, Code),
+    shape: byKind(
+      Rectangle,
+      Circle,
+      Ellipse,
+      Stadium,
+      Polygon,
+      Arch,
+      Sector,
+      Line,
+      Outline,
+      Border,
+      Combined,
+      Fixings,
+      Braille,
+      Code,
+    ),
   },
   'a plain shape: a panel, a border, a hole, or a logo',
 );
@@ -448,6 +466,7 @@ export const SignSchema = closed(
     title: Type.String({ minLength: 1, maxLength: 200 }),
     unit: Type.Union([Type.Literal('mm'), Type.Literal('in')]),
     blank: Blank,
+    support: Type.Optional(Support),
     parts: Type.Array(byKind(TextPart, ShapePart), { maxItems: 500 }),
     section: closed(Cut, 'the line along which the section is cut: a point on it and its direction'),
     sections: Type.Optional(Type.Array(NamedSection, { maxItems: 20 })),

@@ -10,6 +10,8 @@ const UPGRADES: Readonly<Record<number, (older: Json) => Json>> = {
     version: 2,
     parts: Array.isArray(older.parts) ? older.parts.map(upgradedPart1) : older.parts,
   }),
+  // Slots, codes and what a sign is bent around came: nothing of an older one is otherwise.
+  2: (older) => ({ ...older, version: 3 }),
 };
 
 function upgradedPart1(part: unknown): unknown {

@@ -1,2 +1,2 @@
 /** The version of the sign document that this release writes. */
-export const SIGN_VERSION = 2;
+export const SIGN_VERSION = 3;

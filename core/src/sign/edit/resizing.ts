@@ -90,6 +90,8 @@ function resizedShape<S extends Shape | Blank['outline']>(shape: S, { across, up
       return { ...shape, width: extent(shape.width * across), height: extent(shape.height * up) };
     case 'arch':
       return { ...shape, width: extent(shape.width * across), height: extent(shape.height * up), rise: extent(shape.rise * up) };
+    case 'sector':
+      return { ...shape, radius: extent(shape.radius * one), height: extent(shape.height * one) };
     case 'circle':
     case 'polygon':
       return { ...shape, diameter: extent(shape.diameter * one) };

@@ -2,13 +2,14 @@ import { plainWords } from '../../type/index.js';
 import { actionOf } from '../document/actions.js';
 import { type PartExtent, spacedRow } from '../document/copies.js';
 import { setBraille } from './braille-fields.js';
+import { followRound, setSupport } from './support-fields.js';
 import { setCode } from './code-fields.js';
 import { movedLetters } from './letters-by-hand.js';
 import { setKindsOfHardware } from '../ticket/hardware.js';
 import { chooseFinish } from '../document/finishes.js';
 import { extentOfCodeShape } from '../document/code-symbol.js';
 import { baseLevels, type Side, sideOf, tierLevel } from '../document/levels.js';
-import { extentOfShape, sizeAbout } from '../document/new-sign.js';
+import { extentOfShape, sectorWithin, sizeAbout } from '../document/new-sign.js';
 import { NO_FEATURES } from '../ticket/text-sentences.js';
 import { type Backer, type Blank, type BlankEdge } from '../document/schema-blank.js';
 import {
@@ -61,7 +62,10 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, around: Ar
   const last = path[path.length - 1];
   const part = path[0] === 'parts' ? sign.parts[path[1] as number] : undefined;
   const owner = path[path.length - 2];
-  if (last === 'sitsOn') {
+  if (path[0] === 'support') setSupport(sign, path, plainValue(value));
+  else if (path[0] === 'blank' && path[1] === 'outline' && last === 'width' && followRound(sign, plainValue(value) as number))
+    return;
+  else if (last === 'sitsOn') {
     if (part) part.sitsOn = hostFrom(value as string);
   } else if (last === 'kind' && owner === 'action') {
     const tier = holderOf(sign, path.slice(0, -2)) as { action: Action };
@@ -442,6 +446,8 @@ function shapeOf<S extends Shape | Blank['outline']>(kind: Shape['kind'], before
       return { kind, sides: 6, diameter: Math.min(extent.width, extent.height), stands: 'flat' };
     case 'arch':
       return { kind, ...extent, rise: tidy(Math.min(extent.width / 2, extent.height / 3)) };
+    case 'sector':
+      return { kind, ...sectorWithin(extent) };
     case 'line':
       return { kind, length: width };
     default:

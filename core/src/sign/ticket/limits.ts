@@ -25,6 +25,8 @@ const JUST_ABOVE = 0.01;
 
 /** What the schema allows at a place of a sign. */
 export function limitsAt(sign: Sign, path: FieldPath): Limits {
+  // How far it is round is set by its radius.
+  if (path[0] === 'support' && path[1] === 'around') return { min: JUST_ABOVE, max: 600_000 };
   const { minimum, exclusiveMinimum, maximum, type } = schemaAt(sign, path);
   const min = minimum ?? (exclusiveMinimum === undefined ? -1000 : exclusiveMinimum + JUST_ABOVE);
   return { min, max: maximum ?? 1000, isWhole: type === 'integer' };

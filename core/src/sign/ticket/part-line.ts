@@ -70,6 +70,8 @@ function shapeLine(shape: Shape, unit: LengthUnit): string {
       return ['braille', shape.translated && `“${shape.translated.words.replace(/\n/gu, ' / ')}”`].filter(Boolean).join(' ');
     case 'code':
       return `${symbologyOf(shape.symbology).name} “${shape.words.replace(/\n/gu, ' / ')}”`;
+    case 'sector':
+      return `ring piece ${times(shape.radius, shape.height, unit)}`;
     case 'combined':
       return { join: 'joined', cut: 'cut out', common: 'in common' }[shape.how];
     default:

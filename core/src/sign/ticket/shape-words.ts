@@ -10,6 +10,7 @@ const OWN_SHAPES = [
   ['stadium', 'a stadium'],
   ['polygon', 'a regular polygon'],
   ['arch', 'an arch'],
+  ['sector', 'a piece of a ring'],
 ] as const;
 const CORNERS = [
   ['rounded', 'rounded'],
@@ -21,6 +22,11 @@ const STANDS = [
   ['point', 'on a corner'],
 ] as const;
 
+const APEXES = [
+  ['above', 'above'],
+  ['below', 'below'],
+] as const;
+
 /** "a rectangle [w] wide and [h] high, corners [rounded] by [r]": a shape with sizes of its own. */
 export function shapeWords(
   shape: Exclude<Shape, { kind: 'border' | 'combined' | 'line' | 'fixings' | 'braille' | 'code' }> | Blank['outline'],
@@ -29,7 +35,8 @@ export function shapeWords(
 ): TicketWord[] {
   const kinds = shape.kind === 'outline' ? [...OWN_SHAPES, ['outline', 'an outline'] as const] : OWN_SHAPES;
   const kind = write.choice('shape', shape.kind, kinds, ...path, 'kind');
-  const size = (label: 'width' | 'height' | 'diameter' | 'rise', value: number) => write.length(label, value, ...path, label);
+  const size = (label: 'width' | 'height' | 'diameter' | 'rise' | 'radius', value: number) =>
+    write.length(label, value, ...path, label);
   switch (shape.kind) {
     case 'circle':
       return [kind, plain(' of '), size('diameter', shape.diameter)];
@@ -47,6 +54,18 @@ export function shapeWords(
           : []),
         plain(', standing '),
         write.choice('stand', shape.stands, STANDS, ...path, 'stands'),
+      ];
+    case 'sector':
+      return [
+        kind,
+        plain(' '),
+        size('height', shape.height),
+        plain(' high, its middle line bent to a radius of '),
+        size('radius', shape.radius),
+        plain(' over '),
+        write.number('span', shape.span, '°', ...path, 'span'),
+        plain(', its centre '),
+        write.choice('centre', shape.apex, APEXES, ...path, 'apex'),
       ];
     default:
       return [

@@ -10,6 +10,7 @@ import { partSentences } from './part-sentences.js';
 import { type BlankEdge, type Laminate } from '../document/schema-blank.js';
 import { type Area, type Finish, type Part, type Sign, type Tier } from '../document/schema.js';
 import { type FieldPath, plain, quiet, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
+import { supportSentences } from './support-sentences.js';
 import { shapeWords } from './shape-words.js';
 
 /** A sentence as plain text. */
@@ -56,6 +57,7 @@ export function ticket(
   const write = new Writer(sign.unit, catalogue, finishes, extents);
   return [
     ...blankSentences(sign, write),
+    ...supportSentences(sign, write),
     ...cutToSentences(sign, write),
     ...limitSentence(sign, write),
     hardwareSentence(sign, write),

@@ -6,7 +6,7 @@ import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type TemplatePaper } from '@plain-relief/core/sheet';
 import { USUAL_DRAFT, withDraft } from '@plain-relief/core/processes';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { coloured, namedPieces, solidOf } from '@plain-relief/core/solid';
+import { coloured, colouredInSpace, inSpace, namedPieces, solidOf, spaceSolid } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import { strToU8, zipSync } from 'fflate';
 import { pngFile } from './png.js';
@@ -76,10 +76,10 @@ export class FileMaker {
         };
       case 'stl':
         await report(0.2, 'building the solid');
-        return { name: `${name}.stl`, type: 'model/stl', bytes: closedStl(solidOf(evaluation), sign.title) };
+        return { name: `${name}.stl`, type: 'model/stl', bytes: closedStl(spaceSolid(evaluation), sign.title) };
       case '3mf': {
         await report(0.2, 'building the solid');
-        const pieces = namedPieces(evaluation).map((piece) => ({ ...piece, mesh: coloured(evaluation, piece.mesh) }));
+        const pieces = namedPieces(evaluation).map((piece) => ({ ...piece, mesh: colouredInSpace(evaluation, piece.mesh) }));
         await report(0.6, 'writing the file');
         return { name: `${name}.3mf`, type: 'model/3mf', bytes: closedThreeMf(pieces, sign.title, subject.date) };
       }
@@ -88,13 +88,16 @@ export class FileMaker {
         return {
           name: `${name}.glb`,
           type: 'model/gltf-binary',
-          bytes: closedGlb(coloured(evaluation, solidOf(evaluation)), sign.title),
+          bytes: closedGlb(colouredInSpace(evaluation, solidOf(evaluation)), sign.title),
         };
       case 'pieces': {
         await report(0.2, 'building the solid');
         const pieces = namedPieces(evaluation);
         if (pieces.length === 0) throw new NothingToWriteError('STL');
-        const files = pieces.map((piece) => [`${piece.name}.stl`, closedStl(piece.mesh, `${sign.title}, ${piece.name}`)]);
+        const files = pieces.map((piece) => [
+          `${piece.name}.stl`,
+          closedStl(inSpace(evaluation, piece.mesh).mesh, `${sign.title}, ${piece.name}`),
+        ]);
         return {
           name: `${name}-pieces.zip`,
           type: 'application/zip',

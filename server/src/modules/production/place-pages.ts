@@ -1,7 +1,7 @@
 import { type Place, pictureOfPlace } from '@plain-relief/core/in-place';
 import { type Evaluator } from '@plain-relief/core/relief';
 import { type Sign } from '@plain-relief/core/sign';
-import { coloured, type ColouredMesh, solidOf } from '@plain-relief/core/solid';
+import { type ColouredMesh, signModel } from '@plain-relief/core/solid';
 import { FIGURES_MM, type Sheet } from './sheet.js';
 import { POINTS_PER_MM } from './pdf-drawing.js';
 import { pngFile } from './png.js';
@@ -19,7 +19,7 @@ export async function solidsOf(evaluator: Evaluator, signs: readonly (Sign | nul
   const solids: (ColouredMesh | undefined)[] = [];
   for (const sign of signs) {
     const evaluation = sign && (await evaluator.evaluate(sign));
-    solids.push(evaluation ? coloured(evaluation, solidOf(evaluation)) : undefined);
+    solids.push(evaluation ? signModel(evaluation) : undefined);
   }
   return solids;
 }

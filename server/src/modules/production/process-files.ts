@@ -20,7 +20,7 @@ import {
 } from '@plain-relief/core/processes';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { BACK, meshBounds } from '@plain-relief/core/mesh';
-import { coloured, solidOf } from '@plain-relief/core/solid';
+import { colouredInSpace, solidOf, spaceSolid } from '@plain-relief/core/solid';
 import { strToU8, zipSync } from 'fflate';
 
 /** Files of other ways of making than cutting, each an archive: drawings as SVG and DXF, a layer a process, and what is to be known. */
@@ -66,7 +66,7 @@ export function inlayFiles(evaluation: Evaluation, name: string, process: Proces
 /** A pattern for casting as STL, with what its sides lack of draft. */
 export function patternFiles(evaluation: Evaluation, name: string, process: ProcessChoice, date: Date): Uint8Array {
   const { shrinkage = 1.5, draft = USUAL_DRAFT } = process;
-  const solid = solidOf(evaluation);
+  const solid = spaceSolid(evaluation);
   const pattern = patternOf(solid, shrinkage);
   const { areaMm2, least, at } = draftLack(solid, draft);
   const told = [
@@ -89,15 +89,18 @@ export function printFiles(evaluation: Evaluation, name: string, process: Proces
   const { title } = evaluation.sign;
   const anything = (mm: number): number => (mm > 0 ? mm : Infinity);
   const bed = { width: anything(bedWidth), depth: anything(bedDepth), height: anything(bedHeight) };
-  const solid = solidOf(evaluation, 'all but inserts');
+  const painted = colouredInSpace(evaluation, solidOf(evaluation, 'all but inserts'));
+  const solid = painted.mesh;
+  const back = Math.max(0, painted.wears[solid.belongs.indexOf(BACK)] ?? 0);
   const pegs = { diameter: peg, deep: pegDeep, play: pegPlay };
   const { pieces, pegs: places, loose } = split(solid, { upright, level }, pegs);
   const files: Record<string, Uint8Array> = {};
   const told: string[] = [];
   for (const { name: piece, mesh, from } of pieces) {
-    const belongs = from.map((triangle) => (triangle < 0 ? BACK : solid.belongs[triangle]));
     const named = pieces.length === 1 ? name : `${name}-${piece}`;
-    const of = { name: pieces.length === 1 ? title : piece, mesh: coloured(evaluation, { ...mesh, belongs }) };
+    const belongs = from.map((triangle) => (triangle < 0 ? BACK : solid.belongs[triangle]));
+    const wears = from.map((triangle) => (triangle < 0 ? back : painted.wears[triangle]));
+    const of = { name: pieces.length === 1 ? title : piece, mesh: { ...painted, mesh: { ...mesh, belongs }, wears } };
     files[`${named}.3mf`] = closedThreeMf([of], title, date);
     const { min, max } = meshBounds(mesh);
     const [wide, deep, high] = [0, 1, 2].map((k) => max[k] - min[k]);

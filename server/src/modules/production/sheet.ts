@@ -10,7 +10,7 @@ import { lengthWords } from '@plain-relief/core/units';
 import { drawOnPage, POINTS_PER_MM, startPage } from './pdf-drawing.js';
 import { pngFile } from './png.js';
 import { breakLines, drawLine, type PageFonts, type Paragraph } from './rich-text.js';
-import { solidOfView } from './sign-views.js';
+import { modelOfView } from './sign-views.js';
 
 /** What a proof says besides the sign itself. */
 export interface ProofSubject {
@@ -237,7 +237,7 @@ export class Sheet {
   /** Puts a picture of a sign at a place, as wide as given in mm. */
   picture(evaluation: Evaluation, x: number, y: number, width: number): void {
     const pixels = Math.round(width * PIXELS_A_MM);
-    const picture = signPicture(evaluation, pixels, Math.round(pixels * PICTURE_SHARE), solidOfView(evaluation));
+    const picture = signPicture(evaluation, pixels, Math.round(pixels * PICTURE_SHARE), modelOfView(evaluation));
     this.pdf.image(Buffer.from(pngFile(picture)), x * POINTS_PER_MM, y * POINTS_PER_MM, {
       width: width * POINTS_PER_MM,
       height: width * PICTURE_SHARE * POINTS_PER_MM,

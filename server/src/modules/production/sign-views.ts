@@ -1,5 +1,5 @@
 import { type Evaluation, type Evaluator } from '@plain-relief/core/relief';
-import { coloured, type ColouredMesh, type Figures, figuresOf, solidOf } from '@plain-relief/core/solid';
+import { coloured, type ColouredMesh, type Figures, figuresOf, signModel, solidOf } from '@plain-relief/core/solid';
 import { hasBack, type Sign, type SignOption, withOption } from '@plain-relief/core/sign';
 
 /** A sign as files and proofs see it. */
@@ -13,11 +13,21 @@ export interface SignViews {
 
 const solids = new WeakMap<Evaluation, ColouredMesh>();
 
-/** The solid of an evaluation with its finishes, worked out once however many pages show it. */
+/** The flat solid of an evaluation with its finishes, worked out once however many pages show it. */
 export function solidOfView(evaluation: Evaluation): ColouredMesh {
   let solid = solids.get(evaluation);
   if (!solid) solids.set(evaluation, (solid = coloured(evaluation, solidOf(evaluation))));
   return solid;
+}
+
+const models = new WeakMap<Evaluation, ColouredMesh>();
+
+/** The sign as it is in space with its finishes, worked out once as well. */
+export function modelOfView(evaluation: Evaluation): ColouredMesh {
+  if (!evaluation.sign.support) return solidOfView(evaluation);
+  let model = models.get(evaluation);
+  if (!model) models.set(evaluation, (model = signModel(evaluation, solidOfView(evaluation).mesh)));
+  return model;
 }
 
 const figures = new WeakMap<Evaluation, Figures>();

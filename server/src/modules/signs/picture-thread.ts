@@ -5,7 +5,7 @@ import { pictureSize, reliefPicture, signPicture } from '@plain-relief/core/pict
 import { Evaluator } from '@plain-relief/core/relief';
 import { heldPlates, valuesOfRun } from '@plain-relief/core/runs';
 import { extentOfShape, fontsOf } from '@plain-relief/core/sign';
-import { coloured, figuresOf, solidOf } from '@plain-relief/core/solid';
+import { coloured, figuresOf, signModel, solidOf } from '@plain-relief/core/solid';
 import { rowBraille } from '../braille/row-braille.js';
 import { ThreadBook } from '../fonts/thread-book.js';
 import { pictureOfPlace } from '@plain-relief/core/in-place';
@@ -54,8 +54,8 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
     return Buffer.from(svgFile(sizesDrawing(evaluation, callOuts), { unit: 'mm', title: sign.title }));
   }
   if (view.kind === 'aside') return pngFile(signPicture(evaluation, view.width, view.height));
+  if (view.kind === 'model') return closedGlb(signModel(evaluation), sign.title);
   const mesh = coloured(evaluation, solidOf(evaluation));
-  if (view.kind === 'model') return closedGlb(mesh, sign.title);
   const { width, height } = pictureSize(evaluation, view.longest);
   return pngFile(reliefPicture(mesh, width, height), true);
 }

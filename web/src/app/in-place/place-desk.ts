@@ -10,7 +10,7 @@ import {
 } from '@plain-relief/core/in-place';
 import { Evaluator } from '@plain-relief/core/relief';
 import { type Sign, withOption } from '@plain-relief/core/sign';
-import { coloured, type ColouredMesh, solidOf } from '@plain-relief/core/solid';
+import { type ColouredMesh, signModel } from '@plain-relief/core/solid';
 import { type FontBook } from '@plain-relief/core/type';
 import type { Fetch } from '../relief/fetch-bytes';
 import { pageFonts } from '../relief/page-fonts';
@@ -111,7 +111,7 @@ export class PlaceDesk {
         return text && part && text.capHeight > 0 ? [{ name: part.name, height: text.capHeight }] : [];
       })
       .sort((a, b) => a.height - b.height);
-    const made = { document, solid: coloured(evaluation, solidOf(evaluation)), capitals };
+    const made = { document, solid: signModel(evaluation), capitals };
     this.made.set(key, made);
     return made;
   }

@@ -23,7 +23,7 @@ import {
 } from '@plain-relief/core/inspection';
 import { materialFor, type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { extentOfOne, type Part, type SectionLine, type Side, type Sign } from '@plain-relief/core/sign';
-import { coloured, type ColouredMesh, figuresOf, solidOf } from '@plain-relief/core/solid';
+import { coloured, type ColouredMesh, figuresOf, inSpaceOrFlat, signModel, solidOf } from '@plain-relief/core/solid';
 import { type FontBook, type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/core/type';
 import { transfer } from 'comlink';
 import { modelOf } from './model-of';
@@ -47,6 +47,8 @@ import type {
 const WARM_UP_RUNS = 24;
 /** A sign that takes longer is no practice: the designer might come back meanwhile. */
 const LONGEST_WARM_UP_MS = 150;
+/** mm by which chords of the model may lie beside the surface that it is bent to: its shading is smooth. */
+const MODEL_CHORDS = 0.1;
 
 /** The worker's side: evaluates signs and turns evaluations into what the page shows. */
 export class ReliefDesk {
@@ -209,7 +211,9 @@ export class ReliefDesk {
   /** What a printer would have trouble with of the last sign, in sentences. */
   printFindings(choice: PrintChoice): readonly string[] {
     const { last } = this;
-    return last ? printSentences(printFindings(last, solidOf(last, 'all but inserts'), choice), choice) : [];
+    return last
+      ? printSentences(printFindings(last, inSpaceOrFlat(last, solidOf(last, 'all but inserts')).mesh, choice), choice)
+      : [];
   }
 
   /** Lines that make the last sign into pieces no larger than a bed, beside letters where they can be. */
@@ -256,7 +260,7 @@ export class ReliefDesk {
   /** The model of the last evaluation. */
   model(): ModelView | undefined {
     if (!this.last) return undefined;
-    const model = modelOf(this.colouredSolid(this.last), heightReach(this.last));
+    const model = modelOf(this.modelInSpace(this.last), heightReach(this.last));
     const { positions, normals, colours, finishes } = model;
     return transfer(model, [positions.buffer, normals.buffer, colours.buffer, finishes.buffer]);
   }
@@ -281,6 +285,12 @@ export class ReliefDesk {
       inserts,
       areas: areas.map(({ finish, ...sizes }) => ({ name: finish.name, colour: finish.colour, ...sizes })),
     };
+  }
+
+  /** The sign as it is in space, where it is bent around something. */
+  private modelInSpace(evaluation: Evaluation): ColouredMesh {
+    const flat = this.colouredSolid(evaluation);
+    return evaluation.sign.support ? signModel(evaluation, flat.mesh, MODEL_CHORDS) : flat;
   }
 
   /** The solid is made once for model, picture and figures. */

@@ -59,6 +59,7 @@ export type AddedShape =
   | 'stadium'
   | 'polygon'
   | 'arch'
+  | 'sector'
   | 'border'
   | 'line'
   | 'fixings'
@@ -67,7 +68,7 @@ export type AddedShape =
   | 'outline';
 
 /** Shapes that are carved as wide as the blank when they are new: words stand on their floor, not in their way. */
-const SUNK: ReadonlySet<AddedShape> = new Set(['rectangle', 'ellipse', 'stadium', 'polygon', 'arch']);
+const SUNK: ReadonlySet<AddedShape> = new Set(['rectangle', 'ellipse', 'stadium', 'polygon', 'arch', 'sector']);
 
 /** The sign on the bench: its document, what is selected, undo, and saving. Every change goes through here. */
 @Injectable()

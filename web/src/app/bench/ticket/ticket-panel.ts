@@ -96,6 +96,7 @@ const SHAPES: readonly { readonly kind: AddedShape; readonly text: string }[] = 
   { kind: 'stadium', text: 'A stadium' },
   { kind: 'polygon', text: 'A regular polygon' },
   { kind: 'arch', text: 'An arch' },
+  { kind: 'sector', text: 'A piece of a ring' },
   { kind: 'line', text: 'A straight rule' },
   { kind: 'braille', text: 'Braille of the words' },
   { kind: 'code', text: 'A code to scan' },

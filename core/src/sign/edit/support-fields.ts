@@ -1,0 +1,187 @@
+import { degrees, radians } from '../../geometry/index.js';
+import { extentOfShape, tidy } from '../document/new-sign.js';
+import { blankAllRound } from '../document/round-blank.js';
+import { type LinePiece, type Sign, type Support } from '../document/schema.js';
+import { lineLengths } from '../document/support-lines.js';
+import { type FieldPath } from '../ticket/sentence.js';
+
+type Bent = Extract<Support, { kind: 'bent' }>;
+type Swept = Extract<Support, { kind: 'swept' }>;
+
+/** mm by which a blank may be longer or shorter than the line that it is bent along, and follow it. */
+const FOLLOWS = 0.02;
+/** Where nothing is said the surface may be stretched by so many percent. */
+const USUAL_STRETCH = 3;
+
+/**
+ * Sets a field of what a sign is bent around, or another kind of it. A blank that goes all the way round is as wide as that, and one that is as long
+ * as the line that it is bent along stays so; parts then keep their places in it, and frames their share.
+ * @param path from `support` on
+ */
+export function setSupport(sign: Sign, path: FieldPath, value: unknown): void {
+  const before = sign.support && lineLengths(sign.support, sign.blank.thickness);
+  const was = extentOfShape(sign.blank.outline);
+  const field = path[path.length - 1];
+  if (path.length === 2 && field === 'kind') {
+    const support = supportOf(value as Support['kind'] | 'flat', sign);
+    if (support) sign.support = support;
+    else delete sign.support;
+  } else if (sign.support) setWithin(sign, sign.support, path.slice(1), value);
+  refit(sign, before, was);
+}
+
+/** Makes the blank as wide as it goes round, where it goes all the way round; `width` is one that was asked for. */
+export function followRound(sign: Sign, width: number): boolean {
+  const { support } = sign;
+  if (support?.kind !== 'cylinder' || !support.round) return false;
+  const was = extentOfShape(sign.blank.outline);
+  support.radius = width / (2 * Math.PI);
+  refit(sign, {}, was);
+  return true;
+}
+
+function setWithin(sign: Sign, support: Support, path: FieldPath, value: unknown): void {
+  const [first, second, third] = path;
+  if (first === 'round' && (support.kind === 'cylinder' || support.kind === 'cone')) {
+    if (value === 'whole') support.round = true;
+    else for (const key of ['round', 'lid', 'floor', 'filled'] as const) delete support[key];
+    if (value === 'whole' && support.kind === 'cylinder') delete support.axis;
+  } else if (first === 'ends' && (support.kind === 'cylinder' || support.kind === 'cone')) {
+    for (const key of ['lid', 'floor', 'filled'] as const) delete support[key];
+    const { thickness } = sign.blank;
+    if (value === 'filled') support.filled = true;
+    if (value === 'floor' || value === 'both') support.floor = thickness;
+    if (value === 'lid' || value === 'both') support.lid = thickness;
+  } else if (first === 'around' && support.kind === 'cylinder') support.radius = (value as number) / (2 * Math.PI);
+  else if (first === 'axis' && (support.kind === 'cylinder' || support.kind === 'bent')) {
+    if (value === 'level') support.axis = 'level';
+    else delete support.axis;
+  } else if (first === 'line' && second === 'kind' && support.kind === 'swept')
+    support.line = lineOf(value as Swept['line']['kind'], support.line);
+  else if (first === 'line' && second === 'pieces' && support.kind === 'swept' && support.line.kind === 'pieces')
+    setPiece(support.line.pieces, path.slice(2), value, { least: 1, length: 100 });
+  else if (first === 'pieces' && support.kind === 'bent')
+    setPiece(support.pieces, path.slice(1), value, { least: 1, length: 100 });
+  else if (first === 'profile' && support.kind === 'swept')
+    setPiece(support.profile, path.slice(1), value, { least: 0, length: extentOfShape(sign.blank.outline).height });
+  else {
+    const holder = (
+      third === undefined && second === undefined ? support : (support as unknown as Record<string, object>)[String(first)]
+    ) as Record<string, unknown>;
+    holder[String(path[path.length - 1])] = value;
+  }
+}
+
+/**
+ * Sets a field of a piece of a line, makes it another kind, takes it out, or adds one at its end.
+ * @param least how many pieces are left at least @param length of one that is added, in mm
+ */
+function setPiece(
+  pieces: LinePiece[],
+  [index, field]: FieldPath,
+  value: unknown,
+  { least, length }: { least: number; length: number },
+): void {
+  const at = Number(index);
+  if (field !== 'kind') {
+    (pieces[at] as unknown as Record<string, unknown>)[String(field)] = value;
+    return;
+  }
+  if (value === 'none') {
+    if (pieces.length > least) pieces.splice(at, 1);
+    return;
+  }
+  pieces[at] = pieceOf(value as 'straight' | 'away' | 'towards', pieces[at] ?? { kind: 'straight', length });
+}
+
+function pieceOf(kind: 'straight' | 'away' | 'towards', before: LinePiece): LinePiece {
+  if (kind === 'straight') {
+    return before.kind === 'straight' ? before : { kind, length: tidy(radians(before.angle) * before.radius) };
+  }
+  if (before.kind === 'arc') return { ...before, bends: kind };
+  const angle = 30;
+  return { kind: 'arc', angle, radius: tidy(before.length / radians(angle)), bends: kind };
+}
+
+function lineOf(kind: Swept['line']['kind'], before: Swept['line']): Swept['line'] {
+  if (kind === before.kind) return before;
+  const length = lineLengths({ kind: 'swept', line: before, profile: [], stretch: 0 }, 1).line!;
+  if (kind === 'ellipse') return { kind, width: tidy(length * 0.9), depth: tidy(length * 0.2), bends: 'away' };
+  return { kind, pieces: [{ kind: 'arc', radius: tidy(length / radians(60)), angle: 60, bends: 'away' }] };
+}
+
+/** A first support of a kind, such as suits the blank. */
+function supportOf(kind: Support['kind'] | 'flat', { support, blank }: Sign): Support | undefined {
+  if (support?.kind === kind) return support;
+  const { width, height } = extentOfShape(blank.outline);
+  switch (kind) {
+    case 'flat':
+      return undefined;
+    case 'cylinder':
+      // A third of the way round.
+      return { kind, radius: Math.max(tidy(width / radians(120)), blank.thickness * 2), facing: 'outside' };
+    case 'cone': {
+      const bottom = Math.max(tidy(width / radians(120)), blank.thickness * 4);
+      return { kind, bottom, top: tidy(bottom * 0.8), height, facing: 'outside' };
+    }
+    case 'bent':
+      return bentSheet(width, blank.thickness);
+    case 'swept':
+      return {
+        kind,
+        line: { kind: 'ellipse', width: tidy(width * 0.9), depth: tidy(width * 0.2), bends: 'away' },
+        profile: [],
+        stretch: USUAL_STRETCH,
+      };
+    case 'dome':
+      return { kind, radius: Math.max(width, height), facing: 'outside', stretch: USUAL_STRETCH };
+  }
+}
+
+/** A sheet with one right-angled bend in its middle, as long as it was flat. */
+function bentSheet(length: number, thickness: number): Bent {
+  const radius = Math.max(1, tidy(thickness));
+  const bend: LinePiece = { kind: 'arc', radius, angle: 90, bends: 'away' };
+  const sheet = (legs: readonly LinePiece[]): Bent => ({ kind: 'bent', pieces: [...legs], neutral: 40 });
+  const left = Math.max(1, (length - lineLengths(sheet([bend]), thickness).line!) / 2);
+  return sheet([{ kind: 'straight', length: left }, bend, { kind: 'straight', length: left }]);
+}
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The blank as its support now asks, and what lies on it in the same places of it. */
+function refit(sign: Sign, before: { readonly line?: number; readonly profile?: number } | undefined, was: Size): void {
+  const { support, blank } = sign;
+  if (!support) return;
+  const all = blankAllRound(support, was.height);
+  if (all) {
+    blank.outline = all;
+  } else if (blank.outline.kind === 'sector' && support.kind !== 'cone') {
+    blank.outline = { kind: 'rectangle', width: was.width, height: was.height, cornerRadius: 0 };
+  }
+  if (blank.outline.kind === 'rectangle' && (support.kind === 'bent' || support.kind === 'swept')) {
+    const { line, profile } = lineLengths(support, blank.thickness);
+    const along = support.kind === 'bent' && support.axis === 'level' ? 'height' : 'width';
+    const isNew = before?.line === undefined;
+    if (line !== undefined && (isNew || Math.abs(blank.outline[along] - before.line!) < FOLLOWS)) blank.outline[along] = line;
+    if (profile !== undefined && before?.profile !== undefined && Math.abs(blank.outline.height - before.profile) < FOLLOWS)
+      blank.outline.height = profile;
+  }
+  const { width, height } = extentOfShape(blank.outline);
+  const [across, up] = [width / was.width, height / was.height];
+  if (!(Math.abs(across - 1) > 1e-9 || Math.abs(up - 1) > 1e-9)) return;
+  for (const part of sign.parts) {
+    part.place = { ...part.place, x: tidy(part.place.x * across), y: tidy(part.place.y * up) };
+    if (part.kind === 'text' && part.frame)
+      part.frame = { ...part.frame, width: tidy(part.frame.width * across), height: tidy(part.frame.height * up) };
+  }
+}
+
+/** Degrees round, from the middle, of a place of the plan; undefined where nothing is gone round. */
+export function degreesRound({ support }: Sign, { x, y }: { readonly x: number; readonly y: number }): number | undefined {
+  if (support?.kind !== 'cylinder') return undefined;
+  return degrees((support.axis === 'level' ? y : x) / support.radius);
+}
