@@ -4,8 +4,10 @@ export { detailDrawing, detailLetter, smallestStep, type Step, withRing } from '
 export { type Drawing, type Fill, type Item, type LabelItem, type Pen } from './drawing.js';
 export { type Hole, holesOf } from './holes.js';
 export { FACE, FAINT, heightColour, INK, PAPER } from './palette.js';
-export { dimensionedPlan, edgeOf, heightReach, plansOf, productionOutlines, sizesOf } from './plan.js';
+export { dimensionedPlan, edgeOf, heightReach, plansOf, productionOutlines, sizesOf, withBends } from './plan.js';
 export { withSectionMarks } from './section-marks.js';
 export { bodies, lineSeenFrom, profileOf, sectionDrawing, sectionSpans } from './section.js';
+export { spaceSection, spaceSectionDrawing, supportFigures } from './space-section.js';
 export { sizesDrawing } from './sizes.js';
+export { stretchCells, type StretchCell, type SupportLine, supportLineItems, supportLines } from './support-lines.js';
 export { templateDrawing, type Tile, tilesOf } from './template.js';

@@ -20,6 +20,7 @@ import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
 import { type AreaItem, type Drawing, type Item, type LineItem } from './drawing.js';
 import { FAINT, heightColour, INK, PAPER } from './palette.js';
+import { supportLineItems } from './support-lines.js';
 import { partDimensions } from './part-dimensions.js';
 
 /** The greatest distance from the face, where the height colours end; at least 1 mm. */
@@ -140,15 +141,17 @@ export function dimensionedPlan(
   const beside = textHeight * 3;
   const parts = partDimensions(evaluation, plan.bounds, textHeight, words);
   const below = beside + parts.below;
+  const bends = supportLineItems(evaluation, textHeight);
   return {
     bounds: {
       minX: minX - beside - 2 * textHeight,
       minY: minY - below - 2 * textHeight,
       maxX: maxX + textHeight + parts.right,
-      maxY: maxY + textHeight,
+      maxY: maxY + textHeight * (bends.length > 0 ? 2.4 : 1),
     },
     items: [
       ...plan.items,
+      ...bends,
       ...parts.items,
       ...dimension({ from: [maxX, minY], to: [minX, minY], beside: below, text: words(width), textHeight }),
       ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: words(height), textHeight }),
@@ -218,6 +221,15 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   }
   // Where nothing is left the blank says how large the drawing is.
   return { items, bounds: boundsOf(items) ?? bounds([evaluation.blank])! };
+}
+
+/** Outlines with the lines along which a sheet is bent, on a layer of their own. */
+export function withBends(drawing: Drawing, evaluation: Evaluation): Drawing {
+  if (evaluation.sign.support?.kind !== 'bent') return drawing;
+  const lines = supportLineItems(evaluation, 1).flatMap((item) =>
+    item.kind === 'line' ? [{ ...item, pen: { width: 0.1, colour: FAINT } }] : [],
+  );
+  return { ...drawing, items: [...drawing.items, ...lines] };
 }
 
 /** The inserts of other materials by the names of their layers, with the places that they are there. */

@@ -1,10 +1,12 @@
 import { type Box, bounds, circle } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
+import { surfaceOf } from '../support/index.js';
 import { formatLength } from '../units/index.js';
 import { type Drawing, type Item, type Pen } from './drawing.js';
 import { holesOf } from './holes.js';
 import { FAINT, INK } from './palette.js';
 import { edgeOf, productionOutlines } from './plan.js';
+import { supportLineItems, supportLines } from './support-lines.js';
 
 /** Height of the words on a template, in mm. */
 const WORDS = 4;
@@ -67,8 +69,28 @@ export function templateDrawing(evaluation: Evaluation): Drawing {
     if (kind === 'stud')
       items.push({ kind: 'line', layer: 'holes', points: circle(hx, hy, diameter / 2), closed: true, pen: fine });
   }
-  const reach = PAST + WORDS;
+  items.push(...supportLineItems(evaluation, WORDS), ...overlapItems(evaluation, dashed));
+  const reach = PAST + WORDS + (surfaceOf(sign)?.round ? OVERLAP : 0);
   return { items, bounds: { minX: minX - reach, minY: minY - reach, maxX: maxX + reach, maxY: maxY + reach } };
+}
+
+/** mm by which a template that wraps round goes on beyond its seam, to be stuck under the other end. */
+export const OVERLAP = 15;
+
+/** The strip beyond the seam on the right, of a template that wraps all the way round. */
+function overlapItems(evaluation: Evaluation, pen: Pen): Item[] {
+  const round = surfaceOf(evaluation.sign)?.round;
+  const left = supportLines(evaluation).find(({ kind, from }) => kind === 'seam' && from[0] < 0);
+  if (!round || !left) return [];
+  const times = 1 + OVERLAP / round.length;
+  const [a, b, c, d] = [
+    round.moved(...left.from, 1),
+    round.moved(...left.from, times),
+    round.moved(...left.to, times),
+    round.moved(...left.to, 1),
+  ];
+  const words: Item = { kind: 'label', layer: 'words', x: (b[0] + c[0]) / 2 - 1, y: (b[1] + c[1]) / 2, text: 'overlap, stick under', height: WORDS * 0.7, align: 'centre', turn: 90, colour: INK }; // prettier-ignore
+  return [{ kind: 'line', layer: 'overlap', points: Float64Array.of(...a, ...b, ...c, ...d), closed: false, pen }, words];
 }
 
 /** A sheet of a template: its row from the top, its column from the left, and what of the drawing it shows. */

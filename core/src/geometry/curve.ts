@@ -205,6 +205,9 @@ export class EllipseCurve implements Curve {
 
 const step = (i: number): number => (i / STRETCHES) * (Math.PI / 2);
 
+/** mm from the ends within which nothing is creased: a curve may end there by its own figures. */
+const APART = 0.01;
+
 /** Longest step of a crease where nothing bends, in mm: straight pieces need none. */
 const FAR = 1e9;
 
@@ -226,7 +229,7 @@ export function creasesOf(curve: Curve, from: number, to: number, reach: Reach, 
       // As many equal steps as there is room for at this one, while nothing changes.
       const count = Math.ceil(left / most - 1e-9);
       at = count <= 1 ? stop : at + (most === first ? left / count : most);
-      if (at < to - 1e-9) creases.push(at);
+      if (at > from + APART && at < to - APART) creases.push(at);
     }
   }
   return creases;

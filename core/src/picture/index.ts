@@ -1,6 +1,7 @@
 export { DepthBuffer } from './depth-buffer.js';
 export {
   bufferFor,
+  finishPaint,
   heightPaint,
   normalised,
   type Picture,
@@ -11,6 +12,7 @@ export {
   shaded,
   THREE_QUARTER,
   towards,
+  type View,
 } from './picture.js';
 export { GLEAM, pictureSize, reliefPicture } from './relief-picture.js';
 export { signPicture } from './sign-picture.js';

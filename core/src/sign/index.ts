@@ -29,6 +29,7 @@ export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier
 export { newOption, splitOption, withOption } from './document/options.js';
 export { blankAllRound, type ConeSize, type UnrolledCone, unrolledCone } from './document/round-blank.js';
 export { bendAllowance, facePiece, lineCurve, lineLengths, profileCurve, sheetPieces } from './document/support-lines.js';
+export { bringRound, degreesRound } from './document/places-round.js';
 export { implausible } from './document/plausible.js';
 export { dropStale, movedInOrder, outlinesUsed } from './document/references.js';
 export { MOST_CODED, MOST_WORDS } from './document/schema-basics.js';

@@ -1,5 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { bentVolume } from '../../testing/bent-volume.js';
+import { Columns } from '../../testing/columns.js';
+import { Random } from '../../testing/random.js';
 import { manifoldOf } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
@@ -38,6 +40,62 @@ const band = (sign: Sign, height: number, action: ShapePart['tiers'][number]['ac
 
 /** mm³ that chords 0.002 mm inside of the true surface may cost. */
 const FINE = 0.002;
+
+const TRUE_SUPPORTS: readonly Support[] = [
+  { kind: 'cylinder', radius: 60, facing: 'outside' },
+  { kind: 'cylinder', radius: 90, facing: 'inside' },
+  { kind: 'cylinder', radius: 30, facing: 'outside', axis: 'level' },
+  { kind: 'cone', bottom: 60, top: 40, height: 90, facing: 'outside' },
+  { kind: 'cone', bottom: 60, top: 90, height: 90, facing: 'inside' },
+  { kind: 'bent', neutral: 40, pieces: [{ kind: 'arc', radius: 40, angle: 80, bends: 'away' }, { kind: 'arc', radius: 60, angle: 60, bends: 'towards' }] }, // prettier-ignore
+  { kind: 'swept', line: { kind: 'ellipse', width: 200, depth: 60, bends: 'away' }, profile: [], stretch: 3 },
+  { kind: 'swept', line: { kind: 'ellipse', width: 220, depth: 60, bends: 'towards' }, profile: [{ kind: 'arc', radius: 90, angle: 40, bends: 'towards' }], stretch: 9 }, // prettier-ignore
+  { kind: 'dome', radius: 120, facing: 'outside', stretch: 9 },
+  { kind: 'dome', radius: 160, facing: 'inside', stretch: 9 },
+];
+
+/** Triangles of a solid by where they lie in the plan, to be met by rays. */
+class Cells {
+  private readonly byCell = new Map<string, number[]>();
+
+  constructor(
+    private readonly mesh: ReliefMesh,
+    plan: Float64Array,
+  ) {
+    const { triangles } = mesh;
+    for (let t = 0; t < triangles.length; t += 3) {
+      const corners = [0, 1, 2].map((k) => 3 * triangles[t + k]);
+      const [xs, ys] = [0, 1].map((axis) => corners.map((v) => Math.floor(plan[v + axis] / 5)));
+      for (let i = Math.min(...xs); i <= Math.max(...xs); i++)
+        for (let j = Math.min(...ys); j <= Math.max(...ys); j++)
+          this.byCell.set(`${i} ${j}`, [...(this.byCell.get(`${i} ${j}`) ?? []), t]);
+    }
+  }
+
+  /** Lengths along a ray at which it meets the triangles about a place of the plan, ascending (Möller and Trumbore, 1997). */
+  heightsAlong(from: Float64Array, along: Float64Array, x: number, y: number): number[] {
+    const { positions: p, triangles } = this.mesh;
+    const near = new Set<number>();
+    for (const dx of [-0.5, 0.5]) for (const dy of [-0.5, 0.5]) for (const t of this.byCell.get(`${Math.floor((x + dx) / 5)} ${Math.floor((y + dy) / 5)}`) ?? []) near.add(t); // prettier-ignore
+    const found = new Set<number>();
+    const minus = (a: ArrayLike<number>, b: ArrayLike<number>): number[] => [0, 1, 2].map((k) => a[k] - b[k]);
+    const cross = (a: ArrayLike<number>, b: ArrayLike<number>): number[] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]; // prettier-ignore
+    const dot = (a: ArrayLike<number>, b: ArrayLike<number>): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+    for (const t of near) {
+      const [a, b, c] = [0, 1, 2].map((k) => p.subarray(3 * triangles[t + k], 3 * triangles[t + k] + 3));
+      const [u, v, w] = [minus(b, a), minus(c, a), minus(from, a)];
+      const h = cross(along, v);
+      const det = dot(u, h);
+      if (Math.abs(det) < 1e-9) continue;
+      const s = dot(w, h) / det;
+      const q = cross(w, u);
+      const r = dot(along, q) / det;
+      if (s < 0 || r < 0 || s + r > 1) continue;
+      found.add(Number((dot(v, q) / det).toFixed(6)));
+    }
+    return [...found].filter((z) => z > -8 && z < 8).sort((one, other) => one - other);
+  }
+}
 
 describe('the solid in space', () => {
   it('of a band raised all round a post: π((R + h)² − R²)w more than the tube', () => {
@@ -160,6 +218,65 @@ describe('the solid in space', () => {
         expect(Math.abs(mm3 / middle - 1)).toBeLessThan(2e-5);
       }
     }
+  });
+
+  it('stands as high above its surface as the relief says, by rays along normals at a thousand places', () => {
+    const random = new Random(5);
+    let met = 0;
+    for (const support of TRUE_SUPPORTS) {
+      const sign = bareSign(160, 60, 5);
+      addText(sign, 'RAY 8', 'cinzel-bold', 26, { kind: 'raise', by: 3 });
+      addText(sign, 'low', 'barlow-bold', 12, { kind: 'carve', by: 2 }).place.y = -20;
+      sign.support = support;
+      const evaluation = workshop.evaluate(sign);
+      const flat = solidOf(evaluation);
+      const [columns, surface] = [new Columns(flat), surfaceOf(sign)!];
+      const { mesh, plan } = inSpace(evaluation, flat);
+      const triangles = new Cells(mesh, plan);
+      const [foot, normal] = [new Float64Array(3), new Float64Array(3)];
+      for (let i = 0; i < 100; i++) {
+        const [x, y] = [random.between(-75, 75), random.between(-25, 25)];
+        const heights = columns.at(x, y).map(({ z }) => z);
+        // Not beside an upright side, where a hair's breadth tells which it is.
+        if ([[0.1, 0], [-0.1, 0], [0, 0.1], [0, -0.1]].some(([dx, dy]) => columns.at(x + dx, y + dy).map(({ z }) => z).join() !== heights.join())) continue; // prettier-ignore
+        surface.place(x, y, 0, foot, 0);
+        surface.normal(x, y, normal, 0);
+        const along = triangles.heightsAlong(foot, normal, x, y);
+        expect(along).toHaveLength(heights.length);
+        along.forEach((z, k) => expect(Math.abs(z - heights[k])).toBeLessThan(0.021));
+        met++;
+      }
+    }
+    expect(met).toBeGreaterThan(600);
+  });
+
+  it('unrolls to the letters of the plan: corners of the solid lie where the plan has them, within 0.01 mm', () => {
+    const sign = post(60, 60, 5);
+    const text = addText(sign, 'ROLL', 'cinzel-bold', 26, { kind: 'raise', by: 3 });
+    text.place.x = 40;
+    const evaluation = workshop.evaluate(sign);
+    const { mesh } = inSpace(evaluation, solidOf(evaluation));
+    // By the cylinder's own measure: the arc to a corner at the radius of the letters' tops is R·θ of the plan.
+    const seen = new Set<string>();
+    for (let v = 0; v < mesh.positions.length; v += 3) {
+      const [x, y, z] = mesh.positions.subarray(v, v + 3);
+      if (Math.abs(Math.hypot(x, z + 60) - 63) < 1e-6)
+        seen.add(`${Math.round(60 * Math.atan2(x, z + 60) * 100)} ${Math.round(y * 100)}`);
+    }
+    const near = (x: number, y: number): boolean =>
+      [-1, 0, 1].some((i) => [-1, 0, 1].some((j) => seen.has(`${Math.round(x * 100) + i} ${Math.round(y * 100) + j}`)));
+    const contours = evaluation.parts[0].area.contours;
+    expect(contours.length).toBeGreaterThan(4);
+    for (const contour of contours) for (let i = 0; i < contour.length; i += 2) expect([contour[i], contour[i + 1], near(contour[i], contour[i + 1])]).toEqual([contour[i], contour[i + 1], true]); // prettier-ignore
+  });
+
+  it('seen from behind is the same solid', () => {
+    const sign = post(60, 60, 5);
+    addText(sign, 'SAME', 'cinzel-bold', 26, { kind: 'raise', by: 3 }).place.x = 170;
+    const behind = workshop.evaluate(sign, 'back');
+    const { mesh } = inSpace(behind, solidOf(behind));
+    expect(edgeFaults(mesh)).toEqual({ count: 0 });
+    expect(volume(mesh) / bent(sign).mm3).toBeCloseTo(1, 4);
   });
 
   it('is told why it cannot be made', () => {

@@ -4,8 +4,8 @@ import { type Creased } from '../mesh/index.js';
 
 /** mm by which corners on both sides of a seam may lie apart and be one: they lie on a grid, and slopes meet it in chords. */
 const SAME = 0.004;
-/** Share of once round by which a corner may lie beside the seam. */
-const BESIDE = 1e-5;
+/** mm by which a corner may lie beside the seam. */
+const BESIDE = 0.007;
 
 /**
  * A mesh whose ends meet all the way round: what stands in the seam is taken out, and corners on both of its sides become one. A corner that
@@ -17,7 +17,7 @@ export function closedRound(mesh: Creased, round: Round): Creased {
   const ends = new Int8Array(p.length / 3);
   for (let v = 0; v < ends.length; v++) {
     const turns = round.turns(p[3 * v], p[3 * v + 1]);
-    if (Math.abs(Math.abs(turns) - 0.5) < BESIDE) ends[v] = turns < 0 ? -1 : 1;
+    if (Math.abs(Math.abs(turns) - 0.5) * round.length < BESIDE) ends[v] = turns < 0 ? -1 : 1;
   }
   const standing = (t: number): number =>
     ends[triangles[t]] === ends[triangles[t + 1]] && ends[triangles[t]] === ends[triangles[t + 2]] ? ends[triangles[t]] : 0;

@@ -3,7 +3,7 @@ import { PlanError } from '@plain-relief/core/cutting';
 import { DryRunError } from '@plain-relief/core/dry-run';
 import { ShopError } from '@plain-relief/core/shop';
 import { writeFileSync } from 'node:fs';
-import { productionOutlines } from '@plain-relief/core/drawing';
+import { productionOutlines, withBends } from '@plain-relief/core/drawing';
 import {
   closedGlb,
   closedStl,
@@ -228,7 +228,7 @@ function writeSolids(evaluation: Evaluation, document: Sign, { files, date }: As
 function writeOutlines(evaluation: Evaluation, { files: { svg, dxf } }: Asked): void {
   if (!svg && !dxf) return;
   const { unit, title } = evaluation.sign;
-  const outlines = productionOutlines(evaluation);
+  const outlines = withBends(productionOutlines(evaluation), evaluation);
   if (svg) write(svg, svgFile(outlines, { unit, title }));
   if (dxf) write(dxf, dxfFile(outlines, unit));
 }

@@ -1,7 +1,7 @@
-import { degrees, radians } from '../../geometry/index.js';
+import { radians } from '../../geometry/index.js';
 import { extentOfShape, tidy } from '../document/new-sign.js';
 import { blankAllRound } from '../document/round-blank.js';
-import { type LinePiece, type Sign, type Support } from '../document/schema.js';
+import { type LinePiece, type Part, type Sign, type Support } from '../document/schema.js';
 import { lineLengths } from '../document/support-lines.js';
 import { type FieldPath } from '../ticket/sentence.js';
 
@@ -180,8 +180,8 @@ function refit(sign: Sign, before: { readonly line?: number; readonly profile?: 
   }
 }
 
-/** Degrees round, from the middle, of a place of the plan; undefined where nothing is gone round. */
-export function degreesRound({ support }: Sign, { x, y }: { readonly x: number; readonly y: number }): number | undefined {
-  if (support?.kind !== 'cylinder') return undefined;
-  return degrees((support.axis === 'level' ? y : x) / support.radius);
+/** Copies in a row at equal angles all the way round, or with room between as they usually have. */
+export function spaceAllRound({ support }: Sign, part: Part, isEven: boolean): void {
+  if (part.copies?.kind !== 'row' || support?.kind !== 'cylinder' || !isEven) return;
+  part.copies = { ...part.copies, stepX: tidy((2 * Math.PI * support.radius) / part.copies.count), stepY: 0 };
 }

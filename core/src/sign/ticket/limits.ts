@@ -25,6 +25,7 @@ const JUST_ABOVE = 0.01;
 
 /** What the schema allows at a place of a sign. */
 export function limitsAt(sign: Sign, path: FieldPath): Limits {
+  if (path[0] === 'parts' && path[path.length - 1] === 'round') return { min: -720, max: 720 };
   // How far it is round is set by its radius.
   if (path[0] === 'support' && path[1] === 'around') return { min: JUST_ABOVE, max: 600_000 };
   const { minimum, exclusiveMinimum, maximum, type } = schemaAt(sign, path);

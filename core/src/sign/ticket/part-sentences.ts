@@ -2,6 +2,7 @@ import { sideOf } from '../document/levels.js';
 import { brailleSentences } from './braille-sentences.js';
 import { codeSentences } from './code-sentences.js';
 import { isAtHome, placeWords } from './place-words.js';
+import { areAllRound } from '../document/places-round.js';
 import { type PartExtent, rowSpacing } from '../document/copies.js';
 import {
   type BrailleShape,
@@ -197,6 +198,11 @@ function bridgeSentence({ bridges, tiers }: Part, index: number, write: Writer):
   ];
 }
 
+const EVENLY = [
+  ['steps', 'by that step'],
+  ['round', 'evenly all the way round'],
+] as const;
+
 function copiesSentence({ id, copies }: Part, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'copies'] as const;
   const kind = write.choice('copies', copies?.kind ?? 'once', COPIES, ...path, 'kind');
@@ -214,6 +220,13 @@ function copiesSentence({ id, copies }: Part, index: number, write: Writer): Tic
       write.length('step up', copies.stepY, ...path, 'stepY'),
       plain(' up from the last'),
       ...spacingWords(copies, write.extents.get(id), index, write),
+      ...(write.support?.kind === 'cylinder'
+        ? quietIf(
+            !areAllRound(write.support, copies),
+            plain(', '),
+            write.choice('round', areAllRound(write.support, copies) ? 'round' : 'steps', EVENLY, ...path, 'evenly'),
+          )
+        : []),
       plain('.'),
     ];
   }

@@ -1,3 +1,4 @@
+import { degreesRound } from '../document/places-round.js';
 import { type Part } from '../document/schema.js';
 import { plain, quietIf, type TicketWord, type Writer } from './sentence.js';
 
@@ -9,6 +10,7 @@ export function placeWords(part: Part, index: number, write: Writer): TicketWord
     plain(' across and '),
     write.length('place up', part.place.y, ...path, 'y'),
     plain(' up from the middle'),
+    ...roundWords(part, index, write),
     ...quietIf(part.place.turn === 0, plain(', turned '), write.number('turn', part.place.turn, '°', ...path, 'turn')),
     ...quietIf(
       !part.place.mirror,
@@ -25,6 +27,13 @@ export function placeWords(part: Part, index: number, write: Writer): TicketWord
       ),
     ),
   ];
+}
+
+/** " (45° round)": how far round it is from the middle, where the sign goes round something. */
+function roundWords({ place }: Part, index: number, write: Writer): TicketWord[] {
+  const round = write.support && degreesRound(write.support, place);
+  if (round === undefined) return [];
+  return [plain(' ('), write.number('degrees round', round, '°', 'parts', index, 'place', 'round'), plain(' round)')];
 }
 
 /** Whether a part lies where it does by itself. */

@@ -1,7 +1,7 @@
 import { type FontEntry } from '../../type/index.js';
 import { formatLength, type LengthUnit } from '../../units/index.js';
 import { type PartExtent } from '../document/copies.js';
-import { type Finish } from '../document/schema.js';
+import { type Finish, type Support } from '../document/schema.js';
 
 /** Where a value stands in a sign. */
 export type FieldPath = readonly (string | number)[];
@@ -57,6 +57,8 @@ export class Writer {
     readonly finishes: readonly Finish[] = [],
     /** How large one copy of each part is, where it is known, by the part's id. */
     readonly extents: ReadonlyMap<string, PartExtent> = new Map(),
+    /** What the sign is bent around. */
+    readonly support?: Support,
   ) {}
 
   length(label: string, value: number, ...path: FieldPath): TicketWord {

@@ -161,6 +161,7 @@ export const pathChoices = (sign: Sign, before: number): (readonly [string, stri
   ['none', 'straight across'],
   ['arc', 'on an arc'],
   ['straight', 'on a straight line'],
+  ...(sign.support?.kind === 'cone' ? [['level', 'on the level line that it is on'] as const] : []),
   ...sign.parts
     .slice(0, before)
     .filter((part) => part.kind === 'shape')

@@ -54,7 +54,7 @@ export function ticket(
   finishes: readonly Finish[] = [],
   extents?: ReadonlyMap<string, PartExtent>,
 ): Sentence[] {
-  const write = new Writer(sign.unit, catalogue, finishes, extents);
+  const write = new Writer(sign.unit, catalogue, finishes, extents, sign.support);
   return [
     ...blankSentences(sign, write),
     ...supportSentences(sign, write),

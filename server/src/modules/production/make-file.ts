@@ -1,6 +1,6 @@
 import type { ProcessChoice } from '@plain-relief/api';
 import type { TaskKind } from '@plain-relief/api/states';
-import { productionOutlines } from '@plain-relief/core/drawing';
+import { productionOutlines, withBends } from '@plain-relief/core/drawing';
 import { closedGlb, closedStl, closedThreeMf, dxfFile, NothingToWriteError, svgFile } from '@plain-relief/core/format';
 import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { type TemplatePaper } from '@plain-relief/core/sheet';
@@ -29,7 +29,7 @@ export const PICTURE_PIXELS = 2400;
 /** The outlines of one side for production. */
 function outlineFile(kind: 'svg' | 'dxf', evaluation: Evaluation): Uint8Array {
   const { unit, title } = evaluation.sign;
-  const outlines = productionOutlines(evaluation);
+  const outlines = withBends(productionOutlines(evaluation), evaluation);
   return strToU8(kind === 'svg' ? svgFile(outlines, { unit, title }) : dxfFile(outlines, unit));
 }
 

@@ -1,9 +1,17 @@
-import { type CallOut, dimensionedPlan, plansOf, sectionDrawing, withCallOuts } from '@plain-relief/core/drawing';
+import {
+  type CallOut,
+  dimensionedPlan,
+  plansOf,
+  sectionDrawing,
+  spaceSectionDrawing,
+  withCallOuts,
+} from '@plain-relief/core/drawing';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { type NamedSection, sentenceText, type Sign, ticket, withOption } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
-import { FIGURES_MM, fitting, GAP, ordinary, scaleName, type Sheet } from './sheet.js';
-import type { SignViews } from './sign-views.js';
+import { HEADING } from './first-page.js';
+import { FIGURES_MM, fitting, GAP, ordinary, PICTURE_SHARE, scaleName, type Sheet } from './sheet.js';
+import { modelOfView, type SignViews } from './sign-views.js';
 
 /** The plan from behind, on a page of its own. */
 export function backPage(sheet: Sheet, back: Evaluation, callOuts: readonly CallOut[]): void {
@@ -23,6 +31,26 @@ export function backPage(sheet: Sheet, back: Evaluation, callOuts: readonly Call
   sheet.centred(plan, { ...body, y: body.y + 6, height: body.height - 6 });
   sheet.endOf(back, plan.scale);
 }
+
+/** The sign as it is bent, from three sides, and a section of it in space: on a page of its own. */
+export function spacePage(sheet: Sheet, front: Evaluation): void {
+  const { body } = sheet;
+  const { sign } = front;
+  const { mesh } = modelOfView(front);
+  sheet.start();
+  sheet.heading('As it is bent, from the left, from the front and from the right', body.x, body.y + 3);
+  const width = (body.width - 2 * GAP) / 3;
+  SIDES.forEach((turn, i) => sheet.view(front, { turn, tilt: 10 }, body.x + i * (width + GAP), body.y + HEADING, width));
+  const top = body.y + HEADING + width * PICTURE_SHARE + GAP;
+  const room = { ...body, y: top + HEADING, height: body.y + body.height - top - HEADING };
+  const drawn = fitting((scale) => spaceSectionDrawing(front, mesh, sign.section, FIGURES_MM / scale), room.width, room.height);
+  sheet.heading(`Section in space along the line of the plan, ${scaleName(drawn.scale)}`, body.x, top + 3);
+  sheet.centred(drawn, room);
+  sheet.endOf(front, drawn.scale);
+}
+
+/** Degrees by which the sign is turned to be seen from its left, its front and its right. */
+const SIDES = [55, 0, -55] as const;
 
 /** The least height of a section on its page, in mm. */
 const SECTION_HEIGHT = 50;

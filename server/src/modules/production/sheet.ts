@@ -1,7 +1,7 @@
 import type { ShopCard } from '@plain-relief/api';
 import type { Brief, Revision } from '../../platform/database/models/proofs.js';
 import { type Drawing, FAINT, INK, PAPER, sizesOf } from '@plain-relief/core/drawing';
-import { signPicture } from '@plain-relief/core/picture';
+import { finishPaint, pictureOf, signPicture, type View } from '@plain-relief/core/picture';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { type Block, EVERYTHING, PAPERS, type SheetLayout } from '@plain-relief/core/sheet';
 import { type Weighed } from '@plain-relief/core/shop';
@@ -238,6 +238,17 @@ export class Sheet {
   picture(evaluation: Evaluation, x: number, y: number, width: number): void {
     const pixels = Math.round(width * PIXELS_A_MM);
     const picture = signPicture(evaluation, pixels, Math.round(pixels * PICTURE_SHARE), modelOfView(evaluation));
+    this.pdf.image(Buffer.from(pngFile(picture)), x * POINTS_PER_MM, y * POINTS_PER_MM, {
+      width: width * POINTS_PER_MM,
+      height: width * PICTURE_SHARE * POINTS_PER_MM,
+    });
+  }
+
+  /** The same turned and tilted as a view says, of the sign as it is bent. */
+  view(evaluation: Evaluation, view: View, x: number, y: number, width: number): void {
+    const pixels = Math.round(width * PIXELS_A_MM);
+    const model = modelOfView(evaluation);
+    const picture = pictureOf(model.mesh, finishPaint(model), view, pixels, Math.round(pixels * PICTURE_SHARE));
     this.pdf.image(Buffer.from(pngFile(picture)), x * POINTS_PER_MM, y * POINTS_PER_MM, {
       width: width * POINTS_PER_MM,
       height: width * PICTURE_SHARE * POINTS_PER_MM,

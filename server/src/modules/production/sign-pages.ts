@@ -11,12 +11,13 @@ import {
   ticket,
   ticketParagraphs,
 } from '@plain-relief/core/sign';
+import { supportFaults } from '@plain-relief/core/support';
 import { type FontBook } from '@plain-relief/core/type';
 import { checkWords, standardPage } from './check-pages.js';
 import { Columns, columnsOf } from './columns.js';
 import { callOutsOfViews, listFinishes } from './finishes.js';
 import { firstPageOf, HEADING, type Put } from './first-page.js';
-import { backPage, optionPages, sectionPages } from './proof-pages.js';
+import { backPage, optionPages, sectionPages, spacePage } from './proof-pages.js';
 import type { Paragraph } from './rich-text.js';
 import { GAP, ordinary, scaleName, type Sheet, strong } from './sheet.js';
 import type { SignViews } from './sign-views.js';
@@ -55,12 +56,17 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   for (const paragraph of wordsOf(sheet, evaluation, sign, book)) words.put(paragraph);
   ended();
   await report(0.9, 'drawing the back, sections and options');
+  if (isBent(evaluation)) spacePage(sheet, evaluation);
   if (views.back && sheet.shows('back')) backPage(sheet, views.back, callOuts.back);
   const others = sections.filter((section) => !sheet.shows('section') || section !== sectionAt(sign, sign.section));
   sectionPages(sheet, evaluation, others);
   if (sheet.shows('standard')) standardPage(sheet, evaluation, book);
   if (sheet.shows('options')) optionPages(sheet, sign, views, book, plan.scale);
 }
+
+/** Whether a sign is bent around something, and can be. */
+const isBent = ({ sign, blank, rearmost, highest }: Evaluation): boolean =>
+  sign.support !== undefined && supportFaults(sign, { blank, reach: { low: rearmost, high: highest } }).length === 0;
 
 /** A drawing in its room, below its heading. */
 function put(sheet: Sheet, { room, ...scaled }: Put, heading: string): void {

@@ -216,6 +216,7 @@ export class BenchPage implements OnDestroy {
     { value: 'finishes', words: 'finishes' },
     { value: 'relief', words: 'light and shade' },
     { value: 'outlines', words: 'outlines only' },
+    { value: 'stretch', words: 'stretch' },
   ];
   protected readonly paint = signal<PlanPaint>('heights');
   protected readonly measurements = inject(Measurements);

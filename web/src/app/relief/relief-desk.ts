@@ -1,5 +1,17 @@
 import { notesOf } from '@plain-relief/core/checks';
-import { bodies, edgeOf, heightColour, heightReach, lineSeenFrom, profileOf, sectionSpans } from '@plain-relief/core/drawing';
+import {
+  bodies,
+  edgeOf,
+  heightColour,
+  heightReach,
+  lineSeenFrom,
+  profileOf,
+  sectionSpans,
+  spaceSection,
+  stretchCells,
+  supportFigures,
+  supportLines,
+} from '@plain-relief/core/drawing';
 import { runPath } from '@plain-relief/core/format';
 import { bounds, nearestOn, type OnPolyline } from '@plain-relief/core/geometry';
 import { proposedMachine, proposedTools, type SignRemedy, signRemedies, type Standing } from '@plain-relief/core/making';
@@ -41,6 +53,7 @@ import type {
   ProposalsView,
   ReliefView,
   SectionView,
+  SpaceSectionView,
   TextPieces,
 } from './views';
 
@@ -56,6 +69,7 @@ export class ReliefDesk {
   private evaluator: Evaluator | undefined;
   private last: Evaluation | undefined;
   private solid: { readonly of: Evaluation; readonly coloured: ColouredMesh } | undefined;
+  private space: { readonly of: Evaluation; readonly coloured: ColouredMesh } | undefined;
 
   private warmUps = 0;
   private warmUp: ReturnType<typeof setTimeout> | undefined;
@@ -135,6 +149,15 @@ export class ReliefDesk {
   /** The section of the last evaluation along another line of the sign. */
   section(line: SectionLine): SectionView | undefined {
     return this.last && sectionView(this.last, lineSeenFrom(line, this.last.side));
+  }
+
+  /** The last sign in space cut by the plane that stands square to its surface along a line; undefined of one that is flat. */
+  spaceSection(line: SectionLine): SpaceSectionView | undefined {
+    const { last } = this;
+    if (!last?.sign.support || last.side !== 'front') return undefined;
+    const outline = spaceSection(last.sign, this.modelInSpace(last).mesh, line);
+    const box = bounds(outline);
+    return box && { d: screenRings(outline), box, words: supportFigures(last) };
   }
 
   /** The gaps between the letters of a text of the last sign, from left to right in each line. */
@@ -290,7 +313,9 @@ export class ReliefDesk {
   /** The sign as it is in space, where it is bent around something. */
   private modelInSpace(evaluation: Evaluation): ColouredMesh {
     const flat = this.colouredSolid(evaluation);
-    return evaluation.sign.support ? signModel(evaluation, flat.mesh, MODEL_CHORDS) : flat;
+    if (!evaluation.sign.support) return flat;
+    if (this.space?.of !== evaluation) this.space = { of: evaluation, coloured: signModel(evaluation, flat.mesh, MODEL_CHORDS) };
+    return this.space.coloured;
   }
 
   /** The solid is made once for model, picture and figures. */
@@ -309,6 +334,8 @@ function planView(evaluation: Evaluation): PlanView {
     edge: screenRings(edgeOf(evaluation)),
     sheet: kept && screenRings([blank]),
     paths: planPaths(evaluation),
+    bends: supportLines(evaluation),
+    stretch: stretchCells(evaluation).map((cell) => ({ ...cell, colour: stretchColour(cell.share, evaluation.sign) })),
     parts: partsSeen(evaluation).map(({ id, ink, caps, frame, letters, text }) => ({
       id,
       caps,
@@ -321,6 +348,13 @@ function planView(evaluation: Evaluation): PlanView {
       isFramed: sign.parts.some((part) => part.id === id && part.kind === 'text' && part.frame !== undefined),
     })),
   };
+}
+
+/** The colour of a stretch: blue where the surface is shorter than the plan, red where longer, full at the limit of the sign. */
+function stretchColour(share: number, { support }: Sign): string {
+  const limit = support && 'stretch' in support ? Math.max(0.5, support.stretch) / 100 : 0.03;
+  const strength = Math.round(100 * Math.min(1, Math.abs(share) / limit));
+  return `color-mix(in srgb, ${share < 0 ? '#33658a' : '#a5281f'} ${strength}%, #fbf7ee)`;
 }
 
 function sectionView(evaluation: Evaluation, line: SectionLine): SectionView {

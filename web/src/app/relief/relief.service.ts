@@ -9,7 +9,16 @@ import { type FontEntry, type LetterGap, type OpenedUp } from '@plain-relief/cor
 import { type Remote, wrap } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import type { ReliefCounter } from './relief.worker';
-import type { FiguresView, ModelView, PictureView, ProposalsView, ReliefView, SectionView, TextPieces } from './views';
+import type {
+  FiguresView,
+  ModelView,
+  PictureView,
+  ProposalsView,
+  ReliefView,
+  SectionView,
+  SpaceSectionView,
+  TextPieces,
+} from './views';
 
 /** The longest pause between models while a sign keeps changing, in ms. */
 const MOST_PAUSE_MS = 150;
@@ -128,6 +137,11 @@ export class ReliefService {
     const wasWanted = this.wantsModel;
     this.wantsModel = isWanted;
     if (isWanted && !wasWanted && !this.isBusy && this.views.value) void this.makeModel();
+  }
+
+  /** What a plane along the line cuts of the last sign as it is bent; undefined of one that is flat. */
+  spaceSection(line: SectionLine): Promise<SpaceSectionView | undefined> {
+    return this.ask((desk) => desk.spaceSection(line));
   }
 
   section(line: SectionLine): Promise<SectionView | undefined> {

@@ -14,6 +14,7 @@ const desk = import('./relief-desk').then(({ ReliefDesk }) => new ReliefDesk(fet
 const counter = {
   fonts: async () => (await desk).fonts(),
   show: async (sign: Sign, side: Side) => (await desk).show(sign, side),
+  spaceSection: async (line: SectionLine) => (await desk).spaceSection(line),
   section: async (line: SectionLine) => (await desk).section(line),
   gaps: async (part: string) => (await desk).gaps(part),
   split: async (part: string, into: 'lines' | 'words') => (await desk).split(part, into),

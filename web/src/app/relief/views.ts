@@ -1,3 +1,4 @@
+import { type StretchCell, type SupportLine } from '@plain-relief/core/drawing';
 import { type Box } from '@plain-relief/core/geometry';
 import { type ClauseResult, type Finding } from '@plain-relief/core/inspection';
 import { type Note } from '@plain-relief/core/notes';
@@ -38,6 +39,10 @@ export interface PlanView {
   readonly sheet?: string;
   readonly paths: readonly DrawnPath[];
   readonly parts: readonly PartView[];
+  /** Lines that tell how the sign is bent, in mm, y up. */
+  readonly bends: readonly SupportLine[];
+  /** How the surface is stretched where it is; empty where it is not. */
+  readonly stretch: readonly (StretchCell & { readonly colour: string })[];
 }
 
 export interface PartView {
@@ -70,6 +75,16 @@ export interface SectionView {
   readonly to: number;
   readonly top: number;
   readonly bottom: number;
+}
+
+/** A sign in space where a plane cuts it. */
+export interface SpaceSectionView {
+  /** In micrometres with y downwards. */
+  readonly d: string;
+  /** In mm, y up: along the line and out of the surface, from the line's point. */
+  readonly box: Box;
+  /** What it is bent around, in figures. */
+  readonly words: readonly string[];
 }
 
 /** A stretch of the surface that is cut, with its heights at both ends. */

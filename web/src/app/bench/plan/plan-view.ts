@@ -1,3 +1,4 @@
+import { type SupportLine } from '@plain-relief/core/drawing';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -59,7 +60,7 @@ export interface StretchTogether {
 }
 
 /** What the plan's places are painted with. */
-export type PlanPaint = 'heights' | 'finishes' | 'relief' | 'outlines';
+export type PlanPaint = 'heights' | 'finishes' | 'relief' | 'outlines' | 'stretch';
 export type PlanMode = 'choose' | 'points' | 'measure';
 
 type Drag =
@@ -133,6 +134,15 @@ export class PlanViewer {
   protected readonly reasons = signal<readonly SnapReason[]>([]);
   private readonly liveLine = signal<SectionLine | undefined>(undefined);
 
+  /** What the map of stretch says in words. */
+  protected readonly stretchWords = computed(() => {
+    const shares = this.plan().stretch.map(({ share }) => share);
+    if (shares.length === 0) return 'Nothing is stretched: the plan is laid on as it is.';
+    const percent = (share: number): string => `${Number((100 * share).toFixed(2))} %`.replace('-', '−');
+    const [least, most] = [Math.min(0, ...shares), Math.max(0, ...shares)];
+    return `The surface is as long as the plan, ${percent(least)} to +${percent(most)}: blue where shorter, red where longer.`;
+  });
+  protected readonly topOf = ({ from, to }: SupportLine): readonly [number, number] => (to[1] >= from[1] ? to : from);
   protected readonly litPicture = computed(() => (this.paint() === 'relief' ? this.picture() : undefined));
   /** Until the first picture is there, the plan shows its finishes. */
   protected readonly isLighting = computed(() => this.paint() === 'relief' && this.picture() === undefined);

@@ -1,8 +1,9 @@
 import { degrees, direction } from '@plain-relief/core/geometry';
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal } from '@angular/core';
 import { type NamedSection } from '@plain-relief/core/sign';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
-import type { SectionView } from '../../relief/views';
+import { ReliefService } from '../../relief/relief.service';
+import type { SectionView, SpaceSectionView } from '../../relief/views';
 
 const AIR = { left: 16, right: 16, top: 12, bottom: 10 };
 const CAPTION = 20;
@@ -22,7 +23,17 @@ const NEAR = 3;
       role="img"
       [attr.aria-label]="'Section, ' + read()"
     >
-      <g [attr.transform]="transform()">
+      @if (spaceShown(); as space) {
+        <g [attr.transform]="spaceTransform()">
+          <path class="body" fill-rule="evenodd" [attr.d]="space.d" />
+        </g>
+        @for (words of space.words; track $index) {
+          <text class="figures" [attr.x]="size().width - 12" [attr.y]="top + 16 + 18 * $index" text-anchor="end">
+            {{ words }}
+          </text>
+        }
+      }
+      <g [attr.transform]="transform()" [attr.visibility]="spaceShown() ? 'hidden' : null">
         @for (body of section().bodies; track $index) {
           <path class="body" [attr.d]="body" />
         }
@@ -43,7 +54,7 @@ const NEAR = 3;
       @for (x of crossed(); track $index) {
         <line class="met" [attr.x1]="x" [attr.x2]="x" [attr.y1]="top" [attr.y2]="size().height" />
       }
-      @if (pointer(); as here) {
+      @if (!spaceShown() && pointer(); as here) {
         <line class="pointer" [attr.x1]="here.px" [attr.x2]="here.px" y1="0" [attr.y2]="size().height" />
       }
     </svg>
@@ -57,6 +68,16 @@ const NEAR = 3;
       >
         heights ×{{ times() }}
       </button>
+      @if (isBent()) {
+        <button
+          type="button"
+          (click)="isInSpace.set(!isInSpace())"
+          [attr.aria-pressed]="isInSpace()"
+          title="Laid flat, or as it is bent"
+        >
+          {{ isInSpace() ? 'as it is bent' : 'laid flat' }}
+        </button>
+      }
       @for (each of kept(); track each.id) {
         @if (each.id !== current()?.id) {
           <button type="button" (click)="shown.emit(each.id)" [attr.aria-label]="'Show section ' + each.name">
@@ -82,6 +103,8 @@ export class SectionViewer {
   /** The sections that the proof shows, and the one among them that this is. */
   readonly kept = input<readonly NamedSection[]>([]);
   readonly current = input<NamedSection>();
+  /** Whether the sign is bent around something. */
+  readonly isBent = input(false);
   /** Whether sections can only be looked at. */
   readonly isLooking = input(false);
   /** Where a finding is that is looked at: places in the plan, and mm above the face between which it is. */
@@ -95,6 +118,22 @@ export class SectionViewer {
   protected readonly top = AIR.top + CAPTION;
   protected readonly times = signal<1 | 4>(1);
   protected readonly at = signal<number | undefined>(undefined);
+
+  private readonly relief = inject(ReliefService, { optional: true });
+  protected readonly isInSpace = signal(false);
+  private readonly space = signal<SpaceSectionView | undefined>(undefined);
+  protected readonly spaceShown = computed(() => (this.isBent() && this.isInSpace() ? this.space() : undefined));
+  /** As large as there is room under the caption. */
+  protected readonly spaceTransform = computed(() => {
+    const box = this.spaceShown()?.box;
+    if (!box) return null;
+    const { width, height } = this.size();
+    const [room, high] = [width - AIR.left - AIR.right, height - AIR.top - AIR.bottom - CAPTION];
+    const scale = Math.min(room / Math.max(1e-6, box.maxX - box.minX), high / Math.max(1e-6, box.maxY - box.minY));
+    const x = width / 2 - (scale * (box.minX + box.maxX)) / 2;
+    const y = AIR.top + CAPTION + high / 2 + (scale * (box.minY + box.maxY)) / 2;
+    return `translate(${x} ${y}) scale(${scale / 1000})`;
+  });
 
   private readonly scale = computed(() => {
     const { width, height } = this.size();
@@ -156,6 +195,10 @@ export class SectionViewer {
   });
 
   constructor() {
+    effect(() => {
+      const { line } = this.section();
+      if (this.isBent() && this.isInSpace()) void this.relief?.spaceSection(line).then((found) => this.space.set(found));
+    });
     new ResizeObserver(([{ contentRect }]) => {
       if (contentRect.width > 0) this.size.set({ width: contentRect.width, height: contentRect.height });
     }).observe(this.host.nativeElement);

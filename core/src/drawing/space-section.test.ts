@@ -1,0 +1,121 @@
+import { describe, expect, it } from '@jest/globals';
+import { addText, bareSign } from '../../testing/signs.js';
+import { Workshop } from '../../testing/workshop.js';
+import { area, bounds } from '../geometry/index.js';
+import { blankAllRound, type Sign, type Support } from '../sign/index.js';
+import { spaceSolid } from '../solid/index.js';
+import { OVERLAP } from './template.js';
+import {
+  spaceSection,
+  spaceSectionDrawing,
+  stretchCells,
+  supportLines,
+  templateDrawing,
+  withBends,
+  productionOutlines,
+} from './index.js';
+
+const workshop = new Workshop();
+
+function round(support: Support, height: number, thickness: number): Sign {
+  const sign = bareSign(10, height, thickness);
+  sign.blank.outline = blankAllRound(support, height)!;
+  return { ...sign, support };
+}
+const POST: Support = { kind: 'cylinder', radius: 60, facing: 'outside', round: true };
+const CUP: Support = { kind: 'cone', bottom: 30, top: 45, height: 100, facing: 'outside', round: true };
+
+const points = (sign: Sign, layer: string): number[][] =>
+  templateDrawing(workshop.evaluate(sign)).items.flatMap((item) =>
+    item.kind === 'line' && item.layer === layer ? [[...item.points]] : [],
+  );
+
+describe('a section in space', () => {
+  it('across a post is the true ring, along it two walls, askew a ring of ellipses', () => {
+    const sign = round(POST, 100, 6);
+    const solid = spaceSolid(workshop.evaluate(sign));
+    const ring = Math.PI * (60 ** 2 - 54 ** 2);
+    const section = (turn: number) => spaceSection(sign, solid, { x: 20, y: 10, turn });
+    expect(area(section(0)) / ring).toBeCloseTo(1, 3);
+    expect(area(section(90)) / (2 * 6 * 100)).toBeCloseTo(1, 3);
+    // A plane that leans by 45° cuts a cylinder's ring in ellipses √2 as long, where its ends do not come in the way.
+    expect(
+      area(spaceSection(round(POST, 300, 6), spaceSolid(workshop.evaluate(round(POST, 300, 6))), { x: 0, y: 0, turn: 45 })) /
+        (ring * Math.SQRT2),
+    ).toBeCloseTo(1, 3);
+    // The face lies in 0, out of the surface: the ring reaches from there a diameter back.
+    const { minY, maxY } = bounds(section(0))!;
+    expect([minY, maxY]).toEqual([expect.closeTo(-120, 1), expect.closeTo(0, 1)]);
+  });
+
+  it('is drawn with what it is bent around, in figures', () => {
+    const sign = round(POST, 100, 6);
+    const evaluation = workshop.evaluate(sign);
+    const { items } = spaceSectionDrawing(evaluation, spaceSolid(evaluation), { x: 0, y: 0, turn: 0 }, 3);
+    expect(items.flatMap((item) => (item.kind === 'label' ? [item.text] : []))).toEqual([
+      'face: radius 60 mm, outside',
+      '376.99 mm, once round',
+    ]);
+  });
+});
+
+describe('a plan laid flat', () => {
+  it('shows seam and quarters of a post, and where a sheet bends', () => {
+    const lines = supportLines(workshop.evaluate(round(POST, 100, 6)));
+    expect(lines.map(({ words, from }) => [words, Math.round(from[0])])).toEqual([['seam', -188], ['−90°', -94], ['0°', 0], ['90°', 94], ['seam', 188]]); // prettier-ignore
+    const tent = {
+      ...bareSign(206, 80, 2),
+      support: {
+        kind: 'bent',
+        neutral: 40,
+        pieces: [
+          { kind: 'straight', length: 100 },
+          { kind: 'arc', radius: 3, angle: 90, bends: 'away' },
+          { kind: 'straight', length: 100 },
+        ],
+      },
+    } as Sign;
+    const evaluation = workshop.evaluate(tent);
+    // 5.969 mm of bend, half of it on either side of the middle.
+    const bends = supportLines(evaluation).filter(({ kind }) => kind === 'bend');
+    expect(bends.map(({ from }) => Number(from[0].toFixed(3)))).toEqual([-2.985, 2.985]);
+    expect(withBends(productionOutlines(evaluation), evaluation).items.filter(({ layer }) => layer === 'bends')).toHaveLength(3);
+    expect(supportLines(workshop.evaluate(bareSign(100, 50, 5)))).toEqual([]);
+  });
+
+  it.each([
+    ['a post', round(POST, 100, 6), 2 * Math.PI * 60, 2 * Math.PI * 60],
+    ['a cup', round(CUP, 100, 4), 2 * Math.PI * 30, 2 * Math.PI * 45],
+  ])('wrapped round %s meets at its seam within 0.2 mm, with a strip to stick', (_, sign, low, high) => {
+    const seams = points(sign, 'seam');
+    expect(seams).toHaveLength(2);
+    const isCone = sign.support!.kind === 'cone';
+    // Of a cylinder the seams are as far apart as it is round; of a cone along arcs about the apex, by the angle between them.
+    const [left, right] = seams;
+    if (isCone) {
+      const span = (sign.blank.outline as { span: number }).span;
+      const lengths = [0, 2].map((k) => {
+        const apex = -(sign.blank.outline as { radius: number }).radius;
+        return (Math.hypot(right[k], right[k + 1] - apex) * span * Math.PI) / 180;
+      });
+      expect(Math.abs(Math.min(...lengths) - low)).toBeLessThan(0.2);
+      expect(Math.abs(Math.max(...lengths) - high)).toBeLessThan(0.2);
+    } else for (const k of [0, 2]) expect(Math.abs(right[k] - left[k] - high)).toBeLessThan(0.2);
+    // The strip begins at the right seam, and is as wide as said.
+    const [strip] = points(sign, 'overlap');
+    expect(Math.hypot(strip[0] - right[0], strip[1] - right[1])).toBeLessThan(0.2);
+    expect(Math.hypot(strip[2] - strip[0], strip[3] - strip[1]) / OVERLAP).toBeGreaterThan(0.75);
+  });
+
+  it('tells how its surface is stretched: not on what can be unrolled, by sin θ / θ on a dome', () => {
+    expect(stretchCells(workshop.evaluate(round(POST, 100, 6)))).toEqual([]);
+    const dome = { ...bareSign(200, 200, 4), support: { kind: 'dome', radius: 200, facing: 'outside', stretch: 3 } } as Sign;
+    const cells = stretchCells(workshop.evaluate(dome));
+    const outermost = cells.reduce((a, b) => (b.share < a.share ? b : a));
+    const angle = Math.hypot(outermost.x, outermost.y) / 200;
+    expect(outermost.share).toBeCloseTo(Math.sin(angle) / angle - 1, 12);
+    addText(dome, 'FAR', 'cinzel-bold', 20, { kind: 'raise', by: 1 });
+    dome.parts[0].place.y = 80;
+    expect(workshop.evaluate(dome).parts).toHaveLength(1);
+  });
+});
