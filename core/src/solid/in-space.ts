@@ -41,7 +41,7 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
     const { up } = surface.round;
     for (const level of ends ? levelsOf(ends, mesh.positions, up, thickness) : [])
       mesh = creasedOnce(mesh, { values: Float64Array.of(level), valueAt: up, shareAt: levelShare(level, up) });
-    mesh = closedRound(mesh, surface.round);
+    mesh = closedRound(mesh, surface.round, blank);
   }
   const plan = mesh.positions;
   let positions = placed(plan, surface);

@@ -1,23 +1,28 @@
-import { IntList } from '../geometry/index.js';
+import { type Contour, IntList, STEPS_PER_MM } from '../geometry/index.js';
 import { type Round } from '../support/index.js';
 import { type Creased } from '../mesh/index.js';
 
-/** mm by which corners on both sides of a seam may lie apart and be one: they lie on a grid, and slopes meet it in chords. */
+/** mm by which corners may lie apart and be one: they lie on a grid, and slopes meet the seam in chords. */
 const SAME = 0.004;
-/** mm by which a corner may lie beside the seam. */
+/** The same, along the seam, of corners on both of its sides: where an edge runs nearly along it, what the grid moves it by is many times that. */
+const ACROSS = 0.03;
+/** mm by which the ends of a blank may lie beside the seam. */
 const BESIDE = 0.007;
+/** The same of a corner and the end that it is on: two steps of the grid, on which corners lie. */
+const ON_END = 2 / STEPS_PER_MM;
 
 /**
  * A mesh whose ends meet all the way round: what stands in the seam is taken out, and corners on both of its sides become one. A corner that
  * only one side has is given to the other. Where the sides do not meet, as where something is on one alone, the ends stay as they are, and close
  * the solid each for itself.
  */
-export function closedRound(mesh: Creased, round: Round): Creased {
+export function closedRound(mesh: Creased, round: Round, blank: Contour): Creased {
   const { positions: p, triangles } = mesh;
   const ends = new Int8Array(p.length / 3);
-  for (let v = 0; v < ends.length; v++) {
-    const turns = round.turns(p[3 * v], p[3 * v + 1]);
-    if (Math.abs(Math.abs(turns) - 0.5) * round.length < BESIDE) ends[v] = turns < 0 ? -1 : 1;
+  for (const side of [-1, 1] as const) {
+    const end = endOf(blank, round, side);
+    if (!end) return mesh;
+    for (let v = 0; v < ends.length; v++) if (distanceTo(end, p[3 * v], p[3 * v + 1]) < ON_END) ends[v] = side;
   }
   const standing = (t: number): number =>
     ends[triangles[t]] === ends[triangles[t + 1]] && ends[triangles[t]] === ends[triangles[t + 2]] ? ends[triangles[t]] : 0;
@@ -35,6 +40,27 @@ export function closedRound(mesh: Creased, round: Round): Creased {
   const filled = sides.withEachOthers(open, rims);
   return filled ?? mesh;
 }
+
+/** A straight end of a blank: x, y of its lower and of its upper corner. */
+type End = readonly [number, number, number, number];
+
+/** The end of a blank on one side of its seam. */
+function endOf(blank: Contour, { turns, up, length }: Round, side: -1 | 1): End | undefined {
+  let [low, high] = [Infinity, -Infinity];
+  const end: [number, number, number, number] = [0, 0, 0, 0];
+  for (let i = 0; i < blank.length; i += 2) {
+    const [x, y] = [blank[i], blank[i + 1]];
+    if (Math.abs(turns(x, y) - side / 2) * length > BESIDE) continue;
+    const at = up(x, y);
+    if (at < low) [low, end[0], end[1]] = [at, x, y];
+    if (at > high) [high, end[2], end[3]] = [at, x, y];
+  }
+  return high > low ? end : undefined;
+}
+
+/** mm from a place to the line through an end. */
+const distanceTo = ([ax, ay, bx, by]: End, x: number, y: number): number =>
+  Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / Math.hypot(bx - ax, by - ay);
 
 type Edge = readonly [number, number];
 interface Rims {
@@ -71,7 +97,7 @@ class SeamSides {
     const lone: { left: number[]; right: number[] } = { left: [], right: [] };
     const taken = new Set<number>();
     for (const v of onLeft) {
-      const near = this.nearest(v, onRight, taken);
+      const near = this.nearest(v, onRight, taken, ACROSS);
       if (near === undefined) lone.left.push(v);
       else {
         taken.add(near);
@@ -79,13 +105,23 @@ class SeamSides {
       }
     }
     for (const v of onRight) if (!taken.has(v)) lone.right.push(v);
+    // Two corners of one side in a place are one.
+    const others = [onLeft.filter((v) => !lone.left.includes(v)), [...taken]] as const;
+    [lone.left, lone.right].forEach((alone, side) => {
+      for (const v of [...alone]) {
+        const near = this.nearest(v, others[side], new Set(), SAME);
+        if (near === undefined) continue;
+        partner.set(v, partner.get(near) ?? near);
+        alone.splice(alone.indexOf(v), 1);
+      }
+    });
     // A corner of the one side alone becomes one of the other.
     const inLeft = this.insertions(lone.right, left);
     const inRight = this.insertions(lone.left, right);
     if (!inLeft || !inRight) return undefined;
     for (const v of lone.right) partner.set(v, v);
     const split = withInserted(withInserted(open, inLeft), inRight);
-    const made = { ...split, triangles: split.triangles.map((v) => partner.get(v) ?? v) };
+    const made = withoutCollapsed({ ...split, triangles: split.triangles.map((v) => partner.get(v) ?? v) });
     return isClosedAlong(made.triangles, new Set([...onLeft, ...lone.right])) ? made : undefined;
   }
 
@@ -95,13 +131,14 @@ class SeamSides {
     return place;
   }
 
-  private nearest(v: number, among: readonly number[], taken: ReadonlySet<number>): number | undefined {
+  private nearest(v: number, among: readonly number[], taken: ReadonlySet<number>, within: number): number | undefined {
     const [s, z] = this.placeOf(v);
-    let [best, least] = [undefined as number | undefined, SAME];
+    let [best, least] = [undefined as number | undefined, within];
     for (const other of among) {
       if (taken.has(other)) continue;
       const [os, oz] = this.placeOf(other);
-      const apart = Math.max(Math.abs(os - s), Math.abs(oz - z));
+      if (Math.abs(oz - z) > SAME) continue;
+      const apart = Math.abs(os - s);
       if (apart < least) [best, least] = [other, apart];
     }
     return best;
@@ -130,6 +167,20 @@ class SeamSides {
 }
 
 const cornersOf = (edges: readonly Edge[]): number[] => [...new Set(edges.flat())];
+
+/** The mesh without triangles of which two corners are one. */
+function withoutCollapsed(mesh: Creased): Creased {
+  const { triangles, from } = mesh;
+  const kept: number[] = [];
+  for (let f = 0; f < from.length; f++) {
+    const [a, b, c] = [triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]];
+    if (a !== b && b !== c && a !== c) kept.push(f);
+  }
+  if (kept.length === from.length) return mesh;
+  const left = new Uint32Array(3 * kept.length);
+  kept.forEach((f, i) => left.set(triangles.subarray(3 * f, 3 * f + 3), 3 * i));
+  return { ...mesh, triangles: left, from: Int32Array.from(kept, (f) => from[f]) };
+}
 
 /** A mesh whose edges along an open rim got these corners, by edges as they run along what was taken out there. */
 function withInserted(mesh: Creased, inserted: ReadonlyMap<string, readonly number[]>): Creased {

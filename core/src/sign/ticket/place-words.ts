@@ -33,7 +33,12 @@ export function placeWords(part: Part, index: number, write: Writer): TicketWord
 function roundWords({ place }: Part, index: number, write: Writer): TicketWord[] {
   const round = write.support && degreesRound(write.support, place);
   if (round === undefined) return [];
-  return [plain(' ('), write.number('degrees round', round, '°', 'parts', index, 'place', 'round'), plain(' round)')];
+  return quietIf(
+    Math.abs(round) < 1e-9,
+    plain(' ('),
+    write.number('degrees round', round, '°', 'parts', index, 'place', 'round'),
+    plain(' round)'),
+  );
 }
 
 /** Whether a part lies where it does by itself. */

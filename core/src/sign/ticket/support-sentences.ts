@@ -70,7 +70,7 @@ function wordsOf(support: Support, sign: Sign, write: Writer): TicketWord[] {
         plain(' in radius below and '),
         write.length('radius above', support.top, 'support', 'top'),
         plain(' above, '),
-        write.length('height', support.height, 'support', 'height'),
+        write.length('height of the cone', support.height, 'support', 'height'),
         plain(' high'),
         ...facing,
         ...roundWords(support, write),

@@ -38,10 +38,10 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   sheet.turn(page.isUpright);
   sheet.start();
   const { plan, section, detail } = page;
-  put(sheet, plan, `Plan, ${scaleName(plan.scale)}, ${sheet.painted}`);
+  put(sheet, plan, `Plan${sign.support ? ' laid flat' : ''}, ${scaleName(plan.scale)}, ${sheet.painted}`);
   if (section) {
     const name = sectionAt(sign, sign.section)?.name;
-    put(sheet, section, `Section${name ? ` ${name}` : ''}, ${scaleName(section.scale)}`);
+    put(sheet, section, `Section${name ? ` ${name}` : ''}${sign.support ? ' laid flat' : ''}, ${scaleName(section.scale)}`);
   }
   if (detail) put(sheet, detail, `Detail ${detail.letter}, ${scaleName(detail.scale)}`);
   if (sheet.shows('picture')) {

@@ -17,7 +17,7 @@ import type { Clearance, KeptPlan } from '@plain-relief/api';
 import type { TabPlace } from '@plain-relief/core/cutting';
 import type { SignRemedy } from '@plain-relief/core/making';
 import type { Shop } from '@plain-relief/core/shop';
-import type { SignOption, Side } from '@plain-relief/core/sign';
+import type { Sign, SignOption, Side } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
 import { OutputPanel } from '../bench/output/output-panel';
 import { attempt } from '../platform/attempt';
@@ -58,6 +58,16 @@ export class MakePlace implements OnDestroy {
   readonly options = input<readonly SignOption[]>([]);
   readonly option = input<string>();
   readonly hasInserts = input(false);
+  /** What the sign is bent around. */
+  readonly bentAs = input<NonNullable<Sign['support']>['kind']>();
+  /** What a plan of cuts is of, where the sign is bent. */
+  protected readonly bentWords = computed(() => {
+    const kind = this.bentAs();
+    if (!kind) return '';
+    return kind === 'bent'
+      ? 'The sheet is cut flat, and bent afterwards: outlines have the lines of its bends on a layer of their own.'
+      : 'Cuts are those of the plan laid flat, at its true size: for letters that are cut flat and bent on, or for a machine that turns the piece by arc lengths.';
+  });
 
   private readonly library = inject(LibraryService);
   private readonly relief = inject(ReliefService);

@@ -101,6 +101,7 @@ export class ModelScene {
   private isHeld = false;
   private readonly hold = (event: PointerEvent): void => void (this.isHeld = event.buttons > 0);
   private hasModel = false;
+  private isOnWall = true;
 
   constructor(canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: !this.isSlow });
@@ -131,7 +132,8 @@ export class ModelScene {
     });
   }
 
-  show({ positions, normals, colours, finishes, glosses }: ModelView, worn: 'heights' | 'finishes'): void {
+  /** @param isOnWall whether it hangs on one */
+  show({ positions, normals, colours, finishes, glosses }: ModelView, worn: 'heights' | 'finishes', isOnWall = true): void {
     const { geometry } = this;
     geometry.setAttribute('position', new BufferAttribute(positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(normals, 3));
@@ -144,6 +146,7 @@ export class ModelScene {
       start += count;
     }
     this.isInFinishes = worn === 'finishes';
+    this.isOnWall = isOnWall;
     if (this.isInFinishes) this.reflect();
     this.wear();
     geometry.computeBoundingBox();
@@ -269,6 +272,7 @@ export class ModelScene {
     camera.updateProjectionMatrix();
     this.light.shadow.normalBias = radius * 0.0012;
     // The wall that the sign hangs on.
+    this.wall.visible = this.isOnWall && !this.isDraft;
     this.wall.position.set(center.x, center.y, box.min.z - radius * 0.004);
     this.wall.scale.setScalar(radius * 8);
     this.renderer.shadowMap.needsUpdate = !this.isDraft;
@@ -292,7 +296,8 @@ export class ModelScene {
     const isDraft = quality === 'draft';
     if (isDraft === this.isDraft) return;
     this.isDraft = isDraft;
-    this.light.castShadow = this.wall.visible = !isDraft;
+    this.light.castShadow = !isDraft;
+    this.wall.visible = !isDraft && this.isOnWall;
     this.renderer.setPixelRatio(isDraft ? DRAFT_RATIO : this.ratio);
     this.renderer.shadowMap.needsUpdate = !isDraft;
     this.wear();

@@ -35,9 +35,16 @@ const NAMES: readonly ViewName[] = ['three-quarter', 'front', 'left', 'right', '
       <button type="button" [attr.aria-pressed]="isStraight()" (click)="project()">
         {{ isStraight() ? 'straight' : 'in perspective' }}
       </button>
-      <button type="button" [attr.aria-pressed]="isOpen()" (click)="isOpen.set(!isOpen())" title="Along the cut line of the plan">
-        cut open
-      </button>
+      @if (!isBent()) {
+        <button
+          type="button"
+          [attr.aria-pressed]="isOpen()"
+          (click)="isOpen.set(!isOpen())"
+          title="Along the cut line of the plan"
+        >
+          cut open
+        </button>
+      }
       <button type="button" class="apart" (click)="save()" [disabled]="!scene() || !model()" title="What is seen, as a PNG">
         picture
       </button>
@@ -57,6 +64,8 @@ const NAMES: readonly ViewName[] = ['three-quarter', 'front', 'left', 'right', '
 export class ModelViewer implements OnDestroy {
   readonly model = input<ModelView>();
   readonly isInFinishes = input(false);
+  /** Whether it is bent around something: places of the plan are elsewhere then, and it hangs on no wall. */
+  readonly isBent = input(false);
   /** Where it is cut open. */
   readonly section = input<SectionView>();
   /** Places in the plan that are marked, and mm above the face at which they are. */
@@ -80,13 +89,13 @@ export class ModelViewer implements OnDestroy {
   constructor() {
     effect(() => {
       const [scene, model] = [this.scene(), this.model()];
-      if (scene && model) scene.show(model, this.isInFinishes() ? 'finishes' : 'heights');
+      if (scene && model) scene.show(model, this.isInFinishes() ? 'finishes' : 'heights', !this.isBent());
     });
     effect(() => {
       this.model();
-      this.scene()?.mark(this.found(), this.foundAt());
+      this.scene()?.mark(this.isBent() ? [] : this.found(), this.foundAt());
     });
-    effect(() => this.scene()?.cutOpen(this.isOpen() ? this.section() : undefined));
+    effect(() => this.scene()?.cutOpen(this.isOpen() && !this.isBent() ? this.section() : undefined));
     effect((onCleanup) => {
       const canvas = this.canvas().nativeElement;
       let isGone = false;

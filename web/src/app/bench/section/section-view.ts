@@ -92,7 +92,7 @@ const NEAR = 3;
           Keep for the proof
         </button>
       }
-      <span class="figure read" aria-live="polite">{{ read() }}</span>
+      <span class="figure read" aria-live="polite">{{ spaceShown() ? '' : read() }}</span>
     </div>
   `,
   styleUrl: './section-view.scss',
