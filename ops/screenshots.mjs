@@ -45,8 +45,10 @@ main(async () => {
   await take('jobs');
   await open(signs.get('West gate sign'));
   await take('bench');
-  await page.locator('rect.grab[data-part="kind"]').click();
+  await open(signs.get('West gate post'));
   await page.getByRole('button', { name: 'Both', exact: true }).click();
+  await page.getByRole('button', { name: 'laid flat' }).click();
+  await page.getByText('face: radius 90 mm, outside').waitFor();
   await page.waitForTimeout(2500);
   await take('both');
 

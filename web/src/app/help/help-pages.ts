@@ -46,6 +46,7 @@ export const HELP_PAGES: readonly HelpPage[] = [
       'The ticket says what is made, in sentences; every value is edited where it stands. What is chosen unfolds, all else is one line. “more …” shows what goes without saying.',
       'Drag a part in the plan to move it; its corners and sides make it larger or smaller. Distances to the edges stand outside of the blank: type the one you want.',
       'A text can run in a frame, which narrows it until it fits, or along an arc, a line, or the edge of another part. “Letters and gaps” opens a gap by hand, or all of them for a tool.',
+      'A sign need not be flat. Under Blank, “more …”, it is bent around a cylinder or a cone, all the way round with floor and lid, bent as a sheet, along a line such as the front of a desk, or laid on a dome. The plan stays the face laid flat at its true size: a place round is typed in degrees, what goes over the seam comes in at the other end, and “stretch” paints by how much a surface is longer or shorter than the plan. The model and the section “as it is bent” show it in space.',
       'Braille follows the words of a text: it is translated anew with them, read back beside its cells, and can be corrected by hand. “more …” has its cells and whether capitals are indicated.',
       'Artwork from SVG and DXF comes as outlines, a part for each colour; pictures (PNG, JPEG) are traced or laid under the plan.',
       '“Find a value” goes to any value of the sign by its name: type “tracking” and press Enter.',
