@@ -37,7 +37,7 @@ async function solidMade(but?: number): Promise<number> {
   for (;;) {
     const path = await (await visit.bench.make(/^Make Solid \(STL\)/u, 'stl')).path();
     const mesh = readStl(new Uint8Array(readFileSync(path)));
-    console.log(path, volume(mesh), await visit.page.locator("[data-task]").allTextContents());
+    console.log(path, volume(mesh), await visit.page.locator('[data-task]').allTextContents());
     expect(edgeFaults(mesh)).toEqual({ count: 0 });
     if (volume(mesh) !== but) return volume(mesh);
     await visit.page.waitForTimeout(500);
