@@ -72,7 +72,7 @@ const CORE = {
   'in-place': ['geometry', 'mesh', 'solid', 'picture'],
   processes: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'tooling', 'sign', 'relief', 'drawing', 'solid'],
   nesting: ['geometry', 'arrangement'],
-  runs: ['geometry', 'units', 'type', 'checks', 'notes', 'sign', 'relief', 'drawing', 'solid', 'format', 'nesting'],
+  runs: ['geometry', 'units', 'type', 'checks', 'notes', 'sign', 'relief', 'support', 'drawing', 'solid', 'format', 'nesting'],
   inspection: [
     'codes',
     'units',

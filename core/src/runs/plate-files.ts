@@ -4,6 +4,7 @@ import { type Nest, type NestChoice } from '../nesting/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type Sign } from '../sign/index.js';
 import { spaceSolid } from '../solid/index.js';
+import { SupportError } from '../support/index.js';
 import { type Plate, type PlateState } from './plates.js';
 import { edgeOfPlate, type SheetItem, sheetDrawing, sheetMap } from './sheets.js';
 
@@ -42,7 +43,8 @@ export function writtenPlate({ evaluation, sign, state }: Plate, row: number, ki
     try {
       files.push({ name: `${plateFileName(row, sign.title)}.${kind}`, content: contentOf(evaluation, drawing, sign, kind) });
     } catch (error) {
-      if (!(error instanceof OpenSolidError) && !(error instanceof NothingToWriteError)) throw error;
+      const isTold = error instanceof OpenSolidError || error instanceof NothingToWriteError || error instanceof SupportError;
+      if (!isTold) throw error;
       trouble.push(error.message);
     }
   }

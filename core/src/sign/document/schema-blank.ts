@@ -151,7 +151,10 @@ export const BlankFinish = closed(
   'ids of finishes of the sign: of the face, of the edge with its form, and of the back',
 );
 
-const Hollow = closed({ wall: Radius, face: Radius }, 'letters hollow from behind: how thick their walls and their faces stay');
+/** How thick a sheet is, or a face: what is thinner is lost in the digits of files. */
+const Sheet = Type.Number({ minimum: 0.01, maximum: 500 });
+
+const Hollow = closed({ wall: Radius, face: Sheet }, 'letters hollow from behind: how thick their walls and their faces stay');
 const Studs = closed(
   {
     diameter: Type.Number({ exclusiveMinimum: 0, maximum: 50 }),
@@ -163,7 +166,7 @@ const Studs = closed(
 );
 export const Backer = byKind(
   closed(
-    { kind: Type.Literal('grown'), margin: Radius, thickness: Radius },
+    { kind: Type.Literal('grown'), margin: Radius, thickness: Sheet },
     'a plate behind, the letters grown by a margin, filled and joined',
   ),
   closed(
@@ -171,7 +174,7 @@ export const Backer = byKind(
       kind: Type.Literal('bar'),
       y: Coordinate,
       height: Extent,
-      thickness: Radius,
+      thickness: Sheet,
       beyond: Type.Optional(
         closed(
           { left: Type.Number({ minimum: 0, maximum: 4000 }), right: Type.Number({ minimum: 0, maximum: 4000 }) },

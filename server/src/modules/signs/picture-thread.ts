@@ -13,6 +13,9 @@ import { solidsOf } from '../production/place-pages.js';
 import { pngFile } from '../production/png.js';
 import type { PictureOrder } from './pictures.js';
 
+/** mm by which chords of a model that is looked at may lie beside the surface that it is bent to: it is shaded smoothly. */
+const SHOWN_CHORDS = 0.1;
+
 /** ms for which plates of a run are looked at: well within the limits of a thread. */
 const PLATES_MS = 15_000;
 
@@ -54,7 +57,7 @@ export default async function picture({ sign, view, fontsDir, fonts }: PictureOr
     return Buffer.from(svgFile(sizesDrawing(evaluation, callOuts), { unit: 'mm', title: sign.title }));
   }
   if (view.kind === 'aside') return pngFile(signPicture(evaluation, view.width, view.height));
-  if (view.kind === 'model') return closedGlb(signModel(evaluation), sign.title);
+  if (view.kind === 'model') return closedGlb(signModel(evaluation, undefined, SHOWN_CHORDS), sign.title);
   const mesh = coloured(evaluation, solidOf(evaluation));
   const { width, height } = pictureSize(evaluation, view.longest);
   return pngFile(reliefPicture(mesh, width, height), true);
