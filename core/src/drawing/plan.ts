@@ -1,4 +1,4 @@
-import { ringsOf } from '../arrangement/index.js';
+import { intersection, ringsOf } from '../arrangement/index.js';
 import { bounds, type Box, type Outline } from '../geometry/index.js';
 import {
   type Band,
@@ -16,6 +16,7 @@ import {
 } from '../relief/index.js';
 import { finishOfSurface } from '../solid/index.js';
 import { type Blank, extentOfShape } from '../sign/index.js';
+import { surfaceOf } from '../support/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
 import { type AreaItem, type Drawing, type Item, type LineItem } from './drawing.js';
@@ -207,10 +208,12 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   }
   // Slopes by the outlines of the tiers that make them.
   const sloped = new Set(slopeBands(evaluation).map(({ layer }) => layer));
+  const isRound = surfaceOf(evaluation.sign)?.round !== undefined;
   for (const index of sloped) {
     const { z, area: own, profile } = evaluation.layers[index];
     const to = Number.isFinite(z) && Math.abs(z) < 4000 ? ` to ${levelName(z)}` : '';
-    if (profile) items.push(area(`slopes${to}`, own.contours));
+    // What comes in at the other end of a seam goes no further than the blank.
+    if (profile) items.push(area(`slopes${to}`, isRound ? intersection(own.contours, [evaluation.blank]) : own.contours));
   }
   // An insert lies in an opening of its own.
   const holes = regionOf(evaluation, HOLE, ...ofInserts);
