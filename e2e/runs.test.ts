@@ -100,7 +100,9 @@ describe('a run', () => {
     await cell('Post', 1).fill('no');
     await cell('Post', 1).press('Enter');
     await page.locator('[data-state="refused"]').nth(3).waitFor({ state: 'detached' });
-    await state(1).filter({ hasText: /fits|narrowed/u }).waitFor();
+    await state(1)
+      .filter({ hasText: /fits|narrowed/u })
+      .waitFor();
     await button(/^Undo: cell/u).click();
     await button('Let it choose nothing: Post').click();
     await page.locator('[data-state="refused"]').first().waitFor({ state: 'detached' });
