@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
+import { roundSign } from '../../testing/round-signs.js';
 import { addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { blankAllRound, type Sign, type Support } from '../sign/index.js';
+import { type Sign, type Support } from '../sign/index.js';
 import { notesOf } from './index.js';
 
 const workshop = new Workshop();
@@ -10,8 +11,7 @@ const texts = (sign: Sign): string => notesOf(workshop.evaluate(sign)).map(({ te
 
 const POST: Support = { kind: 'cylinder', radius: 60, facing: 'outside', round: true };
 const post = (words: string, cap: number): Sign => {
-  const sign: Sign = { ...bareSign(10, 100, 6), support: POST };
-  sign.blank.outline = blankAllRound(POST, 100)!;
+  const sign = roundSign(POST, 100, 6);
   addText(sign, words, 'barlow-bold', cap, { kind: 'raise', by: 2 });
   return sign;
 };

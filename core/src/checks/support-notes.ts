@@ -30,7 +30,7 @@ function stretchNotes({ sign: { support }, parts, blank }: Evaluation, surface: 
 }
 
 /** The place of the plan at which the face is stretched most, and by which share; undefined where there is none. */
-export function worstStretch(
+function worstStretch(
   surface: SupportSurface,
   boxes: readonly Box[],
   isThere: (x: number, y: number) => boolean,

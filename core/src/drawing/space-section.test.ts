@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
+import { roundSign, TENT } from '../../testing/round-signs.js';
 import { addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { area, bounds } from '../geometry/index.js';
-import { blankAllRound, type Sign, type Support } from '../sign/index.js';
+import { type Sign, type Support } from '../sign/index.js';
 import { spaceSolid } from '../solid/index.js';
 import { OVERLAP } from './template.js';
 import {
@@ -17,11 +18,6 @@ import {
 
 const workshop = new Workshop();
 
-function round(support: Support, height: number, thickness: number): Sign {
-  const sign = bareSign(10, height, thickness);
-  sign.blank.outline = blankAllRound(support, height)!;
-  return { ...sign, support };
-}
 const POST: Support = { kind: 'cylinder', radius: 60, facing: 'outside', round: true };
 const CUP: Support = { kind: 'cone', bottom: 30, top: 45, height: 100, facing: 'outside', round: true };
 
@@ -32,7 +28,7 @@ const points = (sign: Sign, layer: string): number[][] =>
 
 describe('a section in space', () => {
   it('across a post is the true ring, along it two walls, askew a ring of ellipses', () => {
-    const sign = round(POST, 100, 6);
+    const sign = roundSign(POST, 100, 6);
     const solid = spaceSolid(workshop.evaluate(sign));
     const ring = Math.PI * (60 ** 2 - 54 ** 2);
     const section = (turn: number) => spaceSection(sign, solid, { x: 20, y: 10, turn });
@@ -40,7 +36,9 @@ describe('a section in space', () => {
     expect(area(section(90)) / (2 * 6 * 100)).toBeCloseTo(1, 3);
     // A plane that leans by 45° cuts a cylinder's ring in ellipses √2 as long, where its ends do not come in the way.
     expect(
-      area(spaceSection(round(POST, 300, 6), spaceSolid(workshop.evaluate(round(POST, 300, 6))), { x: 0, y: 0, turn: 45 })) /
+      area(
+        spaceSection(roundSign(POST, 300, 6), spaceSolid(workshop.evaluate(roundSign(POST, 300, 6))), { x: 0, y: 0, turn: 45 }),
+      ) /
         (ring * Math.SQRT2),
     ).toBeCloseTo(1, 3);
     // The face lies in 0, out of the surface: the ring reaches from there a diameter back.
@@ -49,7 +47,7 @@ describe('a section in space', () => {
   });
 
   it('is drawn with what it is bent around, in figures', () => {
-    const sign = round(POST, 100, 6);
+    const sign = roundSign(POST, 100, 6);
     const evaluation = workshop.evaluate(sign);
     const { items } = spaceSectionDrawing(evaluation, spaceSolid(evaluation), { x: 0, y: 0, turn: 0 }, 3);
     expect(items.flatMap((item) => (item.kind === 'label' ? [item.text] : []))).toEqual([
@@ -61,20 +59,9 @@ describe('a section in space', () => {
 
 describe('a plan laid flat', () => {
   it('shows seam and quarters of a post, and where a sheet bends', () => {
-    const lines = supportLines(workshop.evaluate(round(POST, 100, 6)));
+    const lines = supportLines(workshop.evaluate(roundSign(POST, 100, 6)));
     expect(lines.map(({ words, from }) => [words, Math.round(from[0])])).toEqual([['seam', -188], ['−90°', -94], ['0°', 0], ['90°', 94], ['seam', 188]]); // prettier-ignore
-    const tent = {
-      ...bareSign(206, 80, 2),
-      support: {
-        kind: 'bent',
-        neutral: 40,
-        pieces: [
-          { kind: 'straight', length: 100 },
-          { kind: 'arc', radius: 3, angle: 90, bends: 'away' },
-          { kind: 'straight', length: 100 },
-        ],
-      },
-    } as Sign;
+    const tent: Sign = { ...bareSign(206, 80, 2), support: TENT };
     const evaluation = workshop.evaluate(tent);
     // 5.969 mm of bend, half of it on either side of the middle.
     const bends = supportLines(evaluation).filter(({ kind }) => kind === 'bend');
@@ -84,8 +71,8 @@ describe('a plan laid flat', () => {
   });
 
   it.each([
-    ['a post', round(POST, 100, 6), 2 * Math.PI * 60, 2 * Math.PI * 60],
-    ['a cup', round(CUP, 100, 4), 2 * Math.PI * 30, 2 * Math.PI * 45],
+    ['a post', roundSign(POST, 100, 6), 2 * Math.PI * 60, 2 * Math.PI * 60],
+    ['a cup', roundSign(CUP, 100, 4), 2 * Math.PI * 30, 2 * Math.PI * 45],
   ])('wrapped round %s meets at its seam within 0.2 mm, with a strip to stick', (_, sign, low, high) => {
     const seams = points(sign, 'seam');
     expect(seams).toHaveLength(2);
@@ -108,7 +95,7 @@ describe('a plan laid flat', () => {
   });
 
   it('tells how its surface is stretched: not on what can be unrolled, by sin θ / θ on a dome', () => {
-    expect(stretchCells(workshop.evaluate(round(POST, 100, 6)))).toEqual([]);
+    expect(stretchCells(workshop.evaluate(roundSign(POST, 100, 6)))).toEqual([]);
     const dome = { ...bareSign(200, 200, 4), support: { kind: 'dome', radius: 200, facing: 'outside', stretch: 3 } } as Sign;
     const cells = stretchCells(workshop.evaluate(dome));
     const outermost = cells.reduce((a, b) => (b.share < a.share ? b : a));

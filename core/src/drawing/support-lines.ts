@@ -87,8 +87,7 @@ const across = ({ minX, maxX, minY, maxY }: Box, at: number, isLevel: boolean): 
 /** Lines from the apex, a quarter of the way round from each other, from the inner to the outer edge of the blank. */
 function coneLines(support: Extract<Support, { kind: 'cone' }>, box: Box, contour: Contour): SupportLine[] {
   if (support.bottom === support.top) return [];
-  const { middle, angle, isApexAbove } = unrolledCone(support);
-  const apex = isApexAbove ? middle : -middle;
+  const { apex, angle, isApexAbove } = unrolledCone(support);
   const distances = Array.from({ length: contour.length / 2 }, (_, i) => Math.hypot(contour[2 * i], contour[2 * i + 1] - apex));
   const [near, far] = [distances.reduce((a, b) => Math.min(a, b)), distances.reduce((a, b) => Math.max(a, b))];
   const lines: SupportLine[] = [];

@@ -212,9 +212,8 @@ const APART = 0.01;
 const FAR = 1e9;
 
 /**
- * Lengths at which a curve is creased so that chords between them, `high` mm out of it at most, are nowhere further from it than the
- * tolerance. The creases of a curve are the same whatever part of it is asked for, but where they begin.
- * @param low how far below the curve there is something, negative
+ * Lengths between two at which a curve is creased, so that chords of what lies within reach of it are nowhere further from their true curves
+ * than the tolerance.
  */
 export function creasesOf(curve: Curve, from: number, to: number, reach: Reach, tolerance: number): number[] {
   const place = curvePlace();

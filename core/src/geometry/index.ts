@@ -20,6 +20,7 @@ export {
   snapStroke,
   type Stroke,
 } from './contour.js';
+export { type CreaseLines } from './crease-lines.js';
 export {
   arcPiece,
   creasesOf,

@@ -1,19 +1,10 @@
-import { IntList } from '../geometry/index.js';
+import { type CreaseLines, IntList } from '../geometry/index.js';
 
 /** A mesh whose corners are places of the plan with heights, and for every triangle the one that it was cut from, or −1. */
 export interface Creased {
   readonly positions: Float64Array;
   readonly triangles: Uint32Array;
   readonly from: Int32Array;
-}
-
-/** Lines that a mesh is cut along: level sets of a function of its corners, none of which crosses another. */
-export interface Creases {
-  /** Ascending values of the function on the lines. */
-  readonly values: Float64Array;
-  valueAt(x: number, y: number): number;
-  /** Share of the way from a to b at which the line of this number is crossed. */
-  shareAt(line: number, ax: number, ay: number, bx: number, by: number): number;
 }
 
 /** Corners nearer to a line than this, in what the function gives, lie on it. */
@@ -23,7 +14,10 @@ const ON_LINE = 1e-9;
  * A closed mesh cut along lines of its plan, so that no triangle lies on both sides of one. Every edge is cut once, and what lies on either
  * side of it gets the same corners: what was closed stays so, without anything being worked out anew.
  */
-export function creased(mesh: { readonly positions: Float64Array; readonly triangles: Uint32Array }, lines: Creases): Creased {
+export function creased(
+  mesh: { readonly positions: Float64Array; readonly triangles: Uint32Array },
+  lines: CreaseLines,
+): Creased {
   const { positions: p, triangles } = mesh;
   const corners = p.length / 3;
   const classes = classesOf(p, lines);
@@ -82,7 +76,7 @@ export function creased(mesh: { readonly positions: Float64Array; readonly trian
 }
 
 /** Twice the number of lines below a corner, one more where it lies on a line. */
-function classesOf(p: Float64Array, { values, valueAt }: Creases): Int32Array {
+function classesOf(p: Float64Array, { values, valueAt }: CreaseLines): Int32Array {
   const classes = new Int32Array(p.length / 3);
   for (let v = 0; v < classes.length; v++) {
     const value = valueAt(p[3 * v], p[3 * v + 1]);
@@ -110,7 +104,7 @@ class EdgeCuts {
   constructor(
     private readonly p: Float64Array,
     private readonly classes: Int32Array,
-    private readonly lines: Creases,
+    private readonly lines: CreaseLines,
   ) {
     this.corners = p.length / 3;
   }

@@ -1,4 +1,4 @@
-export { creased, type Creased, type Creases } from './creased.js';
+export { creased, type Creased } from './creased.js';
 export { edgeFaults, isWatertight } from './closed.js';
 export { facetNormals, smoothNormals, unitNormals } from './facets.js';
 export { BACK, belongsTo, type Mesh, meshBounds, type ReliefMesh, surfaceArea, UNDERSIDE, volume } from './mesh.js';

@@ -3,12 +3,14 @@ import { bentVolume } from '../../testing/bent-volume.js';
 import { Columns } from '../../testing/columns.js';
 import { Random } from '../../testing/random.js';
 import { manifoldOf } from '../../testing/referee.js';
+import { roundSign } from '../../testing/round-signs.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { edgeFaults, type ReliefMesh, volume } from '../mesh/index.js';
 import { type ShapePart, type Sign, type Support, unrolledCone } from '../sign/index.js';
 import { surfaceOf } from '../support/index.js';
 import { inSpace } from './in-space.js';
+import { namedPieces } from './named-pieces.js';
 import { solidOf } from './solid.js';
 
 const workshop = new Workshop();
@@ -27,10 +29,8 @@ function bent(sign: Sign, tolerance?: number): { mesh: ReliefMesh; mm3: number; 
 }
 
 /** A post all the way round: a rectangle as wide as its face is round. */
-function post(radius: number, height: number, thickness: number, more: object = {}): Sign {
-  const sign = bareSign(2 * Math.PI * radius, height, thickness);
-  return { ...sign, support: { kind: 'cylinder', radius, facing: 'outside', round: true, ...more } };
-}
+const post = (radius: number, height: number, thickness: number, more: object = {}): Sign =>
+  roundSign({ kind: 'cylinder', radius, facing: 'outside', round: true, ...more }, height, thickness);
 
 const band = (sign: Sign, height: number, action: ShapePart['tiers'][number]['action']): Sign => {
   addShape(sign, 10, action);
@@ -124,6 +124,20 @@ describe('the solid in space', () => {
     const tube = Math.PI * (60 ** 2 - 54 ** 2) * 100;
     expect(bent(post(60, 100, 6, { floor: 8 }), FINE).mm3 / (tube + Math.PI * 54 ** 2 * 8)).toBeCloseTo(1, 4);
     expect(bent(post(60, 100, 6, { floor: 8, lid: 5 }), FINE).mm3 / (tube + Math.PI * 54 ** 2 * 13)).toBeCloseTo(1, 4);
+  });
+
+  it('of a post with a lid and an insert below it: each piece is closed, and the insert gets no lid', () => {
+    const sign = post(60, 100, 6, { lid: 8 });
+    addShape(sign, 10, { kind: 'insert', below: 0, thickness: 6, material: 'clear acrylic' });
+    (sign.parts[0] as ShapePart).shape = { kind: 'circle', diameter: 20 };
+    const evaluation = workshop.evaluate(sign);
+    const pieces = namedPieces(evaluation).map(({ mesh }) => inSpace(evaluation, mesh, FINE).mesh);
+    expect(pieces.map(edgeFaults)).toEqual([{ count: 0 }, { count: 0 }]);
+    const insert = Math.min(...pieces.map(volume));
+    // A disc of the wall: its area by the mean of the factors, (1 + 1 − 6/60) / 2, times its thickness.
+    expect(insert / (Math.PI * 100 * 6 * 0.95)).toBeCloseTo(1, 2);
+    const tube = Math.PI * (60 ** 2 - 54 ** 2) * 100 + Math.PI * 54 ** 2 * 8;
+    expect((Math.max(...pieces.map(volume)) + insert) / tube).toBeCloseTo(1, 3);
   });
 
   it('of a cup, all round: its wall by Pappus, floor and filling as frustums; words go over its seam', () => {

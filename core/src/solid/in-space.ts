@@ -1,7 +1,7 @@
-import { bounds, type Contour, type Reach } from '../geometry/index.js';
-import { BACK, creased, type Creased, type Creases, type ReliefMesh } from '../mesh/index.js';
+import { bounds, type Contour, type CreaseLines, type Reach } from '../geometry/index.js';
+import { BACK, creased, type Creased, type ReliefMesh } from '../mesh/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { supportFaults, SupportError, surfaceOf, type SupportSurface } from '../support/index.js';
+import { type Round, supportFaults, SupportError, surfaceOf, type SupportSurface } from '../support/index.js';
 import { closedRound } from './seam.js';
 import { type TubeEnds, withTubeEnds } from './tube-ends.js';
 
@@ -39,16 +39,17 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
   const ends = surface.round && tubeEnds(sign.support);
   if (surface.round) {
     const { up } = surface.round;
-    for (const level of ends ? levelsOf(ends, mesh.positions, up, thickness) : [])
+    for (const level of ends ? levelsOf(ends, endsOf(blank, up)) : [])
       mesh = creasedOnce(mesh, { values: Float64Array.of(level), valueAt: up, shareAt: levelShare(level, up) });
     mesh = closedRound(mesh, surface.round, blank);
   }
   const plan = mesh.positions;
   let positions = placed(plan, surface);
-  if (ends) {
+  if (ends && surface.round) {
+    const { up } = surface.round;
     const { triangles } = mesh;
     const isBehind = (t: number): boolean => [0, 1, 2].every((k) => plan[3 * triangles[3 * t + k] + 2] === -thickness);
-    mesh = withTubeEnds(mesh, positions, ends, (v) => surface.round!.up(plan[3 * v], plan[3 * v + 1]), isBehind);
+    mesh = withTubeEnds(mesh, positions, ends, endsOf(blank, up), (v) => up(plan[3 * v], plan[3 * v + 1]), isBehind);
     positions = mesh.positions;
   }
   if (isBack) positions = turnedAround(positions, thickness);
@@ -66,7 +67,7 @@ export function inSpaceOrFlat(evaluation: Evaluation, flat: ReliefMesh, toleranc
   }
 }
 
-function creasedOnce(mesh: Creased, lines: Creases): Creased {
+function creasedOnce(mesh: Creased, lines: CreaseLines): Creased {
   const cut = creased(mesh, lines);
   return { ...cut, from: cut.from.map((triangle) => mesh.from[triangle]) };
 }
@@ -95,21 +96,15 @@ const tubeEnds = (support: Evaluation['sign']['support']): TubeEnds | undefined 
     ? support
     : undefined;
 
+/** mm up the surface at which a blank begins and ends. */
+function endsOf(blank: Contour, up: Round['up']): readonly [number, number] {
+  const heights = Array.from({ length: blank.length / 2 }, (_, i) => up(blank[2 * i], blank[2 * i + 1]));
+  return [heights.reduce((a, b) => Math.min(a, b)), heights.reduce((a, b) => Math.max(a, b))];
+}
+
 /** How far up the surface lids end below, and floors above. */
-function levelsOf(
-  { lid, floor, filled }: TubeEnds,
-  positions: Float64Array,
-  up: (x: number, y: number) => number,
-  thickness: number,
-): number[] {
+function levelsOf({ lid, floor, filled }: TubeEnds, [lowest, highest]: readonly [number, number]): number[] {
   if (filled) return [];
-  let [lowest, highest] = [Infinity, -Infinity];
-  for (let v = 0; v < positions.length; v += 3) {
-    if (positions[v + 2] !== -thickness) continue;
-    const at = up(positions[v], positions[v + 1]);
-    if (at < lowest) lowest = at;
-    if (at > highest) highest = at;
-  }
   const levels = [...(floor ? [lowest + floor] : []), ...(lid ? [highest - lid] : [])];
   return levels.filter((level) => level > lowest && level < highest);
 }

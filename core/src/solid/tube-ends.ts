@@ -11,29 +11,24 @@ export interface TubeEnds {
 
 /**
  * A tube with its ends closed: its plain back is taken out where something fills it, and what was its rim there is covered by fans.
- * @param up mm up the surface of a corner @param isBehind whether a triangle is one of the plain back
+ * @param between mm up the surface at which the whole blank begins and ends @param up mm up the surface of a corner @param isBehind whether a triangle is one of the plain back
  * @param positions in space, to which the middles of the fans are added
  */
 export function withTubeEnds(
   mesh: Creased,
   positions: Float64Array,
   ends: TubeEnds,
+  between: readonly [number, number],
   up: (corner: number) => number,
   isBehind: (triangle: number) => boolean,
 ): Creased {
   const { triangles } = mesh;
-  let [lowest, highest] = [Infinity, -Infinity];
-  for (let t = 0; t < triangles.length; t++) {
-    if (!isBehind(Math.floor(t / 3))) continue;
-    const at = up(triangles[t]);
-    if (at < lowest) lowest = at;
-    if (at > highest) highest = at;
-  }
+  const [lowest, highest] = between;
   const ranges: (readonly [number, number])[] = ends.filled
-    ? [[lowest, highest]]
+    ? [[-Infinity, Infinity]]
     : [
-        ...(ends.floor ? [[lowest, lowest + ends.floor] as const] : []),
-        ...(ends.lid ? [[highest - ends.lid, highest] as const] : []),
+        ...(ends.floor ? [[-Infinity, lowest + ends.floor] as const] : []),
+        ...(ends.lid ? [[highest - ends.lid, Infinity] as const] : []),
       ];
   const out: number[] = [];
   const from: number[] = [];
@@ -55,6 +50,8 @@ export function withTubeEnds(
   }
   const added: number[] = [];
   for (const rim of rims) {
+    // Nothing of this piece, such as an insert, is closed there.
+    if (rim.size === 0) continue;
     const loops = loopsOf([...rim.values()]);
     if (loops.length !== 2) throw new SupportError([note('support-ends', {}, loops.length)]);
     for (const loop of loops) {

@@ -1,6 +1,6 @@
-import { type Box, type Reach } from '../geometry/index.js';
+import { type Box, type CreaseLines, type Reach } from '../geometry/index.js';
 import { type ConeSize, type UnrolledCone, unrolledCone } from '../sign/index.js';
-import { type CreaseLines, type Room, type Round, type SupportSurface } from './surface.js';
+import { type Room, type Round, type SupportSurface } from './surface.js';
 
 /** Once round a cone. */
 interface ConeRound extends Round {
@@ -72,7 +72,7 @@ export class ConeSurface implements SupportSurface {
         : Math.max(...corners.map((c) => Math.abs(c.angle)));
     const count = Math.max(1, Math.ceil((2 * reach) / angle));
     const values = Float64Array.from({ length: count - 1 }, (_, i) => -reach + ((i + 1) * 2 * reach) / count);
-    const apex = up * unrolled.middle;
+    const { apex } = unrolled;
     const sideOf = (line: number, x: number, y: number): number => {
       const turn = values[line] * sin;
       return x * Math.cos(turn) - up * (apex - y) * Math.sin(turn);
@@ -102,7 +102,7 @@ export class ConeSurface implements SupportSurface {
 
   private onceRound(): ConeRound {
     const { unrolled, up, radius } = this;
-    const apex = up * unrolled.middle;
+    const { apex } = unrolled;
     return {
       length: 2 * Math.PI * radius,
       moved: (x, y, times) => {

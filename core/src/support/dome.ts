@@ -1,5 +1,5 @@
-import { type Box, type Reach } from '../geometry/index.js';
-import { type CreaseLines, parallels, type Room, type SupportSurface } from './surface.js';
+import { type Box, type CreaseLines, type Reach } from '../geometry/index.js';
+import { parallels, type Room, type SupportSurface } from './surface.js';
 
 /**
  * A cap of a sphere. Distances from its middle keep their length, and directions there: the azimuthal equidistant map. A circle about the

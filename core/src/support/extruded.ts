@@ -1,5 +1,5 @@
-import { type Box, creasesOf, type Curve, curvePlace, type CurvePlace, type Reach } from '../geometry/index.js';
-import { type CreaseLines, parallels, type Room, type Round, type SupportSurface } from './surface.js';
+import { type Box, type CreaseLines, creasesOf, type Curve, curvePlace, type CurvePlace, type Reach } from '../geometry/index.js';
+import { parallels, type Room, type Round, type SupportSurface } from './surface.js';
 
 /** A curve led straight up, or across: cylinders and bent sheets. */
 export class ExtrudedSurface implements SupportSurface {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { Random } from '../../testing/random.js';
+import { TENT } from '../../testing/round-signs.js';
 import { arcPiece, curvePlace, EllipseCurve, PieceCurve, straightPiece } from '../geometry/index.js';
 import { bendAllowance, type Support, unrolledCone } from '../sign/index.js';
 import { surfaceOfSupport } from './index.js';
@@ -94,24 +95,15 @@ describe('where a plan is in space', () => {
   it('gives bends their length in the flat: angle · (inside radius + K · thickness)', () => {
     // Common practice, no source: K from 0.33 in tight bends to 0.5 in wide ones. A right angle of 3 mm inside in 2 mm sheet, K 0.4: 5.969 mm.
     expect(bendAllowance(3, 90, 2, 40)).toBeCloseTo(5.969, 3);
-    const tent: Support = {
-      kind: 'bent',
-      neutral: 40,
-      pieces: [
-        { kind: 'straight', length: 100 },
-        { kind: 'arc', radius: 3, angle: 90, bends: 'away' },
-        { kind: 'straight', length: 100 },
-      ],
-    };
     const half = bendAllowance(3, 90, 2, 40) / 2;
-    const surface = surfaceOfSupport(tent, 2);
+    const surface = surfaceOfSupport(TENT, 2);
     expect(surface.stretch(0, 0, 0)[0]).toBeCloseTo(5 / 3.8, 12);
     expect(surface.stretch(half + 1, 0, 0)).toEqual([1, 1]);
     // Both legs stand square to each other, and the inside has the radius 3.
-    const [a, b] = [at(tent, half, 0, 0, 2), at(tent, half + 100, 0, 0, 2)];
+    const [a, b] = [at(TENT, half, 0, 0, 2), at(TENT, half + 100, 0, 0, 2)];
     expect(b[0] - a[0]).toBeCloseTo(100 * Math.SQRT1_2, 9);
     expect(a[2] - b[2]).toBeCloseTo(100 * Math.SQRT1_2, 9);
-    const [left, right] = [at(tent, -half, 0, -2, 2), at(tent, half, 0, -2, 2)];
+    const [left, right] = [at(TENT, -half, 0, -2, 2), at(TENT, half, 0, -2, 2)];
     expect(Math.hypot(right[0] - left[0], right[2] - left[2])).toBeCloseTo(3 * Math.SQRT2, 9);
   });
 

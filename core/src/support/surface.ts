@@ -1,16 +1,4 @@
-import { type Box, type Reach } from '../geometry/index.js';
-
-/**
- * Straight lines of the plan along which a solid is creased, none of which crosses another: where a·x + b·y + c is nothing. `values` are
- * those of {@link CreaseLines.valueAt} on them, ascending.
- */
-export interface CreaseLines {
-  readonly values: Float64Array;
-  /** What is the same everywhere on a line, and between two lines lies between theirs. */
-  valueAt(x: number, y: number): number;
-  /** Share of the way from a to b at which the line of this number is crossed by what lies on both sides of it. */
-  shareAt(line: number, ax: number, ay: number, bx: number, by: number): number;
-}
+import { type Box, type CreaseLines, type Reach } from '../geometry/index.js';
 
 /** Once all the way round: how the plan goes on beyond its seam. */
 export interface Round {

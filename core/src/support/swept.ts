@@ -1,5 +1,5 @@
-import { type Box, creasesOf, type Curve, curvePlace, type CurvePlace, type Reach } from '../geometry/index.js';
-import { type CreaseLines, parallels, type Room, type SupportSurface } from './surface.js';
+import { type Box, type CreaseLines, creasesOf, type Curve, curvePlace, type CurvePlace, type Reach } from '../geometry/index.js';
+import { parallels, type Room, type SupportSurface } from './surface.js';
 
 /**
  * A profile led along a line of the ground plan, square to it. Lines of both are lines of curvature, so that what the surface stretches is

@@ -1,3 +1,4 @@
+import { radiusNote } from './shape-notes.js';
 import { ContourSet, difference, intersection, offset, union, withoutRepeats } from '../../arrangement/index.js';
 import {
   arch,
@@ -192,18 +193,6 @@ export const blankNotes = (sign: Sign): Note[] => [
   ...(largestRing(sign.blank) ? [] : [note('no-blank', {})]),
   ...radiusNote(sign.blank.outline, 'The blank', sign),
 ];
-
-/** Note where a corner radius is more than half the shorter side, or an arc rises more than half its width. */
-export function radiusNote(shape: Shape | Blank['outline'], name: string, sign: Sign, part?: string): Note[] {
-  const [asked, most] =
-    shape.kind === 'rectangle'
-      ? [shape.cornerRadius, Math.min(shape.width, shape.height) / 2]
-      : shape.kind === 'arch'
-        ? [shape.rise, Math.min(shape.width / 2, shape.height)]
-        : [0, 0];
-  if (asked <= most) return [];
-  return [note(shape.kind === 'arch' ? 'rise-reduced' : 'radius-reduced', { part }, name, asked, most, sign.unit)];
-}
 
 /** The outline of a shape in the plan, with the notes that come of making it. */
 export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {

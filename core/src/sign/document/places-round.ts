@@ -41,8 +41,7 @@ export function levelArc(
   { x, y }: Pick<Place, 'x' | 'y'>,
 ): { readonly y: number; readonly radius: number; readonly isApexAbove: boolean } | undefined {
   if (support?.kind !== 'cone' || support.bottom === support.top) return undefined;
-  const { middle, isApexAbove } = unrolledCone(support);
-  const apex = isApexAbove ? middle : -middle;
+  const { apex, isApexAbove } = unrolledCone(support);
   return { y: tidy(apex), radius: tidy(Math.hypot(x, apex - y)), isApexAbove };
 }
 

@@ -19,6 +19,8 @@ export interface UnrolledCone {
   readonly angle: number;
   /** Whether the apex is above: the cone grows narrower upwards. */
   readonly isApexAbove: boolean;
+  /** y of the apex in the plan. */
+  readonly apex: number;
   readonly slant: number;
 }
 
@@ -27,7 +29,9 @@ export function unrolledCone({ bottom, top, height }: ConeSize): UnrolledCone {
   const slant = Math.hypot(height, bottom - top);
   const sin = Math.abs(bottom - top) / slant;
   const [near, far] = [Math.min(bottom, top) / sin, Math.max(bottom, top) / sin];
-  return { middle: (near + far) / 2, inner: near, outer: far, angle: 2 * Math.PI * sin, isApexAbove: top < bottom, slant };
+  const middle = (near + far) / 2;
+  const isApexAbove = top < bottom;
+  return { middle, inner: near, outer: far, angle: 2 * Math.PI * sin, isApexAbove, apex: isApexAbove ? middle : -middle, slant };
 }
 
 /** The outline of a blank that goes all the way round a support: on a cylinder of this height; undefined where nothing goes round. */
