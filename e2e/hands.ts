@@ -33,6 +33,15 @@ export async function settle(page: Page): Promise<void> {
   await drawn(page);
 }
 
+/** Waits until something holds; one that fails to be told does not hold yet. @throws Error when the time is over */
+export async function until(holds: () => Promise<boolean>, ms = 30_000): Promise<void> {
+  const end = Date.now() + ms;
+  while (!(await holds().catch(() => false))) {
+    if (Date.now() > end) throw new Error('It did not come to hold in time.');
+    await new Promise((done) => setTimeout(done, 150));
+  }
+}
+
 /** A field of an order, whatever has to be opened for it: its part, its step, what goes without saying. */
 export async function fieldOf(page: Page, order: Locator, label: string): Promise<Locator> {
   const line = order.locator('.line');

@@ -6,7 +6,7 @@ import { type Sign } from '@plain-relief/core/sign';
 import { PNG } from 'pngjs';
 import { renamedFont } from '../core/testing/fonts.js';
 import { ROOT } from './application.js';
-import { type Hand, KeyboardHand, MouseHand } from './hands.js';
+import { type Hand, KeyboardHand, MouseHand, until } from './hands.js';
 import { Visit } from './visit.js';
 
 const visit = new Visit('layout', 30_000);
@@ -182,18 +182,22 @@ describe('a designer lays out', () => {
     await visit.page.getByText('Mora Bold is at hand on every sign.').waitFor();
     await visit.bench.open(application.url, id);
     const line = await visit.bench.addLine('Seal cove');
-    await line.getByRole('button', { name: /^Font:/u }).click();
-    await visit.page.locator('.fonts .choice', { hasText: 'Lora Bold' }).first().click();
-    await visit.page.locator('.fonts').waitFor({ state: 'hidden' });
-    await line.getByRole('button', { name: /^Font:/u }).click();
-    await visit.page.locator('h6', { hasText: 'fonts of the shop' }).locator('~ button').first().click();
-    await visit.page.locator('.fonts').waitFor({ state: 'hidden' });
-    await visit.bench.saved();
-    const { body } = await application.api<{ document: Sign }>(`/signs/${id}`);
-    expect(body.document.parts[3]).toMatchObject({ font: 'shop-mora-bold', words: 'Seal cove' });
+    for (const font of ['Lora Bold', 'Mora Bold']) {
+      await line.getByRole('button', { name: /^Font:/u }).click();
+      // The list moves while the samples get their fonts.
+      await visit.page.evaluate(async () => void (await document.fonts.ready));
+      await visit.page.locator('.fonts .choice', { hasText: font }).first().click();
+      await line.getByRole('button', { name: `Font: ${font}` }).waitFor();
+    }
+    await until(async () => {
+      await visit.bench.saved();
+      const { body } = await application.api<{ document: Sign }>(`/signs/${id}`);
+      const part = body.document.parts[3];
+      return part.kind === 'text' && part.font === 'shop-mora-bold' && part.words === 'Seal cove';
+    });
     const notes = await visit.page.locator('pr-notes-list').textContent();
     expect(notes).not.toContain('not a font at hand');
-  }, 90_000);
+  }, 120_000);
 
   it('drags a part to the middle of another, which says so, and stretches it by a handle', async () => {
     const id = await newSign('Panel');

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Browser } from 'playwright-core';
 import { Application, freePort, openBrowser } from './application.js';
 import { BenchPage } from './bench-page.js';
+import { until } from './hands.js';
 
 interface SignAnswer {
   readonly revision: number;
@@ -27,14 +28,6 @@ afterAll(async () => {
 }, 60_000);
 
 const stored = async (): Promise<SignAnswer> => (await application.api<SignAnswer>(`/signs/${signId}`)).body;
-
-async function until(holds: () => Promise<boolean>, ms = 30_000): Promise<void> {
-  const end = Date.now() + ms;
-  while (!(await holds().catch(() => false))) {
-    if (Date.now() > end) throw new Error('It did not come to hold in time.');
-    await new Promise((done) => setTimeout(done, 150));
-  }
-}
 
 describe('saving', () => {
   it('keeps both of two saves that meet and lets the designer choose', async () => {
