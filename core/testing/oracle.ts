@@ -1,6 +1,17 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import { type Evaluation, type PartPlan } from '../src/relief/index.js';
-import { type Action, type Edge, type Part, type Shape, type Sign, type Tier } from '../src/sign/index.js';
+import { type Contour } from '../src/geometry/index.js';
+import {
+  type Action,
+  type BlockFace,
+  type Edge,
+  faceAt,
+  facesOf,
+  type Part,
+  type Shape,
+  type Sign,
+  type Tier,
+} from '../src/sign/index.js';
 import { Area, boxOf, MITRE_LIMIT, type Ring } from './brute-area.js';
 import { amountOf, withMore } from './oracle-actions.js';
 import { barBehind } from './oracle-bar.js';
@@ -91,16 +102,17 @@ export class Oracle {
     private readonly evaluation: Evaluation,
   ) {
     this.thickness = sign.blank.thickness;
+    const faces = facesOf(sign.support);
     const blank = shapeOutline(m, sign.blank.outline, true);
     // Of a blank in several pieces the largest one counts, without its holes.
-    const outer = largestRing(blank);
+    const outer = faces.length > 0 ? ringOf(evaluation.blank) : largestRing(blank);
     this.ground = new Area([outer]);
     const bases = new Map<string, number>();
     for (const part of sign.parts) {
-      this.outlines.set(part.id, this.placed(part, outer));
+      this.outlines.set(part.id, this.placed(part, faces.length > 0 ? this.faceOf(part.place, faces) : outer));
       bases.set(part.id, this.baseOf(part, bases));
     }
-    const { cutTo } = sign.blank;
+    const cutTo = faces.length > 0 ? undefined : sign.blank.cutTo;
     let kept = crossSection(m, [Float64Array.from(outer.flat())]);
     if (cutTo) {
       const parts = sign.parts.filter(({ id, hidden }) => cutTo.parts.includes(id) && !hidden);
@@ -110,6 +122,11 @@ export class Oracle {
       const plate = this.plateBehind(kept);
       if (plate && !isBeyond(boxOf(plate.area.rings))) this.plate = plate;
     }
+    if (faces.length > 0)
+      kept = crossSection(
+        m,
+        faces.map(({ outline }) => outline),
+      );
     this.kept = areaOf(kept);
     const keptArea = this.kept;
     for (const [form, isBack] of [
@@ -340,6 +357,21 @@ export class Oracle {
     return at === 'top' ? Math.max(...levels) : Math.min(...levels);
   }
 
+  /** The face of a block that a place is on, or nearest to, about its middle. */
+  private faceOf({ x, y }: { x: number; y: number }, faces: readonly BlockFace[]): Ring {
+    const face = faceAt(faces, x, y)!;
+    return ringOf(face.outline).map(([px, py]) => [px - face.x, py - face.y]);
+  }
+
+  /** What is on a face, on every face that it is to be on as well. */
+  private onFaces(put: CrossSection, { x, y }: { x: number; y: number }, onAll: boolean): CrossSection {
+    const faces = facesOf(this.sign.support);
+    const own = faceAt(faces, x, y);
+    if (!own) return put;
+    const meant = faces.filter(({ isSide, id }) => id === own.id || isSide || onAll);
+    return this.union(meant.map((face) => put.translate([face.x - own.x, face.y - own.y])));
+  }
+
   /** A part's outline in the plan of its own side. */
   private placed(part: Part, blank: Ring): CrossSection {
     // How words are set is not the relief's: their rings are taken as they are.
@@ -350,6 +382,7 @@ export class Oracle {
     const put = (mirror ? around.mirror([1, 0]) : around).rotate(turn).translate([x, y]);
     const { copies } = part;
     if (!copies) return put;
+    if (copies.kind === 'faces') return this.onFaces(put, part.place, copies.on === 'all');
     if (copies.kind === 'row') {
       return this.union(
         Array.from({ length: copies.count }, (_, i) => {
@@ -480,3 +513,7 @@ export class Oracle {
     return { area: areaOf(filled), thickness: backer.thickness };
   }
 }
+
+/** A contour as the pairs of its corners. */
+const ringOf = (contour: Contour): Ring =>
+  Array.from({ length: contour.length / 2 }, (_, i): [number, number] => [contour[2 * i], contour[2 * i + 1]]);

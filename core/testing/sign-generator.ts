@@ -1,6 +1,6 @@
 import { type FontEntry } from '../src/type/index.js';
 import { BRAILLE_TABLES } from '../src/braille/index.js';
-import { blankAllRound, readSign, type Sign, SignSchema } from '../src/sign/index.js';
+import { blankAllRound, laidBlock, readSign, type Sign, SignSchema, type Support } from '../src/sign/index.js';
 import { Random } from './random.js';
 
 /**
@@ -168,6 +168,20 @@ interface Where {
 
 const TOP: Where = { key: '', kind: '', scale: 'part' };
 
+/** A sign without what a block cannot have, its blank as large as that. */
+function asBlock(sign: Sign, support: Extract<Support, { kind: 'block' }>): Sign {
+  const { width, height, depth } = laidBlock(support);
+  const blank: Sign['blank'] = {
+    ...sign.blank,
+    outline: { kind: 'rectangle', width, height, cornerRadius: 0 },
+    thickness: depth,
+  };
+  for (const key of ['edge', 'backEdge', 'cutTo'] as const) delete blank[key];
+  const parts = sign.parts.map((part) => ({ ...part }));
+  for (const part of parts) delete part.side;
+  return { ...sign, blank, parts };
+}
+
 class Maker {
   private readonly ids: { id: string; side: string; tiers: string[] }[] = [];
   private count = 0;
@@ -186,6 +200,7 @@ class Maker {
   sign(): unknown {
     const sign = this.value(SignSchema as Schema, TOP) as Sign;
     // By itself no blank would be as wide as its support is round.
+    if (sign.support?.kind === 'block' && this.random.chance(0.8)) return asBlock(sign, sign.support);
     const outline = blankAllRound(sign.support, Number(this.random.between(30, 200).toFixed(1)));
     return outline && this.random.chance(0.8) ? { ...sign, blank: { ...sign.blank, outline } } : sign;
   }

@@ -1,15 +1,24 @@
-import { bounds, degrees, direction, type Outline } from '../geometry/index.js';
+import {
+  bounds,
+  weightedSum,
+  cross,
+  degrees,
+  direction,
+  dot,
+  minus,
+  type Outline,
+  unit,
+  type Vector,
+} from '../geometry/index.js';
 import { type Mesh } from '../mesh/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { type SectionLine, type Sign } from '../sign/index.js';
+import { type BlockBody, type SectionLine, type Sign } from '../sign/index.js';
 import { planeSection } from '../solid/index.js';
 import { type SupportSurface, surfaceOf } from '../support/index.js';
 import { lengthWords } from '../units/index.js';
 import { type Drawing, type Item } from './drawing.js';
 import { INK } from './palette.js';
 import { SECTION_FILL } from './section.js';
-
-type Vector = readonly [number, number, number];
 
 /**
  * What a plane cuts of a solid in space: the one that stands square to the surface at the line's point, along the line's direction there. x
@@ -51,18 +60,11 @@ function frameAt(surface: SupportSurface, { x, y, turn }: SectionLine): Frame {
   surface.normal(x, y, normal, 0);
   const out: Vector = [normal[0], normal[1], normal[2]];
   // Along the line, and square to the normal.
-  const raw: Vector = [q[0] - p[0], q[1] - p[1], q[2] - p[2]];
-  const lean = dot(raw, out);
-  const along = unit([raw[0] - lean * out[0], raw[1] - lean * out[1], raw[2] - lean * out[2]]);
-  return { at: [p[0], p[1], p[2]], axes: [cross(along, out), along, out] };
+  const at: Vector = [p[0], p[1], p[2]];
+  const raw = minus([q[0], q[1], q[2]], at);
+  const along = unit(weightedSum([1, raw], [-dot(raw, out), out]));
+  return { at, axes: [cross(along, out), along, out] };
 }
-
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Vector, b: Vector): Vector => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-const unit = (a: Vector): Vector => {
-  const length = Math.hypot(...a);
-  return [a[0] / length, a[1] / length, a[2] / length];
-};
 
 /** Mean width of a letter of a label as a share of the height of its capitals. */
 const LETTER_WIDTH = 0.68;
@@ -131,5 +133,18 @@ export function supportFigures({ sign, blank }: Evaluation, isInBothUnits = fals
         : [`${words(maxX - minX)} along the line`];
     case 'dome':
       return [`sphere of radius ${words(support.radius)}, ${support.facing}`];
+    case 'block':
+      return [bodyFigures(support.body, words)];
+  }
+}
+
+function bodyFigures(body: BlockBody, words: (mm: number) => string): string {
+  switch (body.kind) {
+    case 'box':
+      return `block ${words(body.width)} wide, ${words(body.height)} high, ${words(body.depth)} deep`;
+    case 'prism':
+      return `${body.sides} sides, each ${words(body.width)} wide, ${words(body.height)} high`;
+    case 'wedge':
+      return `wedge ${words(body.width)} wide, ${words(body.depth)} deep, ${words(body.front)} high in front, ${words(body.back)} at the back`;
   }
 }

@@ -1,6 +1,6 @@
 import { bounds, type Box, type Contour, PieceCurve, radians } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { lineCurve, profileCurve, sheetPieces, type Support, unrolledCone } from '../sign/index.js';
+import { laidBlock, lineCurve, profileCurve, sheetPieces, type Support, unrolledCone } from '../sign/index.js';
 import { surfaceOf } from '../support/index.js';
 import { formatLength } from '../units/index.js';
 import { type Item } from './drawing.js';
@@ -8,8 +8,8 @@ import { FAINT, INK } from './palette.js';
 
 /** A line of the plan that tells how the sign is bent. */
 export interface SupportLine {
-  /** The seam of what goes all the way round, a quarter of the way, where a bend begins or ends, or its middle. */
-  readonly kind: 'seam' | 'quarter' | 'bend' | 'middle of a bend';
+  /** The seam of what goes all the way round, a quarter of the way, where a bend begins or ends, or its middle; the top of a face of a block. */
+  readonly kind: 'seam' | 'quarter' | 'bend' | 'middle of a bend' | 'face';
   readonly from: readonly [number, number];
   readonly to: readonly [number, number];
   readonly words: string;
@@ -78,6 +78,11 @@ function linesOf(support: Support, thickness: number, box: Box, contour: Contour
     }
     case 'dome':
       return [];
+    case 'block':
+      return laidBlock(support).faces.map(({ x, outline, name }): SupportLine => {
+        const { maxY } = bounds([outline])!;
+        return { kind: 'face', from: [x, maxY], to: [x, maxY], words: name };
+      });
   }
 }
 
@@ -123,7 +128,7 @@ export function supportLineItems(evaluation: Evaluation, textHeight: number): It
     };
     if (words === '') return [line];
     const label: Item = { kind: 'label', layer: 'dimensions', x: top[0], y: top[1] + textHeight * 0.5, text: words, height: textHeight * 0.8, align: 'centre', turn: 0, colour: FAINT }; // prettier-ignore
-    return [line, label];
+    return kind === 'face' ? [label] : [line, label];
   });
 }
 

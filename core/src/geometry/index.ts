@@ -75,4 +75,5 @@ export { cornersOf, simplified } from './simplified.js';
 export { movedBy, ShapeCache } from './shape-cache.js';
 export { arch, chordsInCircle, circle, ellipse, rectangle, regularPolygon, ringSector } from './shapes.js';
 export { arcTrack, reversedTrack, polylineTrack, straightTrack, type Track } from './track.js';
+export { cross, dot, minus, unit, type Vector, weightedSum } from './vector.js';
 export { Weld } from './weld.js';

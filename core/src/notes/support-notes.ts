@@ -59,6 +59,33 @@ export const SUPPORT_NOTES = {
       weight: 'warning',
       text: `${name} is longer than once round by ${formatLength(by, unit)} and runs into itself at the back.`,
     }) as const,
+  'block-chamfer': (chamfer: number, most: number, unit: LengthUnit) =>
+    ({
+      weight: 'error',
+      text: `The edges of the front are chamfered by ${formatLength(chamfer, unit)}, and by more than ${formatLength(most, unit)} nothing is left of a face: make the chamfer smaller, or the block larger.`,
+    }) as const,
+  'block-large': (sides: number, width: number, most: number, unit: LengthUnit) =>
+    ({
+      weight: 'error',
+      text: `${sides} sides, each ${formatLength(width, unit)} wide, do not go beside each other on a plan: make them no wider than ${formatLength(most, unit)}, or fewer.`,
+    }) as const,
+  'block-depth': (thickness: number, depth: number, unit: LengthUnit) =>
+    ({
+      weight: 'error',
+      text: `The blank is ${formatLength(thickness, unit)} thick, and the block ${formatLength(depth, unit)} deep: set one of its sizes anew, and the blank follows.`,
+    }) as const,
+  'block-without': (what: string) =>
+    ({ weight: 'error', text: `A block has no ${what}: take them out, or choose another shape than a block.` }) as const,
+  'block-back': (name: string) =>
+    ({
+      weight: 'error',
+      text: `${name} is on the back of the plan, which is inside of the block: choose the face that it is on.`,
+    }) as const,
+  'block-insert': (name: string) =>
+    ({
+      weight: 'error',
+      text: `${name} is a window with an insert, which a block cannot have: carve it, or cut it through.`,
+    }) as const,
   'support-ends': (rims: number) =>
     ({
       weight: 'error',

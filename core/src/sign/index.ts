@@ -27,9 +27,10 @@ export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel 
 export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll, weightWords } from './document/materials.js';
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
 export { newOption, splitOption, withOption } from './document/options.js';
-export { blankAllRound, type ConeSize, type UnrolledCone, unrolledCone } from './document/round-blank.js';
-export { bendAllowance, facePiece, lineCurve, lineLengths, profileCurve, sheetPieces } from './document/support-lines.js';
-export { bringRound, degreesRound } from './document/places-round.js';
+export { blankAllRound, type ConeSize, type UnrolledCone, unrolledCone } from './support/round-blank.js';
+export { bendAllowance, facePiece, lineCurve, lineLengths, profileCurve, sheetPieces } from './support/support-lines.js';
+export { type BlockFace, faceAt, facesOf, laidBlock, type LaidBlock, mostChamfer, mostSide } from './support/block-faces.js';
+export { bringRound, degreesRound } from './support/places-round.js';
 export { implausible } from './document/plausible.js';
 export { dropStale, movedInOrder, outlinesUsed } from './document/references.js';
 export { MOST_CODED, MOST_WORDS } from './document/schema-basics.js';
@@ -62,6 +63,7 @@ export {
   SignSchema,
   SlotSettingSchema,
   type SitsOn,
+  type BlockBody,
   type Support,
   type TextPart,
   type TextPath,

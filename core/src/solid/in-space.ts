@@ -2,6 +2,8 @@ import { bounds, type Contour, type CreaseLines, type Reach } from '../geometry/
 import { BACK, creased, type Creased, type ReliefMesh } from '../mesh/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type Round, supportFaults, SupportError, surfaceOf, type SupportSurface } from '../support/index.js';
+import { facesOf } from '../sign/index.js';
+import { blockSolid } from './block-solid.js';
 import { closedRound } from './seam.js';
 import { type TubeEnds, withTubeEnds } from './tube-ends.js';
 
@@ -34,6 +36,10 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
   if (faults.length > 0) throw new SupportError(faults);
   const { thickness } = sign.blank;
   const isBack = side === 'back';
+  if (sign.support?.kind === 'block') {
+    const { positions, triangles, from, plan } = blockSolid(flat, facesOf(sign.support), thickness);
+    return { mesh: { positions, triangles, belongs: from.map((f) => flat.belongs[f] ?? BACK) }, from, plan };
+  }
   let mesh: Creased = { ...flat, positions: isBack ? turnedAround(flat.positions, thickness) : flat.positions, from: whole };
   for (const lines of surface.creases(bounds([blank])!, reach, tolerance)) mesh = creasedOnce(mesh, lines);
   const ends = surface.round && tubeEnds(sign.support);

@@ -1,6 +1,15 @@
 import { bounds, type Contour, creasesOf, type Curve, curvePlace, PieceCurve, type Reach } from '../geometry/index.js';
 import { type Note, note } from '../notes/index.js';
-import { lineCurve, profileCurve, sheetPieces, type Sign, type Support } from '../sign/index.js';
+import {
+  laidBlock,
+  lineCurve,
+  mostChamfer,
+  mostSide,
+  profileCurve,
+  sheetPieces,
+  type Sign,
+  type Support,
+} from '../sign/index.js';
 import { type LengthUnit } from '../units/index.js';
 import { ConeSurface } from './cone.js';
 import { surfaceOf } from './surface-of.js';
@@ -29,6 +38,7 @@ const ROUNDED = 1e-6;
 /** Why a sign cannot be bent as its support says, each with the number; none where it can, or is flat. */
 export function supportFaults(sign: Sign, { blank, reach }: ToBend): Note[] {
   const { support, unit } = sign;
+  if (support?.kind === 'block') return blockFaults(support, sign);
   const surface = surfaceOf(sign);
   if (!support || !surface || blank.length === 0) return [];
   if (support.kind === 'cone' && support.bottom === support.top) return [note('support-straight-cone', {}, support.bottom, unit)];
@@ -43,12 +53,31 @@ export function supportFaults(sign: Sign, { blank, reach }: ToBend): Note[] {
   return [...faults, ...shapeFaults(support, sign, surface, { blank, reach })];
 }
 
+/** What of a sign a block cannot have, and sizes that leave nothing of it. */
+function blockFaults({ body }: Extract<Support, { kind: 'block' }>, { parts, blank, unit }: Sign): Note[] {
+  const faults: Note[] = [];
+  if (body.kind === 'box' && body.chamfer !== undefined && body.chamfer > mostChamfer(body))
+    faults.push(note('block-chamfer', {}, body.chamfer, mostChamfer(body), unit));
+  if (body.kind === 'prism' && body.width > mostSide(body.sides))
+    faults.push(note('block-large', {}, body.sides, body.width, mostSide(body.sides), unit));
+  const { depth } = laidBlock({ kind: 'block', body });
+  if (Math.abs(depth - blank.thickness) > ROUNDED + 1e-3) faults.push(note('block-depth', {}, blank.thickness, depth, unit));
+  if (blank.edge ?? blank.backEdge) faults.push(note('block-without', {}, 'edge forms of the blank'));
+  if (blank.cutTo) faults.push(note('block-without', {}, 'letters that the blank is cut to'));
+  for (const { id, name, side, tiers, hidden } of parts) {
+    if (hidden) continue;
+    if (side === 'back') faults.push(note('block-back', { part: id }, name));
+    if (tiers.some(({ on, action }) => on && action.kind === 'insert')) faults.push(note('block-insert', { part: id }, name));
+  }
+  return faults;
+}
+
 /** mm that are left in front of, or behind, what is bent, where it would come together in a line. */
 const LEAST_ROOM = 0.01;
 
 /** What one shape of support, going on without end, asks of a blank. */
 function shapeFaults(
-  support: Support,
+  support: Exclude<Support, { kind: 'block' }>,
   { unit, blank: { thickness } }: Sign,
   surface: SupportSurface,
   { blank, reach }: ToBend,

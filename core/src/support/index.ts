@@ -1,3 +1,4 @@
+export { BlockSurface, placeOnFace } from './block.js';
 export { supportFaults, SupportError } from './faults.js';
 export { surfaceOf, surfaceOfSupport } from './surface-of.js';
 export { type Room, type Round, type SupportSurface } from './surface.js';

@@ -1,5 +1,6 @@
-import { facePiece, lineCurve, profileCurve, sheetPieces, type Sign, type Support } from '../sign/index.js';
+import { facePiece, laidBlock, lineCurve, profileCurve, sheetPieces, type Sign, type Support } from '../sign/index.js';
 import { arcPiece, type CurvePiece, PieceCurve, snap } from '../geometry/index.js';
+import { BlockSurface } from './block.js';
 import { ConeSurface } from './cone.js';
 import { DomeSurface } from './dome.js';
 import { ExtrudedSurface } from './extruded.js';
@@ -49,6 +50,8 @@ export function surfaceOfSupport(support: Support, thickness: number): SupportSu
     }
     case 'dome':
       return new DomeSurface(support.radius, support.facing);
+    case 'block':
+      return new BlockSurface(laidBlock(support).faces);
   }
 }
 

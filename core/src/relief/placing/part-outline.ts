@@ -34,6 +34,8 @@ import {
 } from '../../geometry/index.js';
 import {
   type Blank,
+  type BlockFace,
+  faceAt,
   type BrailleShape,
   type CodeShape,
   type Copies,
@@ -305,9 +307,9 @@ function placesAround(blank: Contour, inset: number, count: number): [number, nu
 }
 
 /** Copies of what was placed, about the part's place. */
-export function copied(one: PlacedPart, copies: Copies | undefined, place: Place): PlacedPart {
-  if (!copies || (copies.count === 1 && copies.kind === 'row')) return one;
-  const puts = placesOfCopies(copies, place);
+export function copied(one: PlacedPart, copies: Copies | undefined, place: Place, faces: readonly BlockFace[] = []): PlacedPart {
+  if (!copies || (copies.kind === 'row' && copies.count === 1)) return one;
+  const puts = placesOfCopies(copies, place, faces);
   const sets = puts.map((put) => {
     const rings = placeRings(one.area.contours, put);
     // Turned copies are rounded anew.
@@ -327,15 +329,15 @@ export function copied(one: PlacedPart, copies: Copies | undefined, place: Place
     frame: ink ? boxRing(ink) : one.frame,
     letters: one.letters * puts.length,
     areas: new Map(),
-    ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: copied(group.placed, copies, place) })) }),
+    ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: copied(group.placed, copies, place, faces) })) }),
   };
 }
 
 /** That neighbours among a part's copies run into each other. @param one the part without its copies */
 export function copiesNote({ id, name, copies, place }: Part, one: PlacedPart, unit: Sign['unit']): Note[] {
   const { ink } = one;
-  if (!copies || copies.count < 2 || !ink || one.area.isEmpty) return [];
-  const [first, second] = placesOfCopies(copies, place).map((put) => placeRings(one.area.contours, put));
+  if (!copies || copies.kind === 'faces' || copies.count < 2 || !ink || one.area.isEmpty) return [];
+  const [first, second] = placesOfCopies(copies, place, []).map((put) => placeRings(one.area.contours, put));
   const [a, b] = [bounds(first)!, bounds(second)!];
   if (a.maxX <= b.minX || b.maxX <= a.minX || a.maxY <= b.minY || b.maxY <= a.minY) return [];
   if (area(difference(union(second), union(first))) > area(union(second)) - LEAST_OVERLAP) return [];
@@ -350,7 +352,14 @@ const LEAST_OVERLAP = 1e-3;
 /** Only a plain shape is known to be free of intersections; letters that overlap are not. */
 const isSettled = ({ letters, strokes }: PlacedPart): boolean => letters === 0 && strokes.length === 0;
 
-function placesOfCopies(copies: Copies, { x, y }: Place): Placement[] {
+function placesOfCopies(copies: Copies, { x, y }: Place, faces: readonly BlockFace[]): Placement[] {
+  if (copies.kind === 'faces') {
+    const own = faceAt(faces, x, y);
+    const meant = faces.filter(({ isSide }) => isSide || copies.on === 'all');
+    // Where it is on none of those itself, it is there none the less.
+    const all = own && !meant.includes(own) ? [own, ...meant] : meant;
+    return own ? all.map((face) => placement({ x: face.x - own.x, y: face.y - own.y })) : [placement({})];
+  }
   return Array.from({ length: copies.count }, (_, i) => {
     if (copies.kind === 'row') {
       const from = i - (copies.count - 1) / 2;

@@ -14,7 +14,7 @@ import {
   snapRing,
 } from '../../geometry/index.js';
 import { connectedComponents, ContourSet, difference, offset, union, widestGap } from '../../arrangement/index.js';
-import { type Backer, type CutTo, type Side, sideOf, type Sign, THROUGH } from '../../sign/index.js';
+import { type Backer, type BlockFace, type CutTo, type Side, sideOf, type Sign, THROUGH } from '../../sign/index.js';
 import { type Layer } from '../placing/layers.js';
 import { mirrored } from '../placing/mirrored.js';
 import { type Note, note } from '../../notes/index.js';
@@ -148,6 +148,13 @@ export class CutToPlans {
       places.map(({ x, y }) => snapRing(circle(x, y, studs.diameter / 2 + wall))),
     );
   }
+}
+
+/** What is left of the blank of a block: its faces, beside each other. */
+export function planOfFaces(faces: readonly BlockFace[], side: Side): CutToPlan {
+  const kept = ContourSet.loose(faces.map(({ outline }) => outline));
+  const seen = side === 'front' ? kept : mirrored(kept);
+  return { layers: [layer('keep', seen, 0)], kept: seen, notes: [] };
 }
 
 type Bar = Extract<Backer, { kind: 'bar' }>;

@@ -1,8 +1,12 @@
 import { LRUCache } from 'lru-cache';
-import { insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
+import { boxRing, insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
 import { connectedComponents, ContourSet, NodingMemory } from '../../arrangement/index.js';
 import {
   baseLevels,
+  type BlockFace,
+  faceAt,
+  facesOf,
+  laidBlock,
   fontsOf,
   outlinesUsed,
   type Part,
@@ -24,7 +28,7 @@ import {
   type OpenedUp,
   setBlock,
 } from '../../type/index.js';
-import { CutToPlans } from './cut-to.js';
+import { CutToPlans, planOfFaces } from './cut-to.js';
 import { evaluated } from './evaluated.js';
 import { type Evaluation, type PartPlan, type PartRole, type Rung, type Short } from './evaluation.js';
 import { type Known, type LaidBlank, layOut } from './laying.js';
@@ -81,6 +85,7 @@ export class Evaluator implements Known {
   /** The same where the fonts are loaded. @throws FontError where one is not */
   evaluateLoaded(sign: Sign, side: Side = 'front'): Evaluation {
     const blank = this.blankOf(sign, side);
+    const faces = facesOf(sign.support);
     const bases = baseLevels(sign);
     const layers: Layer[] = [];
     const rungs: Rung[] = [];
@@ -90,7 +95,7 @@ export class Evaluator implements Known {
     const sources = new Set(sign.parts.flatMap((part) => outlinesUsed(part).map(({ id }) => id)));
     for (const part of sign.parts) {
       try {
-        const own = this.blankOf(sign, sideOf(part));
+        const own = faces.length > 0 ? outlineAround(part, faces) : this.blankOf(sign, sideOf(part));
         const placed = this.place(part, { sign, blank: own, placed: placedParts }, keys);
         placedParts.set(part.id, placed);
         const isSource = sources.has(part.id) || Boolean(sign.blank.cutTo?.parts.includes(part.id));
@@ -108,7 +113,7 @@ export class Evaluator implements Known {
         parts.push({ id: part.id, ...nothing, role: 'too far' });
       }
     }
-    const cut = this.cutTo.plan(sign, side, placedParts);
+    const cut = faces.length > 0 ? planOfFaces(faces, side) : this.cutTo.plan(sign, side, placedParts);
     const kept = cut.kept?.contours;
     const all = layersAllRound(sign, [...edgeLayers(sign, side, kept ?? [blank]), ...cut.layers, ...layers]);
     const found = { rungs, parts, side, kept, cutNotes: cut.notes, ...(cut.studs && { studs: cut.studs }) };
@@ -191,10 +196,11 @@ export class Evaluator implements Known {
   }
 
   private blankOf(sign: Sign, side: Side): Contour {
-    const key = `${side} ${JSON.stringify(sign.blank.outline)}`;
+    const block = sign.support?.kind === 'block' ? sign.support : undefined;
+    const key = `${side} ${JSON.stringify(block ?? sign.blank.outline)}`;
     let contour = this.blanks.get(key);
     if (!contour) {
-      const seen = blankOutline(sign.blank);
+      const seen = block ? boxRing(laidBlock(block).box) : blankOutline(sign.blank);
       if (this.blanks.size > 4) this.blanks.clear();
       this.blanks.set(key, (contour = side === 'front' ? seen : mirroredRing(seen)));
     }
@@ -211,13 +217,13 @@ export class Evaluator implements Known {
       sign.unit,
       { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0, bridges: 0 },
       followed,
-      followsBlank ? sign.blank.outline : 0,
+      followsBlank || part.copies?.kind === 'faces' ? (sign.support?.kind === 'block' ? sign.support : sign.blank.outline) : 0,
     ]);
     keys.set(part.id, key);
     let placed = this.remembered.get(key);
     if (!placed) {
       const one = part.kind === 'text' ? placeText(part, this.book, around) : placeShape(part, around);
-      placed = copied(one, part.copies, part.place);
+      placed = copied(one, part.copies, part.place, facesOf(sign.support));
       const merged = copiesNote(part, one, sign.unit);
       if (merged.length > 0) placed = { ...placed, notes: [...placed.notes, ...merged] };
       this.remembered.set(key, placed);
@@ -225,6 +231,12 @@ export class Evaluator implements Known {
     return placed;
   }
 }
+
+/** The outline of the face of a block that a part is on, about its middle. */
+const outlineAround = ({ place }: Part, faces: readonly BlockFace[]): Contour => {
+  const { outline, x, y } = faceAt(faces, place.x, place.y)!;
+  return outline.map((value, i) => value - (i % 2 === 0 ? x : y));
+};
 
 /** What becomes of a part. @param isSource others are made from it: that it makes nothing itself is as it should be then */
 function roleOf({ tiers, hidden }: Part, isSource: boolean): PartRole {

@@ -52,10 +52,14 @@ function effortOf(part: Part): number {
             ? MODULE * codeArea(part.shape.words.length)
             : 40;
   const once = part.tiers.filter(({ on }) => on).reduce((sum, tier) => sum + points * effortOfTier(tier), 0);
-  const count = part.copies?.count ?? 1;
+  const count = copiesOf(part.copies);
   // Copies that overlap cross each other.
   return once * count * Math.sqrt(count);
 }
+
+/** Faces of a block that something is repeated on, or so. */
+const ON_FACES = 8;
+const copiesOf = (copies: Part['copies']): number => (copies?.kind === 'faces' ? ON_FACES : (copies?.count ?? 1));
 
 const effortOfTier = ({ area, action, edge }: Tier): number =>
   (edge ? LINES[edge.kind] : 1) * (area.kind === 'outline' && action.kind !== 'line' ? 1 : 2);

@@ -88,6 +88,39 @@ const Dome = closed(
   'a cap of a sphere about the middle of the blank: distances from there keep their length; more stretch than so many percent is told',
 );
 
-export const Support = byKind(Cylinder, Cone, Bent, Swept, Dome);
+const Side = Type.Number({ minimum: 1, maximum: 1000 });
+const Box = closed(
+  {
+    kind: Type.Literal('box'),
+    width: Side,
+    height: Side,
+    depth: Side,
+    chamfer: Type.Optional(
+      Type.Number({ minimum: 0.1, maximum: 500, description: 'mm that the edges of the front are cut off at 45°' }),
+    ),
+  },
+  'a box: its faces are front, right, back, left, top and bottom, and where the edges of the front are chamfered those as well',
+);
+const Prism = closed(
+  { kind: Type.Literal('prism'), sides: Type.Integer({ minimum: 3, maximum: 24 }), width: Side, height: Side },
+  'an upright prism with so many sides, each so wide, the first towards the reader; above and below a regular polygon',
+);
+const Wedge = closed(
+  {
+    kind: Type.Literal('wedge'),
+    width: Side,
+    depth: Side,
+    front: Type.Number({ minimum: 0, maximum: 1000, description: 'less than 0.5 mm counts as none' }),
+    back: Side,
+  },
+  'a block whose top slopes from its lower front up to its back; with a front of 0 the slope begins at its foot',
+);
+const Block = closed(
+  { kind: Type.Literal('block'), body: byKind(Box, Prism, Wedge) },
+  'a block: the plan shows its faces side by side, each as it is read by one who stands before it, and the thickness of the blank is how deep it is at most',
+);
+
+export const Support = byKind(Cylinder, Cone, Bent, Swept, Dome, Block);
 export type Support = Static<typeof Support>;
+export type BlockBody = Static<typeof Block>['body'];
 export type LinePiece = Static<typeof LinePiece>;

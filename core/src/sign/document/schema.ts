@@ -22,7 +22,7 @@ import { Support } from './schema-support.js';
 import { SIGN_VERSION } from './version.js';
 
 export { type Counter, type Slot, type SlotSetting, SlotSettingSchema } from './schema-slots.js';
-export { type LinePiece, type Support } from './schema-support.js';
+export { type BlockBody, type LinePiece, type Support } from './schema-support.js';
 export { type Backer, type Blank, type BlankEdge, type CutTo, type Laminate } from './schema-blank.js';
 
 /** The sign document: one JSON value, described for people in docs/sign-format.md. Lengths in mm, angles in degrees. */
@@ -151,6 +151,10 @@ const Copies = byKind(
       turning: Type.Boolean(),
     },
     'so many evenly around the place, the first at the top, upright or turning with the ring',
+  ),
+  closed(
+    { kind: Type.Literal('faces'), on: Type.Union([Type.Literal('sides'), Type.Literal('all')]) },
+    'once on every side of a block, or on every face, in the same place of each',
   ),
 );
 

@@ -2,7 +2,8 @@ import { plainWords } from '../../type/index.js';
 import { actionOf } from '../document/actions.js';
 import { type PartExtent, spacedRow } from '../document/copies.js';
 import { setBraille } from './braille-fields.js';
-import { bringRound, levelArc } from '../document/places-round.js';
+import { bringOnFace } from '../support/places-on-faces.js';
+import { bringRound, levelArc } from '../support/places-round.js';
 import { followRound, setSupport, spaceAllRound } from './support-fields.js';
 import { setCode } from './code-fields.js';
 import { movedLetters } from './letters-by-hand.js';
@@ -68,6 +69,13 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, around: Ar
     return;
   else if (part && last === 'round' && owner === 'place') {
     if (sign.support) bringRound(sign.support, part, plainValue(value) as number);
+  } else if (part && owner === 'place' && (last === 'face' || last === 'faceAcross' || last === 'faceUp')) {
+    const to = plainValue(value);
+    bringOnFace(
+      sign.support,
+      part,
+      last === 'face' ? { face: to as string } : { [last === 'faceAcross' ? 'x' : 'y']: to as number },
+    );
   } else if (part && last === 'evenly' && owner === 'copies') spaceAllRound(sign, part, value === 'round');
   else if (last === 'sitsOn') {
     if (part) part.sitsOn = hostFrom(value as string);
@@ -489,10 +497,11 @@ function setCopies(part: Sign['parts'][number], kind: string, sign: Sign, { seen
   if (part.copies?.kind === kind) return;
   const { width, height } = extentOfShape(sign.blank.outline);
   const own = extent?.width ?? (part.kind === 'text' ? (seen?.width ?? 0) : widthOf(part.shape));
-  const count = part.copies?.count ?? 4;
+  const count = part.copies && 'count' in part.copies ? part.copies.count : 4;
   const copies: Record<string, Copies> = {
     row: { kind: 'row', count, stepX: tidy(Math.max(width / (count + 1), own * (1 + COPY_GAP))), stepY: 0 },
     ring: { kind: 'ring', count, radius: tidy(Math.min(width, height) / 3), turning: false },
+    faces: { kind: 'faces', on: 'sides' },
   };
   if (copies[kind]) part.copies = copies[kind];
   else delete part.copies;

@@ -1,8 +1,10 @@
 import { radians } from '../../geometry/index.js';
 import { extentOfShape, tidy } from '../document/new-sign.js';
-import { blankAllRound } from '../document/round-blank.js';
-import { type LinePiece, type Part, type Sign, type Support } from '../document/schema.js';
-import { lineLengths } from '../document/support-lines.js';
+import { blankAllRound } from '../support/round-blank.js';
+import { laidBlock } from '../support/block-faces.js';
+import { onFace } from '../support/places-on-faces.js';
+import { type BlockBody, type LinePiece, type Part, type Sign, type Support } from '../document/schema.js';
+import { lineLengths } from '../support/support-lines.js';
 import { type FieldPath } from '../ticket/sentence.js';
 
 type Bent = Extract<Support, { kind: 'bent' }>;
@@ -20,14 +22,55 @@ const USUAL_STRETCH = 3;
  */
 export function setSupport(sign: Sign, path: FieldPath, value: unknown): void {
   const before = sign.support && lineLengths(sign.support, sign.blank.thickness);
+  const places = sign.parts.map(({ place }) => onFace(sign.support, place));
   const was = extentOfShape(sign.blank.outline);
   const field = path[path.length - 1];
   if (path.length === 2 && field === 'kind') {
     const support = supportOf(value as Support['kind'] | 'flat', sign);
     if (support) sign.support = support;
     else delete sign.support;
+  } else if (sign.support?.kind === 'block') {
+    sign.support = { kind: 'block', body: bodyWith(sign.support.body, String(field), value) };
   } else if (sign.support) setWithin(sign, sign.support, path.slice(1), value);
-  refit(sign, before, was);
+  if (sign.support?.kind === 'block') refitBlock(sign, sign.support, places);
+  else refit(sign, before, was);
+}
+
+type Block = Extract<Support, { kind: 'block' }>;
+
+/** A body with one of its sizes set, or another kind of it that is about as large. */
+function bodyWith(body: BlockBody, field: string, value: unknown): BlockBody {
+  if (field === 'edges' && body.kind === 'box') {
+    const { chamfer, ...square } = body;
+    if (value === 'square') return square;
+    return { ...square, chamfer: chamfer ?? Math.max(0.5, tidy(Math.min(body.width, body.height, body.depth) / 10)) };
+  }
+  if (field !== 'kind' || value === body.kind) return { ...body, [field]: value };
+  const { width } = body;
+  const height = body.kind === 'wedge' ? body.back : body.height;
+  const depth = body.kind === 'prism' ? width : body.depth;
+  switch (value as BlockBody['kind']) {
+    case 'box':
+      return { kind: 'box', width, height, depth };
+    case 'prism':
+      return { kind: 'prism', sides: 6, width, height };
+    case 'wedge':
+      return { kind: 'wedge', width, depth, front: tidy(height / 4), back: height };
+  }
+}
+
+/** The blank as large as the plan of its block, and as deep; parts stay on their faces, where those are still there. */
+function refitBlock(sign: Sign, support: Block, places: readonly ReturnType<typeof onFace>[]): void {
+  const { faces, width, height, depth } = laidBlock(support);
+  sign.blank.outline = { kind: 'rectangle', width: tidy(width), height: tidy(height), cornerRadius: 0 };
+  sign.blank.thickness = tidy(depth);
+  for (const key of ['edge', 'backEdge', 'cutTo'] as const) delete sign.blank[key];
+  sign.parts.forEach((part, i) => {
+    delete part.side;
+    const was = places[i];
+    const face = was && faces.find(({ id }) => id === was.face.id);
+    if (face) part.place = { ...part.place, x: tidy(face.x + was.x), y: tidy(face.y + was.y) };
+  });
 }
 
 /** Makes the blank as wide as it goes round, where it goes all the way round; `width` is one that was asked for. */
@@ -133,6 +176,8 @@ function supportOf(kind: Support['kind'] | 'flat', { support, blank }: Sign): Su
         profile: [],
         stretch: USUAL_STRETCH,
       };
+    case 'block':
+      return { kind, body: { kind: 'box', width, height, depth: blank.thickness } };
     case 'dome':
       return { kind, radius: Math.max(width, height), facing: 'outside', stretch: USUAL_STRETCH };
   }

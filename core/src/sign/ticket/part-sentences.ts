@@ -2,7 +2,7 @@ import { sideOf } from '../document/levels.js';
 import { brailleSentences } from './braille-sentences.js';
 import { codeSentences } from './code-sentences.js';
 import { isAtHome, placeWords } from './place-words.js';
-import { areAllRound } from '../document/places-round.js';
+import { areAllRound } from '../support/places-round.js';
 import { type PartExtent, rowSpacing } from '../document/copies.js';
 import {
   type BrailleShape,
@@ -171,6 +171,10 @@ const COPIES = [
   ['row', 'repeated in a row'],
   ['ring', 'repeated in a ring'],
 ] as const;
+const ON_FACES = [
+  ['sides', 'every side'],
+  ['all', 'every face'],
+] as const;
 
 const HELD = [
   ['free', 'not held'],
@@ -205,8 +209,14 @@ const EVENLY = [
 
 function copiesSentence({ id, copies }: Part, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'copies'] as const;
-  const kind = write.choice('copies', copies?.kind ?? 'once', COPIES, ...path, 'kind');
+  const choices = [
+    ...COPIES,
+    ...(write.support?.kind === 'block' || copies?.kind === 'faces' ? ([['faces', 'repeated']] as const) : []),
+  ];
+  const kind = write.choice('copies', copies?.kind ?? 'once', choices, ...path, 'kind');
   if (!copies) return quiet(plain('It is '), kind, plain('.'));
+  if (copies.kind === 'faces')
+    return [plain('It is '), kind, plain(' on '), write.choice('faces', copies.on, ON_FACES, ...path, 'on'), plain('.')];
   const count = write.number('number of copies', copies.count, '', ...path, 'count');
   if (copies.kind === 'row') {
     return [

@@ -1,6 +1,6 @@
 import { formatLength } from '../../units/index.js';
-import { type LinePiece, type Sign, type Support } from '../document/schema.js';
-import { lineLengths } from '../document/support-lines.js';
+import { type BlockBody, type LinePiece, type Sign, type Support } from '../document/schema.js';
+import { lineLengths } from '../support/support-lines.js';
 import { type FieldPath, plain, quiet, quietIf, type Sentence, type TicketWord, type Writer } from './sentence.js';
 
 const KINDS = [
@@ -10,6 +10,7 @@ const KINDS = [
   ['bent', 'a bent sheet'],
   ['swept', 'bent along a line'],
   ['dome', 'on a dome'],
+  ['block', 'a block'],
 ] as const;
 const FACINGS = [
   ['outside', 'outside'],
@@ -33,6 +34,11 @@ const ENDS = [
 const LINES = [
   ['ellipse', 'half an ellipse'],
   ['pieces', 'straight pieces and arcs'],
+] as const;
+const BODIES = [
+  ['box', 'a box'],
+  ['prism', 'a prism'],
+  ['wedge', 'a wedge'],
 ] as const;
 const BENDS = [
   ['away', 'away'],
@@ -127,8 +133,65 @@ function wordsOf(support: Support, sign: Sign, write: Writer): TicketWord[] {
         ...facing,
         ...stretchWords(support, write),
       ];
+    case 'block':
+      return [
+        plain(': '),
+        write.choice('body', support.body.kind, BODIES, 'support', 'body', 'kind'),
+        ...bodyWords(support.body, write),
+      ];
   }
 }
+
+function bodyWords(body: BlockBody, write: Writer): TicketWord[] {
+  const size = (label: string, key: string, value: number, ...after: string[]): TicketWord[] => [
+    write.length(label, value, 'support', 'body', key),
+    plain(` ${after.join(' ')}`),
+  ];
+  switch (body.kind) {
+    case 'box':
+      return [
+        plain(' '),
+        ...size('width of the block', 'width', body.width, 'wide, '),
+        ...size('height of the block', 'height', body.height, 'high and '),
+        ...size('depth of the block', 'depth', body.depth, 'deep'),
+        ...quietIf(
+          body.chamfer === undefined,
+          plain(', the edges of its front '),
+          write.choice(
+            'front edges',
+            body.chamfer === undefined ? 'square' : 'chamfered',
+            FRONT_EDGES,
+            'support',
+            'body',
+            'edges',
+          ),
+        ),
+        ...(body.chamfer === undefined
+          ? []
+          : [plain(' by '), write.length('chamfer', body.chamfer, 'support', 'body', 'chamfer')]),
+      ];
+    case 'prism':
+      return [
+        plain(' with '),
+        write.number('sides', body.sides, '', 'support', 'body', 'sides'),
+        plain(' sides, each '),
+        ...size('width of a side', 'width', body.width, 'wide and '),
+        ...size('height of the block', 'height', body.height, 'high'),
+      ];
+    case 'wedge':
+      return [
+        plain(' '),
+        ...size('width of the block', 'width', body.width, 'wide and '),
+        ...size('depth of the block', 'depth', body.depth, 'deep, '),
+        ...size('height in front', 'front', body.front, 'high in front and '),
+        ...size('height at the back', 'back', body.back, 'at the back'),
+      ];
+  }
+}
+const FRONT_EDGES = [
+  ['square', 'not chamfered'],
+  ['chamfered', 'chamfered'],
+] as const;
 
 function roundWords(support: Extract<Support, { kind: 'cylinder' | 'cone' }>, write: Writer): TicketWord[] {
   const { round, lid, floor, filled, facing } = support;

@@ -7,6 +7,7 @@ import { cutToSentences } from './cut-to-sentences.js';
 import { ACTION_WORDS, isUpright, sinks } from '../document/actions.js';
 import { sideOf } from '../document/levels.js';
 import { partSentences } from './part-sentences.js';
+import { formatLength } from '../../units/index.js';
 import { type BlankEdge, type Laminate } from '../document/schema-blank.js';
 import { type Area, type Finish, type Part, type Sign, type Tier } from '../document/schema.js';
 import { type FieldPath, plain, quiet, quietIf, type Sentence, type TicketWord, Writer } from './sentence.js';
@@ -74,16 +75,17 @@ function blankSentences(sign: Sign, write: Writer): Sentence[] {
   const { outline, thickness, material, laminate } = sign.blank;
   const cut = [
     plain('The blank is '),
-    ...shapeWords(outline, write, 'blank', 'outline'),
+    ...(sign.support?.kind === 'block' ? [plain('a block')] : shapeWords(outline, write, 'blank', 'outline')),
     ...(material ? [plain(`, in ${material}`)] : []),
     plain('.'),
   ];
   const thick = [
     plain('It is '),
-    write.length('thickness', thickness, 'blank', 'thickness'),
-    plain(' thick'),
+    ...(sign.support?.kind === 'block'
+      ? [plain(`${formatLength(thickness, sign.unit)} deep at most`)]
+      : [write.length('thickness', thickness, 'blank', 'thickness'), plain(' thick')]),
     ...laminateWords(laminate, write),
-    ...blankEdgeWords(sign, write),
+    ...(sign.support?.kind === 'block' ? [] : blankEdgeWords(sign, write)),
     ...blankFinishWords(sign, write),
     plain('.'),
   ];

@@ -1,7 +1,7 @@
 import { degrees, radians } from '../../geometry/index.js';
-import { tidy } from './new-sign.js';
+import { tidy } from '../document/new-sign.js';
 import { unrolledCone } from './round-blank.js';
-import { type Copies, type Part, type Place, type Support } from './schema.js';
+import { type Copies, type Part, type Place, type Support } from '../document/schema.js';
 
 /** Degrees round a support, from the middle, of a place of the plan; undefined where nothing is gone round. */
 export function degreesRound(support: Support, { x, y }: Pick<Place, 'x' | 'y'>): number | undefined {

@@ -1,6 +1,6 @@
 import { degrees } from '../../geometry/index.js';
-import { type Blank } from './schema-blank.js';
-import { type Support } from './schema-support.js';
+import { type Blank } from '../document/schema-blank.js';
+import { type Support } from '../document/schema-support.js';
 
 /** A cone as it is given: the radii of the face below and above, and the height between. */
 export interface ConeSize {

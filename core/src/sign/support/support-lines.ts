@@ -1,5 +1,5 @@
 import { arcPiece, type Curve, type CurvePiece, EllipseCurve, PieceCurve, radians, straightPiece } from '../../geometry/index.js';
-import { type LinePiece, type Support } from './schema-support.js';
+import { type LinePiece, type Support } from '../document/schema-support.js';
 
 type Swept = Extract<Support, { kind: 'swept' }>;
 type Bent = Extract<Support, { kind: 'bent' }>;

@@ -1,0 +1,2 @@
+export { combinedSolids, type CombinedMesh, type Operation } from './combined.js';
+export { type Edge, loopsOf, triangulatedLoops } from './loops.js';
