@@ -26,7 +26,7 @@ describe('from the words to the files', () => {
     for (const customer of ['Fernhollow Arboretum', 'Quill Street Library', 'Osprey Point Ferry'])
       await visit.page.getByText(customer).first().waitFor();
     const pictures = visit.page.locator('.sign img');
-    expect(await pictures.count()).toBe(18);
+    expect(await pictures.count()).toBe(19);
     await visit.page.waitForFunction(
       () => [...document.querySelectorAll<HTMLImageElement>('.sign img')].slice(0, 3).every((img) => img.naturalWidth === 360),
       undefined,

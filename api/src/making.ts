@@ -17,6 +17,8 @@ export type ShopLibrary = Static<typeof ShopLibrary>;
 export const PlanOrder = Type.Object(
   {
     option: Type.Optional(OptionId),
+    /** Of a block the face that it is of. */
+    face: Type.Optional(OptionId),
     side: oneOf(['front', 'back'] as const),
     machine: Id,
     material: Id,

@@ -1,8 +1,8 @@
 import { ringsOf } from '../arrangement/index.js';
-import { bounds, contourArea } from '../geometry/index.js';
+import { bounds, type Contour, contourArea } from '../geometry/index.js';
 import { type Note, note } from '../notes/index.js';
 import { type Evaluation, isSolid } from '../relief/index.js';
-import { type CutTo } from '../sign/index.js';
+import { type BlockFace, type CutTo, faceAt, facesOf } from '../sign/index.js';
 import { liesIn } from './boxes.js';
 
 /** A floor thinner than this, in mm, is told of (common practice, no source). */
@@ -17,7 +17,7 @@ export function materialNotes({ sign, arrangement, layers, places, thinnest: flo
     .map((ring) => ({ ring, size: contourArea(ring) }))
     .filter(({ size }) => size > 0)
     .sort((a, b) => b.size - a.size);
-  const loose = pieces.slice(1);
+  const loose = piecesApart(pieces, facesOf(sign.support));
   if (loose.length > 0) {
     const box = bounds([loose[0].ring])!;
     const place = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
@@ -31,6 +31,16 @@ export function materialNotes({ sign, arrangement, layers, places, thinnest: flo
     out.push(note('loose-pieces', { ...place, ...mend }, loose.length, loose[0].size, sign.unit));
   }
   return out;
+}
+
+/** All pieces but the largest; of a block all but the largest of every face. @param pieces the largest first */
+function piecesApart<P extends { readonly ring: Contour }>(pieces: readonly P[], faces: readonly BlockFace[]): readonly P[] {
+  if (faces.length === 0) return pieces.slice(1);
+  const known = new Set<string | undefined>();
+  return pieces.filter(({ ring }) => {
+    const face = faceAt(faces, ring[0], ring[1])?.id;
+    return known.has(face) || !known.add(face);
+  });
 }
 
 /** What is said of letters that are several pieces. */

@@ -29,7 +29,18 @@ export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier
 export { newOption, splitOption, withOption } from './document/options.js';
 export { blankAllRound, type ConeSize, type UnrolledCone, unrolledCone } from './support/round-blank.js';
 export { bendAllowance, facePiece, lineCurve, lineLengths, profileCurve, sheetPieces } from './support/support-lines.js';
-export { type BlockFace, faceAt, facesOf, laidBlock, type LaidBlock, mostChamfer, mostSide } from './support/block-faces.js';
+export {
+  type BlockFace,
+  faceAt,
+  faceNear,
+  facesOf,
+  laidBlock,
+  type LaidBlock,
+  mostChamfer,
+  mostSide,
+} from './support/block-faces.js';
+export { boxAround } from './support/places-on-faces.js';
+export { layingWords, madeOnFace, signOfFace } from './support/sign-of-face.js';
 export { bringRound, degreesRound } from './support/places-round.js';
 export { implausible } from './document/plausible.js';
 export { dropStale, movedInOrder, outlinesUsed } from './document/references.js';

@@ -125,7 +125,10 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   const { positions: p, triangles } = mesh;
   const space = inSpaceOrFlat(evaluation, mesh);
   const flatVolume = volume(mesh);
-  const factor = evaluation.sign.support && flatVolume > 0 ? volume(space.mesh) / flatVolume : 1;
+  const solidVolume = volume(space.mesh);
+  const isBlock = evaluation.sign.support?.kind === 'block' && space.mesh !== mesh;
+  // The faces of a block are none of them stretched, but what is behind them is there once.
+  const factor = !isBlock && evaluation.sign.support && flatVolume > 0 ? solidVolume / flatVolume : 1;
   const sizes = sizesByOrigin(space, mesh);
   const { thickness } = evaluation.sign.blank;
   const normals = facetNormals(p, triangles);
@@ -146,7 +149,7 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   const inserted = inserts.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
   const blank = evaluation.kept ? area(union(evaluation.kept)) : contourArea(evaluation.blank);
   return {
-    volumeMm3: (flatVolume - inserted) * factor,
+    volumeMm3: isBlock ? solidVolume : (flatVolume - inserted) * factor,
     inserts,
     // Sums of many triangles: what nothing was taken out of comes to nothing.
     removedMm3: Math.max(0, blank * thickness - within + inserted) * factor,

@@ -14,6 +14,8 @@ export interface NamedPiece {
  */
 export function namedPieces(evaluation: Evaluation): NamedPiece[] {
   const { sign, kept } = evaluation;
+  if (sign.support?.kind === 'block')
+    return [{ name: ['block', slug(sign.blank.material)].filter(Boolean).join('-'), mesh: solidOf(evaluation) }];
   const inserts = solidOf(evaluation, 'inserts');
   const hasInserts = inserts.triangles.length > 0;
   const bodies = piecesOf(hasInserts ? solidOf(evaluation, 'all but inserts') : solidOf(evaluation)).map((mesh) => ({

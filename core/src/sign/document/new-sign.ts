@@ -76,7 +76,7 @@ const LINE_GAP = 0.55;
 function roomForLine(sign: Sign): { readonly capHeight: number; readonly y: number } {
   const { height } = extentOfShape(sign.blank.outline);
   const wanted = Math.min(sign.unit === 'mm' ? 20 : 19.05, Math.max(1, tidy(height * LINE_SHARE)));
-  const texts = sign.parts.filter((part) => part.kind === 'text');
+  const texts = sign.parts.filter((part) => part.kind === 'text').filter(({ hidden }) => !hidden);
   if (texts.length === 0) return { capHeight: wanted, y: 0 };
   const lowest = Math.min(...texts.map(lowestOf));
   const highest = Math.max(...texts.map((part) => part.place.y + sizeAbout(part) / 2));

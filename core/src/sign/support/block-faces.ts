@@ -91,6 +91,12 @@ export function faceAt(faces: readonly BlockFace[], x: number, y: number): Block
   return [...faces].sort((a, b) => away(a) - away(b))[0];
 }
 
+/** The face that a place in space is on, or whose level it is nearest to. */
+export function faceNear(faces: readonly BlockFace[], place: Vector): BlockFace | undefined {
+  const away = ({ middle, out }: BlockFace): number => Math.abs(dot(minus(place, middle), out));
+  return [...faces].sort((a, b) => away(a) - away(b))[0];
+}
+
 function laidBody(body: BlockBody): LaidBlock {
   const described = facesOfBody(body);
   const corners = described.flatMap((face) => face.corners);

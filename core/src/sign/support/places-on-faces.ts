@@ -1,3 +1,4 @@
+import { bounds, type Box } from '../../geometry/index.js';
 import { type BlockFace, faceAt, facesOf } from './block-faces.js';
 import { tidy } from '../document/new-sign.js';
 import { type Part, type Place, type Support } from '../document/schema.js';
@@ -9,6 +10,12 @@ export function onFace(
 ): { readonly face: BlockFace; readonly x: number; readonly y: number } | undefined {
   const face = faceAt(facesOf(support), x, y);
   return face && { face, x: tidy(x - face.x), y: tidy(y - face.y) };
+}
+
+/** The box that places of something are measured from: that of the face of a block which its middle is on, or of the blank. */
+export function boxAround(support: Support | undefined, blank: Box, { minX, maxX, minY, maxY }: Box): Box {
+  const face = faceAt(facesOf(support), (minX + maxX) / 2, (minY + maxY) / 2);
+  return face ? bounds([face.outline])! : blank;
 }
 
 /** Brings a part to the same place of another face, or to another place of its own. */

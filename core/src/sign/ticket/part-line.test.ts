@@ -33,8 +33,8 @@ describe('partLine', () => {
   });
 
   it('says what the blank is', () => {
-    expect(blankLine({ ...sign.blank, material: 'oak' }, 'mm')).toBe('rectangle 520 × 240 mm · 19 mm thick · oak');
-    expect(blankLine({ ...sign.blank, material: '', cutTo: { parts: [] } }, 'mm')).toBe(
+    expect(blankLine({ ...sign, blank: { ...sign.blank, material: 'oak' } })).toBe('rectangle 520 × 240 mm · 19 mm thick · oak');
+    expect(blankLine({ ...sign, blank: { ...sign.blank, material: '', cutTo: { parts: [] } } })).toBe(
       'rectangle 520 × 240 mm · 19 mm thick · cut to its letters',
     );
   });

@@ -1,8 +1,7 @@
 import { type FontEntry } from '../../type/index.js';
 import { formatLength, type LengthUnit } from '../../units/index.js';
 import { symbologyOf } from '../../codes/index.js';
-import { type Blank } from '../document/schema-blank.js';
-import { type Part, type Shape, type Sign, type TextPart, type Tier } from '../document/schema.js';
+import { type BlockBody, type Part, type Shape, type Sign, type TextPart, type Tier } from '../document/schema.js';
 import { Writer } from './sentence.js';
 
 /** Between the facts of a line. */
@@ -20,10 +19,31 @@ export function partLine({ unit }: Pick<Sign, 'unit'>, part: Part, catalogue: re
 }
 
 /** A blank in one line: "rectangle 520 × 240 mm · 19 mm · oak". */
-export const blankLine = ({ outline, thickness, material, cutTo }: Blank, unit: LengthUnit): string =>
-  [shapeLine(outline, unit), `${formatLength(thickness, unit)} thick`, material, cutTo ? 'cut to its letters' : '']
+export const blankLine = ({
+  blank: { outline, thickness, material, cutTo },
+  unit,
+  support,
+}: Pick<Sign, 'blank' | 'unit' | 'support'>): string =>
+  [
+    ...(support?.kind === 'block'
+      ? [bodyLine(support.body, unit)]
+      : [shapeLine(outline, unit), `${formatLength(thickness, unit)} thick`]),
+    material,
+    cutTo ? 'cut to its letters' : '',
+  ]
     .filter((fact) => fact !== '')
     .join(BETWEEN);
+
+function bodyLine(body: BlockBody, unit: LengthUnit): string {
+  switch (body.kind) {
+    case 'box':
+      return `box ${times(body.width, body.height, unit)} × ${formatLength(body.depth, unit)}`;
+    case 'prism':
+      return `prism with ${body.sides} sides ${times(body.width, body.height, unit)}`;
+    case 'wedge':
+      return `wedge ${times(body.width, body.depth, unit)}, ${formatLength(body.back, unit)} high`;
+  }
+}
 
 function wordsOf({ words }: TextPart): string {
   const lines = words.split('\n').map((line) => line.trim());

@@ -4,7 +4,7 @@ import { type CutChoice, PlanError, USUAL } from '@plain-relief/core/cutting';
 import { bounds } from '@plain-relief/core/geometry';
 import { readCutChoice, signToCut, usualCell } from '@plain-relief/core/making';
 import { Evaluator } from '@plain-relief/core/relief';
-import { type Sign, withOption } from '@plain-relief/core/sign';
+import { facesOf, layingWords, type Sign, signOfFace, withOption } from '@plain-relief/core/sign';
 import type { LoadedFont } from '../fonts/fonts.js';
 import { ThreadBook } from '../fonts/thread-book.js';
 import { laidPlan, type LaidPlan } from './laid-plan.js';
@@ -40,13 +40,20 @@ export default async function layPlan(work: PlanWork): Promise<PlanAnswer | Refu
   const { sign, order, madeWith, subject, fontsDir, port } = work;
   const book = fonts.with(fontsDir, work.fonts);
   evaluator ??= new Evaluator(book);
-  const evaluation = await evaluator.evaluate(signToCut(withOption(sign, order.option)), order.side);
+  const whole = withOption(sign, order.option);
+  const faces = facesOf(whole.support);
+  const face = faces.find(({ id }) => id === order.face);
+  const evaluation = await evaluator.evaluate(signToCut(face ? signOfFace(whole, face) : whole), order.side);
   const { rates, ...means } = madeWith;
-  const choice: CutChoice = { ...USUAL, cutsOut: order.side === 'front', ...readCutChoice(order.choice ?? {}), ...means };
+  // A block is there before it is cut.
+  const cutsOut = order.side === 'front' && !face;
+  const choice: CutChoice = { ...USUAL, cutsOut, ...readCutChoice(order.choice ?? {}), ...means };
   const cell = order.cell ?? usualCell(bounds([evaluation.blank])!);
   const progress = (share: number, step: string): void => port.postMessage({ share: 0.02 + 0.97 * share, step });
   try {
-    const { programs, ...laid } = await laidPlan(evaluation, choice, { cell, rates, subject, book, fontsDir, progress });
+    const laying = face && `The block lies with its ${layingWords(faces, face)}.`;
+    const about = { ...subject, ...(laying && { laying }) };
+    const { programs, ...laid } = await laidPlan(evaluation, choice, { cell, rates, subject: about, book, fontsDir, progress });
     return { ...laid, programs: programs.map(({ name, text }) => ({ name, text })) };
   } catch (error) {
     if (error instanceof PlanError) return { refused: error.message };

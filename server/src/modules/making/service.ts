@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { KeptPlan, MadeWith, PlanOrder } from '@plain-relief/api';
 import { isProven, troubleOf } from '@plain-relief/core/dry-run';
 import { readCutChoice } from '@plain-relief/core/making';
+import { facesOf } from '@plain-relief/core/sign';
 import { type Shop, ShopError } from '@plain-relief/core/shop';
 import type { Database } from '../../platform/database/database.js';
 import type { KeptProgram, PlanRow } from '../../platform/database/models/plans.js';
@@ -129,6 +130,15 @@ export class PlanService {
     const sign = await this.signs.find(signId);
     if (order.option !== undefined && !sign.document.options?.some(({ id }) => id === order.option))
       throw errors.notFound('option', order.option);
+    const faces = facesOf(sign.document.support);
+    if (order.face !== undefined && !faces.some(({ id }) => id === order.face)) throw errors.notFound('face', order.face);
+    if (faces.length > 0 && order.face === undefined)
+      throw errors.badRequest([
+        {
+          path: 'face',
+          message: `is missing: the sign is a block, so say which face is cut, one of ${faces.map(({ id }) => id).join(', ')}`,
+        },
+      ]);
     judgeChoice(order.choice ?? {});
     const of = { signId, proofId: null, revision: sign.revision, kind: 'cuts', option: order.option ?? null } as const;
     const task = await waitingTask(this.db, of);

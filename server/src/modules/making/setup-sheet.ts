@@ -18,6 +18,8 @@ export interface SheetSubject {
   readonly job: { readonly number: string; readonly title: string };
   readonly revision: number;
   readonly date: Date;
+  /** How it lies, where it is a block. */
+  readonly laying?: string;
 }
 
 /** What a setup sheet shows. Pictures are PNG files. */
@@ -213,6 +215,7 @@ class SetupPages {
     const day = subject.date.toISOString().slice(0, 16).replace('T', ' ');
     const of = subject.revision > 0 ? `revision ${subject.revision}` : '';
     this.text(said(subject.shop, of, `planned ${day} UTC`), PAGE.margin, INNER - 62, 9, FAINT);
+    if (subject.laying) this.text(subject.laying, PAGE.margin, INNER - 62, 9, INK, 'strong');
     if (job.number !== '') this.barcode(job.number, PAGE.width - PAGE.margin - 54, PAGE.margin, 54);
     this.y = Math.max(this.y, PAGE.margin + 16) + 3;
   }

@@ -21,7 +21,7 @@ describe('the database', () => {
     expect(await loadDemo(server.db, server.settings)).toBe(false);
     const { body } = await server.call<{ jobs: { signs: object[] }[]; customers: object[] }>('GET', '/api/jobs');
     expect(body.customers).toHaveLength(3);
-    expect(body.jobs.reduce((sum, { signs }) => sum + signs.length, 0)).toBe(18);
+    expect(body.jobs.reduce((sum, { signs }) => sum + signs.length, 0)).toBe(19);
   });
 
   it('says so when it is away, and nothing else', async () => {

@@ -24,6 +24,8 @@ import {
 import { densityIn } from '@plain-relief/core/shop';
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
 import {
+  boxAround,
+  facesOf,
   factorsToSize,
   hasBack,
   hasInserts,
@@ -68,7 +70,8 @@ import { ProofChoices } from './output/proof-choices';
 import { Remedies } from './ticket/remedies';
 import { SaveMark } from './document/save-mark';
 import { SectionViewer } from './section/section-view';
-import { type AddedShape, SignStore } from './document/sign-store';
+import type { AddedShape } from './document/added-shape';
+import { SignStore } from './document/sign-store';
 import { LastSteps, type StepName, stepsOf } from './steps';
 import { TasksService } from '../tasks/tasks.service';
 import { CustomerPins } from './plan/customer-pins';
@@ -173,6 +176,7 @@ export class BenchPage implements OnDestroy {
   /** Makers look, and change nothing. */
   protected readonly isLooking = inject(SessionService).isMaker;
   protected readonly hasInserts = hasInserts;
+  protected readonly faces = computed(() => facesOf(this.state()?.sign.support));
   protected readonly hasBack = hasBack;
   protected readonly error = signal('');
   /** The step of the job that the panel beside the plan is about. */
@@ -316,7 +320,7 @@ export class BenchPage implements OnDestroy {
     const box = boxes.map(({ ink }) => ink).reduce<Box | undefined>(joinBoxes, undefined);
     if (!plan || !box) return;
     if (what !== 'width' && what !== 'height') {
-      const { dx, dy } = moveToDistance(box, plan.blank, what, mm);
+      const { dx, dy } = moveToDistance(box, boxAround(this.state()?.sign.support, plan.blank, box), what, mm);
       this.store.place(parts.map(({ id, place }) => ({ id, x: place.x + dx, y: place.y + dy })));
       return;
     }

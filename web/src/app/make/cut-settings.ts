@@ -65,7 +65,7 @@ export const USUAL_SETTINGS: Omit<CutSettings, 'machine' | 'material' | 'tools'>
 export const USUAL_PINS = { diameter: 6, apart: 15, deep: 8 };
 
 /** What a plan is asked for with by these settings. */
-export function orderOf(settings: CutSettings, side: PlanOrder['side'], option: string | undefined): PlanOrder {
+export function orderOf(settings: CutSettings, side: PlanOrder['side'], option: string | undefined, face?: string): PlanOrder {
   const {
     machine,
     material,
@@ -88,6 +88,7 @@ export function orderOf(settings: CutSettings, side: PlanOrder['side'], option: 
   } as const;
   return {
     ...(option !== undefined && { option }),
+    ...(face !== undefined && { face }),
     side,
     machine,
     material,
@@ -142,10 +143,11 @@ export function stillThere(settings: CutSettings, { machines, materials, tools }
 /** Why a plan is not of what is seen now; empty where it is. */
 export function isBehind(
   { revision, order }: KeptPlan,
-  now: { readonly revision: number; readonly option?: string; readonly side: PlanOrder['side'] },
+  now: { readonly revision: number; readonly option?: string; readonly side: PlanOrder['side']; readonly face?: string },
 ): string {
   if (order.side !== now.side) return `It is of the ${order.side}.`;
   if (order.option !== now.option) return 'It is of another option.';
+  if (order.face !== now.face) return 'It is of another face.';
   return revision === now.revision
     ? ''
     : `The sign has changed since: it is of revision ${revision}, and the sign is at ${now.revision}.`;

@@ -17,7 +17,7 @@ import type { Clearance, KeptPlan } from '@plain-relief/api';
 import type { TabPlace } from '@plain-relief/core/cutting';
 import type { SignRemedy } from '@plain-relief/core/making';
 import type { Shop } from '@plain-relief/core/shop';
-import type { Sign, SignOption, Side } from '@plain-relief/core/sign';
+import { type BlockFace, layingWords, type Sign, type SignOption, type Side } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
 import { OutputPanel } from '../bench/output/output-panel';
 import { attempt } from '../platform/attempt';
@@ -58,12 +58,18 @@ export class MakePlace implements OnDestroy {
   readonly options = input<readonly SignOption[]>([]);
   readonly option = input<string>();
   readonly hasInserts = input(false);
+  /** The faces of a block, which are cut one by one. */
+  readonly faces = input<readonly BlockFace[]>([]);
+  protected readonly face = signal('');
+  protected readonly faceCut = computed(() => this.faces().find(({ id }) => id === this.face()) ?? this.faces().at(0));
   /** What the sign is bent around. */
   readonly bentAs = input<NonNullable<Sign['support']>['kind']>();
   /** What a plan of cuts is of, where the sign is bent. */
   protected readonly bentWords = computed(() => {
-    const kind = this.bentAs();
+    const [kind, face] = [this.bentAs(), this.faceCut()];
     if (!kind) return '';
+    if (face)
+      return `A block is cut face by face, and is there as a whole before: it lies with its ${layingWords(this.faces(), face)}. What is cut through is drilled from one face.`;
     return kind === 'bent'
       ? 'The sheet is cut flat, and bent afterwards: outlines have the lines of its bends on a layer of their own.'
       : 'Cuts are those of the plan laid flat, at its true size: for letters that are cut flat and bent on, or for a machine that turns the piece by arc lengths.';
@@ -90,7 +96,9 @@ export class MakePlace implements OnDestroy {
   /** The plan that is looked at: the one that was picked, else the newest that is done. */
   protected readonly plan = computed(() => {
     const plans = this.plans() ?? [];
-    return plans.find(({ id }) => id === this.picked()) ?? plans.find(({ outcome }) => outcome !== null);
+    const made = plans.filter(({ outcome }) => outcome !== null);
+    const ofFace = made.find(({ order }) => order.face === this.faceCut()?.id);
+    return plans.find(({ id }) => id === this.picked()) ?? ofFace ?? made.at(0);
   });
   /** The newest, where it is not done. */
   protected readonly pending = computed(() => {
@@ -100,7 +108,9 @@ export class MakePlace implements OnDestroy {
   protected readonly isBusy = computed(() => this.pending() !== undefined && isUnderWay(this.pending()!));
   protected readonly behind = computed(() => {
     const plan = this.plan();
-    return plan ? isBehind(plan, { revision: this.revision(), option: this.option(), side: this.side() }) : '';
+    return plan
+      ? isBehind(plan, { revision: this.revision(), option: this.option(), side: this.side(), face: this.faceCut()?.id })
+      : '';
   });
   /** What could be changed of the sign for what the plan leaves: of the very sign that it is of. */
   protected readonly mendings = signal<readonly SignRemedy[]>([]);
@@ -185,7 +195,12 @@ export class MakePlace implements OnDestroy {
     await attempt(this.trouble, async () => {
       await this.beforeAsking()();
       const { turning, ...rest } = settings;
-      const order = orderOf(turning && this.hasBack() ? { ...rest, turning } : rest, this.side(), this.option());
+      const order = orderOf(
+        turning && this.hasBack() ? { ...rest, turning } : rest,
+        this.side(),
+        this.option(),
+        this.faceCut()?.id,
+      );
       await this.service.ask(order);
       this.hasMoved.set(false);
       this.picked.set(undefined);

@@ -332,7 +332,7 @@ function planView(evaluation: Evaluation): PlanView {
   return {
     blank: bounds([blank])!,
     edge: screenRings(edgeOf(evaluation)),
-    sheet: kept && screenRings([blank]),
+    sheet: kept && sign.support?.kind !== 'block' ? screenRings([blank]) : undefined,
     paths: planPaths(evaluation),
     bends: supportLines(evaluation),
     stretch: stretchCells(evaluation).map((cell) => ({ ...cell, colour: stretchColour(cell.share, evaluation.sign) })),

@@ -1,5 +1,5 @@
 import type { SignJob } from '@plain-relief/api';
-import { inject, Injectable, type OnDestroy } from '@angular/core';
+import { inject, Injectable, type OnDestroy, signal } from '@angular/core';
 import {
   actionAtLevel,
   baseLevels,
@@ -11,6 +11,7 @@ import {
   type Ground,
   type Guide,
   type LetterByHand,
+  madeOnFace,
   movedInOrder,
   newCombined,
   newShape,
@@ -39,6 +40,7 @@ import { Api } from '../../platform/api';
 import { Notices } from '../../platform/notices';
 import { SessionService } from '../../session/session.service';
 import { ShopService } from '../../shop/shop.service';
+import { type AddedShape, SUNK } from './added-shape';
 import { Autosave } from './autosave';
 import type { BenchState } from './bench-state';
 import { Drafts } from './drafts';
@@ -50,25 +52,6 @@ const DEFAULT_FONT = 'barlow-semibold';
 
 /** mm as documents keep them. */
 export const tidy = (mm: number): number => Number(mm.toFixed(4));
-
-/** Parts that can be added besides a line of text. */
-export type AddedShape =
-  | 'rectangle'
-  | 'circle'
-  | 'ellipse'
-  | 'stadium'
-  | 'polygon'
-  | 'arch'
-  | 'sector'
-  | 'border'
-  | 'line'
-  | 'fixings'
-  | 'braille'
-  | 'code'
-  | 'outline';
-
-/** Shapes that are carved as wide as the blank when they are new: words stand on their floor, not in their way. */
-const SUNK: ReadonlySet<AddedShape> = new Set(['rectangle', 'ellipse', 'stadium', 'polygon', 'arch', 'sector']);
 
 /** The sign on the bench: its document, what is selected, undo, and saving. Every change goes through here. */
 @Injectable()
@@ -84,6 +67,8 @@ export class SignStore implements OnDestroy {
   private history: History<Sign> | undefined;
   private autosave: Autosave | undefined;
   private saving: Subscription | undefined;
+  /** The face of a block that is worked on, if one is. */
+  readonly face = signal('');
 
   /** The sign with all its options, as it is saved. */
   get whole(): Sign | undefined {
@@ -102,6 +87,7 @@ export class SignStore implements OnDestroy {
     const draft = this.drafts.read(id);
     const isRestored = draft !== undefined && JSON.stringify(draft.document) !== JSON.stringify(document);
     this.autosave = new Autosave(this.api, this.drafts, id, isRestored ? draft.base : revision, document);
+    this.face.set('');
     this.history = History.of(isRestored ? draft.document : document);
     this.state.next({
       id,
@@ -221,12 +207,14 @@ export class SignStore implements OnDestroy {
     const sign = this.history?.value;
     if (!sign) return;
     const lastFont = sign.parts.filter((part) => part.kind === 'text').at(-1)?.font;
-    this.add(newText(sign, lastFont ?? DEFAULT_FONT));
+    this.add(madeOnFace(sign, this.face(), (on) => newText(on, lastFont ?? DEFAULT_FONT)));
   }
 
   addShape(kind: AddedShape): void {
     const sign = this.history?.value;
-    if (sign) this.add(newShape(sign, kind), SUNK.has(kind) ? 'under words' : 'last');
+    if (!sign) return;
+    const part = madeOnFace(sign, this.face(), (on) => newShape(on, kind));
+    this.add(part, SUNK.has(kind) ? 'under words' : 'last');
   }
 
   /** Adds a part for every colour of a customer's drawing, each in its place in it and all as a group, as one step. */

@@ -20,6 +20,7 @@ import {
   Plane,
   PlaneGeometry,
   PMREMGenerator,
+  Raycaster,
   RingGeometry,
   Scene,
   ShadowMaterial,
@@ -39,6 +40,9 @@ import { distanceFor } from './framing';
 export const VIEWS = {
   front: [0, 0, 1],
   'three-quarter': [-0.42, -0.5, 1],
+  /** Of a block, its front with its right side and top. */
+  corner: [0.7, 0.55, 1],
+  above: [0, 1, 0.35],
   left: [-1, -0.05, 0.45],
   right: [1, -0.05, 0.45],
   below: [0, -1, 0.35],
@@ -154,7 +158,7 @@ export class ModelScene {
     this.lit();
     if (!this.hasModel && positions.length > 0) {
       this.hasModel = true;
-      this.look('three-quarter');
+      this.look(this.first);
     }
     this.draw();
   }
@@ -197,10 +201,11 @@ export class ModelScene {
     this.render();
   }
 
-  look(name: ViewName): void {
+  /** Looks at the model from a side, or from a direction. */
+  look(from: ViewName | readonly [number, number, number]): void {
     const sphere = this.geometry.boundingSphere;
     if (!sphere) return;
-    const direction = new Vector3(...VIEWS[name]).normalize();
+    const direction = new Vector3(...(typeof from === 'string' ? VIEWS[from] : from)).normalize();
     const half = (this.perspective.fov * Math.PI) / 360;
     const distance = ((sphere.radius * 1.02) / Math.sin(half)) * distanceFor(this.perspective.aspect);
     this.controls.target.copy(sphere.center);
@@ -212,6 +217,7 @@ export class ModelScene {
     this.straight.zoom = 1;
     this.fitCameras(this.size.width / Math.max(1, this.size.height));
     this.controls.update();
+    if (this.first === 'corner') this.lit();
     this.draw();
   }
 
@@ -224,6 +230,14 @@ export class ModelScene {
     this.fitCameras(this.size.width / Math.max(1, this.size.height));
     this.controls.update();
     this.draw();
+  }
+
+  /** The place of the model at a point of the canvas, in mm; undefined where there is none. @param across, down from −1 to 1 */
+  placeAt(across: number, down: number): readonly [number, number, number] | undefined {
+    const ray = new Raycaster();
+    ray.setFromCamera(new Vector2(across, -down), this.isStraight ? this.straight : this.perspective);
+    const [hit] = ray.intersectObject(this.mesh, false);
+    return hit && [hit.point.x, hit.point.y, hit.point.z];
   }
 
   /** Marks places of the plan. @param z mm above the face; on top of the model where nothing is said */
@@ -240,6 +254,9 @@ export class ModelScene {
     this.marks.instanceMatrix.needsUpdate = true;
     this.draw();
   }
+
+  /** Where it is looked at from at first. */
+  first: ViewName = 'three-quarter';
 
   lightFrom(side: keyof typeof LIGHTS): void {
     this.lightSide = side;
@@ -263,9 +280,7 @@ export class ModelScene {
     if (!sphere || !box) return;
     const { center, radius } = sphere;
     this.light.target.position.copy(center);
-    this.light.position
-      .copy(center)
-      .add(new Vector3(LIGHTS[this.lightSide] * 0.7, 0.8, 1.1).normalize().multiplyScalar(radius * 3));
+    this.light.position.copy(center).add(this.lightDirection().multiplyScalar(radius * 3));
     const { camera } = this.light.shadow;
     [camera.left, camera.right, camera.bottom, camera.top] = [-radius, radius, -radius, radius].map((mm) => mm * 1.15);
     [camera.near, camera.far] = [radius, radius * 5];
@@ -277,6 +292,14 @@ export class ModelScene {
     this.wall.scale.setScalar(radius * 8);
     this.renderer.shadowMap.needsUpdate = !this.isDraft;
     this.stir();
+  }
+
+  /** Where light comes from: from before a sign, and before that face of a block that is looked at. */
+  private lightDirection(): Vector3 {
+    const direction = new Vector3(LIGHTS[this.lightSide] * 0.7, 0.8, 1.1).normalize();
+    if (this.first !== 'corner') return direction;
+    const camera = this.isStraight ? this.straight : this.perspective;
+    return direction.applyQuaternion(camera.quaternion);
   }
 
   /** Something moves: where frames take long, what is seen is drawn roughly until it rests. */

@@ -1,19 +1,24 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  computed,
   effect,
   ElementRef,
   inject,
   input,
   type OnDestroy,
+  output,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
+import { type BlockFace, faceNear } from '@plain-relief/core/sign';
 import { NumberField } from '../../fields/number-field';
 import type { ModelView, SectionView } from '../../relief/views';
 import type { ModelScene, ViewName } from './model-scene';
 
 const NAMES: readonly ViewName[] = ['three-quarter', 'front', 'left', 'right', 'below', 'back'];
+const NAMES_OF_BLOCKS: readonly ViewName[] = ['corner', 'above', 'below'];
 
 /** The turnable model; its three-dimensional part is loaded when it is first shown. */
 @Component({
@@ -21,14 +26,28 @@ const NAMES: readonly ViewName[] = ['three-quarter', 'front', 'left', 'right', '
   imports: [NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <canvas #canvas tabindex="0" aria-label="Model of the sign: drag to turn, wheel to come nearer"></canvas>
+    <canvas
+      #canvas
+      tabindex="0"
+      aria-label="Model of the sign: drag to turn, wheel to come nearer"
+      (dblclick)="touch($event)"
+      [title]="faces().length > 0 ? 'Double-click a face to work on it' : ''"
+    ></canvas>
     @if (trouble()) {
       <p class="say" role="alert">{{ trouble() }}</p>
     } @else if (!model()) {
       <p class="say" role="status">Building the model …</p>
     }
     <div class="views" role="group" aria-label="Look from">
-      @for (name of names; track name) {
+      @if (faces().length > 0) {
+        <select #faceField aria-label="Face looked at" (change)="faceChosen.emit(faceField.value)">
+          <option value="" [selected]="!face()">a face …</option>
+          @for (each of faces(); track each.id) {
+            <option [value]="each.id" [selected]="each.id === face()">{{ each.name }}</option>
+          }
+        </select>
+      }
+      @for (name of names(); track name) {
         <button type="button" (click)="look(name)">{{ name }}</button>
       }
       <button type="button" class="apart" (click)="turnLight()">light from the {{ light() }}</button>
@@ -71,11 +90,15 @@ export class ModelViewer implements OnDestroy {
   /** Places in the plan that are marked, and mm above the face at which they are. */
   readonly found = input<readonly { readonly x: number; readonly y: number }[]>([]);
   readonly foundAt = input<number>();
+  /** The faces of a block, and the one that is looked at. */
+  readonly faces = input<readonly BlockFace[]>([]);
+  readonly face = input('');
+  readonly faceChosen = output<string>();
   /** Of its pictures. */
   readonly title = input('sign');
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  protected readonly names = NAMES;
+  protected readonly names = computed(() => (this.faces().length > 0 ? NAMES_OF_BLOCKS : NAMES));
   protected readonly trouble = signal('');
   protected readonly isStraight = signal(false);
   protected readonly isOpen = signal(false);
@@ -95,6 +118,12 @@ export class ModelViewer implements OnDestroy {
       this.model();
       this.scene()?.mark(this.isBent() ? [] : this.found(), this.foundAt());
     });
+    effect(() => {
+      const on = this.faces().find(({ id }) => id === this.face());
+      const [scene] = [this.scene(), this.model()];
+      // From a little above, as far as it is not looked at from above or below already.
+      if (scene && on) scene.look(on.isSide ? [on.out[0], 0.12, on.out[2]] : [on.out[0], on.out[1], on.out[2] + 0.02]);
+    });
     effect(() => this.scene()?.cutOpen(this.isOpen() && !this.isBent() ? this.section() : undefined));
     effect((onCleanup) => {
       const canvas = this.canvas().nativeElement;
@@ -104,6 +133,7 @@ export class ModelViewer implements OnDestroy {
         .then(({ ModelScene }) => {
           if (isGone) return;
           const scene = new ModelScene(canvas);
+          if (untracked(this.faces).length > 0) scene.first = 'corner';
           const { clientWidth, clientHeight } = this.host.nativeElement;
           scene.resize(clientWidth, clientHeight);
           this.scene.set(scene);
@@ -118,6 +148,14 @@ export class ModelViewer implements OnDestroy {
   ngOnDestroy(): void {
     this.observer.disconnect();
     this.scene()?.dispose();
+  }
+
+  /** Chooses the face that is pointed at. */
+  protected touch(event: MouseEvent): void {
+    const { left, top, width, height } = this.canvas().nativeElement.getBoundingClientRect();
+    const place = this.scene()?.placeAt((2 * (event.clientX - left)) / width - 1, (2 * (event.clientY - top)) / height - 1);
+    const face = place && faceNear(this.faces(), place);
+    if (face) this.faceChosen.emit(face.id);
   }
 
   protected look(name: ViewName): void {

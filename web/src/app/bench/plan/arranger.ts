@@ -4,6 +4,7 @@ import {
   aligned,
   broughtTo,
   becomeBlank,
+  boxAround,
   distributed,
   grouped,
   mirroredParts,
@@ -109,7 +110,12 @@ export class Arranger {
   }
 
   private target(to: 'blank' | 'chosen' | 'last'): Box | undefined {
-    if (to === 'blank') return this.relief.latest?.plan.blank;
+    if (to === 'blank') {
+      const blank = this.relief.latest?.plan.blank;
+      const chosen = this.store.now?.chosen ?? [];
+      const box = this.boxes().filter(({ id }) => chosen.includes(id)).map(({ ink }) => ink).reduce<Box | undefined>(joinBoxes, undefined); // prettier-ignore
+      return blank && box ? boxAround(this.store.now?.sign.support, blank, box) : blank;
+    }
     const last = this.store.now?.selected;
     return to === 'last' ? this.boxes().find(({ id }) => id === last)?.ink : undefined;
   }

@@ -13,8 +13,10 @@ import {
   viewChild,
 } from '@angular/core';
 import { lineSeenFrom } from '@plain-relief/core/drawing';
-import { type Box, joinBoxes } from '@plain-relief/core/geometry';
+import { bounds, type Box, joinBoxes } from '@plain-relief/core/geometry';
 import {
+  type BlockFace,
+  boxAround,
   type Factors,
   type Guide,
   hasSize,
@@ -100,6 +102,11 @@ export class PlanViewer {
   readonly mode = input<PlanMode>('choose');
   /** Whoever looks changes nothing: sizes are text, and nothing is to be dragged. */
   readonly isLooking = input(false);
+  /** The faces of a block, and the one that is shown. */
+  readonly faces = input<readonly BlockFace[]>([]);
+  readonly face = input('');
+  readonly faceChosen = output<string>();
+  protected readonly boxAround = boxAround;
   /** Whether every dimension of what is chosen is told. */
   readonly isMeasured = input(true);
   /** What was said in a proof about places of the front. */
@@ -254,6 +261,11 @@ export class PlanViewer {
       if (now !== blank) this.ownView.set(undefined);
       blank = now;
     });
+    effect(() => {
+      const on = this.faces().find(({ id }) => id === this.face());
+      const box = on && bounds([on.outline]);
+      this.ownView.set(box && fit(box, untracked(this.size).width, untracked(this.size).height));
+    });
     // Points are worked on from near by.
     effect(() => {
       const id = this.pointsOf();
@@ -264,6 +276,7 @@ export class PlanViewer {
 
   fitAll(): void {
     this.ownView.set(undefined);
+    if (this.face()) this.faceChosen.emit('');
   }
 
   zoomBy(factor: number): void {
@@ -396,7 +409,10 @@ export class PlanViewer {
     if (!drag.isMoving && Math.hypot(x - drag.from[0], y - drag.from[1]) * this.view().scale < CLICK) return;
     if (!drag.isMoving) this.drag.set({ ...drag, isMoving: true });
     const [dx, dy] = [onSteps(x - drag.from[0], this.unit()), onSteps(y - drag.from[1], this.unit())];
-    const around = { blank: this.plan().blank, others: drag.others, guides: this.sign().guides ?? [] };
+    const { minX, maxX, minY, maxY } = drag.moving.ink;
+    const there = { minX: minX + dx, maxX: maxX + dx, minY: minY + dy, maxY: maxY + dy };
+    const blank = boxAround(this.sign().support, this.plan().blank, there);
+    const around = { blank, others: drag.others, guides: this.sign().guides ?? [] };
     const held = isFree ? { dx, dy, reasons: [] } : snapped(drag.moving, dx, dy, around, HOLD / this.view().scale);
     this.reasons.set(held.reasons);
     this.placed.emit(drag.places.map((place) => ({ id: place.id, x: place.x + held.dx, y: place.y + held.dy })));

@@ -73,9 +73,9 @@ const NEAR = 3;
           type="button"
           (click)="isInSpace.set(!isInSpace())"
           [attr.aria-pressed]="isInSpace()"
-          title="Laid flat, or as it is bent"
+          [title]="isBlock() ? 'Of the faces laid flat, or through the block' : 'Laid flat, or as it is bent'"
         >
-          {{ isInSpace() ? 'as it is bent' : 'laid flat' }}
+          {{ isInSpace() ? (isBlock() ? 'through the block' : 'as it is bent') : 'laid flat' }}
         </button>
       }
       @for (each of kept(); track each.id) {
@@ -105,6 +105,7 @@ export class SectionViewer {
   readonly current = input<NamedSection>();
   /** Whether the sign is bent around something. */
   readonly isBent = input(false);
+  readonly isBlock = input(false);
   /** Whether sections can only be looked at. */
   readonly isLooking = input(false);
   /** Where a finding is that is looked at: places in the plan, and mm above the face between which it is. */

@@ -52,7 +52,7 @@ import { MeasureField } from '../../fields/measure-field';
 import { NameField } from '../../fields/name-field';
 import { NumberField } from '../../fields/number-field';
 import { WordsField } from '../../fields/words-field';
-import type { AddedShape } from '../document/sign-store';
+import type { AddedShape } from '../document/added-shape';
 import { type Arranging, ArrangeStrip } from '../plan/arrange-strip';
 import { BlankShelf } from './blank-shelf';
 import { BrailleStrip } from './braille-strip';
@@ -179,7 +179,7 @@ export class TicketPanel {
   /** Whether what goes without saying is shown of what is in focus; not of the next one. */
   protected readonly isMoreShown = linkedSignal({ source: this.selected, computation: () => false });
   protected readonly isBlankOpen = computed(() => this.selected() === undefined);
-  protected readonly blankLine = computed(() => blankLine(this.sign().blank, this.sign().unit));
+  protected readonly blankLine = computed(() => blankLine(this.sign()));
   protected readonly blank = computed(() =>
     this.told(this.sentences().filter(({ part, isGround }) => part === undefined && !isGround)),
   );
