@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import { readStl } from '@plain-relief/core/format';
 import { edgeFaults, volume } from '@plain-relief/core/mesh';
 import { newSign, newText, newTier, type Sign } from '@plain-relief/core/sign';
-import { MouseHand } from './hands.js';
+import { MouseHand, until } from './hands.js';
 import { Visit } from './visit.js';
 
 const visit = new Visit('bent', 30_000);
@@ -36,13 +36,16 @@ async function solidMade(but?: number): Promise<number> {
   await button(/^Make/u).first().click();
   for (;;) {
     const path = await (await visit.bench.make(/^Make Solid \(STL\)/u, 'stl')).path();
+    lastSolid = path;
     const mesh = readStl(new Uint8Array(readFileSync(path)));
-    console.log(path, volume(mesh), await visit.page.locator('[data-task]').allTextContents());
     expect(edgeFaults(mesh)).toEqual({ count: 0 });
     if (volume(mesh) !== but) return volume(mesh);
     await visit.page.waitForTimeout(500);
   }
 }
+
+/** Where the solid is that was made last. */
+let lastSolid = '';
 
 const widthOf = ({ blank: { outline } }: Sign): number => ('width' in outline ? outline.width : 0);
 
@@ -117,6 +120,57 @@ describe('signs that are bent', () => {
     expect(carved).toBeGreaterThan(bare * 0.9);
     expect(raised - carved).toBeGreaterThan(300);
     expect(raised - carved).toBeLessThan(3000);
+    expect(faults).toEqual([]);
+  });
+
+  it('a block has a letter on each of four faces, turned a quarter, is seen face by face, and is cut so', async () => {
+    const sign = newSign('Block', 'mm');
+    sign.blank.thickness = 50;
+    sign.blank.outline = { kind: 'rectangle', width: 50, height: 50, cornerRadius: 0 };
+    const id = await open('Block', sign);
+    await hand.choose('Blank', 'support', 'block');
+    await storedSo(id, ({ support }) => support?.kind === 'block');
+    for (const [face, name, letter] of [
+      ['front', 'front', 'N'],
+      ['right', 'right side', 'E'],
+      ['back', 'back', 'S'],
+      ['left', 'left side', 'W'],
+    ]) {
+      await visit.page.getByLabel('Face shown').selectOption(face);
+      const line = await visit.bench.addLine(letter);
+      await line.getByText(`up from the middle of the face`).waitFor();
+      await line
+        .getByRole('button', { name, exact: false })
+        .or(line.getByLabel('face', { exact: true }))
+        .first()
+        .waitFor();
+      await hand.press('turn ¼ left');
+    }
+    const made = await storedSo(id, ({ parts }) => parts.length === 4 && parts.every(({ place }) => place.turn === 90));
+    expect(made.parts.map(({ place: { x, y } }) => [x, y])).toEqual([[0, 0], [70, 0], [140, 0], [-70, 0]]); // prettier-ignore
+    // Chosen on the model, from the front.
+    await button('Both').click();
+    await visit.page.getByLabel('Face looked at').selectOption('front');
+    const canvas = visit.page.locator('pr-model-view canvas');
+    await visit.page.getByLabel('Face shown').selectOption('');
+    await until(async () => {
+      await canvas.dblclick();
+      return (await visit.page.getByLabel('Face shown').inputValue()) === 'front';
+    });
+    const raised = await solidMade();
+    expect(raised).toBeGreaterThan(50 ** 3);
+    expect(raised).toBeLessThan(50 ** 3 * 1.02);
+    // What is raised stands over all four sides of it, and over no other.
+    const { positions } = readStl(new Uint8Array(readFileSync(lastSolid)));
+    const span = (k: number) => [
+      Math.min(...positions.filter((_, i) => i % 3 === k)),
+      Math.max(...positions.filter((_, i) => i % 3 === k)),
+    ];
+    expect([span(0), span(1), span(2)].map((ends) => ends.map((mm) => Math.round(100 * mm) / 100))).toEqual([[-27, 27], [-25, 25], [-52, 2]]); // prettier-ignore
+    await button('Cuts for a machine').click();
+    await visit.page.getByText('lies with its front up, its upper edge away from you, on the back').waitFor();
+    await visit.page.getByLabel('Face that is cut').selectOption('left');
+    await visit.page.getByText('lies with its left side up, its upper edge away from you, on the right side').waitFor();
     expect(faults).toEqual([]);
   });
 });
