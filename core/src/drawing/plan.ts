@@ -15,7 +15,7 @@ import {
   surfaceFinishOf,
 } from '../relief/index.js';
 import { finishOfSurface } from '../solid/index.js';
-import { type Blank, extentOfShape } from '../sign/index.js';
+import { type Blank, type BlockFace, extentOfShape, facesOf } from '../sign/index.js';
 import { surfaceOf } from '../support/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
@@ -154,8 +154,13 @@ export function dimensionedPlan(
       ...plan.items,
       ...bends,
       ...parts.items,
-      ...dimension({ from: [maxX, minY], to: [minX, minY], beside: below, text: words(width), textHeight }),
-      ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: words(height), textHeight }),
+      // The faces of a block have their sizes each for itself.
+      ...(evaluation.sign.support?.kind === 'block'
+        ? []
+        : [
+            ...dimension({ from: [maxX, minY], to: [minX, minY], beside: below, text: words(width), textHeight }),
+            ...dimension({ from: [minX, minY], to: [minX, maxY], beside, text: words(height), textHeight }),
+          ]),
     ],
   };
 }
@@ -177,11 +182,22 @@ export function sizesOf(evaluation: Evaluation): {
   behind: number;
 } {
   const { blank, kept, sign, highest, rearmost } = evaluation;
+  if (sign.support?.kind === 'block') return { ...sizeOfBlock(facesOf(sign.support)), above: Math.max(0, highest), behind: 0 };
   const box = bounds(edgeOf(evaluation)) ?? bounds([blank])!;
   const { thickness } = sign.blank;
   const size = kept ? { width: box.maxX - box.minX, height: box.maxY - box.minY } : extentOfBlank(sign.blank, box);
   const over = (z: number): number => (Number.isFinite(z) ? Math.max(0, Number(z.toFixed(6))) : 0);
   return { ...size, thickness, above: over(highest), behind: over(-thickness - rearmost) };
+}
+
+/** How wide, high and deep the box around a block is. */
+function sizeOfBlock(faces: readonly BlockFace[]): { width: number; height: number; thickness: number } {
+  const corners = faces.flatMap((face) => face.corners);
+  const [width, height, thickness] = [0, 1, 2].map((k) => {
+    const at = corners.map((corner) => corner[k]);
+    return Number((Math.max(...at) - Math.min(...at)).toFixed(6));
+  });
+  return { width, height, thickness };
 }
 
 /** "face", "raised 2 mm" or "carved 1.5 mm": the name of a level's layer in files. */

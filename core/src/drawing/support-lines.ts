@@ -80,8 +80,8 @@ function linesOf(support: Support, thickness: number, box: Box, contour: Contour
       return [];
     case 'block':
       return laidBlock(support).faces.map(({ x, outline, name }): SupportLine => {
-        const { maxY } = bounds([outline])!;
-        return { kind: 'face', from: [x, maxY], to: [x, maxY], words: name };
+        const { minX, maxX, minY, maxY } = bounds([outline])!;
+        return { kind: 'face', from: [x, maxY], to: [x, maxY], words: `${name}, ${words(maxX - minX)} × ${words(maxY - minY)}` };
       });
   }
 }

@@ -10,6 +10,7 @@ export {
   rgb,
   SAMPLES,
   shaded,
+  CORNER,
   THREE_QUARTER,
   towards,
   type View,

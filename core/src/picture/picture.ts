@@ -20,6 +20,8 @@ export interface View {
 
 /** Straight on from the front, a little from above and from the left: heights show, letters stay legible. */
 export const THREE_QUARTER: View = { turn: -15, tilt: 20 };
+/** A corner of a block: its front, its right side and its top. */
+export const CORNER: View = { turn: -34, tilt: -26 };
 
 export type Rgb = readonly [number, number, number];
 

@@ -1,9 +1,9 @@
 import { type Evaluation } from '../relief/index.js';
 import { type ColouredMesh, signModel } from '../solid/index.js';
-import { finishPaint, type Picture, pictureOf, THREE_QUARTER } from './picture.js';
+import { CORNER, finishPaint, type Picture, pictureOf, THREE_QUARTER } from './picture.js';
 
 /**
- * A sign from three quarters in its finishes, as proofs and jobs show it.
+ * A sign from three quarters in its finishes, as proofs and jobs show it; a block with its front, right side and top.
  * @param mesh its solid, where that is worked out already
  */
 export function signPicture(
@@ -12,5 +12,11 @@ export function signPicture(
   height: number,
   mesh: ColouredMesh = signModel(evaluation),
 ): Picture {
-  return pictureOf(mesh.mesh, finishPaint(mesh), THREE_QUARTER, width, height);
+  return pictureOf(
+    mesh.mesh,
+    finishPaint(mesh),
+    evaluation.sign.support?.kind === 'block' ? CORNER : THREE_QUARTER,
+    width,
+    height,
+  );
 }

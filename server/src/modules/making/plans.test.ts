@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { KeptPlan, PlanPrograms, ShopLibrary } from '@plain-relief/api';
-import { newSign, newShape } from '@plain-relief/core/sign';
+import { newSign, newShape, setField } from '@plain-relief/core/sign';
 import { unzipSync } from 'fflate';
 import type PgBoss from 'pg-boss';
 import { openQueue } from '../../platform/queue/queue.js';
@@ -178,6 +178,34 @@ describe('plans of cuts', () => {
   ])('%j is refused with a sentence', async (order, status, words) => {
     const answer = await server.call<{ message: string }>('POST', `/api/signs/${signId}/plans`, order);
     expect([answer.status, answer.body.message]).toEqual([status, expect.stringMatching(words)]);
+  });
+
+  it('of a block are of one of its faces, which is there before it is cut', async () => {
+    const document = newSign('Block', 'mm');
+    setField(document, ['support', 'kind'], 'block');
+    document.blank.material = 'oak';
+    const groove = { ...newShape(document, 'rectangle'), place: { x: 0, y: 0, turn: 0, mirror: false } };
+    document.parts = [groove];
+    setField(document, ['parts', 0, 'place', 'face'], 'right');
+    const { body: jobs } = await server.call<{ jobs: { id: string }[] }>('GET', '/api/jobs');
+    const { body: made } = await server.call<{ id: string }>('POST', `/api/jobs/${jobs.jobs[0].id}/signs`, { title: 'Block', document }); // prettier-ignore
+    const whole = signId;
+    signId = made.id;
+    try {
+      const post = async (order: unknown) => server.call<{ message: string }>('POST', `/api/signs/${made.id}/plans`, order);
+      const none = await post(ORDER);
+      expect([none.status, JSON.stringify(none.body)]).toEqual([400, expect.stringContaining('one of front, right, back, left')]);
+      expect((await post({ ...ORDER, face: 'lid' })).status).toBe(404);
+      const plan = await laid({ ...ORDER, face: 'right' });
+      expect([plan.state, plan.error]).toEqual(['done', null]);
+      const { stock, cuts } = plan.outcome!;
+      // As wide as the block is deep, and no cut goes around it.
+      const { depth, height } = (document.support as { body: { depth: number; height: number } }).body;
+      expect([stock.box.maxX - stock.box.minX, stock.box.maxY - stock.box.minY]).toEqual([depth, height]);
+      expect(cuts.map(({ purpose }) => purpose)).not.toContain('cut out');
+    } finally {
+      signId = whole;
+    }
   });
 
   it('that cannot be laid say why, and those that nobody wants end', async () => {

@@ -39,15 +39,16 @@ export function spacePage(sheet: Sheet, front: Evaluation): void {
   const { mesh } = modelOfView(front);
   sheet.start();
   const isRound = sign.support !== undefined && 'round' in sign.support && sign.support.round === true;
-  sheet.heading(
-    isRound ? 'As it is bent, from three sides' : 'As it is bent, from the left, from the front and from the right',
-    body.x,
-    body.y + 3,
-  );
+  const isBlock = sign.support?.kind === 'block';
+  const heading = isBlock
+    ? 'The block from before and above, from behind and above, and from below'
+    : isRound
+      ? 'As it is bent, from three sides'
+      : 'As it is bent, from the left, from the front and from the right';
+  sheet.heading(heading, body.x, body.y + 3);
   const width = (body.width - 2 * GAP) / 3;
-  (isRound ? ALL_ROUND : SIDES).forEach((turn, i) =>
-    sheet.view(front, { turn, tilt: 10 }, body.x + i * (width + GAP), body.y + HEADING, width),
-  );
+  const views = isBlock ? CORNERS : (isRound ? ALL_ROUND : SIDES).map((turn) => ({ turn, tilt: 10 }));
+  views.forEach((view, i) => sheet.view(front, view, body.x + i * (width + GAP), body.y + HEADING, width));
   const top = body.y + HEADING + width * PICTURE_SHARE + GAP;
   const room = { ...body, y: top + HEADING, height: body.y + body.height - top - HEADING };
   const drawn = fitting((scale) => spaceSectionDrawing(front, mesh, sign.section, FIGURES_MM / scale), room.width, room.height);
@@ -59,6 +60,12 @@ export function spacePage(sheet: Sheet, front: Evaluation): void {
 /** Degrees by which the sign is turned to be seen from its left, its front and its right. */
 const SIDES = [55, 0, -55] as const;
 const ALL_ROUND = [120, 0, -120] as const;
+/** Three corners of a block, by which every side of it is seen. */
+const CORNERS = [
+  { turn: -34, tilt: -26 },
+  { turn: 146, tilt: -26 },
+  { turn: -34, tilt: 40 },
+] as const;
 
 /** The least height of a section on its page, in mm. */
 const SECTION_HEIGHT = 50;

@@ -38,10 +38,10 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   sheet.turn(page.isUpright);
   sheet.start();
   const { plan, section, detail } = page;
-  put(sheet, plan, `Plan${sign.support ? ' laid flat' : ''}, ${scaleName(plan.scale)}, ${sheet.painted}`);
+  put(sheet, plan, `Plan${laidWords(sign)}, ${scaleName(plan.scale)}, ${sheet.painted}`);
   if (section) {
     const name = sectionAt(sign, sign.section)?.name;
-    put(sheet, section, `Section${name ? ` ${name}` : ''}${sign.support ? ' laid flat' : ''}, ${scaleName(section.scale)}`);
+    put(sheet, section, `Section${name ? ` ${name}` : ''}${laidWords(sign)}, ${scaleName(section.scale)}`);
   }
   if (detail) put(sheet, detail, `Detail ${detail.letter}, ${scaleName(detail.scale)}`);
   if (sheet.shows('picture')) {
@@ -63,6 +63,9 @@ export async function signPages(sheet: Sheet, views: SignViews, book: FontBook, 
   if (sheet.shows('standard')) standardPage(sheet, evaluation, book);
   if (sheet.shows('options')) optionPages(sheet, sign, views, book, plan.scale);
 }
+
+/** How the plan of a sign that is not flat shows it. */
+const laidWords = ({ support }: Sign): string => (support?.kind === 'block' ? ' of its faces' : support ? ' laid flat' : '');
 
 /** Whether a sign is bent around something, and can be. */
 const isBent = ({ sign, blank, rearmost, highest }: Evaluation): boolean =>

@@ -69,7 +69,7 @@ export class MakePlace implements OnDestroy {
     const [kind, face] = [this.bentAs(), this.faceCut()];
     if (!kind) return '';
     if (face)
-      return `A block is cut face by face, and is there as a whole before: it lies with its ${layingWords(this.faces(), face)}. What is cut through is drilled from one face.`;
+      return `A block is cut face by face, and is there as a whole before: it lies with its ${layingWords(this.faces(), face)}. Of what is cut through, holes that fit a drill are drilled; the rest is left to be sawn.`;
     return kind === 'bent'
       ? 'The sheet is cut flat, and bent afterwards: outlines have the lines of its bends on a layer of their own.'
       : 'Cuts are those of the plan laid flat, at its true size: for letters that are cut flat and bent on, or for a machine that turns the piece by arc lengths.';
