@@ -223,6 +223,68 @@ async function rung(id, showing, edge) {
 }
 
 /** A plaque of 2,000 letters opened: until its plan and until its model is drawn, and the memory that the browser takes for it. */
+/** A word of six dragged round a post for three seconds, without and with the model: frames painted, and from a move to the model that shows it. */
+async function post() {
+  const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'A post' });
+  const [model] = (await send('GET', `/signs/${jobs[0].signs[0].id}`)).document.parts.filter(({ kind }) => kind === 'text');
+  const words = ['FERNHOLLOW ARBORETUM', 'planted in 1987 here'];
+  sign.document.blank = { ...sign.document.blank, outline: { kind: 'rectangle', width: 180 * Math.PI, height: 260, cornerRadius: 0 }, thickness: 12 }; // prettier-ignore
+  sign.document.support = { kind: 'cylinder', radius: 90, facing: 'outside', round: true, lid: 12 };
+  sign.document.parts = [-1, 0, 1].flatMap((third) =>
+    words.map((line, i) => ({
+      ...model, id: `line-${third}-${i}`, name: `Line ${third} ${i}`, words: line, font: 'lora-bold', size: { kind: 'capitals', height: 9, stretch: 100 }, sitsOn: { kind: 'face' },
+      place: { ...model.place, x: 60 * third * Math.PI, y: 30 - 60 * i }, tiers: [{ id: 'tier-1', on: true, area: { kind: 'outline' }, action: { kind: 'raise', by: 2 } }],
+    })),
+  ); // prettier-ignore
+  await send('PUT', `/signs/${sign.id}`, { base: 1, document: sign.document });
+  for (const showing of ['Plan', 'Both']) {
+    const page = await newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${url}/signs/${sign.id}`);
+    await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+    await page.getByRole('button', { name: showing, exact: true }).click();
+    await page.locator('.facts div', { hasText: 'taken out' }).waitFor();
+    await page.waitForTimeout(5000);
+    const still = await framesOf(page, 1);
+    const box = await page.locator('pr-plan-view rect.grab').nth(3).boundingBox();
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.evaluate(() => {
+      window.models = 0;
+      document.addEventListener('model-drawn', () => window.models++);
+    });
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    const moving = (async () => {
+      for (const end = Date.now() + 3200; Date.now() < end;) {
+        await page.mouse.move(x + 30 * Math.sin(Date.now() / 300), y + 6 * Math.cos(Date.now() / 300));
+        await page.waitForTimeout(10);
+      }
+    })();
+    const moved = await framesOf(page, 3);
+    const models = (await page.evaluate(() => window.models)) / 3;
+    await moving;
+    await page.evaluate(() => {
+      window.follows = [];
+      let movedAt = 0;
+      document.addEventListener('pointermove', (event) => (movedAt = event.timeStamp), true);
+      document.addEventListener('model-drawn', () => {
+        if (movedAt > 0) window.follows.push(performance.now() - movedAt);
+        movedAt = 0;
+      });
+    });
+    for (let i = 0; i < 20 && showing === 'Both'; i++) {
+      await page.mouse.move(x + 2 * i, y);
+      await page.waitForTimeout(600);
+    }
+    await page.mouse.up();
+    const follows = await page.evaluate(() => window.follows);
+    const after = follows.length > 0 ? `, the model drawn ${models.toFixed(0)} times a second and after ${medianOf(follows).toFixed(0)} ms (median of ${follows.length})` : ''; // prettier-ignore
+    console.log(
+      `dragging a word round a post of 120 letters, ${showing.toLowerCase()} shown: ${moved.toFixed(0)} frames a second (${still.toFixed(0)} with nothing moving)${after}`,
+    );
+    await page.close();
+  }
+}
+
 async function plaque() {
   const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Two thousand letters' });
   const [model] = (await send('GET', `/signs/${jobs[0].signs[0].id}`)).document.parts.filter(({ kind }) => kind === 'text');
@@ -419,6 +481,7 @@ const webgl = {
     await rung(id, 'Plan');
     await rung(id, 'Model');
   },
+  post,
   sloped: () => rung(id, 'Model', { kind: 'sloped', angle: 10, sized: 'foot' }),
   plaque,
 };

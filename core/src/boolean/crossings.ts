@@ -47,6 +47,7 @@ export class Crossings {
       const min: Vector = [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.min(a[2], b[2])];
       const max: Vector = [Math.max(a[0], b[0]), Math.max(a[1], b[1]), Math.max(a[2], b[2])];
       for (const face of other.facesNear(min, max)) {
+        if (other.isApart(face, a, b)) continue;
         const { times, place } = this.edgeThroughFace(edge, face, isForward);
         if (times !== 0 && place) found.push({ edge, face, times, at: place });
       }

@@ -70,6 +70,25 @@ export class HalfEdges {
     });
   }
 
+  /** Whether a stretch is clearly beside a face, seen from above, or clearly on one side of it. */
+  isApart(f: number, a: Vector, b: Vector): boolean {
+    const { positions: p, triangles } = this;
+    const [i, j, k] = [3 * triangles[3 * f], 3 * triangles[3 * f + 1], 3 * triangles[3 * f + 2]];
+    if (isLeftOf(p, i, j, k, a, b) || isLeftOf(p, j, k, i, a, b) || isLeftOf(p, k, i, j, a, b)) return true;
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const beside = (v: number): number => dx * (p[v + 1] - a[1]) - dy * (p[v] - a[0]);
+    const margin = CLEARLY * (Math.abs(dx) + Math.abs(dy));
+    const [s, t, u] = [beside(i), beside(j), beside(k)];
+    if ((s > margin && t > margin && u > margin) || (s < -margin && t < -margin && u < -margin)) return true;
+    const [ux, uy, uz] = [p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]];
+    const [wx, wy, wz] = [p[k] - p[i], p[k + 1] - p[i + 1], p[k + 2] - p[i + 2]];
+    const [nx, ny, nz] = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx];
+    const over = (at: Vector): number => nx * (at[0] - p[i]) + ny * (at[1] - p[i + 1]) + nz * (at[2] - p[i + 2]);
+    const most = CLEARLY * (Math.abs(nx) + Math.abs(ny) + Math.abs(nz));
+    const [above, then] = [over(a), over(b)];
+    return (above > most && then > most) || (above < -most && then < -most);
+  }
+
   private boxed(): Flatbush {
     const boxes = new Flatbush(Math.max(1, this.faces));
     for (let f = 0; f < this.faces; f++) {
@@ -124,4 +143,16 @@ function outwardsOf(p: Float64Array, triangles: Uint32Array): Float64Array {
     });
   }
   return out;
+}
+
+/** mm by which something is beside something else beyond all rounding. */
+const CLEARLY = 1e-5;
+
+/** Whether a stretch lies, seen from above, clearly on the other side of an edge of a triangle than its third corner. */
+function isLeftOf(p: Float64Array, i: number, j: number, k: number, a: Vector, b: Vector): boolean {
+  const [dx, dy] = [p[j] - p[i], p[j + 1] - p[i + 1]];
+  const third = dx * (p[k + 1] - p[i + 1]) - dy * (p[k] - p[i]);
+  const margin = CLEARLY * (Math.abs(dx) + Math.abs(dy));
+  const [s, t] = [dx * (a[1] - p[i + 1]) - dy * (a[0] - p[i]), dx * (b[1] - p[i + 1]) - dy * (b[0] - p[i])];
+  return third > 0 ? s < -margin && t < -margin : third < 0 ? s > margin && t > margin : false;
 }

@@ -242,13 +242,17 @@ export function productionOutlines(evaluation: Evaluation): Drawing {
   return { items, bounds: boundsOf(items) ?? bounds([evaluation.blank])! };
 }
 
-/** Outlines with the lines along which a sheet is bent, on a layer of their own. */
+/** mm of the words that tell radii in files. */
+const RADIUS_WORDS = 4;
+
+/** Outlines with the lines along which a sheet is bent, on a layer of their own, and under letters that are bent on the radii of their backs. */
 export function withBends(drawing: Drawing, evaluation: Evaluation): Drawing {
-  if (evaluation.sign.support?.kind !== 'bent') return drawing;
-  const lines = supportLineItems(evaluation, 1).flatMap((item) =>
-    item.kind === 'line' ? [{ ...item, pen: { width: 0.1, colour: FAINT } }] : [],
-  );
-  return { ...drawing, items: [...drawing.items, ...lines] };
+  const isSheet = evaluation.sign.support?.kind === 'bent';
+  const bends = supportLineItems(evaluation, RADIUS_WORDS).flatMap((item): Item[] => {
+    if (item.kind === 'line' && isSheet) return [{ ...item, pen: { width: 0.1, colour: FAINT } }];
+    return item.kind === 'label' && item.layer === 'bends' ? [item] : [];
+  });
+  return bends.length === 0 ? drawing : { ...drawing, items: [...drawing.items, ...bends] };
 }
 
 /** The inserts of other materials by the names of their layers, with the places that they are there. */

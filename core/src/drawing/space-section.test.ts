@@ -3,10 +3,12 @@ import { roundSign, TENT } from '../../testing/round-signs.js';
 import { addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { area, bounds } from '../geometry/index.js';
-import { type Sign, type Support } from '../sign/index.js';
+import { setField, type Sign, type Support } from '../sign/index.js';
 import { spaceSolid } from '../solid/index.js';
 import { OVERLAP } from './template.js';
 import {
+  dimensionedPlan,
+  sizesOf,
   spaceSection,
   spaceSectionDrawing,
   stretchCells,
@@ -104,5 +106,48 @@ describe('a plan laid flat', () => {
     addText(dome, 'FAR', 'cinzel-bold', 20, { kind: 'raise', by: 1 });
     dome.parts[0].place.y = 80;
     expect(workshop.evaluate(dome).parts).toHaveLength(1);
+  });
+});
+
+describe('letters that are cut flat and bent on', () => {
+  it('bear the radius of their backs: on a cylinder that less their thickness, inside of one with it, on a cone by their height', () => {
+    const radii = (support: Support): string[] => {
+      const sign = bareSign(200, 60, 5);
+      const text = addText(sign, 'OAK', 'barlow-bold', 20, { kind: 'raise', by: 0 });
+      sign.blank.cutTo = { parts: [text.id] };
+      sign.support = support;
+      const evaluation = workshop.evaluate(sign);
+      return withBends(productionOutlines(evaluation), evaluation).items.flatMap((item) =>
+        item.kind === 'label' ? [item.text] : [],
+      );
+    };
+    expect(radii({ kind: 'cylinder', radius: 80, facing: 'outside' })).toEqual(['R 75 mm', 'R 75 mm', 'R 75 mm']);
+    expect(radii({ kind: 'cylinder', radius: 80, facing: 'inside' })).toEqual(Array(3).fill('R 85 mm towards'));
+    expect(radii({ kind: 'bent', neutral: 40, pieces: [{ kind: 'straight', length: 200 }] })).toEqual([]);
+    // 3, 4, 5: normal to the face the radius is that of the ring over the cosine of half the apex angle, 4/5.
+    const [, ring] = radii({ kind: 'cone', bottom: 90, top: 60, height: 40, facing: 'outside' });
+    const [, mm] = /R ([\d.]+) mm/u.exec(ring)!;
+    // The feet of the letter in the middle are 10 mm below the middle, along the slant: 3/5 of that further out.
+    expect(Number(mm) + 5).toBeCloseTo((75 + 10 * 0.6) / 0.8, 0);
+  });
+});
+
+describe('a block', () => {
+  it('is drawn face by face with sizes, and cut by planes square to them', () => {
+    const sign = bareSign(45, 45, 45);
+    setField(sign, ['support', 'kind'], 'block');
+    setField(sign, ['support', 'body', 'depth'], 30);
+    const evaluation = workshop.evaluate(sign);
+    expect(supportLines(evaluation).map(({ words }) => words)).toEqual(['front, 45 mm × 45 mm', 'right side, 30 mm × 45 mm', 'back, 45 mm × 45 mm', 'left side, 30 mm × 45 mm', 'top, 45 mm × 30 mm', 'bottom, 45 mm × 30 mm']); // prettier-ignore
+    expect(sizesOf(evaluation)).toMatchObject({ width: 45, height: 45, thickness: 30 });
+    const solid = spaceSolid(evaluation);
+    expect(area(spaceSection(sign, solid, { x: 0, y: 5, turn: 0 }))).toBeCloseTo(45 * 30, 3);
+    // On the right side, whose middle lies beside that of the front.
+    expect(area(spaceSection(sign, solid, { x: 57.5, y: 0, turn: 90 }))).toBeCloseTo(45 * 45, 3);
+    const { items } = spaceSectionDrawing(evaluation, solid, { x: 0, y: 0, turn: 0 }, 3);
+    expect(items.flatMap((item) => (item.kind === 'label' ? [item.text] : []))).toEqual([
+      'block 45 mm wide, 45 mm high, 30 mm deep',
+    ]);
+    expect(dimensionedPlan(evaluation, { textHeight: 3 }).items.filter(({ kind }) => kind === 'label')).toHaveLength(6);
   });
 });

@@ -1,7 +1,8 @@
-import { bounds, type Box, type Contour, PieceCurve, radians } from '../geometry/index.js';
+import { union } from '../arrangement/index.js';
+import { bounds, type Box, type Contour, PieceCurve, polygonsOf, radians } from '../geometry/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { laidBlock, lineCurve, profileCurve, sheetPieces, type Support, unrolledCone } from '../sign/index.js';
-import { surfaceOf } from '../support/index.js';
+import { surfaceOf, type SupportSurface } from '../support/index.js';
 import { formatLength } from '../units/index.js';
 import { type Item } from './drawing.js';
 import { FAINT, INK } from './palette.js';
@@ -111,8 +112,40 @@ function coneLines(support: Extract<Support, { kind: 'cone' }>, box: Box, contou
   return lines;
 }
 
-/** The same lines as they are drawn, each with its words at its upper end. */
+/** The least radius that a surface is bent with at a place, `behind` mm behind its face, and which way; undefined where it is flat there. */
+function bendAt(surface: SupportSurface, x: number, y: number, behind: number): { radius: number; isAway: boolean } | undefined {
+  const [bases, raised] = [surface.stretch(x, y, 0), surface.stretch(x, y, 1)];
+  // Lengths at z above the face are 1 + z · bend times as long as there.
+  const bends = bases.map((base, i) => raised[i] / base - 1);
+  const bend = bends.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a));
+  if (Math.abs(bend) < FLATTEST) return undefined;
+  return { radius: Math.abs(1 / bend - behind), isAway: bend > 0 };
+}
+
+/** Bends per mm below which a piece counts as flat: a radius of 1 km. */
+const FLATTEST = 1e-6;
+
+/** Letters that are cut flat and bent on: for every piece the radius that its back is bent to, where it is bent. */
+export function bendRadii(evaluation: Evaluation): { readonly x: number; readonly y: number; readonly words: string }[] {
+  const { sign, kept, side } = evaluation;
+  const surface = surfaceOf(sign);
+  if (!surface || !sign.blank.cutTo || !kept) return [];
+  return polygonsOf(union(kept)).flatMap(({ outer }) => {
+    const { minX, maxX, minY } = bounds([outer])!;
+    const x = (minX + maxX) / 2;
+    const bend = bendAt(surface, side === 'front' ? x : -x, minY, sign.blank.thickness);
+    if (!bend) return [];
+    return [{ x, y: minY, words: `R ${formatLength(bend.radius, sign.unit)}${bend.isAway ? '' : ' towards'}` }];
+  });
+}
+
+/** The same lines as they are drawn, each with its words at its upper end; under letters that are bent on their radii. */
 export function supportLineItems(evaluation: Evaluation, textHeight: number): Item[] {
+  const radii = bendRadii(evaluation).map(({ x, y, words }): Item => ({ kind: 'label', layer: 'bends', x, y: y - textHeight * 1.1, text: words, height: textHeight * 0.7, align: 'centre', turn: 0, colour: FAINT })); // prettier-ignore
+  return [...radii, ...supportLineItemsOf(evaluation, textHeight)];
+}
+
+function supportLineItemsOf(evaluation: Evaluation, textHeight: number): Item[] {
   return supportLines(evaluation).flatMap(({ kind, from, to, words }): Item[] => {
     const top = to[1] >= from[1] ? to : from;
     const line: Item = {

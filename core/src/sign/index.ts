@@ -39,6 +39,7 @@ export {
   mostChamfer,
   mostSide,
 } from './support/block-faces.js';
+export { canGoAround, goAround } from './edit/support-fields.js';
 export { boxAround } from './support/places-on-faces.js';
 export { layingWords, madeOnFace, signOfFace } from './support/sign-of-face.js';
 export { bringRound, degreesRound } from './support/places-round.js';

@@ -3,8 +3,8 @@ import { actionOf } from '../document/actions.js';
 import { type PartExtent, spacedRow } from '../document/copies.js';
 import { setBraille } from './braille-fields.js';
 import { bringOnFace } from '../support/places-on-faces.js';
-import { bringRound, levelArc } from '../support/places-round.js';
-import { followRound, setSupport, spaceAllRound } from './support-fields.js';
+import { bringRound } from '../support/places-round.js';
+import { followRound, goLevel, setSupport, spaceAllRound } from './support-fields.js';
 import { setCode } from './code-fields.js';
 import { movedLetters } from './letters-by-hand.js';
 import { setKindsOfHardware } from '../ticket/hardware.js';
@@ -259,7 +259,10 @@ function setTextField(sign: Sign, part: TextPart, path: FieldPath, value: unknow
     return true;
   }
   if (field === 'path' && last === 'kind') {
-    if (value === 'level') return setLevel(sign, part);
+    if (value === 'level') {
+      goLevel(sign, part);
+      return true;
+    }
     const line = pathOf(value as string, sign, part, seen);
     if (line?.kind === 'arc' && part.path?.kind !== 'arc') return aroundTheSame(sign, part, line);
     if (line) part.path = line;
@@ -419,21 +422,6 @@ const BLANK_SHARE = 0.9;
 function roomAbout({ blank }: Sign, { place }: TextPart): { readonly across: number; readonly up: number } {
   const { width, height } = extentOfShape(blank.outline);
   return { across: Math.max(1, width / 2 - Math.abs(place.x)), up: Math.max(1, height / 2 - Math.abs(place.y)) };
-}
-
-/** Words along the level line of a cone that they are on: heads up, whichever end of it is the narrow one. */
-function setLevel({ support }: Sign, part: TextPart): true {
-  const arc = levelArc(support, part.place);
-  if (!arc) return true;
-  part.place = { ...part.place, x: 0, y: arc.y, turn: 0 };
-  part.path = {
-    kind: 'arc',
-    radius: arc.radius,
-    span: 360,
-    shift: 0,
-    ...(arc.isApexAbove ? { reads: 'bottom', side: 'inside' } : { reads: 'top', side: 'outside' }),
-  };
-  return true;
 }
 
 /** A text on an arc: where another one is it completes its ring, about the same middle and read from the other side. */

@@ -1,6 +1,20 @@
 import { describe, expect, it } from '@jest/globals';
-import { bareSign, addText } from '../../../testing/signs.js';
-import { readSign, type Sign, sentenceText, setField, ticket } from '../index.js';
+import { addShape, addText, bareSign } from '../../../testing/signs.js';
+import { degrees } from '../../geometry/index.js';
+import {
+  canGoAround,
+  facesOf,
+  goAround,
+  layingWords,
+  readSign,
+  sentenceText,
+  setField,
+  type Sign,
+  signOfFace,
+  type Support,
+  ticket,
+  unrolledCone,
+} from '../index.js';
 
 /** A sign with fields of its ticket set, one after the other; it stays one that can be read. */
 function edited(sign: Sign, ...fields: readonly (readonly [readonly (string | number)[], unknown])[]): Sign {
@@ -118,5 +132,80 @@ describe('what a sign is bent around, in its ticket', () => {
     );
     expect(round.parts[0].copies).toMatchObject({ stepX: expect.closeTo((100 * Math.PI) / 12, 3) as unknown, stepY: 0 });
     expect(said(round)).toContain('evenly all the way round');
+  });
+
+  it('lets words go once around, with a letter between their end and their beginning', () => {
+    const sign = bareSign(300, 100, 5);
+    addText(sign, 'WEST GATE', 'cinzel-bold', 12, { kind: 'raise', by: 1 });
+    expect(canGoAround(sign, sign.parts[0])).toBe(false);
+    const post = edited(
+      sign,
+      [at('support', 'kind'), 'cylinder'],
+      [at('support', 'radius'), 50],
+      [at('support', 'round'), 'whole'],
+    );
+    expect(canGoAround(post, post.parts[0])).toBe(true);
+    goAround(post, post.parts[0].id);
+    expect(post.parts[0]).toMatchObject({
+      size: { kind: 'seen-width', width: expect.closeTo(100 * Math.PI * 0.9, 3) as unknown },
+    });
+    const cup = edited(sign, [at('support', 'kind'), 'cone'], [at('support', 'round'), 'whole']);
+    goAround(cup, cup.parts[0].id);
+    const { support } = cup;
+    const { angle } = unrolledCone(support as Extract<Support, { kind: 'cone' }>);
+    expect(cup.parts[0]).toMatchObject({
+      align: 'justified',
+      path: { kind: 'arc', span: expect.closeTo(degrees(angle) * 0.9, 3) as unknown },
+    });
+  });
+
+  it('is a block, whose blank follows it, and whose parts stay on their faces', () => {
+    const sign = bareSign(50, 40, 30);
+    addText(sign, 'A', 'cinzel-bold', 12, { kind: 'raise', by: 1 });
+    const block = edited(
+      sign,
+      [at('support', 'kind'), 'block'],
+      [at('parts', 0, 'place', 'face'), 'back'],
+      [at('parts', 0, 'place', 'faceUp'), 5],
+    );
+    expect(block.support).toEqual({ kind: 'block', body: { kind: 'box', width: 50, height: 40, depth: 30 } });
+    expect(block.blank.thickness).toBe(50);
+    expect(said(block)).toContain('0 mm across and 5 mm up from the middle of the face back');
+    // Front, right and back beside each other, 20 mm apart.
+    expect(block.parts[0].place).toMatchObject({ x: 25 + 20 + 30 + 20 + 25, y: 5 });
+    const wider = edited(block, [at('support', 'body', 'width'), 80]);
+    expect(wider.parts[0].place).toMatchObject({ x: 40 + 20 + 30 + 20 + 40, y: 5 });
+    const chamfered = edited(wider, [at('support', 'body', 'edges'), 'chamfered']);
+    expect(facesOf(chamfered.support).map(({ id }) => id)).toContain('chamfer-left');
+    expect(said(chamfered)).toContain('chamfered by 3 mm');
+    expect(said(chamfered)).toContain('of the face back');
+    const prism = edited(wider, [at('support', 'body', 'kind'), 'prism'], [at('parts', 0, 'copies', 'kind'), 'faces']);
+    expect(prism.support).toMatchObject({ body: { kind: 'prism', sides: 6, width: 80, height: 40 } });
+    expect(said(prism)).toContain('repeated on every side');
+    const wedge = edited(prism, [at('support', 'body', 'kind'), 'wedge']);
+    expect(facesOf(wedge.support)[0].id).toBe('slope');
+  });
+
+  it('gives a face as a sign of its own, with what others sit on, and how the block lies', () => {
+    const sign = bareSign(50, 40, 30);
+    addShape(sign, [30, 20], { kind: 'carve', by: 2 });
+    const block = edited(sign, [at('support', 'kind'), 'block'], [at('parts', 0, 'copies', 'kind'), 'faces']);
+    const faces = facesOf(block.support);
+    const right = faces.find(({ id }) => id === 'right')!;
+    const top = faces.find(({ id }) => id === 'top')!;
+    const on = addShape(
+      block,
+      10,
+      { kind: 'raise', by: 2 },
+      { x: top.x, y: top.y, sitsOn: { kind: 'part', part: block.parts[0].id, at: 'floor' } },
+    );
+    const own = signOfFace(block, right);
+    expect(own).toMatchObject({ title: 'Test, right side', blank: { thickness: 50, outline: { width: 30, height: 40 } } });
+    expect(own.parts).toEqual([expect.objectContaining({ id: 'part-1', place: { x: 0, y: 0, turn: 0, mirror: false } })]);
+    expect(own.parts[0].copies).toBeUndefined();
+    const above = signOfFace(block, top);
+    expect(above.parts.map(({ id, hidden }) => [id, hidden])).toEqual([['part-1', true], [on, undefined]]); // prettier-ignore
+    expect(readSign(JSON.parse(JSON.stringify(above)))).toEqual(above);
+    expect(layingWords(faces, right)).toBe('right side up, its upper edge away from you, on the left side');
   });
 });

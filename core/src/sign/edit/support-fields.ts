@@ -1,9 +1,10 @@
-import { radians } from '../../geometry/index.js';
+import { degrees, radians } from '../../geometry/index.js';
 import { extentOfShape, tidy } from '../document/new-sign.js';
-import { blankAllRound } from '../support/round-blank.js';
+import { blankAllRound, unrolledCone } from '../support/round-blank.js';
 import { laidBlock } from '../support/block-faces.js';
 import { onFace } from '../support/places-on-faces.js';
-import { type BlockBody, type LinePiece, type Part, type Sign, type Support } from '../document/schema.js';
+import { type BlockBody, type LinePiece, type Part, type Sign, type Support, type TextPart } from '../document/schema.js';
+import { levelArc } from '../support/places-round.js';
 import { lineLengths } from '../support/support-lines.js';
 import { type FieldPath } from '../ticket/sentence.js';
 
@@ -223,6 +224,48 @@ function refit(sign: Sign, before: { readonly line?: number; readonly profile?: 
     if (part.kind === 'text' && part.frame)
       part.frame = { ...part.frame, width: tidy(part.frame.width * across), height: tidy(part.frame.height * up) };
   }
+}
+
+/** Whether words can go exactly once around what the sign is bent around. */
+export const canGoAround = ({ support }: Sign, part: Part): boolean =>
+  part.kind === 'text' && support !== undefined && 'round' in support && support.round === true;
+
+/**
+ * Words go once around, with about the room of a letter between their end and their beginning: on a cylinder as wide as that, on a cone spread along
+ * the level line that they are on.
+ */
+export function goAround(sign: Sign, id: string): void {
+  const part = sign.parts.find((other) => other.id === id);
+  if (part?.kind !== 'text' || !canGoAround(sign, part)) return;
+  const { support } = sign;
+  const letters = Math.max(...part.words.split('\n').map((line) => [...line].length), 1);
+  const share = letters / (letters + 1);
+  delete part.frame;
+  delete part.copies;
+  if (support?.kind === 'cylinder') {
+    delete part.path;
+    part.size = { kind: 'seen-width', width: tidy(2 * Math.PI * support.radius * share), stretch: 100 };
+    part.place = { ...part.place, turn: 0 };
+  } else if (support?.kind === 'cone') {
+    goLevel(sign, part);
+    // Spread out: the letters keep their size.
+    if (part.path?.kind === 'arc') part.path = { ...part.path, span: tidy(degrees(unrolledCone(support).angle) * share) };
+    part.align = 'justified';
+  }
+}
+
+/** Words along the level line of a cone that they are on: heads up, whichever end of it is the narrow one. */
+export function goLevel({ support }: Sign, part: TextPart): void {
+  const arc = levelArc(support, part.place);
+  if (!arc) return;
+  part.place = { ...part.place, x: 0, y: arc.y, turn: 0 };
+  part.path = {
+    kind: 'arc',
+    radius: arc.radius,
+    span: 360,
+    shift: 0,
+    ...(arc.isApexAbove ? { reads: 'bottom', side: 'inside' } : { reads: 'top', side: 'outside' }),
+  };
 }
 
 /** Copies in a row at equal angles all the way round, or with room between as they usually have. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { type Alignment, canBeBlank, type MeasuredBy, type Part } from '@plain-relief/core/sign';
+import { type Alignment, canBeBlank, canGoAround, type MeasuredBy, type Part, type Sign } from '@plain-relief/core/sign';
 import { oneOf } from '../../platform/one-of';
 
 /** What parts are aligned to: the blank, themselves, or the one chosen last. */
@@ -13,7 +13,7 @@ export type Arranging =
   | { readonly kind: 'combine'; readonly how: 'join' | 'cut' | 'common' }
   | { readonly kind: 'split'; readonly into: 'lines' | 'words' }
   | { readonly kind: 'outline' }
-  | { readonly kind: 'group' | 'ungroup' | 'lock' | 'hide' | 'turn' | 'turn right' | 'mirror' | 'points' | 'blank' };
+  | { readonly kind: 'group' | 'ungroup' | 'lock' | 'hide' | 'turn' | 'turn right' | 'mirror' | 'points' | 'blank' | 'around' };
 
 const ALIGNMENTS: readonly { readonly at: Alignment; readonly text: string; readonly title: string }[] = [
   { at: 'left', text: 'left', title: 'Left edges' },
@@ -33,6 +33,8 @@ const ALIGNMENTS: readonly { readonly at: Alignment; readonly text: string; read
 })
 export class ArrangeStrip {
   readonly parts = input.required<readonly Part[]>();
+  readonly sign = input.required<Sign>();
+  protected readonly isAround = computed(() => this.parts().length === 1 && canGoAround(this.sign(), this.parts()[0]));
   readonly asked = output<Arranging>();
   protected readonly alignments = ALIGNMENTS;
   private readonly wantedTo = signal<AlignedTo | undefined>(undefined);

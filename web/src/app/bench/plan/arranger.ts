@@ -6,6 +6,7 @@ import {
   becomeBlank,
   boxAround,
   distributed,
+  goAround,
   grouped,
   mirroredParts,
   type Move,
@@ -83,6 +84,8 @@ export class Arranger {
       }
       case 'blank':
         return this.store.arrange('outline of the blank', (sign, [id]) => becomeBlank(sign, id));
+      case 'around':
+        return this.store.arrange('once around', (sign, [id]) => goAround(sign, id));
       case 'points':
         return;
     }
