@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs';
 import { Evaluator } from '@plain-relief/core/relief';
 import { inSpace, signModel, solidOf } from '@plain-relief/core/solid';
-import { newSign, newText, newTier, setField } from '@plain-relief/core/sign';
+import { facesOf, newShape, newSign, newText, newTier, setField } from '@plain-relief/core/sign';
 import { FontBook } from '@plain-relief/core/type';
 
 const catalogue = JSON.parse(readFileSync(new URL('../fonts/catalogue.json', import.meta.url), 'utf8'));
@@ -86,3 +86,33 @@ for (let i = 0; i < 60; i++) {
 console.log(
   `a word dragged round a post: plan ${medianOf(plans).toFixed(1)} ms a step, plan and model ${medianOf(models).toFixed(0)} ms (bar 33 and 250)`,
 );
+
+// The same letters on the six faces of a block, carved: joined along its edges, and with two holes that cross inside of it.
+function block(round, isCrossed) {
+  const sign = newSign('Block', 'mm');
+  sign.blank = { ...sign.blank, outline: { kind: 'rectangle', width: 300, height: 300, cornerRadius: 0 }, thickness: 300 };
+  setField(sign, ['support', 'kind'], 'block');
+  const faces = facesOf(sign.support);
+  sign.parts = faces.map(({ x, y }, i) => ({
+    ...newText(sign, 'cinzel-bold'), id: `words-${i}`, words: `N${1000 + round} KEEPS\nSTREET LIBRARY\nWHAT RIVERS BRING\nTO US AND OTHERS\nALL DAY`, size: { kind: 'capitals', height: 12, stretch: 100 }, place: { x, y, turn: 0, mirror: false }, tiers: [newTier('tier-1', { kind: 'carve', by: 2 })],
+  })); // prettier-ignore
+  if (isCrossed)
+    sign.parts.push(
+      ...faces.slice(0, 2).map(({ x, y }, i) => ({ ...newShape(sign, 'circle'), id: `hole-${i}`, place: { x: x + 120, y: y + 120, turn: 0, mirror: false }, tiers: [newTier('tier-1', { kind: 'cut-through' })] })),
+    ); // prettier-ignore
+  return sign;
+}
+for (const isCrossed of [false, true]) {
+  const [laid, joined] = [[], []];
+  for (let i = 0; i < 9; i++) {
+    const [evaluation, evaluationMs] = timed(() => new Evaluator(book).evaluateLoaded(block(i, isCrossed)));
+    const [solid, solidMs] = timed(() => solidOf(evaluation));
+    const [, ms] = timed(() => inSpace(evaluation, solid));
+    if (i < 3) continue;
+    laid.push(evaluationMs + solidMs);
+    joined.push(ms);
+  }
+  console.log(
+    `${isCrossed ? 'with two holes that cross' : '360 letters on the faces of a block'}: flat ${medianOf(laid).toFixed(0)} ms, put together ${medianOf(joined).toFixed(0)} ms`,
+  );
+}

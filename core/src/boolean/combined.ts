@@ -37,6 +37,8 @@ interface OnLine {
 class Combination {
   private readonly positions: number[] = [];
   private readonly sides: readonly [SideOf, SideOf];
+  /** How many corners are those of the first. */
+  private known = 0;
   /** Half edges of the result by the face that they are around: of the first, then of the second. */
   private readonly around: Edge[][];
 
@@ -79,11 +81,14 @@ class Combination {
       for (const v of made) triangles.push(v);
       for (let t = 0; t < made.length; t += 3) from.push(f);
     });
-    const whole = withoutNothings({
-      positions: Float64Array.from(this.positions),
-      triangles: Uint32Array.from(triangles),
-      from: Int32Array.from(from),
-    });
+    const whole = withoutNothings(
+      {
+        positions: Float64Array.from(this.positions),
+        triangles: Uint32Array.from(triangles),
+        from: Int32Array.from(from),
+      },
+      this.known,
+    );
     const { belongs, ...mesh } = withoutTouching({ ...whole, belongs: whole.from });
     return { positions: mesh.positions, triangles: mesh.triangles, from: belongs };
   }
@@ -96,6 +101,7 @@ class Combination {
       for (let i = 0; i < Math.abs(count); i++) this.positions.push(...own.point(v));
       return at;
     });
+    if (own === this.p) this.known = this.positions.length / 3;
     const crossed = crossings.map((crossing) => {
       const at = this.positions.length / 3;
       for (let i = 0; i < Math.abs(crossing.times); i++) this.positions.push(...crossing.at);

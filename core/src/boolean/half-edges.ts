@@ -105,19 +105,22 @@ export class HalfEdges {
 function pairsOf(triangles: Uint32Array): Int32Array {
   const count = triangles.length;
   const pair = new Int32Array(count).fill(-1);
-  const open = new Map<string, number[]>();
+  const corners = triangles.reduce((most, v) => Math.max(most, v + 1), 0);
+  /** By edge the last half edge that has no opposite yet; by half edge the one before it on the same edge. */
+  const open = new Map<number, number>();
+  const before = new Int32Array(count).fill(-1);
   for (let h = 0; h < count; h++) {
     const [a, b] = [triangles[h], triangles[h % 3 === 2 ? h - 2 : h + 1]];
-    const opposite = open.get(`${b} ${a}`);
-    const other = opposite?.pop();
+    const other = open.get(b * corners + a);
     if (other === undefined) {
-      const own = open.get(`${a} ${b}`);
-      if (own) own.push(h);
-      else open.set(`${a} ${b}`, [h]);
-    } else {
-      pair[h] = other;
-      pair[other] = h;
+      before[h] = open.get(a * corners + b) ?? -1;
+      open.set(a * corners + b, h);
+      continue;
     }
+    pair[h] = other;
+    pair[other] = h;
+    if (before[other] < 0) open.delete(b * corners + a);
+    else open.set(b * corners + a, before[other]);
   }
   if (pair.includes(-1)) throw new Error('A mesh that is not closed cannot be put together with another.');
   return pair;
