@@ -113,6 +113,18 @@ const framesOf = (page, seconds) =>
     seconds * 1000,
   );
 
+/** From now on the page keeps, in `window.follows`, how long after a move of the pointer the model is drawn, in ms. */
+const followModels = (page) =>
+  page.evaluate(() => {
+    window.follows = [];
+    let movedAt = 0;
+    document.addEventListener('pointermove', (event) => (movedAt = event.timeStamp), true);
+    document.addEventListener('model-drawn', () => {
+      if (movedAt > 0) window.follows.push(performance.now() - movedAt);
+      movedAt = 0;
+    });
+  });
+
 /** A block of 300 letters dragged across its sign for three seconds: how many frames are painted, and the same of a bare page. */
 async function dragging() {
   const sign = await send('POST', `/jobs/${jobs[0].id}/signs`, { title: 'Three hundred letters' });
@@ -196,15 +208,7 @@ async function rung(id, showing, edge) {
   const models = (await page.evaluate(() => window.models)) / 3;
   await moving;
   // One step at a time: from the move to the model drawn.
-  await page.evaluate(() => {
-    window.follows = [];
-    let movedAt = 0;
-    document.addEventListener('pointermove', (event) => (movedAt = event.timeStamp), true);
-    document.addEventListener('model-drawn', () => {
-      if (movedAt > 0) window.follows.push(performance.now() - movedAt);
-      movedAt = 0;
-    });
-  });
+  await followModels(page);
   for (let i = 0; i < 20; i++) {
     await page.mouse.move(x, y - 55 + 2.5 * i);
     await page.waitForTimeout(450);
@@ -262,15 +266,7 @@ async function post() {
     const moved = await framesOf(page, 3);
     const models = (await page.evaluate(() => window.models)) / 3;
     await moving;
-    await page.evaluate(() => {
-      window.follows = [];
-      let movedAt = 0;
-      document.addEventListener('pointermove', (event) => (movedAt = event.timeStamp), true);
-      document.addEventListener('model-drawn', () => {
-        if (movedAt > 0) window.follows.push(performance.now() - movedAt);
-        movedAt = 0;
-      });
-    });
+    await followModels(page);
     for (let i = 0; i < 20 && showing === 'Both'; i++) {
       await page.mouse.move(x + 2 * i, y);
       await page.waitForTimeout(600);

@@ -170,6 +170,15 @@ function facesOfBody(body: BlockBody): Described[] {
   }
 }
 
+const face = (
+  id: string,
+  name: string,
+  corners: readonly Vector[],
+  column: number,
+  row: number,
+  up: Vector = UPRIGHT,
+): Described => ({ id, name, corners, up, column, row });
+
 function boxFaces({ width, height, depth, chamfer: asked = 0 }: Extract<BlockBody, { kind: 'box' }>): Described[] {
   const chamfer = Math.min(asked, mostChamfer({ width, height, depth }));
   const [w, h] = [width / 2, height / 2];
@@ -181,14 +190,6 @@ function boxFaces({ width, height, depth, chamfer: asked = 0 }: Extract<BlockBod
     [less - w, h - less, z],
   ];
   const [near, edge, far] = [ring(chamfer, 0), ring(0, -chamfer), ring(0, -depth)];
-  const face = (id: string, name: string, corners: readonly Vector[], column: number, row: number, up = UPRIGHT): Described => ({
-    id,
-    name,
-    corners,
-    up,
-    column,
-    row,
-  });
   const faces = [
     face('front', 'front', near, 2, 2),
     face('right', 'right side', [edge[1], far[1], far[2], edge[2]], 4, 2),
@@ -252,14 +253,6 @@ function wedgeFaces({ width, depth, front: asked, back }: Extract<BlockBody, { k
   const at = (x: number, y: number, z: number): Vector => [x, low + y, z];
   const hasFront = front > 0;
   const rows = { slope: 0, middle: 1, bottom: 2 };
-  const face = (id: string, name: string, corners: readonly Vector[], column: number, row: number, up = UPRIGHT): Described => ({
-    id,
-    name,
-    corners,
-    up,
-    column,
-    row,
-  });
   const profile = (x: number): Vector[] => [
     at(x, 0, 0),
     at(x, 0, -depth),
