@@ -52,8 +52,8 @@ const CORE = {
   format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],
   tooling: ['geometry'],
   shop: ['sign', 'tooling'],
-  cutting: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief', 'solid', 'tooling', 'shop'],
-  gcode: ['shop', 'cutting'],
+  cutting: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief', 'solid', 'tooling', 'shop', 'program'],
+  gcode: ['shop', 'cutting', 'program'],
   program: ['geometry'],
   'dry-run': ['geometry', 'mesh', 'tooling', 'program'],
   making: [

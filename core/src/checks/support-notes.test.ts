@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { roundSign } from '../../testing/round-signs.js';
-import { addText, bareSign } from '../../testing/signs.js';
+import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
-import { type Sign, type Support } from '../sign/index.js';
+import { type BlockBody, newTier, setField, type Sign, type Support } from '../sign/index.js';
 import { notesOf } from './index.js';
 
 const workshop = new Workshop();
@@ -47,5 +47,32 @@ describe('what is told of signs that are bent', () => {
   it('tells why it cannot be bent', () => {
     expect(codes({ ...post('GATE', 20), blank: { ...post('GATE', 20).blank, thickness: 60 } })).toContain('support-wall');
     expect(codes({ ...bareSign(400, 100, 6), support: { ...POST, round: false } })).toEqual(['support-overlaps']);
+  });
+
+  it('goes all the way round about an upright axis alone', () => {
+    expect(codes({ ...post('GATE', 20), support: { ...POST, axis: 'level' } as Support })).toContain('support-level-round');
+  });
+
+  it('tells what a block cannot have, and sizes that leave nothing of it', () => {
+    const block = (body: BlockBody): Sign => {
+      const sign = bareSign(50, 50, 50);
+      setField(sign, ['support', 'kind'], 'block');
+      sign.support = { kind: 'block', body };
+      setField(sign, ['support', 'body', 'width'], body.width);
+      return sign;
+    };
+    const box = block({ kind: 'box', width: 50, height: 40, depth: 30 });
+    expect(codes(box)).toEqual([]);
+    // Faces lie apart, and none of them falls out; a ring of one does.
+    addShape(box, 20, { kind: 'cut-through' });
+    addShape(box, 10, { kind: 'carve', by: 1 });
+    expect(codes(box)).not.toContain('loose-pieces');
+    expect(codes({ ...box, blank: { ...box.blank, thickness: 40 } })).toContain('block-depth');
+    expect(codes({ ...box, blank: { ...box.blank, edge: { kind: 'rounded', radius: 2 } } })).toContain('block-without');
+    expect(codes({ ...box, parts: box.parts.map((part) => ({ ...part, side: 'back' as const })) })).toContain('block-back');
+    const window = { ...box.parts[1], tiers: [newTier('tier-1', { kind: 'insert', below: 0, thickness: 2, material: 'brass' })] };
+    expect(codes({ ...box, parts: [window] })).toContain('block-insert');
+    expect(codes(block({ kind: 'box', width: 50, height: 40, depth: 30, chamfer: 25 }))).toContain('block-chamfer');
+    expect(codes(block({ kind: 'prism', sides: 24, width: 400, height: 40 }))).toContain('block-large');
   });
 });

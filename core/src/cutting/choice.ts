@@ -1,3 +1,4 @@
+import { type Rotary } from '../program/index.js';
 import { type ShopMachine, type ShopMaterial, type ShopTool } from '../shop/index.js';
 
 /** mm below the face down to which cones clear what no end mill does. */
@@ -79,6 +80,8 @@ export interface CutChoice {
   /** Whether windows and the sign are cut out: of two sides from the one that is cut last. */
   readonly cutsOut: boolean;
   readonly clamps: readonly Clamp[];
+  /** How programs turn the work, on a machine that does so. */
+  readonly rotary?: Rotary;
   /** Of a sign that is cut from two sides; about its upright middle line, without pins, where nothing is said. */
   readonly turning?: Turning;
 }

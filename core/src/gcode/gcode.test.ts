@@ -6,9 +6,9 @@ import { Random } from '../../testing/random.js';
 import { Workshop } from '../../testing/workshop.js';
 import { type CutPlan, cutPlan, USUAL } from '../cutting/index.js';
 import { type DryRun, dryRun, isProven } from '../dry-run/index.js';
-import { turningTools } from '../making/index.js';
-import { type Motion, motionLength, readProgram } from '../program/index.js';
-import { readShop, type Shop } from '../shop/index.js';
+import { stageOf, turningTools } from '../making/index.js';
+import { type Motion, motionLength, readProgram, rotaryWords } from '../program/index.js';
+import { readShop, rotaryOf, type Shop } from '../shop/index.js';
 import { type Sign } from '../sign/index.js';
 import { solidOf } from '../solid/index.js';
 import { fitted, FIT_TOLERANCE, type Program, programsOf } from './index.js';
@@ -53,6 +53,39 @@ describe('moves fitted to a way', () => {
 });
 
 describe('programs', () => {
+  it.each(['x', 'y'] as const)('turn the work of a post about %s, and are the same moves when they are read back', (along) => {
+    const sign = label();
+    sign.support = { kind: 'cylinder', radius: 25, facing: 'outside' };
+    const machine = { ...shop.machines[0], rotary: along, knowsArcs: false };
+    const plan = planOf(sign, machine);
+    const rotary = rotaryOf(sign, machine)!;
+    const turned = programsOf({ ...plan, choice: { ...plan.choice, rotary } }, 'Post');
+    const flat = programsOf(plan, 'Post');
+    turned.forEach((program, k) => {
+      const own = program.text.split('\n').filter((line) => !line.startsWith('('));
+      expect(program.text).toContain(`(${rotaryWords(rotary)})`);
+      // No word of the axis that stands still, arcs neither.
+      expect(own.some((line) => (along === 'x' ? /Y/u : /X/u).test(line) || /G[23]\b/u.test(line))).toBe(false);
+      const [ours, theirs] = [motionsOf(program), motionsOf(flat[k])];
+      expect(ours).toHaveLength(theirs.length);
+      ours.forEach((motion, i) => {
+        for (const axis of ['x', 'y', 'z'] as const) expect(Math.abs(motion.to[axis] - theirs[i].to[axis])).toBeLessThan(0.0006);
+        // Of moves as short as figures are fine a feed is what it can be.
+        const length = motionLength(theirs[i]);
+        if (theirs[i].kind === 'feed' && length > 0.2) expect(Math.abs(motion.feed / theirs[i].feed - 1)).toBeLessThan(0.01);
+      });
+    });
+    const stage = stageOf({ ...plan, choice: { ...plan.choice, rotary } });
+    const run = dryRun(turned.map(({ name, text }) => ({ name, text })), stage.target, stage.workplace, { cell: 0.2 }); // prettier-ignore
+    expect(isProven(run)).toBe(true);
+    // A machine that cannot, what is inside, and what is no cylinder.
+    expect(rotaryOf(sign, shop.machines[0])).toBeUndefined();
+    expect(rotaryOf({ support: { kind: 'cylinder', radius: 25, facing: 'inside' } }, machine)).toBeUndefined();
+    expect(rotaryOf({ support: { kind: 'cylinder', radius: 25, facing: 'outside', axis: 'level' } }, machine)).toMatchObject({
+      round: 'y',
+    });
+  });
+
   it('are the same bytes for the same plan, a file for each tool in turn', () => {
     const [first, second] = [0, 1].map(() => programsOf(planOf(label()), 'Oak'));
     expect(first).toEqual(second);

@@ -1,4 +1,5 @@
 import { type Cut, type CutPlan, type Run, type Stretch } from '../cutting/index.js';
+import { degreesOf, rotaryWords } from '../program/index.js';
 import { type MachineDialect, type ShopTool } from '../shop/index.js';
 import { fitted, type Fitted } from './fitting.js';
 
@@ -23,6 +24,8 @@ export type WritablePlan = Pick<CutPlan, 'choice' | 'zero' | 'safe' | 'cuts'>;
 /** Part of the feed across at which a tool ramps down (common practice, no source). */
 const RAMP_PART = 0.5;
 const MM_PER_INCH = 25.4;
+/** mm below which a move that turns the work counts as so long. */
+const LEAST_LENGTH = 0.001;
 
 /**
  * The programs of a plan in the order in which they run, one for each tool in turn, in the language RS274/NGC (NISTIR 6556) as the dialect
@@ -52,6 +55,8 @@ class Writer {
   private code = '';
   private feed = '';
   private number = 0;
+  private isInverse = false;
+  private here = { x: NaN, y: NaN, z: NaN };
 
   constructor(private readonly plan: WritablePlan) {
     this.dialect = plan.choice.machine.dialect;
@@ -62,6 +67,8 @@ class Writer {
     const { dialect, plan } = this;
     const { tool, feeds } = cuts[0];
     this.comment(title);
+    const { rotary } = plan.choice;
+    if (rotary) this.comment(rotaryWords(rotary));
     this.comment(`zero: ${plan.choice.zero.at}, ${plan.choice.zero.height}`);
     this.fixed(dialect.header, tool, feeds.speed);
     this.line(dialect.units === 'mm' ? 'G21' : 'G20');
@@ -78,6 +85,7 @@ class Writer {
       this.move('G0', { z: plan.safe });
       written.push({ cut, firstLine, lastLine: this.lines.length });
     }
+    if (rotary && this.isInverse) this.line('G94');
     this.fixed(dialect.coolantOff, tool, feeds.speed);
     this.fixed(dialect.spindleOff, tool, feeds.speed);
     this.fixed(dialect.footer, tool, feeds.speed);
@@ -92,8 +100,9 @@ class Writer {
     for (const { points, pace } of stretches) {
       const all = [...from, ...points];
       const isRapid = pace === 'rapid';
-      const { knowsArcs } = this.plan.choice.machine;
-      for (const move of fitted(all, knowsArcs && !isRapid)) this.cut(move, isRapid ? undefined : paceOf(pace, cut));
+      const { machine, rotary } = this.plan.choice;
+      for (const move of fitted(all, machine.knowsArcs && !isRapid && !rotary))
+        this.cut(move, isRapid ? undefined : paceOf(pace, cut));
       from = all.slice(-3);
     }
   }
@@ -131,12 +140,17 @@ class Writer {
     for (const axis of ['x', 'y', 'z'] as const) {
       const value = to[axis];
       if (value === undefined) continue;
-      const figure = this.figure(value - this.plan.zero[axis]);
+      const [letter, figure] = this.word(axis, value - this.plan.zero[axis]);
       if (figure === this.at[axis]) continue;
       this.at[axis] = figure;
-      words += ` ${axis.toUpperCase()}${figure}`;
+      words += ` ${letter}${figure}`;
     }
+    const length = this.lengthTo(to);
     if (words === '' && more === '') return;
+    if (this.plan.choice.rotary) {
+      this.turned(code, words, length, feed);
+      return;
+    }
     const isSame = code === this.code && more === '';
     this.code = code;
     let speed = '';
@@ -146,6 +160,34 @@ class Writer {
       this.feed = written;
     }
     this.line(`${isSame ? '' : code}${words}${more}${speed}`.trim());
+  }
+
+  /** A word for a place on an axis, in mm from the zero. */
+  private word(axis: 'x' | 'y' | 'z', mm: number): readonly [letter: string, figure: string] {
+    const { rotary } = this.plan.choice;
+    if (!rotary || axis === 'z') return [axis.toUpperCase(), this.figure(mm)];
+    if (axis !== rotary.round) return [rotary.along.toUpperCase(), this.figure(mm)];
+    return ['A', trimmed(degreesOf(mm, rotary).toFixed(this.dialect.decimals + 1))];
+  }
+
+  /** mm from where the tool is on the face laid flat. */
+  private lengthTo(to: { x?: number; y?: number; z?: number }): number {
+    const there = { ...this.here, ...to };
+    const length = Math.hypot(there.x - this.here.x, there.y - this.here.y, there.z - this.here.z);
+    this.here = there;
+    return length;
+  }
+
+  /** Where the work turns a feed is so many moves a minute (G93), for each by itself: degrees and mm have no common one. */
+  private turned(code: string, words: string, length: number, feed: number | undefined): void {
+    if (feed !== undefined && !this.isInverse) {
+      this.line('G93');
+      this.isInverse = true;
+    }
+    const isSame = code === this.code;
+    this.code = code;
+    const speed = feed === undefined ? '' : ` F${(feed / Math.max(length, LEAST_LENGTH)).toFixed(3)}`;
+    this.line(`${isSame ? '' : code}${words}${speed}`.trim());
   }
 
   private fixed(lines: readonly string[], tool: ShopTool, speed: number): void {

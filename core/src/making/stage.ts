@@ -10,15 +10,18 @@ export interface Stage {
 
 /** What of a plan decides what a dry run of its programs begins with. */
 export interface Staged extends Pick<CutPlan, 'work' | 'stock' | 'zero' | 'pins'> {
-  readonly choice: Pick<CutChoice, 'machine' | 'tools' | 'overcut' | 'clamps'>;
+  readonly choice: Pick<CutChoice, 'machine' | 'tools' | 'overcut' | 'clamps' | 'rotary'>;
   /** What falls off; nothing where it is not known. */
   readonly waste?: CutPlan['waste'];
 }
 
 /** The stock as it lies on the machine, with all that stands around it. */
 export function stageOf({ work, stock, zero, pins, waste, choice }: Staged): Stage {
-  const { machine, tools, overcut, clamps } = choice;
-  const { area, travel } = machine;
+  const { machine, tools, overcut, clamps, rotary } = choice;
+  const { travel } = machine;
+  // Round there is no end; along the axis it reaches as far as before.
+  const reach = rotary && machine.area[rotary.along === 'x' ? 'width' : 'height'];
+  const area = rotary ? { width: Infinity, height: Infinity, [rotary.round === 'x' ? 'height' : 'width']: reach } : machine.area;
   return {
     target: { mesh: work.mesh, blank: work.blank, box: stock.box, top: stock.top, floor: stock.bottom, ...(waste && { waste }) },
     workplace: {

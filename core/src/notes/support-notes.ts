@@ -24,6 +24,11 @@ export const SUPPORT_NOTES = {
       weight: 'error',
       text: `The sign goes all the way round, and the ends of its blank do not meet: it is to be a rectangle ${formatLength(round, unit)} wide, or on a cone what the cone is unrolled to.`,
     }) as const,
+  'support-level-round': () =>
+    ({
+      weight: 'error',
+      text: 'What goes all the way round does so about an upright axis: let the axis be upright, or go part of the way round.',
+    }) as const,
   'support-crosses': (at: number, unit: LengthUnit) =>
     ({
       weight: 'error',

@@ -21,7 +21,7 @@ export interface Block {
 
 /** RS274/NGC, section 3.3: 256 characters. Writers of long comments are not refused for them. */
 const LONGEST_LINE = 4096;
-const LETTERS = 'fghijklmnpqrstxyz';
+const LETTERS = 'afghijklmnpqrstxyz';
 
 /**
  * Reads a line: block delete, line number, words, parameter settings and comments, in parentheses or after a semicolon. White space and

@@ -10,4 +10,5 @@ export {
 } from './motion.js';
 export { type Duration, durationOf, type MotionLimits, type TimedStep, timedSteps } from './duration.js';
 export { ProgramError } from './program-error.js';
+export { degreesOf, type Rotary, rotaryWords } from './rotary.js';
 export { MOST_LINES, readProgram } from './read-program.js';

@@ -14,6 +14,7 @@ import {
   type Step,
 } from './motion.js';
 import { ProgramError } from './program-error.js';
+import { type Rotary, rotaryWords, roundOf } from './rotary.js';
 
 const INCH = 25.4;
 const AXES: readonly Axis[] = ['x', 'y', 'z'];
@@ -65,6 +66,8 @@ class Line {
  */
 export class Interpreter {
   readonly parameters: Parameters = new Map();
+  /** How the work is turned, where the program has said so. */
+  rotary: Rotary | undefined;
   private at: Place = { x: 0, y: 0, z: 0 };
   /** What G92 added to places. */
   private shift: Place = { x: 0, y: 0, z: 0 };
@@ -186,10 +189,11 @@ export class Interpreter {
     if (once === 92.3) throw line.fault(undefined, 'G92.3: an earlier shift is not taken up again.');
     if (once === 53) throw line.fault(undefined, 'G53: the machine’s own places are not known here; retreat by G0 instead.');
     if (DRILLING.has(this.motion)) {
-      if (line.has(...AXES) || line.codes.has('the motion')) yield* this.drill(line);
+      if (line.has(...this.letters) || line.codes.has('the motion')) yield* this.drill(line);
       return;
     }
-    if (!line.has(...AXES, 'i', 'j', 'k', 'r')) return;
+    this.refuseAxes(line);
+    if (!line.has(...this.letters, 'i', 'j', 'k', 'r')) return;
     if (this.motion === -1 || this.motion === 80)
       throw line.fault(line.word('x') ?? line.word('y') ?? line.word('z'), 'places stand here, and no motion is in force.');
     const to = this.target(line);
@@ -202,10 +206,40 @@ export class Interpreter {
   private target({ values }: Line): Place {
     const to = { ...this.at };
     for (const axis of AXES) {
-      const value = values.get(axis);
-      if (value !== undefined) to[axis] = value * this.unit + (this.isRelative ? this.at[axis] : this.shift[axis]);
+      const value = values.get(this.letterOf(axis));
+      if (value !== undefined) to[axis] = this.lengthOf(axis, value) + (this.isRelative ? this.at[axis] : this.shift[axis]);
     }
     return to;
+  }
+
+  /** The letter that says where the tool is along an axis of the plan. */
+  private letterOf(axis: Axis): string {
+    if (!this.rotary || axis === 'z') return axis;
+    return axis === this.rotary.round ? 'a' : this.rotary.along;
+  }
+
+  private get letters(): readonly string[] {
+    return AXES.map((axis) => this.letterOf(axis));
+  }
+
+  /** mm of the plan. */
+  private lengthOf(axis: Axis, value: number): number {
+    return this.rotary?.round === axis ? roundOf(value, this.rotary) : value * this.unit;
+  }
+
+  /** Words of axes that do not move here. */
+  private refuseAxes(line: Line): void {
+    const { letters } = this;
+    if (!this.rotary && line.has('a'))
+      throw line.fault(line.word('a'), `A turns the work, and it is not known how far its face is from the axis: say so before, as in “(${rotaryWords({ along: 'y', round: 'x', radius: 90 })})”.`); // prettier-ignore
+    for (const letter of ['x', 'y', 'a'])
+      if (this.rotary && line.has(letter) && !letters.includes(letter))
+        throw line.fault(
+          line.word(letter),
+          `${letter.toUpperCase()} does not move where the work turns about ${this.rotary.along.toUpperCase()}.`,
+        );
+    if (this.rotary && (this.motion === 2 || this.motion === 3))
+      throw line.fault(undefined, 'arcs are not read where the work turns: write them in short straight moves.');
   }
 
   private arcTo(line: Line, to: Place): Arc {
@@ -246,11 +280,11 @@ export class Interpreter {
 
   /** What G92 says of where the tool is now. */
   private shiftTo(line: Line): void {
-    if (!line.has(...AXES)) throw line.fault(undefined, 'G92 needs a place of at least one axis.');
+    if (!line.has(...this.letters)) throw line.fault(undefined, 'G92 needs a place of at least one axis.');
     const by = { x: 0, y: 0, z: 0 };
     for (const axis of AXES) {
-      const value = line.values.get(axis);
-      if (value !== undefined) by[axis] = this.at[axis] - this.shift[axis] - value * this.unit;
+      const value = line.values.get(this.letterOf(axis));
+      if (value !== undefined) by[axis] = this.at[axis] - this.shift[axis] - this.lengthOf(axis, value);
     }
     this.shiftBy(by);
   }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { readBlock } from './block.js';
-import { type Motion, motionLength, placeOn, ProgramError, readProgram, type Step } from './index.js';
+import { type Motion, motionLength, placeOn, ProgramError, readProgram, rotaryWords, type Step } from './index.js';
 
 const steps = (...lines: readonly string[]): Step[] => [...readProgram(lines.join('\n'))];
 const isMotion = (step: Step): step is Motion => step.kind === 'rapid' || step.kind === 'feed';
@@ -21,6 +21,9 @@ const valueOf = (expression: string, before: ReadonlyMap<number, number> = new M
   readBlock(`f${expression}`, 1, new Map(before))!.words[0].value;
 
 /** Worked examples of Kramer, Proctor, Messina: The NIST RS274NGC Interpreter, Version 3 (NISTIR 6556, 2000), by their sections; from memory. */
+/** The work turns, its face 80 mm from the axis. */
+const TURNED = '(A turns the work about Y, X of the plan goes round, the face 80 mm from the axis)';
+
 describe('the examples of RS274/NGC', () => {
   it('values, expressions and functions (3.3.2)', () => {
     expect(valueOf('[1 + acos[0] - [#3 ** [4.0/2]]]', new Map([[3, 3]]))).toBeCloseTo(1 + 90 - 9, 12);
@@ -139,7 +142,9 @@ describe('a program that cannot be read', () => {
     [['F9 G2 X10 Y0 I3 J0'], 1, 14, 'does not close: it begins 3 mm from its centre and ends 7 mm'],
     [['F9 G2 X0 Y0 R5'], 1, 13, 'cannot end where it begins'],
     [['F9 G2 X20 Y0 R5'], 1, 14, 'no arc of radius 5 mm reaches over 20 mm'],
-    [['G0 A90'], 1, 4, '“A” begins no word'],
+    [['G0 A90'], 1, 4, 'A turns the work, and it is not known how far its face is'],
+    [[TURNED, 'G0 X3'], 2, 4, 'X does not move where the work turns about Y'],
+    [[TURNED, 'G0 A0 Y0 Z0', 'G2 A10 Y2 I3 J0 F9'], 3, 1, 'arcs are not read where the work turns'],
     [['G41 D1'], 1, 5, '“D” begins no word'],
     [['G0 X1 R5'], 1, 7, 'R means nothing on this line'],
     [['G1 X1 F9 P2'], 1, 10, 'P means nothing on this line'],
@@ -222,5 +227,20 @@ describe('arcs', () => {
       ),
       { numRuns: 200, seed: 4 },
     );
+  });
+
+  it('reads a program that turns its work as lengths on the face, at feeds in moves a minute', () => {
+    const text = `${TURNED}\nG21 G90 G93\nG0 A0 Y0 Z5\nG1 A90 Z0 F2\nY10 F3\nG94\nG0 Z5\nM30`;
+    const moves = [...readProgram(text)].flatMap((step) => (step.kind === 'feed' || step.kind === 'rapid' ? [step] : []));
+    // A quarter round of 80 mm: 40π mm.
+    expect(moves[1].to).toEqual({ x: expect.closeTo(40 * Math.PI, 9) as unknown, y: 0, z: 0 });
+    expect(moves[1].feed).toBeCloseTo(2 * Math.hypot(40 * Math.PI, 5), 9);
+    expect(moves[2]).toMatchObject({ to: { y: 10 }, feed: 30 });
+    // About X: what lies up in the plan goes round, or what lies across.
+    const about = [
+      ...readProgram('(A turns the work about X, X of the plan goes round, the face 80 mm from the axis)\nG0 A180 X7 Z1'),
+    ];
+    expect(about[0]).toMatchObject({ to: { x: expect.closeTo(80 * Math.PI, 9) as unknown, y: 7, z: 1 } });
+    expect(rotaryWords({ radius: 80, along: 'y', round: 'x' })).toBe(TURNED.slice(1, -1));
   });
 });

@@ -1,4 +1,5 @@
 export { densityIn, materialFor, type Weighed } from './material-for.js';
+export { rotaryOf } from './rotary-of.js';
 export { readShop, ShopError } from './read-shop.js';
 export {
   type MachineDialect,

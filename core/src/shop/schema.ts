@@ -99,6 +99,12 @@ const Machine = closed(
     toolChange: Type.Number({ minimum: 0, maximum: 3600, description: 'seconds that changing a tool takes' }),
     hasChanger: Type.Boolean({ description: 'changes tools by itself; else each tool has a file of its own' }),
     knowsArcs: Type.Boolean(),
+    rotary: Type.Optional(
+      Type.Union(
+        ['none', 'x', 'y'].map((axis) => Type.Literal(axis)),
+        { description: 'the axis about which it can turn its work, A in degrees' },
+      ),
+    ),
     spindle: closed(
       {
         least: Type.Number({ minimum: 0, maximum: 200_000 }),

@@ -42,6 +42,7 @@ export function supportFaults(sign: Sign, { blank, reach }: ToBend): Note[] {
   const surface = surfaceOf(sign);
   if (!support || !surface || blank.length === 0) return [];
   if (support.kind === 'cone' && support.bottom === support.top) return [note('support-straight-cone', {}, support.bottom, unit)];
+  if (support.kind === 'cylinder' && support.round && support.axis === 'level') return [note('support-level-round', {})];
   const faults: Note[] = [];
   const { behind, front } = surface.room;
   if (-reach.low > behind - LEAST_ROOM) faults.push(note('support-wall', {}, -reach.low, behind, unit));

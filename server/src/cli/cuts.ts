@@ -5,7 +5,7 @@ import { cellFrom, machineOf, sideFrom, signAndShop } from './dry-run.js';
 import { type CutChoice, USUAL } from '@plain-relief/core/cutting';
 import { proposedTools, readCutChoice } from '@plain-relief/core/making';
 import { type Evaluation } from '@plain-relief/core/relief';
-import { materialFor, type Shop } from '@plain-relief/core/shop';
+import { materialFor, rotaryOf, type Shop } from '@plain-relief/core/shop';
 import { laidPlan } from '../modules/making/laid-plan.js';
 
 /** A shop with no more tools than this that cut has all of them allowed where none are named. */
@@ -14,18 +14,24 @@ const FEW_TOOLS = 6;
 /** Lays the cuts of a sign, writes their programs, proves them by a dry run, and tells all of it. @throws CommandError and what the core throws */
 export async function cutsCommand(args: readonly string[], usage: string): Promise<object> {
   const text = { type: 'string' } as const;
-  const ofCuts = { machine: text, material: text, tools: text, choice: text, side: text };
+  const ofCuts = { machine: text, material: text, tools: text, choice: text, side: text, face: text };
   const options = { shop: text, out: text, cell: text, date: text, ...ofCuts };
   const parsed = readArguments(args, options, usage);
-  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side = 'front', date } = parsed.values;
+  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side = 'front', face, date } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || shopPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
-  const { evaluation, shop, book, fontsDir } = await signAndShop(path, shopPath, sideFrom(side));
+  const { evaluation, shop, book, fontsDir } = await signAndShop(path, shopPath, sideFrom(side), face);
+  const device = machineOf(shop, machine);
+  const rotary = rotaryOf(evaluation.sign, device);
   const asked: CutChoice = {
     ...USUAL,
-    cutsOut: side === 'front',
+    cutsOut:
+      side === 'front' &&
+      face === undefined &&
+      !(rotary && evaluation.sign.support?.kind === 'cylinder' && evaluation.sign.support.round),
     ...(choice === undefined ? {} : readCutChoice(readDocument(choice))),
-    machine: machineOf(shop, machine),
+    machine: device,
+    ...(rotary && { rotary }),
     material: materialOf(shop, material ?? evaluation.sign.blank.material, material !== undefined),
     tools: tools === undefined ? usualTools(evaluation, shop) : toolsOf(shop, tools),
   };

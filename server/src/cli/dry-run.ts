@@ -2,8 +2,8 @@ import { type CutChoice, laidOut, USUAL } from '@plain-relief/core/cutting';
 import { type DryRun, dryRun, isProven } from '@plain-relief/core/dry-run';
 import { readCutChoice, signToCut, stageOf } from '@plain-relief/core/making';
 import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { readShop, type Shop, type ShopMachine } from '@plain-relief/core/shop';
-import { readSign, type Side } from '@plain-relief/core/sign';
+import { readShop, rotaryOf, type Shop, type ShopMachine } from '@plain-relief/core/shop';
+import { facesOf, readSign, type Side, type Sign, signOfFace } from '@plain-relief/core/sign';
 import { type FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
@@ -12,13 +12,14 @@ import { CommandError, readDocument, readText, readArguments } from './command.j
 /** Runs programs on the stock of a sign, and tells what comes of it. @throws CommandError and what the core throws */
 export async function dryRunCommand(args: readonly string[], usage: string): Promise<object> {
   const text = { type: 'string' } as const;
-  const options = { shop: text, machine: text, zero: text, cell: text, side: text, choice: text };
+  const options = { shop: text, machine: text, zero: text, cell: text, side: text, face: text, choice: text };
   const parsed = readArguments(withZero(args), options, usage);
-  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side = 'front', choice } = parsed.values;
+  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side = 'front', face, choice } = parsed.values;
   const [path, ...programs] = parsed.positionals;
   if (path === undefined || shopPath === undefined || programs.length === 0) throw new CommandError(usage);
-  const { evaluation, shop } = await signAndShop(path, shopPath, sideFrom(side));
+  const { evaluation, shop } = await signAndShop(path, shopPath, sideFrom(side), face);
   const machine = machineOf(shop, id);
+  const rotary = rotaryOf(evaluation.sign, machine);
   const texts = programs.map((name) => ({ name, text: readText(name) }));
   const how: CutChoice = {
     ...USUAL,
@@ -26,6 +27,7 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
     machine,
     tools: shop.tools,
     material: shop.materials[0],
+    ...(rotary && { rotary }),
   };
   const { work, stock, pins } = laidOut(evaluation, how);
   const { target, workplace } = stageOf({ work, stock, pins, choice: how, zero: placeFrom(zero) });
@@ -43,12 +45,24 @@ export async function signAndShop(
   path: string,
   shopPath: string,
   side: Side = 'front',
+  face?: string,
 ): Promise<{ evaluation: Evaluation; shop: Shop; book: FontBook; fontsDir: string }> {
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
   const sign = readSign(readDocument(path), book.catalogue);
   const shop = readShop(readDocument(shopPath));
-  return { evaluation: await new Evaluator(book).evaluate(signToCut(sign), side), shop, book, fontsDir };
+  return { evaluation: await new Evaluator(book).evaluate(signToCut(faceFrom(sign, face)), side), shop, book, fontsDir };
+}
+
+/** What is cut of a sign: of a block the face that is asked for. @throws CommandError */
+function faceFrom(sign: Sign, id: string | undefined): Sign {
+  const faces = facesOf(sign.support);
+  const face = faces.find((one) => one.id === id);
+  if (face) return signOfFace(sign, face);
+  const known = faces.map((one) => one.id).join(', ');
+  if (id !== undefined) throw new CommandError(`--face ${id} is none of the sign's: it has ${known || 'none'}.`);
+  if (faces.length > 0) throw new CommandError(`The sign is a block: say which face is meant by --face, one of ${known}.`);
+  return sign;
 }
 
 /** What a dry run found, as it is printed. @param toolChange seconds */

@@ -47,6 +47,7 @@ const USAGE = `Usage:
     --zero X,Y,Z  where the programs' zero lies in the sign, in mm
     --cell MM     how far apart places are looked at (0.1)
     --side back   of the back
+    --face ID     of a block, which face
     --choice FILE stock, clamps and pins, as the cuts were asked for with
   ./relief cuts SIGN.json --shop SHOP.json --out DIR      the cuts of a sign as programs, proven by a dry run, as JSON
     --machine ID  on which, the first of the shop's where none is given
@@ -54,7 +55,7 @@ const USAGE = `Usage:
     --tools IDS   that may be used, by id or number: end-6,end-3; those that suit the sign where none are named
     --date DATE   the date on the setup sheet
     --choice FILE how, as docs/programs.md says
-    --cell MM, --side back  as above
+    --cell MM, --side back, --face ID  as above
   ./relief check SIGN.json                   what is measured of a sign, as JSON; exits 1 where something is not as it should be
     --shop SHOP.json  whose tools and material it is measured against
     --distance M      from which it is read

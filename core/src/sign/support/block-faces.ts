@@ -57,6 +57,8 @@ interface Described {
   readonly up: Vector;
   readonly column: number;
   readonly row: number;
+  /** Whether it stands over, or under, the middle of its column, however wide it is. */
+  readonly isOver?: boolean;
 }
 
 const UPRIGHT: Vector = [0, 1, 0];
@@ -101,10 +103,8 @@ function laidBody(body: BlockBody): LaidBlock {
   const described = facesOfBody(body);
   const corners = described.flatMap((face) => face.corners);
   const faces = described.map((face) => ({ ...face, ...framed(face) }));
-  const columns = cells(faces.map(({ column, wide }) => [column, wide]));
+  const columns = cells(faces.flatMap(({ column, wide, isOver }) => (isOver ? [] : [[column, wide] as const])));
   const rows = cells(faces.map(({ row, high }) => [row, high]));
-  const width = columns.reduce((sum, { size }) => sum + size + BETWEEN_FACES, 0);
-  const height = rows.reduce((sum, { size }) => sum + size + BETWEEN_FACES, 0);
   const middleOf = (among: readonly Cell[], at: number): number => among.find((cell) => cell.at === at)!.middle;
   const [left, top] = [middleOf(columns, faces[0].column), middleOf(rows, faces[0].row)];
   const placed = faces.map(({ id, name, corners: own, column, row, ...frame }): BlockFace => {
@@ -120,8 +120,16 @@ function laidBody(body: BlockBody): LaidBlock {
     const { across, up, out, middle } = frame;
     return { id, name, corners: own, across, up, out, x, y, middle, outline, isSide: Math.abs(out[1]) < 1e-9, depth };
   });
-  const box = { minX: snap(-left), minY: snap(top - height), maxX: snap(width - left), maxY: snap(top) };
-  return { faces: placed, box, width, height, depth: Math.max(...placed.map(({ depth }) => depth)) };
+  const drawn = bounds(placed.map(({ outline }) => outline))!;
+  const margin = BETWEEN_FACES / 2;
+  const box = { minX: drawn.minX - margin, minY: drawn.minY - margin, maxX: drawn.maxX + margin, maxY: drawn.maxY + margin };
+  return {
+    faces: placed,
+    box,
+    width: box.maxX - box.minX,
+    height: box.maxY - box.minY,
+    depth: Math.max(...placed.map(({ depth }) => depth)),
+  };
 }
 
 /** A column, or a row: how large it is, and where its middle is. */
@@ -213,7 +221,7 @@ export const mostChamfer = ({ width, height, depth }: { width: number; height: n
   Math.min(0.49 * width, 0.49 * height, 0.98 * depth);
 
 /** mm that the sides of a prism may take up beside each other in the plan. */
-const LARGEST_ROW = 4000;
+const LARGEST_ROW = 3900;
 
 /** mm that each side of a prism may be wide. */
 export const mostSide = (sides: number): number => LARGEST_ROW / sides - BETWEEN_FACES;
@@ -239,8 +247,8 @@ function prismFaces({ sides, width: asked, height }: Extract<BlockBody, { kind: 
       column: i,
       row: 1,
     })),
-    { id: 'top', name: 'top', corners: names.map((i) => corner(i, h)), up: TO_BACK, column: 0, row: 0 },
-    { id: 'bottom', name: 'bottom', corners: names.map((i) => corner(-i, -h)), up: TO_FRONT, column: 0, row: 2 },
+    { id: 'top', name: 'top', corners: names.map((i) => corner(i, h)), up: TO_BACK, column: 0, row: 0, isOver: true },
+    { id: 'bottom', name: 'bottom', corners: names.map((i) => corner(-i, -h)), up: TO_FRONT, column: 0, row: 2, isOver: true },
   ];
 }
 

@@ -3,7 +3,9 @@ import type { MadeWith, PlanOrder } from '@plain-relief/api';
 import { type CutChoice, PlanError, USUAL } from '@plain-relief/core/cutting';
 import { bounds } from '@plain-relief/core/geometry';
 import { readCutChoice, signToCut, usualCell } from '@plain-relief/core/making';
+import { rotaryWords } from '@plain-relief/core/program';
 import { Evaluator } from '@plain-relief/core/relief';
+import { rotaryOf } from '@plain-relief/core/shop';
 import { facesOf, layingWords, type Sign, signOfFace, withOption } from '@plain-relief/core/sign';
 import type { LoadedFont } from '../fonts/fonts.js';
 import { ThreadBook } from '../fonts/thread-book.js';
@@ -45,13 +47,17 @@ export default async function layPlan(work: PlanWork): Promise<PlanAnswer | Refu
   const face = faces.find(({ id }) => id === order.face);
   const evaluation = await evaluator.evaluate(signToCut(face ? signOfFace(whole, face) : whole), order.side);
   const { rates, ...means } = madeWith;
-  // A block is there before it is cut.
-  const cutsOut = order.side === 'front' && !face;
-  const choice: CutChoice = { ...USUAL, cutsOut, ...readCutChoice(order.choice ?? {}), ...means };
+  const rotary = face ? undefined : rotaryOf(whole, madeWith.machine);
+  // A block is there before it is cut, and so is what goes all the way round and is turned.
+  const isThere = face !== undefined || (rotary !== undefined && whole.support?.kind === 'cylinder' && whole.support.round);
+  const cutsOut = order.side === 'front' && !isThere;
+  const choice: CutChoice = { ...USUAL, cutsOut, ...readCutChoice(order.choice ?? {}), ...means, ...(rotary && { rotary }) };
   const cell = order.cell ?? usualCell(bounds([evaluation.blank])!);
   const progress = (share: number, step: string): void => port.postMessage({ share: 0.02 + 0.97 * share, step });
   try {
-    const laying = face && `The block lies with its ${layingWords(faces, face)}.`;
+    const laying = face
+      ? `The block lies with its ${layingWords(faces, face)}.`
+      : rotary && `${rotaryWords(rotary)}; heights are 0 at the face.`;
     const about = { ...subject, ...(laying && { laying }) };
     const { programs, ...laid } = await laidPlan(evaluation, choice, { cell, rates, subject: about, book, fontsDir, progress });
     return { ...laid, programs: programs.map(({ name, text }) => ({ name, text })) };

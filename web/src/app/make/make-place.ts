@@ -16,6 +16,7 @@ import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import type { Clearance, KeptPlan } from '@plain-relief/api';
 import type { TabPlace } from '@plain-relief/core/cutting';
 import type { SignRemedy } from '@plain-relief/core/making';
+import { rotaryOf } from '@plain-relief/core/shop';
 import type { Shop } from '@plain-relief/core/shop';
 import { type BlockFace, layingWords, type Sign, type SignOption, type Side } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
@@ -63,14 +64,18 @@ export class MakePlace implements OnDestroy {
   protected readonly face = signal('');
   protected readonly faceCut = computed(() => this.faces().find(({ id }) => id === this.face()) ?? this.faces().at(0));
   /** What the sign is bent around. */
-  readonly bentAs = input<NonNullable<Sign['support']>['kind']>();
+  readonly support = input<Sign['support']>();
   /** What a plan of cuts is of, where the sign is bent. */
   protected readonly bentWords = computed(() => {
-    const [kind, face] = [this.bentAs(), this.faceCut()];
-    if (!kind) return '';
+    const [support, face] = [this.support(), this.faceCut()];
+    if (!support) return '';
     if (face)
       return `A block is cut face by face, and is there as a whole before: it lies with its ${layingWords(this.faces(), face)}. Of what is cut through, holes that fit a drill are drilled; the rest is left to be sawn.`;
-    return kind === 'bent'
+    const machine = this.shop()?.machines.find(({ id }) => id === this.settings()?.machine);
+    const rotary = machine && rotaryOf({ support }, machine);
+    if (rotary)
+      return `The machine turns the piece about its ${rotary.along.toUpperCase()} axis: programs have A, in degrees, for what goes round, and heights are 0 at the face.`;
+    return support.kind === 'bent'
       ? 'The sheet is cut flat, and bent afterwards: outlines have the lines of its bends on a layer of their own.'
       : 'Cuts are those of the plan laid flat, at its true size: for letters that are cut flat and bent on, or for a machine that turns the piece by arc lengths.';
   });

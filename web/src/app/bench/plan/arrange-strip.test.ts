@@ -1,5 +1,5 @@
 import { type ComponentFixture, TestBed } from '@angular/core/testing';
-import { newShape, newSign, newText, type Part } from '@plain-relief/core/sign';
+import { newShape, newSign, newText, type Part, type Sign } from '@plain-relief/core/sign';
 import { type Arranging, ArrangeStrip } from './arrange-strip';
 
 describe('ArrangeStrip', () => {
@@ -8,12 +8,14 @@ describe('ArrangeStrip', () => {
   const sign = newSign('Test', 'mm');
   const text = { ...newText(sign, 'barlow-semibold'), words: 'FERN' };
   const panel = newShape(sign, 'rectangle');
+  let around: Sign | undefined;
   const page = () => fixture.nativeElement as HTMLElement;
   const words = () => [...page().querySelectorAll('button')].map((button) => button.textContent!.trim());
 
   async function show(...parts: Part[]): Promise<void> {
     fixture = TestBed.createComponent(ArrangeStrip);
     fixture.componentRef.setInput('parts', parts);
+    fixture.componentRef.setInput('sign', around ?? sign);
     asked = [];
     fixture.componentInstance.asked.subscribe((what) => asked.push(what));
     await fixture.whenStable();
@@ -40,6 +42,18 @@ describe('ArrangeStrip', () => {
     expect(words()).toContain('move its points');
     await show({ ...panel, place: { ...panel.place, turn: 5 } });
     expect(words()).not.toContain('make it the blank');
+  });
+
+  it('lets words go once around what the sign goes all the way round', async () => {
+    await show(text);
+    expect(words()).not.toContain('once around');
+    around = { ...sign, support: { kind: 'cylinder', radius: 50, facing: 'outside', round: true } };
+    await show(text);
+    await press('once around');
+    expect(asked).toEqual([{ kind: 'around' }]);
+    await show(panel);
+    expect(words()).not.toContain('once around');
+    around = undefined;
   });
 
   it('brings one part to the blank, several to each other until something else is chosen', async () => {

@@ -104,6 +104,7 @@ const MACHINE: readonly Field[] = [
   figure('toolChange', 'A change of tools takes', 's'),
   { kind: 'flag', path: 'hasChanger', label: 'Changes tools by itself' },
   { kind: 'flag', path: 'knowsArcs', label: 'Knows arcs' },
+  { kind: 'choice', path: 'rotary', label: 'Turns its work', choices: [['none', 'no'], ['x', 'about X, A in degrees'], ['y', 'about Y, A in degrees']] }, // prettier-ignore
   { kind: 'choice', path: 'dialect.units', label: 'Units', choices: [['mm', 'millimetres'], ['in', 'inches']], group: 'How programs are written' }, // prettier-ignore
   figure('dialect.decimals', 'Decimals', '', 'How programs are written'),
   figure('dialect.lineNumbers', 'Line numbers by', '(0 for none)', 'How programs are written'),
@@ -251,6 +252,7 @@ export function firstEntry(list: ListName): Entry {
     toolChange: 60,
     hasChanger: false,
     knowsArcs: true,
+    rotary: 'none',
     spindle: { least: 6000, most: 24_000 },
     dialect: {
       header: ['G17 G40 G49 G54 G80 G90 G94', 'G91.1'],
