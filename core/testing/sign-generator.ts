@@ -202,7 +202,11 @@ class Maker {
     // By itself no blank would be as wide as its support is round.
     if (sign.support?.kind === 'block' && this.random.chance(0.8)) return asBlock(sign, sign.support);
     const outline = blankAllRound(sign.support, Number(this.random.between(30, 200).toFixed(1)));
-    return outline && this.random.chance(0.8) ? { ...sign, blank: { ...sign.blank, outline } } : sign;
+    // A blank may be no larger than the schema has it.
+    const isSmall = outline && 'width' in outline && outline.width <= 8000;
+    return (isSmall || outline?.kind === 'sector') && this.random.chance(0.8)
+      ? { ...sign, blank: { ...sign.blank, outline } }
+      : sign;
   }
 
   private value(schema: Schema, where: Where): unknown {

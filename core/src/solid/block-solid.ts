@@ -159,10 +159,13 @@ function onFace({ plan, ...block }: BlockMesh, face: BlockFace, made: (own: Soli
   };
 }
 
+/** mm further than any block is deep. */
+const BEYOND = 2000;
+
 /** Through and through: what is carved as deep as the block goes further than that. */
 const deeper = (mesh: Solid, thickness: number): Solid => ({
   ...mesh,
-  positions: mesh.positions.map((value, i) => (i % 3 === 2 && value < -thickness + LEVEL ? value - 1 : value)),
+  positions: mesh.positions.map((value, i) => (i % 3 === 2 && value < -thickness + LEVEL ? value - BEYOND : value)),
 });
 
 /** mm that coordinates are multiples of, where what is turned in space and back is to be where it was. */

@@ -32,7 +32,7 @@ export interface BlockFace {
   readonly outline: Contour;
   /** Whether it stands upright, as one of those that are gone round. */
   readonly isSide: boolean;
-  /** mm that the block is deep behind it. */
+  /** mm that the block is deep behind it, as far as a blank may be thick. */
   readonly depth: number;
 }
 
@@ -45,6 +45,9 @@ export interface LaidBlock {
   /** mm from its foremost to its rearmost corner behind any face. */
   readonly depth: number;
 }
+
+/** mm that a blank may be thick. */
+const DEEPEST = 1000;
 
 /** mm between faces in the plan. */
 const BETWEEN_FACES = 20;
@@ -116,7 +119,8 @@ function laidBody(body: BlockBody): LaidBlock {
         return [snap(x + dot(from, frame.across)), snap(y + dot(from, frame.up))];
       }),
     );
-    const depth = Math.max(...corners.map((corner) => -dot(minus(corner, frame.middle), frame.out)));
+    const behind = corners.map((corner) => -dot(minus(corner, frame.middle), frame.out));
+    const depth = Math.min(DEEPEST, Math.max(...behind));
     const { across, up, out, middle } = frame;
     return { id, name, corners: own, across, up, out, x, y, middle, outline, isSide: Math.abs(out[1]) < 1e-9, depth };
   });

@@ -23,11 +23,16 @@ interface Schema {
 /** The least figure above an excluded limit that is offered. */
 const JUST_ABOVE = 0.01;
 
+/** mm that a blank may be wide: what goes all the way round is no longer than that. */
+const LARGEST_BLANK = 8000;
+
 /** What the schema allows at a place of a sign. */
 export function limitsAt(sign: Sign, path: FieldPath): Limits {
   if (path[0] === 'parts' && path[path.length - 1] === 'round') return { min: -720, max: 720 };
   // How far it is round is set by its radius.
-  if (path[0] === 'support' && path[1] === 'around') return { min: JUST_ABOVE, max: 600_000 };
+  if (path[0] === 'support' && path[1] === 'around') return { min: JUST_ABOVE, max: LARGEST_BLANK };
+  if (path[0] === 'support' && path[1] === 'radius' && sign.support?.kind === 'cylinder' && sign.support.round)
+    return { min: JUST_ABOVE, max: Number((LARGEST_BLANK / (2 * Math.PI)).toFixed(2)) };
   const { minimum, exclusiveMinimum, maximum, type } = schemaAt(sign, path);
   const min = minimum ?? (exclusiveMinimum === undefined ? -1000 : exclusiveMinimum + JUST_ABOVE);
   return { min, max: maximum ?? 1000, isWhole: type === 'integer' };

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { KeptPlan, PlanPrograms, ShopLibrary } from '@plain-relief/api';
-import { newSign, newShape, setField } from '@plain-relief/core/sign';
+import { newSign, newShape, setField, type Sign } from '@plain-relief/core/sign';
 import { unzipSync } from 'fflate';
 import type PgBoss from 'pg-boss';
 import { openQueue } from '../../platform/queue/queue.js';
@@ -66,6 +66,20 @@ async function laid(order?: unknown): Promise<KeptPlan> {
     await new Promise((done) => setTimeout(done, 100));
   }
   throw new Error('The plan was not laid.');
+}
+
+/** Does something with another sign than the plate. */
+async function withSign(document: Sign, then: () => Promise<void>): Promise<void> {
+  const { body: jobs } = await server.call<{ jobs: { id: string }[] }>('GET', '/api/jobs');
+  const { title } = document;
+  const { body } = await server.call<{ id: string }>('POST', `/api/jobs/${jobs.jobs[0].id}/signs`, { title, document });
+  const before = signId;
+  signId = body.id;
+  try {
+    await then();
+  } finally {
+    signId = before;
+  }
 }
 
 describe('the shop’s lists', () => {
@@ -187,12 +201,8 @@ describe('plans of cuts', () => {
     const groove = { ...newShape(document, 'rectangle'), place: { x: 0, y: 0, turn: 0, mirror: false } };
     document.parts = [groove];
     setField(document, ['parts', 0, 'place', 'face'], 'right');
-    const { body: jobs } = await server.call<{ jobs: { id: string }[] }>('GET', '/api/jobs');
-    const { body: made } = await server.call<{ id: string }>('POST', `/api/jobs/${jobs.jobs[0].id}/signs`, { title: 'Block', document }); // prettier-ignore
-    const whole = signId;
-    signId = made.id;
-    try {
-      const post = async (order: unknown) => server.call<{ message: string }>('POST', `/api/signs/${made.id}/plans`, order);
+    await withSign(document, async () => {
+      const post = async (order: unknown) => server.call<{ message: string }>('POST', `/api/signs/${signId}/plans`, order);
       const none = await post(ORDER);
       expect([none.status, JSON.stringify(none.body)]).toEqual([400, expect.stringContaining('one of front, right, back, left')]);
       expect((await post({ ...ORDER, face: 'lid' })).status).toBe(404);
@@ -203,10 +213,26 @@ describe('plans of cuts', () => {
       const { depth, height } = (document.support as { body: { depth: number; height: number } }).body;
       expect([stock.box.maxX - stock.box.minX, stock.box.maxY - stock.box.minY]).toEqual([depth, height]);
       expect(cuts.map(({ purpose }) => purpose)).not.toContain('cut out');
-    } finally {
-      signId = whole;
-    }
-  });
+    });
+  }, 120_000);
+
+  it('turn the work of a post on a machine that does so', async () => {
+    const document = newSign('Post', 'mm');
+    document.blank = { ...document.blank, outline: { kind: 'rectangle', width: 80, height: 50, cornerRadius: 0 }, thickness: 12, material: 'oak' }; // prettier-ignore
+    document.support = { kind: 'cylinder', radius: 60, facing: 'outside' };
+    document.parts = [newShape(document, 'circle')];
+    await withSign(document, async () => {
+      const plan = await laid();
+      expect([plan.state, plan.outcome!.isProven]).toEqual(['done', true]);
+      const [{ name }] = plan.outcome!.files;
+      const programs = await server.call<PlanPrograms>('GET', `/api/plans/${plan.id}/programs`);
+      const text = JSON.stringify(programs.body);
+      expect([programs.status, name]).toEqual([200, expect.stringMatching(/^01-/u)]);
+      expect(text).toContain('A turns the work about Y, X of the plan goes round, the face 60 mm from the axis');
+      expect(text).toMatch(/\\n(?:G1 )?A-?[\d.]+ Y/u);
+      expect(text).not.toMatch(/\\n(?:G[01] )?X/u);
+    });
+  }, 120_000);
 
   it('that cannot be laid say why, and those that nobody wants end', async () => {
     const failed = await laid({ ...ORDER, tools: ['ball-3'] });
