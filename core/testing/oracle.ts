@@ -1,20 +1,10 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import { type Evaluation, type PartPlan } from '../src/relief/index.js';
-import { type Contour } from '../src/geometry/index.js';
-import {
-  type Action,
-  type BlockFace,
-  type Edge,
-  faceAt,
-  facesOf,
-  type Part,
-  type Shape,
-  type Sign,
-  type Tier,
-} from '../src/sign/index.js';
+import { type Action, type Edge, facesOf, type Part, type Shape, type Sign, type Tier } from '../src/sign/index.js';
 import { Area, boxOf, MITRE_LIMIT, type Ring } from './brute-area.js';
 import { amountOf, withMore } from './oracle-actions.js';
 import { barBehind } from './oracle-bar.js';
+import { faceAround, movesToFaces, ringOf } from './oracle-faces.js';
 import { areaOf, isBeyond, largestRing, ringsOf, signedArea, thickEnough } from './oracle-rings.js';
 import { crossSection } from './referee.js';
 import { CHORDS, chordsOf, shapeOutline } from './shape-outline.js';
@@ -109,7 +99,7 @@ export class Oracle {
     this.ground = new Area([outer]);
     const bases = new Map<string, number>();
     for (const part of sign.parts) {
-      this.outlines.set(part.id, this.placed(part, faces.length > 0 ? this.faceOf(part.place, faces) : outer));
+      this.outlines.set(part.id, this.placed(part, faces.length > 0 ? faceAround(part.place, faces) : outer));
       bases.set(part.id, this.baseOf(part, bases));
     }
     const cutTo = faces.length > 0 ? undefined : sign.blank.cutTo;
@@ -357,21 +347,6 @@ export class Oracle {
     return at === 'top' ? Math.max(...levels) : Math.min(...levels);
   }
 
-  /** The face of a block that a place is on, or nearest to, about its middle. */
-  private faceOf({ x, y }: { x: number; y: number }, faces: readonly BlockFace[]): Ring {
-    const face = faceAt(faces, x, y)!;
-    return ringOf(face.outline).map(([px, py]) => [px - face.x, py - face.y]);
-  }
-
-  /** What is on a face, on every face that it is to be on as well. */
-  private onFaces(put: CrossSection, { x, y }: { x: number; y: number }, onAll: boolean): CrossSection {
-    const faces = facesOf(this.sign.support);
-    const own = faceAt(faces, x, y);
-    if (!own) return put;
-    const meant = faces.filter(({ isSide, id }) => id === own.id || isSide || onAll);
-    return this.union(meant.map((face) => put.translate([face.x - own.x, face.y - own.y])));
-  }
-
   /** A part's outline in the plan of its own side. */
   private placed(part: Part, blank: Ring): CrossSection {
     // How words are set is not the relief's: their rings are taken as they are.
@@ -382,7 +357,10 @@ export class Oracle {
     const put = (mirror ? around.mirror([1, 0]) : around).rotate(turn).translate([x, y]);
     const { copies } = part;
     if (!copies) return put;
-    if (copies.kind === 'faces') return this.onFaces(put, part.place, copies.on === 'all');
+    if (copies.kind === 'faces') {
+      const moves = movesToFaces(part.place, facesOf(this.sign.support), copies.on === 'all');
+      return this.union(moves.map((move) => put.translate(move)));
+    }
     if (copies.kind === 'row') {
       return this.union(
         Array.from({ length: copies.count }, (_, i) => {
@@ -513,7 +491,3 @@ export class Oracle {
     return { area: areaOf(filled), thickness: backer.thickness };
   }
 }
-
-/** A contour as the pairs of its corners. */
-const ringOf = (contour: Contour): Ring =>
-  Array.from({ length: contour.length / 2 }, (_, i): [number, number] => [contour[2 * i], contour[2 * i + 1]]);
