@@ -79,7 +79,7 @@ describe('programs', () => {
     const run = dryRun(turned.map(({ name, text }) => ({ name, text })), stage.target, stage.workplace, { cell: 0.2 }); // prettier-ignore
     expect(isProven(run)).toBe(true);
     // A machine that cannot, what is inside, and what is no cylinder.
-    expect(rotaryOf(sign, shop.machines[0])).toBeUndefined();
+    expect(rotaryOf(sign, { rotary: 'none' })).toBeUndefined();
     expect(rotaryOf({ support: { kind: 'cylinder', radius: 25, facing: 'inside' } }, machine)).toBeUndefined();
     expect(rotaryOf({ support: { kind: 'cylinder', radius: 25, facing: 'outside', axis: 'level' } }, machine)).toMatchObject({
       round: 'y',

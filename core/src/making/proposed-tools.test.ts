@@ -61,4 +61,14 @@ describe('what is proposed to cut a sign with', () => {
       expect(proposedTools(evaluation, shop).some(({ form }) => form.kind === 'end')).toBe(true);
     }
   });
+
+  it('proposes a machine that turns its work for what is bent around a cylinder', () => {
+    const machines = shop.machines.filter(({ kind }) => kind === 'router' || kind === 'engraver');
+    const sign = bareSign(100, 60, 5);
+    const of = (support?: Sign['support']) =>
+      proposedMachine(workshop.evaluate({ ...sign, ...(support && { support }) }), { machines })!.id;
+    expect(of()).toBe('bench');
+    expect(of({ kind: 'cylinder', radius: 60, facing: 'outside' })).toBe('long-bed');
+    expect(of({ kind: 'cylinder', radius: 60, facing: 'inside' })).toBe('bench');
+  });
 });

@@ -2,7 +2,7 @@ import { MOST_DEPTH_ENGRAVED } from '../cutting/index.js';
 import { area, bounds } from '../geometry/index.js';
 import { DistanceField } from '../medial-axis/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { isConeOf, type Shop, type ShopMachine, type ShopTool } from '../shop/index.js';
+import { isConeOf, rotaryOf, type Shop, type ShopMachine, type ShopTool } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
 import { coneRadius } from '../tooling/index.js';
 
@@ -22,13 +22,15 @@ const ROUGH = 0.02;
 const MATCHED_PART = 0.1;
 const LEAST_SLOPED = 0.5;
 
-/** The machine that a material is cut on first: an engraver where the sign fits it, else a router. */
+/** The machine that a material is cut on first: one that turns it where it is bent around a cylinder; an engraver where the sign fits it, else a router. */
 export function proposedMachine(
-  { blank }: Pick<Evaluation, 'blank'>,
+  { blank, sign }: Pick<Evaluation, 'blank' | 'sign'>,
   { machines }: Pick<Shop, 'machines'>,
 ): ShopMachine | undefined {
   const { minX, minY, maxX, maxY } = bounds([blank])!;
   const cutting = machines.filter(({ kind }) => kind === 'router' || kind === 'engraver');
+  const turning = cutting.find((machine) => rotaryOf(sign, machine));
+  if (turning) return turning;
   const fits = ({ area }: ShopMachine): boolean => area.width >= maxX - minX && area.height >= maxY - minY;
   const size = ({ area }: ShopMachine): number => area.width * area.height;
   return cutting.filter(fits).sort((a, b) => size(a) - size(b))[0] ?? cutting[0];
