@@ -3,7 +3,7 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { Random } from '../../testing/random.js';
 import { manifoldOf, referee } from '../../testing/referee.js';
 import { type Mesh, volume } from '../mesh/index.js';
-import { combinedSolids, type Operation } from './index.js';
+import { CombineError, combinedSolids, loopsOf, type Operation } from './index.js';
 
 const OPERATIONS: readonly Operation[] = ['join', 'cut', 'common'];
 let m: ManifoldToplevel;
@@ -75,5 +75,12 @@ describe('solids put together', () => {
       });
       check(a, b, 1e-5 * (a.volume() + b.volume()));
     }
+  });
+
+  it('say so where one of them is not closed', () => {
+    const box = meshOf(m.Manifold.cube([10, 10, 10]));
+    const open = { ...box, triangles: box.triangles.slice(3) };
+    expect(() => combinedSolids(box, open, 'join')).toThrow(CombineError);
+    expect(() => loopsOf([[0, 1], [1, 2]])).toThrow(CombineError); // prettier-ignore
   });
 });

@@ -1,5 +1,6 @@
 import { dot, type Vector } from '../geometry/index.js';
 import { type Mesh, withoutTouching } from '../mesh/index.js';
+import { CombineError } from './combine-error.js';
 import { Crossings, type EdgeCrossing } from './crossings.js';
 import { HalfEdges } from './half-edges.js';
 import { type Edge, loopsOf, triangulatedLoops } from './loops.js';
@@ -22,7 +23,7 @@ const COUNTS = {
 /**
  * Two closed solids joined, the second cut from the first, or what both have in common. Faces that lie in one another are told apart as if the first
  * were a little larger where they are joined, and otherwise a little smaller.
- * @throws Error where one of them is not closed
+ * @throws CombineError where one of them is not closed, or they cannot be
  */
 export function combinedSolids(first: Mesh, second: Mesh, operation: Operation): CombinedMesh {
   return new Combination(new HalfEdges(first), new HalfEdges(second), operation).made();
@@ -215,7 +216,7 @@ function paired(on: readonly OnLine[], along: (v: number) => number): Edge[] {
       .map(({ v }) => v)
       .sort((a, b) => along(a) - along(b) || a - b);
   const [starts, ends] = [ordered(true), ordered(false)];
-  if (starts.length !== ends.length) throw new Error('Solids that meet could not be put together.');
+  if (starts.length !== ends.length) throw new CombineError();
   return starts.map((v, i): Edge => [v, ends[i]]);
 }
 

@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush';
 import { cross, minus, unit, type Vector } from '../geometry/index.js';
 import { type Mesh } from '../mesh/index.js';
+import { CombineError } from './combine-error.js';
 
 /**
  * A closed mesh with its half edges: the one numbered 3·f + k runs along triangle f from its corner k to the next. What neighbours it on the other
@@ -14,7 +15,7 @@ export class HalfEdges {
   readonly outwards: Float64Array;
   private boxes: Flatbush | undefined;
 
-  /** @throws Error where an edge has no opposite */
+  /** @throws CombineError where an edge has no opposite */
   constructor({ positions, triangles }: Mesh) {
     this.positions = positions;
     this.triangles = triangles;
@@ -122,7 +123,7 @@ function pairsOf(triangles: Uint32Array): Int32Array {
     if (before[other] < 0) open.delete(b * corners + a);
     else open.set(b * corners + a, before[other]);
   }
-  if (pair.includes(-1)) throw new Error('A mesh that is not closed cannot be put together with another.');
+  if (pair.includes(-1)) throw new CombineError('A mesh that is not closed cannot be put together with another.');
   return pair;
 }
 

@@ -1,9 +1,10 @@
+import { CombineError } from './combine-error.js';
 import { cross, dot, type Vector } from '../geometry/index.js';
 
 /** Two corners, from the first to the second. */
 export type Edge = readonly [number, number];
 
-/** Edges that lead on from one another, as loops of corners. */
+/** Edges that lead on from one another, as loops of corners. @throws CombineError where they lead nowhere */
 export function loopsOf(edges: readonly Edge[]): number[][] {
   const next = new Map<number, number[]>();
   for (const [a, b] of edges) {
@@ -15,7 +16,10 @@ export function loopsOf(edges: readonly Edge[]): number[][] {
   for (const [start, ends] of next) {
     while (ends.length > 0) {
       const loop = [start];
-      for (let v = ends.pop()!; v !== start; v = next.get(v)!.pop()!) loop.push(v);
+      for (let v = ends.pop(); v !== start; v = next.get(v)?.pop()) {
+        if (v === undefined) throw new CombineError();
+        loop.push(v);
+      }
       if (loop.length > 2) loops.push(loop);
     }
   }

@@ -86,6 +86,11 @@ export const SUPPORT_NOTES = {
       weight: 'error',
       text: `${name} is on the back of the plan, which is inside of the block: choose the face that it is on.`,
     }) as const,
+  'block-unmade': () =>
+    ({
+      weight: 'error',
+      text: 'What is carved from several faces of the block, or runs into its edges, could not be put together: move or change one of those parts a little.',
+    }) as const,
   'block-insert': (name: string) =>
     ({
       weight: 'error',

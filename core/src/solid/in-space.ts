@@ -1,5 +1,7 @@
+import { CombineError } from '../boolean/index.js';
 import { bounds, type Contour, type CreaseLines, type Reach } from '../geometry/index.js';
 import { BACK, creased, type Creased, type ReliefMesh } from '../mesh/index.js';
+import { note } from '../notes/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type Round, supportFaults, SupportError, surfaceOf, type SupportSurface } from '../support/index.js';
 import { facesOf } from '../sign/index.js';
@@ -37,7 +39,7 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
   const { thickness } = sign.blank;
   const isBack = side === 'back';
   if (sign.support?.kind === 'block') {
-    const { positions, triangles, from, plan } = blockSolid(flat, facesOf(sign.support), thickness);
+    const { positions, triangles, from, plan } = togetherOr(() => blockSolid(flat, facesOf(sign.support), thickness));
     return { mesh: { positions, triangles, belongs: from.map((f) => flat.belongs[f] ?? BACK) }, from, plan };
   }
   let mesh: Creased = { ...flat, positions: isBack ? turnedAround(flat.positions, thickness) : flat.positions, from: whole };
@@ -61,6 +63,16 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
   if (isBack) positions = turnedAround(positions, thickness);
   const belongs = mesh.from.map((triangle) => (triangle < 0 ? BACK : flat.belongs[triangle]));
   return { mesh: { positions, triangles: mesh.triangles, belongs }, from: mesh.from, plan };
+}
+
+/** What makes a block; where what meets cannot be put together, a note says so. @throws SupportError */
+function togetherOr<T>(make: () => T): T {
+  try {
+    return make();
+  } catch (error) {
+    if (error instanceof CombineError) throw new SupportError([note('block-unmade', {})]);
+    throw error;
+  }
 }
 
 /** The solid in space, or where it cannot be bent, which its notes tell, the flat one. */
