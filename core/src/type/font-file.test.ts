@@ -102,7 +102,7 @@ describe('font files', () => {
       } catch (error) {
         expect((error as Error).message).toMatch(/cannot be used|Path command/u);
       }
-      expect(performance.now() - began).toBeLessThan(5000);
+      expect(performance.now() - began).toBeLessThan(20_000);
     }
   });
 });

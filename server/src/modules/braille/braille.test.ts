@@ -90,7 +90,7 @@ describe('the translator', () => {
     const began = performance.now();
     const hanging = new BrailleTranslator(program('hangs', 'exec sleep 30'), 300);
     await expect(hanging.cellsOf('for', table('ueb-2'))).rejects.toThrow('took longer than 0.3 s and was given up');
-    expect(performance.now() - began).toBeLessThan(10_000);
+    expect(performance.now() - began).toBeLessThan(25_000);
     await expect(new BrailleTranslator(program('talks', 'exec yes'), 5000).cellsOf('for', table('ueb-2'))).rejects.toThrow(
       'given up',
     );

@@ -207,7 +207,7 @@ describe('the worker', () => {
     await server.call('POST', `/api/tasks/${slow.id}/cancel`);
     expect((await ended(slow.id)).state).toBe('cancelled');
     // It looks twice a second; the rest is the machine's.
-    expect(performance.now() - began).toBeLessThan(5000);
+    expect(performance.now() - began).toBeLessThan(20_000);
   }, 90_000);
 });
 
