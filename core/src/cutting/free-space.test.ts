@@ -4,11 +4,12 @@ import { crossSection } from '../../testing/referee.js';
 import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { Workshop } from '../../testing/workshop.js';
 import { difference } from '../arrangement/index.js';
-import { area, contourArea, perimeter, rectangle } from '../geometry/index.js';
+import { area, type Contour, contourArea, perimeter, rectangle } from '../geometry/index.js';
 import { writtenPlan } from '../making/index.js';
 import { readShop } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
 import { type CutChoice, FreeSpace, ringsIn, Terrain, USUAL } from './index.js';
+import { Loop } from './toolpath.js';
 
 const workshop = new Workshop();
 const shop = readShop(JSON.parse(readFileSync(new URL('../../../demo/shop.json', import.meta.url), 'utf8')));
@@ -18,6 +19,23 @@ const choiceOf = (tools: readonly string[]): CutChoice => ({
   material: shop.materials.find(({ id }) => id === 'urethane')!,
   tools: shop.tools.filter(({ id }) => tools.includes(id)),
 });
+
+/** A slot 2 mm wide that widens in its middle to a regular polygon around a circle. */
+function bulgingSlot(corners: number, radius: number): Contour {
+  const at = (k: number): number => 0.3 + (2 * Math.PI * k) / corners;
+  const all = Array.from({ length: corners }, (_, k) => [Math.cos(at(k)), Math.sin(at(k))]);
+  const places = all.map((place) => place.map((value) => (value * radius) / Math.cos(Math.PI / corners)));
+  const lower = places.filter(([, y]) => y < -1).sort((a, b) => a[0] - b[0]);
+  const upper = places.filter(([, y]) => y > 1).sort((a, b) => b[0] - a[0]);
+  return Float64Array.from([[-20, -1], ...lower, [20, -1], [20, 1], ...upper, [-20, 1]].flat());
+}
+
+/** mm from a way to a place, looked for every 0.02 mm. */
+function apart(way: Loop, x: number, y: number): number {
+  const count = Math.ceil(way.length / 0.02);
+  const all = Array.from({ length: count }, (_, i) => way.at((way.length * i) / count));
+  return Math.min(...all.map(([px, py]) => Math.hypot(px - x, py - y)));
+}
 
 describe('the space of a tool', () => {
   const panel = [rectangle(100, 60)];
@@ -50,6 +68,21 @@ describe('the space of a tool', () => {
       theirs += perimeter(shrunk.toPolygons().map((ring) => Float64Array.from(ring.flat())));
     }
     expect(Math.abs(length / theirs - 1)).toBeLessThan(0.003);
+  });
+
+  it('is open only where the larger tool has a way: where it hardly fits it may have none', () => {
+    let open = 0;
+    for (let corners = 3; corners <= 20; corners++)
+      for (const more of [-1e-4, 1e-6, 1e-5, 1e-4, 5e-4, 5e-3, 0.2]) {
+        const ring = bulgingSlot(corners, 2 - 0.002 + more);
+        const space = new FreeSpace({ z: 0, needed: [ring], keepOut: [], below: [ring], kind: 'window' }, 2, 1.8, []);
+        const ways = space.within(2).map((points) => new Loop(points));
+        for (const { x, y } of space.restLines(0.8, 2, 0.7).flatMap(({ begin, end }) => [begin ?? [], end ?? []].flat())) {
+          open++;
+          expect(Math.min(...ways.map((way) => apart(way, x, y)))).toBeLessThan(0.05);
+        }
+      }
+    expect(open).toBeGreaterThan(200);
   });
 
   it('leaves room in a slot exactly as wide as the tool', () => {

@@ -1,6 +1,6 @@
 import { covered, difference, intersection, offset, union } from '../arrangement/index.js';
 import { area, bounds, type Contour, contourArea, type Outline, perimeter, simplified, snapRing } from '../geometry/index.js';
-import { DistanceField, type NarrowLine } from '../medial-axis/index.js';
+import { DistanceField, type Middle, type NarrowLine } from '../medial-axis/index.js';
 import { Border } from './border.js';
 import { boxContour, filled, grown, PATH_TOLERANCE, type Ring, ringsOf } from './regions.js';
 import { type Terrace } from './terraces.js';
@@ -18,6 +18,8 @@ const ROUGH = 0.1;
 const SMALL = 3;
 /** Radii of the largest tool that distances are told by. */
 const KNOWN = 4;
+/** mm within which a way of a tool passes where it has been. */
+const PASSED = 0.02;
 /** Ways that are a little longer are taken where they are fewer. */
 const HARDLY_LONGER = 1.1;
 
@@ -88,7 +90,25 @@ export class FreeSpace {
     const r = radius - FIT;
     const lines: NarrowLine[][] = [];
     for (let level = r; level < before - FIT; level += step) lines.push(this.field.linesBelow(level, before - FIT, SLIVER));
-    return lines.reverse().flat();
+    return this.openWhereBeen(lines.reverse().flat(), before);
+  }
+
+  /** Lines whose ends are open only where the larger tool has a way: a place that it hardly fits into may have none. */
+  private openWhereBeen(lines: readonly NarrowLine[], before: number): NarrowLine[] {
+    let ways: Border | undefined;
+    const hasBeen = ({ x, y }: Middle): boolean =>
+      (ways ??= new Border(this.within(before))).meets({
+        minX: x - PASSED,
+        minY: y - PASSED,
+        maxX: x + PASSED,
+        maxY: y + PASSED,
+      });
+    return lines.map(({ points, isClosed, begin, end }) => ({
+      points,
+      isClosed,
+      ...(begin && hasBeen(begin) && { begin }),
+      ...(end && hasBeen(end) && { end }),
+    }));
   }
 
   /** Whether a tool may go straight from one place to another. */
