@@ -50,6 +50,7 @@ const CORE = {
   solid: ['notes', 'geometry', 'arrangement', 'mesh', 'boolean', 'sign', 'relief', 'support'],
   drawing: ['units', 'notes', 'geometry', 'arrangement', 'mesh', 'sign', 'relief', 'solid', 'support'],
   format: ['units', 'geometry', 'mesh', 'sign', 'drawing', 'solid'],
+  context: ['geometry', 'mesh', 'sign'],
   tooling: ['geometry'],
   shop: ['sign', 'tooling'],
   cutting: ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief', 'solid', 'tooling', 'shop', 'program'],

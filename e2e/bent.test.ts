@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { readStl } from '@plain-relief/core/format';
-import { edgeFaults, volume } from '@plain-relief/core/mesh';
+import { readStl, stlFile } from '@plain-relief/core/format';
+import { edgeFaults, type Mesh, volume } from '@plain-relief/core/mesh';
 import { newSign, newText, newTier, type Sign } from '@plain-relief/core/sign';
 import { MouseHand, until } from './hands.js';
 import { Visit } from './visit.js';
@@ -173,4 +173,49 @@ describe('signs that are bent', () => {
     await visit.page.getByText('lies with its left side up, its upper edge away from you, on the right side').waitFor();
     expect(faults).toEqual([]);
   });
+
+  it('a plate is laid on the post that the customer sent as a file', async () => {
+    const sign = newSign('Plate', 'mm');
+    const { thickness } = sign.blank;
+    sign.blank.outline = { kind: 'rectangle', width: 80, height: 60, cornerRadius: 0 };
+    const id = await open('Plate', sign);
+    await button(/^Model$/u).click();
+    await button(/^object$/u).click();
+    const post = stlFile(postOf(70, 600, 96), 'post');
+    await visit.page.locator('pr-context-panel input[type=file]').setInputFiles([{ name: 'rubbish.stl', mimeType: 'model/stl', buffer: Buffer.from('rubbish') }]); // prettier-ignore
+    await visit.page.getByText('neither GLB (binary glTF 2.0) nor STL').waitFor();
+    await visit.page.locator('pr-context-panel input[type=file]').setInputFiles([{ name: 'post.stl', mimeType: 'model/stl', buffer: Buffer.from(post) }]); // prettier-ignore
+    await visit.page.getByText('384 triangles').waitFor();
+    await storedSo(id, ({ context }) => context?.name === 'post.stl');
+    const canvas = visit.page.locator('pr-model-view canvas');
+    const { width, height } = (await canvas.boundingBox())!;
+    // Beside the sign, which stands before its middle.
+    await until(async () => {
+      await canvas.click({ position: { x: width / 2, y: height * 0.82 } });
+      return visit.page.getByText('192 triangles are about').isVisible();
+    });
+    await visit.page.getByText(/a cylinder of radius 70 mm, seen from outside, off by less than 0.01 mm/u).waitFor();
+    await button('Lay the sign on it').click();
+    const laid = await storedSo(id, ({ support }) => support?.kind === 'cylinder');
+    expect(laid.support).toMatchObject({ kind: 'cylinder', facing: 'outside' });
+    expect(laid.support?.kind === 'cylinder' && laid.support.radius).toBeCloseTo(70 + thickness, 2);
+    // The plate’s back lies on the post: a ring’s part, as thick as the sheet.
+    const share = 80 / (2 * Math.PI * (70 + thickness));
+    expect((await solidMade()) / (Math.PI * ((70 + thickness) ** 2 - 70 ** 2) * 60 * share)).toBeCloseTo(1, 2);
+    await visit.page.keyboard.press('Control+z');
+    await storedSo(id, ({ support, context }) => support === undefined && context !== undefined);
+    expect(faults).toEqual([]);
+  });
 });
+
+/** A post that stands on z = 0. */
+function postOf(radius: number, height: number, sides: number): Mesh {
+  const at = (i: number): number => (2 * Math.PI * i) / sides;
+  const rings = [0, height].flatMap((z) => Array.from({ length: sides }, (_, i) => [radius * Math.cos(at(i)), radius * Math.sin(at(i)), z]).flat()); // prettier-ignore
+  const [low, high] = [2 * sides, 2 * sides + 1];
+  const triangles = Array.from({ length: sides }, (_, i) => {
+    const j = (i + 1) % sides;
+    return [i, j, j + sides, i, j + sides, i + sides, low, j, i, high, i + sides, j + sides];
+  });
+  return { positions: Float64Array.from([...rings, 0, 0, 0, 0, 0, height]), triangles: Uint32Array.from(triangles.flat()) };
+}

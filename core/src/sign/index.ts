@@ -57,6 +57,7 @@ export {
   type Edge,
   type Finish,
   type Ground,
+  type SignContext,
   type Guide,
   type LetterByHand,
   type LinePiece,

@@ -125,12 +125,8 @@ export const errors = {
       'Somebody else changed the shop’s lists meanwhile. Nothing of yours is lost: load theirs, and make your change once more.',
       details,
     ),
-  fileInUse: (name: string, place: string) =>
-    new ServerError(
-      409,
-      'FILE_IN_USE',
-      `“${name}” is kept: it is the photograph of the place “${place}”. Give the place another ground first, or remove it.`,
-    ),
+  fileInUse: (name: string, use: string) =>
+    new ServerError(409, 'FILE_IN_USE', `“${name}” is kept: it is ${use}. Take it away from there first.`),
   stalePlace: (details: { base: number; revision: number }) =>
     new ServerError(
       409,

@@ -322,9 +322,10 @@ const Guide = closed(
   { across: Type.Boolean({ description: 'whether it runs across the sign, at a height; or up, at a distance' }), at: Coordinate },
   'a line of the bench that parts are held to; it is not made',
 );
+const FileId = Type.String({ pattern: '^[0-9a-f-]{36}$', description: 'id of a file that is kept with the job' });
 const Ground = closed(
   {
-    file: Type.String({ pattern: '^[0-9a-f-]{36}$', description: 'id of a picture that is kept with the job' }),
+    file: FileId,
     x: Coordinate,
     y: Coordinate,
     width: Extent,
@@ -332,6 +333,20 @@ const Ground = closed(
     shows: Percent(0, 100),
   },
   'a picture under the plan to draw after, its middle at (x, y), showing by so many percent; it is not made',
+);
+
+const Context = closed(
+  {
+    file: FileId,
+    name: Name,
+    unit: Type.Number({ minimum: 0.001, maximum: 1000, description: 'mm for each unit of the file, where that does not say' }),
+    place: Type.Array(Type.Number({ minimum: -1_000_000, maximum: 1_000_000 }), {
+      minItems: 12,
+      maxItems: 12,
+      description: 'three rows of four numbers, by which x, y, z in mm and 1 of a place of the object give those beside the sign',
+    }),
+  },
+  'the object that the sign is for, from a GLB or STL file that is kept with the job; it is shown, and not made',
 );
 
 const Finish = closed(
@@ -422,6 +437,7 @@ export const SignSchema = closed(
     ),
     guides: Type.Optional(Type.Array(Guide, { maxItems: 50 })),
     ground: Type.Optional(Ground),
+    context: Type.Optional(Context),
     finishes: Type.Optional(Type.Array(Finish, { maxItems: 100 })),
     hardware: Type.Optional(Type.Array(Hardware, { maxItems: 6 })),
     checks: Type.Optional(Checks),
@@ -452,6 +468,7 @@ export type TextFrame = NonNullable<TextPart['frame']>;
 export type TextPath = NonNullable<TextPart['path']>;
 export type Guide = Static<typeof Guide>;
 export type Ground = Static<typeof Ground>;
+export type SignContext = Static<typeof Context>;
 export type SignOption = Static<typeof Option>;
 export type TierChange = Static<typeof TierChange>;
 export type SignChecks = Static<typeof Checks>;

@@ -1,4 +1,5 @@
-import { MOST_BYTES } from '@plain-relief/core/artwork';
+import { MOST_BYTES as MOST_DRAWN } from '@plain-relief/core/artwork';
+import { MOST_BYTES as MOST_OBJECT } from '@plain-relief/core/context';
 import type { FastifyInstance } from 'fastify';
 import { endpoint } from '../../platform/http/endpoint.js';
 import { answerWithPhotograph } from '../../platform/http/pictures.js';
@@ -13,7 +14,7 @@ export function fileRoutes(app: FastifyInstance, files: FileService): void {
   endpoint(app, 'GET /jobs/:id/files', { config: { least: 'maker' } }, ({ params: { id } }) => files.list(id));
 
   endpoint(app, 'POST /jobs/:id/files', { config: { least: 'designer', audit: 'kept a file' } }, async (request) => {
-    const { name, bytes } = await uploadedFile(request, MOST_BYTES);
+    const { name, bytes } = await uploadedFile(request, Math.max(MOST_DRAWN, MOST_OBJECT));
     return files.keep(request.params.id, name, bytes);
   });
 

@@ -1,10 +1,10 @@
 import { createHash, randomUUID } from 'node:crypto';
-import type { WhereOptions } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
 import type { JobService } from '../jobs/service.js';
 import type { JobFile } from '../../platform/database/models/files.js';
+import { useOfFile } from './used-files.js';
 
 /** Originals that customers sent, kept with their job byte for byte. */
 export class FileService {
@@ -43,8 +43,8 @@ export class FileService {
 
   async remove(id: string): Promise<void> {
     const file = await this.find(id);
-    const place = await this.db.PlaceRow.findOne({ where: { jobId: file.jobId, 'document.ground.file': id } as WhereOptions });
-    if (place) throw errors.fileInUse(file.name, place.title);
+    const use = await useOfFile(this.db, id);
+    if (use) throw errors.fileInUse(file.name, use);
     await file.destroy();
   }
 }

@@ -148,14 +148,18 @@ describe('a sign', () => {
     });
     const sign = await addSign('West gate', 'West', (document) => {
       document.ground = { file: file.id, x: 0, y: 0, width: 50, height: 40, shows: 50 };
+      document.context = { file: file.id, name: 'rubbing.png', unit: 1, place: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, -9] };
     });
+    const kept = await server.call<Refusal>('DELETE', `/api/files/${file.id}`);
+    expect([kept.status, kept.body.message]).toEqual([409, expect.stringContaining('shown with the sign “West gate”')]);
     const near = await server.call<SignAnswer>('POST', `/api/signs/${sign.id}/copies`, { title: ' East gate ' });
     expect([near.status, near.body.document.title, near.body.job.id]).toEqual([201, 'East gate', job.id]);
     expect(near.body.document.ground).toEqual(sign.document.ground);
     const far = await server.call<SignAnswer>('POST', `/api/signs/${sign.id}/copies`, { title: 'South gate', job: other.id });
     expect(far.body.job.id).toBe(other.id);
-    const { ground, ...rest } = far.body.document;
-    const { ground: before, ...wanted } = sign.document;
+    const { ground, context, ...rest } = far.body.document;
+    const { ground: before, context: object, ...wanted } = sign.document;
+    expect(context).toEqual({ ...object, file: ground!.file });
     expect(rest).toEqual({ ...wanted, title: 'South gate' });
     expect({ ...ground, file: '' }).toEqual({ ...before, file: '' });
     expect(ground!.file).not.toBe(file.id);

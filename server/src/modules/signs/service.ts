@@ -1,9 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
+import { Op } from 'sequelize';
 import { newSign, readSign, type Sign, SignError } from '@plain-relief/core/sign';
 import { type FontEntry } from '@plain-relief/core/type';
 import type { Database } from '../../platform/database/database.js';
 import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
+import { filesOf, showsFile, withFiles } from '../files/used-files.js';
 import type { ShopFonts } from '../fonts/fonts.js';
 import type { Job } from '../../platform/database/models/jobs.js';
 import type { SignProof } from '@plain-relief/api';
@@ -131,13 +133,15 @@ export class SignService {
   /** A copy of a sign as it is saved, in its own job or in another, with a title of its own. */
   async copy(id: string, job: Job, title: string): Promise<SignRow> {
     const { document, jobId } = await this.find(id);
-    const { ground } = document;
-    const file = ground && jobId !== job.id ? await this.db.JobFile.findByPk(ground.file) : null;
-    if (!file) return this.create(job, title, { ...document, title });
-    // The picture that it was drawn over goes along.
-    const { name, size, content } = file;
-    const own = await this.db.JobFile.create({ id: randomUUID(), jobId: job.id, name, size, content, createdAt: new Date() });
-    return this.create(job, title, { ...document, title, ground: { ...ground, file: own.id } });
+    if (jobId === job.id) return this.create(job, title, { ...document, title });
+    // What it was drawn over, and what it is for, go along.
+    const own = new Map<string, string>();
+    for (const file of await this.db.JobFile.findAll({ where: { id: filesOf(document) } })) {
+      const { name, size, content } = file;
+      const copy = await this.db.JobFile.create({ id: randomUUID(), jobId: job.id, name, size, content, createdAt: new Date() });
+      own.set(file.id, copy.id);
+    }
+    return this.create(job, title, { ...withFiles(document, own), title });
   }
 
   /** Takes a sign to another job, while no proof of its job shows it. */
@@ -146,9 +150,12 @@ export class SignService {
     if (sign.jobId === job.id) return sign;
     const proof = (await signProofs(this.db, [sign.jobId])).get(id);
     if (proof) throw errors.signIsProved(sign.title, proof.letter);
-    const { ground } = sign.document;
     await this.db.sequelize.transaction(async (transaction) => {
-      if (ground) await this.db.JobFile.update({ jobId: job.id }, { where: { id: ground.file }, transaction });
+      for (const file of filesOf(sign.document)) {
+        // Where another sign shows it, too, it stays: it is found from both jobs.
+        const uses = await this.db.SignRow.count({ where: { [Op.and]: [showsFile(file), { jobId: sign.jobId }] }, transaction });
+        if (uses === 1) await this.db.JobFile.update({ jobId: job.id }, { where: { id: file }, transaction });
+      }
       await this.db.SignRow.update({ jobId: job.id }, { where: { id }, transaction });
     });
     return this.find(id);

@@ -14,13 +14,7 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
-import {
-  NgbDropdown,
-  NgbDropdownButtonItem,
-  NgbDropdownItem,
-  NgbDropdownMenu,
-  NgbDropdownToggle,
-} from '@ng-bootstrap/ng-bootstrap/dropdown';
+import { NgbDropdownModule } from '@ng-bootstrap/ng-bootstrap/dropdown';
 import { densityIn } from '@plain-relief/core/shop';
 import { type Box, joinBoxes } from '@plain-relief/core/geometry';
 import {
@@ -49,6 +43,8 @@ import { Arranger } from './plan/arranger';
 import { arrowOf, nudgeLength } from './plan/arrow-keys';
 import { BriefPanel } from './ticket/brief-panel';
 import { CheckPanel } from './ticket/check-panel';
+import { ContextPanel } from './context/context-panel';
+import { ContextService } from './context/context.service';
 import { Clipboard } from './document/clipboard';
 import { Earlier } from './document/earlier';
 import { Resizer } from './document/resizer';
@@ -97,15 +93,12 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
   selector: 'pr-bench-page',
   imports: [
     RouterLink,
-    NgbDropdown,
-    NgbDropdownButtonItem,
-    NgbDropdownItem,
-    NgbDropdownMenu,
-    NgbDropdownToggle,
+    NgbDropdownModule,
     Masthead,
     ArtworkPanel,
     BriefPanel,
     CheckPanel,
+    ContextPanel,
     Ladder,
     ModelViewer,
     NotesList,
@@ -130,6 +123,7 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
     Arranger,
     PictureOfRelief,
     CustomerPins,
+    ContextService,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
@@ -147,6 +141,7 @@ export class BenchPage implements OnDestroy {
   protected readonly help = inject(Help);
   private readonly tour = inject(Tour);
   protected readonly remedies = inject(Remedies);
+  protected readonly context = inject(ContextService);
   protected readonly braille = inject(BrailleService);
   private readonly relief = inject(ReliefService);
   private readonly tasks = inject(TasksService);

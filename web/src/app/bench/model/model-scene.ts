@@ -26,6 +26,7 @@ import {
   ShadowMaterial,
   Shape,
   ShapeGeometry,
+  type Sphere,
   SRGBColorSpace,
   Vector2,
   Vector3,
@@ -34,6 +35,8 @@ import {
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { RoomEnvironment } from 'three/examples/jsm/environments/RoomEnvironment.js';
 import type { ModelView, SectionView } from '../../relief/views';
+import type { ObjectView } from '../context/context.service';
+import { ContextObject, type ObjectHit } from './context-object';
 import { distanceFor } from './framing';
 
 /** Directions to look from, as x, y, z. */
@@ -92,6 +95,7 @@ export class ModelScene {
   private readonly draft = new MeshLambertMaterial({ vertexColors: true });
   private readonly mesh = new Mesh<BufferGeometry, Material | Material[]>(this.geometry, this.plain);
   private readonly face = new Mesh(new BufferGeometry(), new MeshStandardMaterial({ color: CUT_COLOUR, roughness: 1, side: DoubleSide })); // prettier-ignore
+  private readonly object = new ContextObject();
   /** Rings around places, seen through everything. */
   private readonly marks = new InstancedMesh(new RingGeometry(0.8, 1, 32), new MeshBasicMaterial({ color: MARK_COLOUR, depthTest: false, transparent: true, side: DoubleSide }), MOST_MARKS); // prettier-ignore
   private readonly ratio = this.isSlow ? FINE_RATIO : Math.min(2, devicePixelRatio);
@@ -105,6 +109,7 @@ export class ModelScene {
   private isHeld = false;
   private readonly hold = (event: PointerEvent): void => void (this.isHeld = event.buttons > 0);
   private hasModel = false;
+  private looksAnew = false;
   private isOnWall = true;
 
   constructor(canvas: HTMLCanvasElement) {
@@ -127,7 +132,16 @@ export class ModelScene {
     this.marks.count = 0;
     this.marks.frustumCulled = false;
     this.marks.renderOrder = 1;
-    this.scene.add(this.mesh, this.wall, this.face, this.marks, new AmbientLight(0xffffff, 0.8), this.light, this.light.target);
+    this.scene.add(
+      this.mesh,
+      this.object.group,
+      this.wall,
+      this.face,
+      this.marks,
+      new AmbientLight(0xffffff, 0.8),
+      this.light,
+      this.light.target,
+    );
     for (const type of POINTER) addEventListener(type, this.hold, true);
     this.controls = new OrbitControls(this.perspective, canvas);
     this.controls.addEventListener('change', () => {
@@ -156,8 +170,9 @@ export class ModelScene {
     geometry.computeBoundingBox();
     geometry.computeBoundingSphere();
     this.lit();
-    if (!this.hasModel && positions.length > 0) {
+    if ((!this.hasModel || this.looksAnew) && positions.length > 0) {
       this.hasModel = true;
+      this.looksAnew = false;
       this.look(this.first);
     }
     this.draw();
@@ -203,9 +218,20 @@ export class ModelScene {
 
   /** Looks at the model from a side, or from a direction. */
   look(from: ViewName | readonly [number, number, number]): void {
-    const sphere = this.geometry.boundingSphere;
+    if (this.geometry.boundingSphere)
+      this.frameAround(this.geometry.boundingSphere, typeof from === 'string' ? VIEWS[from] : from);
+  }
+
+  /** Looks at all of the object that the sign is for, and at the sign. */
+  lookAtObject(): void {
+    const sphere = this.object.sphere;
     if (!sphere) return;
-    const direction = new Vector3(...(typeof from === 'string' ? VIEWS[from] : from)).normalize();
+    if (this.geometry.boundingSphere) sphere.union(this.geometry.boundingSphere);
+    this.frameAround(sphere, VIEWS[this.first]);
+  }
+
+  private frameAround(sphere: Sphere, from: readonly [number, number, number]): void {
+    const direction = new Vector3(...from).normalize();
     const half = (this.perspective.fov * Math.PI) / 360;
     const distance = ((sphere.radius * 1.02) / Math.sin(half)) * distanceFor(this.perspective.aspect);
     this.controls.target.copy(sphere.center);
@@ -234,10 +260,33 @@ export class ModelScene {
 
   /** The place of the model at a point of the canvas, in mm; undefined where there is none. @param across, down from −1 to 1 */
   placeAt(across: number, down: number): readonly [number, number, number] | undefined {
+    const [hit] = this.rayAt(across, down).intersectObject(this.mesh, false);
+    return hit && [hit.point.x, hit.point.y, hit.point.z];
+  }
+
+  /** The place of the object at a point of the canvas, where the sign is not before it. */
+  objectAt(across: number, down: number): ObjectHit | undefined {
+    const ray = this.rayAt(across, down);
+    const found = this.object.hit(ray);
+    const [sign] = ray.intersectObject(this.mesh, false);
+    return found && !(sign && sign.distance < found.distance) ? found : undefined;
+  }
+
+  private rayAt(across: number, down: number): Raycaster {
     const ray = new Raycaster();
     ray.setFromCamera(new Vector2(across, -down), this.isStraight ? this.straight : this.perspective);
-    const [hit] = ray.intersectObject(this.mesh, false);
-    return hit && [hit.point.x, hit.point.y, hit.point.z];
+    return ray;
+  }
+
+  /** Shows the object that the sign is for, without the wall; undefined takes it away. */
+  showObject(object: ObjectView | undefined): void {
+    const { place } = this.object;
+    const isNew = this.object.show(object);
+    this.lit();
+    if (isNew) this.lookAtObject();
+    // Where the sign was laid on it, it is the sign that is looked at, once it is made.
+    else if (object && object.place !== place) this.looksAnew = true;
+    this.draw();
   }
 
   /** Marks places of the plan. @param z mm above the face; on top of the model where nothing is said */
@@ -287,7 +336,7 @@ export class ModelScene {
     camera.updateProjectionMatrix();
     this.light.shadow.normalBias = radius * 0.0012;
     // The wall that the sign hangs on.
-    this.wall.visible = this.isOnWall && !this.isDraft;
+    this.wall.visible = this.hasWall && !this.isDraft;
     this.wall.position.set(center.x, center.y, box.min.z - radius * 0.004);
     this.wall.scale.setScalar(radius * 8);
     this.renderer.shadowMap.needsUpdate = !this.isDraft;
@@ -300,6 +349,10 @@ export class ModelScene {
     if (this.first !== 'corner') return direction;
     const camera = this.isStraight ? this.straight : this.perspective;
     return direction.applyQuaternion(camera.quaternion);
+  }
+
+  private get hasWall(): boolean {
+    return this.isOnWall && !this.object.group.visible;
   }
 
   /** Something moves: where frames take long, what is seen is drawn roughly until it rests. */
@@ -320,7 +373,7 @@ export class ModelScene {
     if (isDraft === this.isDraft) return;
     this.isDraft = isDraft;
     this.light.castShadow = !isDraft;
-    this.wall.visible = !isDraft && this.isOnWall;
+    this.wall.visible = !isDraft && this.hasWall;
     this.renderer.setPixelRatio(isDraft ? DRAFT_RATIO : this.ratio);
     this.renderer.shadowMap.needsUpdate = !isDraft;
     this.wear();
@@ -355,6 +408,7 @@ export class ModelScene {
     for (const type of POINTER) removeEventListener(type, this.hold, true);
     this.controls.dispose();
     this.geometry.dispose();
+    this.object.dispose();
     this.renderer.dispose();
   }
 

@@ -15,7 +15,11 @@ import {
 import { type BlockFace, faceNear } from '@plain-relief/core/sign';
 import { NumberField } from '../../fields/number-field';
 import type { ModelView, SectionView } from '../../relief/views';
+import type { ObjectView, TouchedObject } from '../context/context.service';
 import type { ModelScene, ViewName } from './model-scene';
+
+/** Pixels by which the pointer may move in a click. */
+const STILL = 4;
 
 const NAMES: readonly ViewName[] = ['three-quarter', 'front', 'left', 'right', 'below', 'back'];
 const NAMES_OF_BLOCKS: readonly ViewName[] = ['corner', 'above', 'below'];
@@ -31,6 +35,8 @@ const NAMES_OF_BLOCKS: readonly ViewName[] = ['corner', 'above', 'below'];
       tabindex="0"
       aria-label="Model of the sign: drag to turn, wheel to come nearer"
       (dblclick)="touch($event)"
+      (pointerdown)="pressed = [$event.clientX, $event.clientY]"
+      (click)="touchObject($event)"
       [title]="faces().length > 0 ? 'Double-click a face to work on it' : ''"
     ></canvas>
     @if (trouble()) {
@@ -49,6 +55,9 @@ const NAMES_OF_BLOCKS: readonly ViewName[] = ['corner', 'above', 'below'];
       }
       @for (name of names(); track name) {
         <button type="button" (click)="look(name)">{{ name }}</button>
+      }
+      @if (object()) {
+        <button type="button" (click)="scene()?.lookAtObject()" title="All of the object that the sign is for">object</button>
       }
       <button type="button" class="apart" (click)="turnLight()">light from the {{ light() }}</button>
       <button type="button" [attr.aria-pressed]="isStraight()" (click)="project()">
@@ -94,6 +103,10 @@ export class ModelViewer implements OnDestroy {
   readonly faces = input<readonly BlockFace[]>([]);
   readonly face = input('');
   readonly faceChosen = output<string>();
+  /** The object that the sign is for. */
+  readonly object = input<ObjectView>();
+  readonly objectTouched = output<TouchedObject>();
+  protected pressed: readonly [number, number] = [0, 0];
   /** Of its pictures. */
   readonly title = input('sign');
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
@@ -124,6 +137,7 @@ export class ModelViewer implements OnDestroy {
       // From a little above, as far as it is not looked at from above or below already.
       if (scene && on) scene.look(on.isSide ? [on.out[0], 0.12, on.out[2]] : [on.out[0], on.out[1], on.out[2] + 0.02]);
     });
+    effect(() => this.scene()?.showObject(this.object()));
     effect(() => this.scene()?.cutOpen(this.isOpen() && !this.isBent() ? this.section() : undefined));
     effect((onCleanup) => {
       const canvas = this.canvas().nativeElement;
@@ -152,10 +166,23 @@ export class ModelViewer implements OnDestroy {
 
   /** Chooses the face that is pointed at. */
   protected touch(event: MouseEvent): void {
-    const { left, top, width, height } = this.canvas().nativeElement.getBoundingClientRect();
-    const place = this.scene()?.placeAt((2 * (event.clientX - left)) / width - 1, (2 * (event.clientY - top)) / height - 1);
+    const place = this.scene()?.placeAt(...this.pointOf(event));
     const face = place && faceNear(this.faces(), place);
     if (face) this.faceChosen.emit(face.id);
+  }
+
+  /** Tells which place of the object was clicked, unless the model was turned by that. */
+  protected touchObject(event: MouseEvent): void {
+    const [x, y] = this.pressed;
+    if (!this.object() || Math.hypot(event.clientX - x, event.clientY - y) > STILL) return;
+    const hit = this.scene()?.objectAt(...this.pointOf(event));
+    if (hit) this.objectTouched.emit({ triangle: hit.triangle, place: hit.place, isAdding: event.shiftKey });
+  }
+
+  /** Across and down the canvas, from −1 to 1. */
+  private pointOf({ clientX, clientY }: MouseEvent): readonly [number, number] {
+    const { left, top, width, height } = this.canvas().nativeElement.getBoundingClientRect();
+    return [(2 * (clientX - left)) / width - 1, (2 * (clientY - top)) / height - 1];
   }
 
   protected look(name: ViewName): void {
