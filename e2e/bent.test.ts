@@ -93,6 +93,18 @@ describe('signs that are bent', () => {
     await visit.page.getByText(/^\s*The surface is as long as the plan, −/u).waitFor();
     await button(/^Undo/u).first().click();
     await storedSo(id, (sign) => Math.abs(widthOf(sign) - widthOf(before)) < 1e-6);
+    // The desk’s front edge as the joiner drew it: two straight pieces and a bow between them.
+    const ground = '<svg xmlns="http://www.w3.org/2000/svg" width="1600mm" height="400mm" viewBox="0 0 1600 400"><path fill="none" stroke="#000" d="M0 100H400A400 400 0 0 0 1200 100H1600"/></svg>'; // prettier-ignore
+    const file = { name: 'ground.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(ground) };
+    await visit.page.locator('pr-line-from-drawing input').setInputFiles(file);
+    await visit.page.getByText(/A line .* long in \d+ pieces, off what is drawn by/u).waitFor();
+    const drawn = await storedSo(id, ({ support }) => support?.kind === 'swept' && support.line.kind === 'pieces');
+    const bent = drawn.support?.kind === 'swept' && drawn.support.line.kind === 'pieces' ? drawn.support.line.pieces : [];
+    const turned = bent.map((piece) => (piece.kind === 'straight' ? 0 : piece.angle * (piece.bends === 'away' ? 1 : -1)));
+    // The bow turns by 180°, and the corners at its ends back by as much.
+    expect(Math.abs(turned.reduce((sum, angle) => sum + angle, 0))).toBeLessThan(1);
+    await visit.page.locator('pr-line-from-drawing input').setInputFiles({ ...file, name: 'none.svg', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>') }); // prettier-ignore
+    await visit.page.locator('pr-line-from-drawing [role=alert]').waitFor();
     expect(faults).toEqual([]);
   });
 
@@ -202,7 +214,8 @@ describe('signs that are bent', () => {
     // The plate’s back lies on the post: a ring’s part, as thick as the sheet.
     const share = 80 / (2 * Math.PI * (70 + thickness));
     expect((await solidMade()) / (Math.PI * ((70 + thickness) ** 2 - 70 ** 2) * 60 * share)).toBeCloseTo(1, 2);
-    await visit.page.keyboard.press('Control+z');
+    await button('Back to the ticket').click();
+    await button(/^Undo: lay on a cylinder/u).click();
     await storedSo(id, ({ support, context }) => support === undefined && context !== undefined);
     expect(faults).toEqual([]);
   });

@@ -28,6 +28,7 @@ export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll,
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
 export { newOption, splitOption, withOption } from './document/options.js';
 export { blankAllRound, type ConeSize, type UnrolledCone, unrolledCone } from './support/round-blank.js';
+export { type DrawnLinePieces, LineError, lineFromDrawing } from './support/line-from-drawing.js';
 export { bendAllowance, facePiece, lineCurve, lineLengths, profileCurve, sheetPieces } from './support/support-lines.js';
 export {
   type BlockFace,
@@ -39,7 +40,7 @@ export {
   mostChamfer,
   mostSide,
 } from './support/block-faces.js';
-export { canGoAround, goAround } from './edit/support-fields.js';
+export { bendAlong, canGoAround, goAround } from './edit/support-fields.js';
 export { boxAround } from './support/places-on-faces.js';
 export { layingWords, madeOnFace, signOfFace } from './support/sign-of-face.js';
 export { bringRound, degreesRound } from './support/places-round.js';

@@ -273,3 +273,34 @@ export function spaceAllRound({ support }: Sign, part: Part, isEven: boolean): v
   if (part.copies?.kind !== 'row' || support?.kind !== 'cylinder' || !isEven) return;
   part.copies = { ...part.copies, stepX: tidy((2 * Math.PI * support.radius) / part.copies.count), stepY: 0 };
 }
+
+/**
+ * Bends a sign along a line that was drawn: a bent sheet along it, inside radii being as much less as it is thick where it bends away; along
+ * anything else as the line of the ground plan. The blank is as long as a bent sheet's line, and no longer than another.
+ * @throws RangeError where a sheet of this thickness cannot be bent so sharply, with the radius
+ */
+export function bendAlong(sign: Sign, pieces: readonly LinePiece[]): void {
+  const { support, blank } = sign;
+  const was = extentOfShape(blank.outline);
+  if (support?.kind === 'bent') {
+    const { kind, neutral, axis } = support;
+    sign.support = { kind, pieces: pieces.map((piece) => insideRadius(piece, blank.thickness)), neutral, ...(axis && { axis }) };
+    refit(sign, { line: was.width }, was);
+    return;
+  }
+  const line: Swept['line'] = { kind: 'pieces', pieces: [...pieces] };
+  const { profile = [], stretch = USUAL_STRETCH, centreUp } = support?.kind === 'swept' ? support : {};
+  sign.support = { kind: 'swept', line, profile, stretch, ...(centreUp !== undefined && { centreUp }) };
+  const { line: length = 0 } = lineLengths(sign.support, blank.thickness);
+  if (was.width > length) refit(sign, { line: was.width }, was);
+}
+
+function insideRadius(piece: LinePiece, thickness: number): LinePiece {
+  if (piece.kind === 'straight' || piece.bends === 'towards') return piece;
+  const radius = tidy(piece.radius - thickness);
+  if (!(radius > 0))
+    throw new RangeError(
+      `The line bends away by a radius of ${tidy(piece.radius)} mm, and a sheet ${thickness} mm thick by no less than that.`,
+    );
+  return { ...piece, radius };
+}

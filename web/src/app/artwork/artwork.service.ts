@@ -2,6 +2,7 @@ import type { KeptFile } from '@plain-relief/api';
 import { inject, Injectable } from '@angular/core';
 import { type Box } from '@plain-relief/core/geometry';
 import { type ArtworkChoice, type ArtworkFormat, type Finding, type TraceChoice } from '@plain-relief/core/artwork';
+import { type DrawnLinePieces } from '@plain-relief/core/sign';
 import { Api } from '../platform/api';
 
 /** A customer's file as it was chosen. */
@@ -44,7 +45,19 @@ export interface ArtworkView {
   readonly colours: readonly ArtworkColour[];
 }
 
+/** The line of a drawing that a sign is bent along, and the radius of its corners in mm. */
+export interface LineOrder {
+  readonly kind: ArtworkFormat;
+  readonly text: string;
+  readonly corner: number;
+}
+
+export interface LineView extends DrawnLinePieces {
+  readonly isSized: boolean;
+}
+
 export interface ArtworkAnswer {
+  readonly line?: LineView;
   readonly artwork?: ArtworkView;
   readonly refusal?: string;
 }
@@ -60,10 +73,23 @@ export class ArtworkService {
   private readonly api = inject(Api);
 
   /** @throws ArtworkRefusal; also when `signal` stops it, or after 20 seconds */
-  read(order: ArtworkOrder, signal: AbortSignal): Promise<ArtworkView> {
+  async read(order: ArtworkOrder, signal: AbortSignal): Promise<ArtworkView> {
+    const { artwork, refusal } = await this.answer(order, signal);
+    if (!artwork) throw new ArtworkRefusal(refusal ?? 'The file could not be read.');
+    return artwork;
+  }
+
+  /** @throws ArtworkRefusal; also when `signal` stops it, or after 20 seconds */
+  async readLine(order: LineOrder, signal: AbortSignal): Promise<LineView> {
+    const { line, refusal } = await this.answer(order, signal);
+    if (!line) throw new ArtworkRefusal(refusal ?? 'The file could not be read.');
+    return line;
+  }
+
+  private answer(order: ArtworkOrder | LineOrder, signal: AbortSignal): Promise<ArtworkAnswer> {
     const worker = new Worker(new URL('./artwork.worker', import.meta.url), { type: 'module' });
     let timer: ReturnType<typeof setTimeout> | undefined;
-    return new Promise<ArtworkView>((done, refused) => {
+    return new Promise<ArtworkAnswer>((done, refused) => {
       const refuse = (sentence: string) => refused(new ArtworkRefusal(sentence));
       timer = setTimeout(
         () => refuse('The file took longer than 20 seconds to read and was given up: simplify it first.'),
@@ -71,10 +97,7 @@ export class ArtworkService {
       );
       signal.addEventListener('abort', () => refuse('Stopped.'));
       worker.onerror = () => refuse('The file could not be read: there was not enough memory, or the page is out of date.');
-      worker.onmessage = ({ data }: MessageEvent<ArtworkAnswer>) => {
-        if (data.artwork) done(data.artwork);
-        else refuse(data.refusal ?? 'The file could not be read.');
-      };
+      worker.onmessage = ({ data }: MessageEvent<ArtworkAnswer>) => done(data);
       worker.postMessage(order);
     }).finally(() => {
       clearTimeout(timer);

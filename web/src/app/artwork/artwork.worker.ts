@@ -11,17 +11,19 @@ import {
   tracePicture,
 } from '@plain-relief/core/artwork';
 import { screenRings, screenStrokes } from '../relief/screen-path';
-import type { ArtworkAnswer, ArtworkOrder, ArtworkView } from './artwork.service';
+import { lineFromDrawing, LineError } from '@plain-relief/core/sign';
+import type { ArtworkAnswer, ArtworkOrder, ArtworkView, LineOrder, LineView } from './artwork.service';
 
 /** Reads one file and answers; the page ends this worker when it takes too long. */
-addEventListener('message', async ({ data }: MessageEvent<ArtworkOrder>) => postMessage(await answer(data)));
+addEventListener('message', async ({ data }: MessageEvent<ArtworkOrder | LineOrder>) => postMessage(await answer(data)));
 
-async function answer(order: ArtworkOrder): Promise<ArtworkAnswer> {
+async function answer(order: ArtworkOrder | LineOrder): Promise<ArtworkAnswer> {
   try {
+    if ('corner' in order) return { line: lineOf(order) };
     if (order.kind === 'picture') return { artwork: viewOf(tracePicture(await greyOf(order.bytes), order.choice)) };
     return { artwork: viewOf(importArtwork(order.kind, order.text, order.choice)) };
   } catch (error) {
-    if (error instanceof ArtworkError) return { refusal: error.message };
+    if (error instanceof ArtworkError || error instanceof LineError) return { refusal: error.message };
     return { refusal: `The file could not be read: ${(error as Error).message}` };
   }
 }
@@ -41,6 +43,15 @@ const viewOf = ({ colours, ...page }: Artwork): ArtworkView => ({
     linesPreview: screenStrokes(strokes),
   })),
 });
+
+function lineOf({ kind, text, corner }: LineOrder): LineView {
+  const { colours, isSized } = importArtwork(kind, text, { strokes: 'outlines' });
+  const lines = colours.flatMap(({ outline, strokes }) => [
+    ...outline.map((points) => ({ points: [...points], closed: true })),
+    ...strokes.map((points) => ({ points: [...points], closed: false })),
+  ]);
+  return { ...lineFromDrawing(lines, corner), isSized };
+}
 
 /** A picture in shades of grey, on white, made smaller where it is larger than is traced. */
 async function greyOf(bytes: ArrayBuffer): Promise<GreyPicture> {

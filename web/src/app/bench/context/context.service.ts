@@ -21,6 +21,8 @@ export interface ObjectView extends ShownObject {
   readonly place: Placing;
   /** Triangles that are chosen. */
   readonly chosen: Uint32Array;
+  /** Whether it was put there just now, and did not come with the sign. */
+  readonly isAdded: boolean;
 }
 
 const LONGEST_MS = 60_000;
@@ -40,6 +42,7 @@ export class ContextService implements OnDestroy {
   readonly context = computed(() => this.state()?.sign.context);
   private readonly job = computed(() => this.state()?.job.id);
   readonly isBusy = signal(false);
+  private readonly isAdded = signal(false);
   readonly trouble = signal('');
   readonly object = signal<ShownObject | undefined>(undefined);
   readonly face = signal<ChosenFace | undefined>(undefined);
@@ -49,7 +52,9 @@ export class ContextService implements OnDestroy {
   readonly turn = signal(25);
   readonly shown = computed((): ObjectView | undefined => {
     const [object, context] = [this.object(), this.context()];
-    return object && context && { ...object, place: context.place, chosen: this.face()?.triangles ?? NOTHING };
+    return (
+      object && context && { ...object, place: context.place, chosen: this.face()?.triangles ?? NOTHING, isAdded: this.isAdded() }
+    );
   });
   /** What is read anew where it changes. */
   private readonly source = computed(
@@ -125,7 +130,7 @@ export class ContextService implements OnDestroy {
   }
 
   takeAway(): void {
-    this.store.edit('take the object away', 'context', (sign) => void delete sign.context);
+    this.store.edit('take the object away', 'take away', (sign) => void delete sign.context);
   }
 
   /** Chooses the face that was pointed at, and finds what it may be. */
@@ -151,7 +156,7 @@ export class ContextService implements OnDestroy {
     if (!object || !middle || !sign || !context) return;
     const off = lies === 'back' ? sign.blank.thickness : 0;
     const { support, place } = laidOn(fit, { middle, off, height, kind: object.kind });
-    this.store.edit(`lay on a ${fit.kind}`, 'context', (draft) => {
+    this.store.edit(`lay on a ${fit.kind}`, `lay ${performance.now()}`, (draft) => {
       setField(draft, ['support', 'kind'], support?.kind ?? 'flat');
       if (support) draft.support = tidied(support);
       draft.context = { ...context, place: [...place] };
@@ -165,6 +170,7 @@ export class ContextService implements OnDestroy {
 
   private show(file: KeptFile, object: ShownObject): void {
     this.reset(object);
+    this.isAdded.set(true);
     const context = { file: file.id, name: file.name.slice(0, 80), unit: 1, place: this.asItComes(object) };
     this.isRead = { file: file.id, unit: 1 };
     this.edit('object', context);
@@ -183,6 +189,7 @@ export class ContextService implements OnDestroy {
     }
     if (!isForced && this.isRead?.file === source.file && this.isRead.unit === source.unit) return;
     this.isBusy.set(true);
+    this.isAdded.set(false);
     this.trouble.set('');
     this.reset(undefined);
     this.isRead = source;
@@ -208,7 +215,7 @@ export class ContextService implements OnDestroy {
   }
 
   private edit(label: string, context: SignContext): void {
-    this.store.edit(label, 'context', (sign) => void (sign.context = context));
+    this.store.edit(label, `${label} ${context.file}`, (sign) => void (sign.context = context));
   }
 
   /** Reads a file in a worker of its own. @throws Error with a sentence */

@@ -283,7 +283,11 @@ export class ModelScene {
     const { place } = this.object;
     const isNew = this.object.show(object);
     this.lit();
-    if (isNew) this.lookAtObject();
+    if (isNew && object?.isAdded) {
+      this.lookAtObject();
+      // Also where the sign is made only later.
+      this.hasModel = true;
+    }
     // Where the sign was laid on it, it is the sign that is looked at, once it is made.
     else if (object && object.place !== place) this.looksAnew = true;
     this.draw();

@@ -54,6 +54,7 @@ import { NumberField } from '../../fields/number-field';
 import { WordsField } from '../../fields/words-field';
 import type { AddedShape } from '../document/added-shape';
 import { type Arranging, ArrangeStrip } from '../plan/arrange-strip';
+import { LineFromDrawing } from './line-from-drawing';
 import { BlankShelf } from './blank-shelf';
 import { BrailleStrip } from './braille-strip';
 import { LetterStrip } from './letter-strip';
@@ -121,6 +122,7 @@ const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.w
     MeasureField,
     ArrangeStrip,
     BlankShelf,
+    LineFromDrawing,
     BrailleStrip,
     NameField,
     NumberField,
