@@ -1,8 +1,7 @@
 import { radiusNote } from './shape-notes.js';
-import { ContourSet, difference, intersection, offset, union, withoutRepeats } from '../../arrangement/index.js';
+import { ContourSet, difference, intersection, offset, union } from '../../arrangement/index.js';
 import {
   arch,
-  arcTrack,
   area,
   type Box,
   bounds,
@@ -19,17 +18,15 @@ import {
   placePoint,
   placeRings,
   placePolyline,
+  polylineTrack,
   readPathData,
   rectangle,
   regularPolygon,
   ringSector,
-  reversed,
-  polylineTrack,
   snap,
   snapRing,
   snapStroke,
   snapPolyline,
-  straightTrack,
   type Stroke,
 } from '../../geometry/index.js';
 import {
@@ -45,13 +42,13 @@ import {
   type ShapePart,
   type Sign,
   type TextPart,
-  type TextPath,
 } from '../../sign/index.js';
-import { type FontBook, placeLetter, setBlock, type TextChoice, type TextTrack } from '../../type/index.js';
+import { type FontBook, placeLetter, setBlock, type TextChoice } from '../../type/index.js';
 import { brailleLayout } from '../../braille/index.js';
 import { type Note, note } from '../../notes/index.js';
 import { boxOfCode, ringsOfCode } from './code-outline.js';
 import { fittedNote, missingNote } from './text-notes.js';
+import { clockwiseFromBottom, trackOf } from './text-track.js';
 
 /** A part in its place in the plan, before its tiers act. */
 export interface PlacedPart {
@@ -375,55 +372,6 @@ function placesOfCopies(copies: Copies, { x, y }: Place, faces: readonly BlockFa
 /** How a text part is set, with its font loaded. */
 export const textChoice = (part: TextPart, book: FontBook): TextChoice => ({ ...part, font: book.font(part.font) });
 
-/** The line that a text part is set along, in the coordinates of its block. */
-export function trackOf(
-  path: TextPath | undefined,
-  placed: ReadonlyMap<string, Pick<PlacedPart, 'area' | 'strokes'>>,
-): TextTrack | undefined {
-  switch (path?.kind) {
-    case undefined:
-      return undefined;
-    case 'straight':
-      return { track: straightTrack(path.length), hangs: false, shift: path.shift };
-    case 'arc':
-      // Letters stand on the left: outside of a clockwise arc, inside of an anticlockwise one.
-      return {
-        track: arcTrack(path.radius, path.span, path.reads),
-        hangs: (path.reads === 'top') !== (path.side === 'outside'),
-        shift: path.shift,
-      };
-    case 'part': {
-      const host = placed.get(path.part);
-      const ring = [...(host?.area.contours ?? [])].sort((a, b) => Math.abs(area([b])) - Math.abs(area([a])))[0];
-      const stroke = host?.strokes[0];
-      if (stroke && !ring) {
-        return { track: polylineTrack(stroke.points, stroke.closed), hangs: path.side === 'inside', shift: path.shift };
-      }
-      if (!ring) return undefined;
-      return { track: polylineTrack(clockwiseFromBottom(ring), true), hangs: path.side === 'inside', shift: path.shift };
-    }
-  }
-}
-
-/** A ring run clockwise from the lowest place in its middle, so that half-way round is about the top. */
-function clockwiseFromBottom(ring: Contour): Contour {
-  const { minX, maxX } = bounds([ring])!;
-  const middle = (minX + maxX) / 2;
-  const clockwise = area([ring]) > 0 ? reversed(ring) : ring;
-  const n = clockwise.length;
-  let [after, lowest] = [0, Infinity];
-  for (let i = 0; i < n; i += 2) {
-    const j = (i + 2) % n;
-    const [ax, ay, bx, by] = [clockwise[i], clockwise[i + 1], clockwise[j], clockwise[j + 1]];
-    if (ax > middle === bx > middle) continue;
-    const y = ay + ((middle - ax) / (bx - ax)) * (by - ay);
-    if (y < lowest) [after, lowest] = [j, y];
-  }
-  const points = [middle, lowest, ...clockwise.subarray(after), ...clockwise.subarray(0, after)];
-  // Where a point of the ring lies there it is enough.
-  return withoutRepeats(Float64Array.from(points), true);
-}
-
 /** The letters of a text part in the plan, with the notes that come of setting them. */
 export function placeText(part: TextPart, book: FontBook, around: Surroundings): PlacedPart {
   const put = placement(part.place);
@@ -437,7 +385,7 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
   };
   if (!entry) return { ...nothing, notes: [note('unknown-font', { part: part.id }, part.name, part.font)] };
   const choice = textChoice(part, book);
-  const block = setBlock(book, choice, trackOf(part.path, around.placed));
+  const block = setBlock(book, choice, trackOf(part, around.sign, around.placed));
   const notes = block.missing.length > 0 ? [missingNote(part, block.missing, entry, book)] : [];
   if (part.words.trim() === '') notes.push(note('no-words', { part: part.id }, part.name));
   notes.push(...block.fitted.map((fitted) => fittedNote(fitted, part, around.sign)));

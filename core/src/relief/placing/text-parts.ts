@@ -13,7 +13,8 @@ import {
 import { freeId, type ShapePart, type Sign, type TextPart, withMore } from '../../sign/index.js';
 import { type FontBook, placeLetter, plainWords, setBlock, type SetBlock, type SetLetter } from '../../type/index.js';
 import { bridgesOf } from './layers.js';
-import { type PlacedPart, textChoice, trackOf } from './part-outline.js';
+import { type PlacedPart, textChoice } from './part-outline.js';
+import { trackOf } from './text-track.js';
 
 /** Why a text cannot be taken apart, in a sentence. */
 export class TextPartsError extends Error {}
@@ -126,7 +127,7 @@ export function outlinedText(
   placed: ReadonlyMap<string, Pick<PlacedPart, 'area' | 'strokes'>>,
 ): ShapePart[] {
   const choice = textChoice(part, book);
-  const { letters } = setBlock(book, choice, trackOf(part.path, placed));
+  const { letters } = setBlock(book, choice, trackOf(part, sign, placed));
   const byCharacter = new Map<string, SetLetter[]>();
   for (const letter of letters) {
     const key = `${letter.line} ${letter.at}`;

@@ -44,11 +44,11 @@ import {
   placeText,
   type Surroundings,
   textChoice,
-  trackOf,
 } from '../placing/part-outline.js';
 import { layersAllRound } from './round-layers.js';
 import { SlopeMeshes } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
+import { trackOf } from '../placing/text-track.js';
 import { reachOf, TierAreas } from '../placing/tier-area.js';
 import { Fields } from '../slopes/embedded-slopes.js';
 
@@ -124,14 +124,14 @@ export class Evaluator implements Known {
   gaps({ sign, parts }: Evaluation, id: string): LetterGap[] {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || !this.book.entry(part.font)) return [];
-    return letterGaps(setBlock(this.book, textChoice(part, this.book), trackOf(part.path, byId(parts))));
+    return letterGaps(setBlock(this.book, textChoice(part, this.book), trackOf(part, sign, byId(parts))));
   }
 
   /** The letters of a text part as they lie in the plan, line by line as they are read; none of a part that is not seen. */
   letters({ sign, parts }: Evaluation, id: string): LetterPlace[] {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || part.hidden || !this.book.entry(part.font)) return [];
-    return letterPlaces(part, this.book, trackOf(part.path, byId(parts)));
+    return letterPlaces(part, this.book, trackOf(part, sign, byId(parts)));
   }
 
   /** A font's entry in the catalogue. */
@@ -148,7 +148,7 @@ export class Evaluator implements Known {
   openUp({ sign, parts }: Evaluation, id: string, diameter: number): OpenedUp | undefined {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || !this.book.entry(part.font)) return undefined;
-    return openUp(this.book, textChoice(part, this.book), diameter, trackOf(part.path, byId(parts)));
+    return openUp(this.book, textChoice(part, this.book), diameter, trackOf(part, sign, byId(parts)));
   }
 
   /** A text part as the parts of its lines or words. @throws TextPartsError */

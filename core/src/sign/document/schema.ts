@@ -271,6 +271,10 @@ const TextPath = byKind(
     },
     'the outline, or the line, of an earlier part',
   ),
+  closed(
+    { kind: Type.Literal('sides'), ...Shift },
+    'around the upright sides of a block at the height of the place, from face to face; as if there were none on anything else',
+  ),
 );
 
 const TextPart = closed(

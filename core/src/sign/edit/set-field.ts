@@ -410,6 +410,7 @@ function pathOf(value: string, sign: Sign, part: TextPart, seen: SeenText | unde
   const largest = Math.floor(Math.min(room.across, room.up) * BLANK_SHARE - sizeAbout(part) * 1.1);
   const radius = Math.max(1, Math.min(Math.ceil(width / 2), Math.max(largest, Math.ceil(sizeAbout(part)))));
   if (value === 'arc') return { kind: 'arc', radius, span: 360, reads: 'top', side: 'outside', shift };
+  if (value === 'sides') return { kind: 'sides', shift };
   if (value === 'straight') return { kind: 'straight', length: Math.ceil(width * 1.1), shift };
   if (value.startsWith('part:')) return { kind: 'part', part: value.slice(5), side: 'outside', shift };
   return undefined;

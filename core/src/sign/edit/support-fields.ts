@@ -34,7 +34,11 @@ export function setSupport(sign: Sign, path: FieldPath, value: unknown): void {
     sign.support = { kind: 'block', body: bodyWith(sign.support.body, String(field), value) };
   } else if (sign.support) setWithin(sign, sign.support, path.slice(1), value);
   if (sign.support?.kind === 'block') refitBlock(sign, sign.support, places);
-  else refit(sign, before, was);
+  else {
+    // There are no sides to go round any more.
+    for (const part of sign.parts) if (part.kind === 'text' && part.path?.kind === 'sides') delete part.path;
+    refit(sign, before, was);
+  }
 }
 
 type Block = Extract<Support, { kind: 'block' }>;

@@ -161,6 +161,7 @@ export const pathChoices = (sign: Sign, before: number): (readonly [string, stri
   ['none', 'straight across'],
   ['arc', 'on an arc'],
   ['straight', 'on a straight line'],
+  ...(sign.support?.kind === 'block' ? [['sides', 'around the sides'] as const] : []),
   ...(sign.support?.kind === 'cone' ? [['level', 'on the level line that it is on'] as const] : []),
   ...sign.parts
     .slice(0, before)
@@ -197,6 +198,8 @@ function pathSentence(sign: Sign, line: TextPath | undefined, index: number, wri
       ];
     case 'straight':
       return [...begin, plain(' of '), write.length('length of the line', line.length, ...path, 'length'), ...shift, plain('.')];
+    case 'sides':
+      return [...begin, ...shift, plain('.')];
     case 'part':
       return [...begin, plain(', '), write.choice('side', line.side, SIDES, ...path, 'side'), ...shift, plain('.')];
   }

@@ -12,6 +12,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { radians } from '@plain-relief/core/geometry';
 import { type BlockFace, faceNear } from '@plain-relief/core/sign';
 import { NumberField } from '../../fields/number-field';
 import type { ModelView, SectionView } from '../../relief/views';
@@ -55,6 +56,16 @@ const NAMES_OF_BLOCKS: readonly ViewName[] = ['corner', 'above', 'below'];
       }
       @for (name of names(); track name) {
         <button type="button" (click)="look(name)">{{ name }}</button>
+      }
+      @if (isBent() && faces().length === 0) {
+        <pr-number-field
+          [value]="round()"
+          suffix="° round"
+          label="degrees round that it is looked at from"
+          [min]="-360"
+          [max]="360"
+          (changed)="lookRound($event)"
+        />
       }
       @if (object()) {
         <button type="button" (click)="scene()?.lookAtObject()" title="All of the object that the sign is for">object</button>
@@ -114,6 +125,8 @@ export class ModelViewer implements OnDestroy {
   protected readonly names = computed(() => (this.faces().length > 0 ? NAMES_OF_BLOCKS : NAMES));
   protected readonly trouble = signal('');
   protected readonly isStraight = signal(false);
+  /** Where it was looked at from last, in degrees round from its front to the right. */
+  protected readonly round = signal(0);
   protected readonly isOpen = signal(false);
   protected readonly pixels = signal(2400);
   protected readonly light = signal<'left' | 'right'>('left');
@@ -187,6 +200,13 @@ export class ModelViewer implements OnDestroy {
 
   protected look(name: ViewName): void {
     this.scene()?.look(name);
+  }
+
+  /** As a drawing shows it from there: level, and without perspective. */
+  protected lookRound(degrees: number): void {
+    this.round.set(degrees);
+    this.scene()?.look([Math.sin(radians(degrees)), 0, Math.cos(radians(degrees))]);
+    if (!this.isStraight()) this.project();
   }
 
   protected project(): void {
