@@ -243,7 +243,7 @@ export class ModelScene {
     this.straight.zoom = 1;
     this.fitCameras(this.size.width / Math.max(1, this.size.height));
     this.controls.update();
-    if (this.first === 'corner') this.lit();
+    if (!this.isOnWall) this.lit();
     this.draw();
   }
 
@@ -347,10 +347,10 @@ export class ModelScene {
     this.stir();
   }
 
-  /** Where light comes from: from before a sign, and before that face of a block that is looked at. */
+  /** Where light comes from: from before a sign on a wall, and else from before what is looked at. */
   private lightDirection(): Vector3 {
     const direction = new Vector3(LIGHTS[this.lightSide] * 0.7, 0.8, 1.1).normalize();
-    if (this.first !== 'corner') return direction;
+    if (this.isOnWall) return direction;
     const camera = this.isStraight ? this.straight : this.perspective;
     return direction.applyQuaternion(camera.quaternion);
   }
