@@ -64,6 +64,11 @@ export const SUPPORT_NOTES = {
       weight: 'warning',
       text: `${name} is longer than once round by ${formatLength(by, unit)} and runs into itself at the back.`,
     }) as const,
+  'support-hidden': (name: string) =>
+    ({
+      weight: 'warning',
+      text: `${name} goes further round than is seen from before it, and is laid on as it lies in the plan: make it smaller, or let it follow the surface.`,
+    }) as const,
   'block-chamfer': (chamfer: number, most: number, unit: LengthUnit) =>
     ({
       weight: 'error',

@@ -48,7 +48,10 @@ import {
 import { layersAllRound } from './round-layers.js';
 import { SlopeMeshes } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
+import { note } from '../../notes/index.js';
 import { trackOf } from '../placing/text-track.js';
+import { HiddenError, projected } from './projected.js';
+import { surfaceOf } from '../../support/index.js';
 import { reachOf, TierAreas } from '../placing/tier-area.js';
 import { Fields } from '../slopes/embedded-slopes.js';
 
@@ -217,18 +220,36 @@ export class Evaluator implements Known {
       sign.unit,
       { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0, bridges: 0 },
       followed,
-      followsBlank || part.copies?.kind === 'faces' ? (sign.support?.kind === 'block' ? sign.support : sign.blank.outline) : 0,
+      part.kind === 'text' && part.projected ? [sign.support, sign.blank.thickness] : 0,
+      followsBlank || part.copies?.kind === 'faces' || (part.kind === 'text' && part.path?.kind === 'sides')
+        ? sign.support?.kind === 'block'
+          ? sign.support
+          : sign.blank.outline
+        : 0,
     ]);
     keys.set(part.id, key);
     let placed = this.remembered.get(key);
     if (!placed) {
-      const one = part.kind === 'text' ? placeText(part, this.book, around) : placeShape(part, around);
+      const one =
+        part.kind === 'text' ? seenFromBefore(placeText(part, this.book, around), part, sign) : placeShape(part, around);
       placed = copied(one, part.copies, part.place, facesOf(sign.support));
       const merged = copiesNote(part, one, sign.unit);
       if (merged.length > 0) placed = { ...placed, notes: [...placed.notes, ...merged] };
       this.remembered.set(key, placed);
     }
     return placed;
+  }
+}
+
+/** Letters laid on what the sign is bent around as they look from before their place, where that is asked for and can be. */
+function seenFromBefore(placed: PlacedPart, part: TextPart, sign: Sign): PlacedPart {
+  const surface = part.projected && sign.support?.kind !== 'block' ? surfaceOf(sign) : undefined;
+  if (!surface) return placed;
+  try {
+    return projected(placed, part.place, surface, sideOf(part) === 'back' ? -1 : 1);
+  } catch (error) {
+    if (!(error instanceof HiddenError)) throw error;
+    return { ...placed, notes: [...placed.notes, note('support-hidden', { part: part.id }, part.name)] };
   }
 }
 

@@ -290,6 +290,11 @@ const TextPart = closed(
     features: Type.Optional(Features),
     letters: Type.Optional(Type.Array(Letter, { maxItems: 4000 })),
     frame: Type.Optional(Frame),
+    projected: Type.Optional(
+      Type.Literal(true, {
+        description: 'laid on what the sign is bent around as it is to look from straight before its place; on a block as it is',
+      }),
+    ),
     path: Type.Optional(TextPath),
   },
   'words in a font; they stay words for ever',

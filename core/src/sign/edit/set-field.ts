@@ -93,6 +93,9 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, around: Ar
     setKindsOfHardware(sign, Number(value));
   } else if (part && last === 'cutOut') {
     cutOut(sign, part.id, value === 'out');
+  } else if (part?.kind === 'text' && last === 'projected') {
+    if (value === 'true') part.projected = true;
+    else delete part.projected;
   } else if (part && last === 'dimensioned') {
     if (value === 'yes') part.dimensioned = true;
     else delete part.dimensioned;

@@ -76,6 +76,7 @@ export function textSentences(sign: Sign, part: TextPart, index: number, write: 
     ],
     frameSentence(part.frame, index, write),
     pathSentence(sign, part.path, index, write),
+    ...(sign.support && sign.support.kind !== 'block' ? [projectedSentence(part, index, write)] : []),
     featureSentence(part, index, write),
   ];
 }
@@ -168,6 +169,16 @@ export const pathChoices = (sign: Sign, before: number): (readonly [string, stri
     .filter((part) => part.kind === 'shape')
     .map(({ id, name }) => [`part:${id}`, `along ${name}`] as const),
 ];
+
+const PROJECTED = [
+  ['false', 'as they lie in the plan'],
+  ['true', 'as they look from straight before them'],
+] as const;
+
+function projectedSentence({ projected }: TextPart, index: number, write: Writer): TicketWord[] {
+  const choice = write.choice('laid on', String(projected ?? false), PROJECTED, 'parts', index, 'projected');
+  return quietIf(!projected, plain('Its letters are laid on the surface '), choice, plain('.'));
+}
 
 function pathSentence(sign: Sign, line: TextPath | undefined, index: number, write: Writer): TicketWord[] {
   const path = ['parts', index, 'path'] as const;
