@@ -278,6 +278,9 @@ describe('files of a job', () => {
     expect(await post('x'.repeat(201), 'x')).toBe(400);
     expect(await post('x.svg', '')).toBe(400);
     expect(await post('x.svg', 'x'.repeat(8_000_001))).toBe(413);
+    // Objects are larger than drawings.
+    expect(await post('x.STL', 'x'.repeat(8_000_001))).toBe(201);
+    expect(await post('x.glb', 'x'.repeat(40_000_001))).toBe(413);
     expect((await server.call('POST', files, { name: 'x.png', text: 'x' })).status).toBe(400);
     expect((await server.upload(`/api/jobs/${NOWHERE}/files`, 'x.svg', 'x')).status).toBe(404);
   });

@@ -5,6 +5,7 @@ import { endpoint } from '../../platform/http/endpoint.js';
 import { answerWithPhotograph } from '../../platform/http/pictures.js';
 import { answerWithFile } from '../../platform/http/files.js';
 import { IdParams } from '../../platform/http/ids.js';
+import { errors } from '../../platform/errors.js';
 import { uploadedFile } from '../../platform/http/uploads.js';
 import type { FileService } from './service.js';
 
@@ -14,7 +15,8 @@ export function fileRoutes(app: FastifyInstance, files: FileService): void {
   endpoint(app, 'GET /jobs/:id/files', { config: { least: 'maker' } }, ({ params: { id } }) => files.list(id));
 
   endpoint(app, 'POST /jobs/:id/files', { config: { least: 'designer', audit: 'kept a file' } }, async (request) => {
-    const { name, bytes } = await uploadedFile(request, Math.max(MOST_DRAWN, MOST_OBJECT));
+    const { name, bytes } = await uploadedFile(request, MOST_OBJECT);
+    if (bytes.length > MOST_DRAWN && !/\.(?:glb|stl)$/iu.test(name)) throw errors.tooLarge(MOST_DRAWN);
     return files.keep(request.params.id, name, bytes);
   });
 
