@@ -93,6 +93,7 @@ export class MakePlace implements OnDestroy {
   /** What is shown: cuts for a machine, or files that another program takes. */
   protected readonly showing = signal<'cuts' | 'machine' | 'files'>('cuts');
   private readonly picked = signal<string | undefined>(undefined);
+  private readonly planId = computed(() => this.plan()?.id);
   protected readonly chosenCut = signal<number | undefined>(undefined);
   /** Where the machine is, and the seconds that it has to go. */
   protected readonly followed = signal<Followed | undefined>(undefined);
@@ -157,10 +158,15 @@ export class MakePlace implements OnDestroy {
       });
     });
     effect(() => {
+      // Of another plan: the same one told once more keeps the cut that is looked at.
+      this.planId();
+      this.revision();
+      untracked(() => this.chosenCut.set(undefined));
+    });
+    effect(() => {
       const plan = this.plan();
       this.revision();
       untracked(() => {
-        this.chosenCut.set(undefined);
         this.clearance.set(undefined);
         if (plan) void this.askClearance(plan.id);
       });
