@@ -7,6 +7,13 @@ export class ContextError extends Error {
 export const MOST_BYTES = 40_000_000;
 export const MOST_TRIANGLES = 800_000;
 
+/** @throws ContextError where a file is larger than is read */
+export function refuseTooLarge(bytes: number): void {
+  if (bytes > MOST_BYTES)
+    throw new ContextError(`The file has ${(bytes / 1e6).toFixed(1)} MB and may have ${MOST_BYTES / 1e6}: reduce it first.`);
+}
+
+/** @throws ContextError where a file has more triangles than are shown */
 export function refuseTooMany(triangles: number): void {
   if (triangles > MOST_TRIANGLES)
     throw new ContextError(

@@ -1,34 +1,28 @@
 import { type Mesh } from '../mesh/index.js';
-import { ContextError, MOST_BYTES } from './context-error.js';
+import { ContextError, refuseTooLarge } from './context-error.js';
 import { glbCorners, isGlb } from './read-glb.js';
 import { binaryStl, type Corners, isBinaryStl, textStl } from './read-stl.js';
 
 /** What an object is, from its file: it need not be closed. */
 export interface ContextMesh extends Mesh {
   readonly kind: 'glb' | 'stl';
-  /** Corner numbers of the triangles beside each, over its sides from the first corner on; −1 where there is none. */
+  /** Numbers of the triangles beside each, over its sides from the first corner on; −1 where there is none. */
   readonly beside: Int32Array;
 }
 
-/** mm for each unit of a file that does not say. */
-export type LengthOfUnit = number;
-
 /** Share of an object's size within which corners are one. */
 const SAME = 1e-6;
-/** mm that an object may be large, and is at least. */
+/** mm that an object may be large, and is at least: one in metres is read as mm before its unit is told. */
 const MOST_SIZE = 100_000;
-const LEAST_SIZE = 0.1;
+const LEAST_SIZE = 0.001;
 
 /**
  * An object from a binary glTF file, which is in metres, or from an STL file, which has no unit.
  * @param unit mm for each unit of an STL file
  * @throws ContextError that says what is wrong with it
  */
-export async function readContext(bytes: Uint8Array, unit: LengthOfUnit): Promise<ContextMesh> {
-  if (bytes.length > MOST_BYTES)
-    throw new ContextError(
-      `The file has ${(bytes.length / 1e6).toFixed(1)} MB and may have ${MOST_BYTES / 1e6}: reduce it first.`,
-    );
+export async function readContext(bytes: Uint8Array, unit: number): Promise<ContextMesh> {
+  refuseTooLarge(bytes.length);
   if (isGlb(bytes)) return joined('glb', await glbCorners(bytes));
   const corners = isBinaryStl(bytes) ? binaryStl(bytes) : textStl(asText(bytes));
   return joined(

@@ -251,7 +251,7 @@ describe('a file of an object', () => {
       /no triangles/u,
     ],
     ['a unit that makes it large', stlFile(mesh, 'x'), /60,?0* mm large|6\.00e\+5 mm large/u, 10_000],
-    ['a unit that makes it small', stlFile(mesh, 'x'), /choose the unit/u, 1e-4],
+    ['a unit that makes it small', stlFile(mesh, 'x'), /choose the unit/u, 1e-6],
     ['GLB that ends', glbHead(), /no glTF 2.0 that can be read/u],
     ['GLB that needs what is not read', compressed(), /needs KHR_draco_mesh_compression, which is not read here/u],
     ['GLB with corners that it does not have', wrongIndex, /uses corner 9 of 3/u],

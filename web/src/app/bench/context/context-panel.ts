@@ -1,6 +1,7 @@
 import type { KeptFile } from '@plain-relief/api';
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { type Fit } from '@plain-relief/core/context';
+import { degrees } from '@plain-relief/core/geometry';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { NumberField } from '../../fields/number-field';
 import { ContextService } from './context.service';
@@ -38,6 +39,8 @@ export class ContextPanel {
     const object = this.context.object();
     return object ? object.max.map((most, axis) => formatLength(most - object.min[axis], this.unit())).join(' × ') : '';
   });
+  /** An STL file does not say; one that could not be read in a unit may be in another. */
+  protected readonly isUnitAsked = computed(() => !/\.glb$/iu.test(this.context.context()?.name ?? ''));
   protected readonly answers = computed((): readonly FitAnswer[] => this.context.face()?.answers ?? []);
   /** What the sign is laid on, where nobody says: the simplest that comes about as near as the best. */
   protected readonly kind = linkedSignal(() => {
@@ -75,8 +78,8 @@ export class ContextPanel {
     const off = `, off by ${shown(fit.rms)}, at most ${shown(fit.most)}`;
     if (fit.kind === 'plane') return `a plane${off}`;
     if (fit.kind === 'cylinder') return `a cylinder of radius ${shown(fit.radius)}, seen from ${fit.facing}${off}`;
-    const degrees = ((Math.atan(Math.abs(fit.slope)) * 180) / Math.PI).toFixed(2);
-    return `a cone of radius ${shown(fit.radius)} there, ${degrees}° to its axis, seen from ${fit.facing}${off}`;
+    const leaning = degrees(Math.atan(Math.abs(fit.slope))).toFixed(2);
+    return `a cone of radius ${shown(fit.radius)} there, ${leaning}° to its axis, seen from ${fit.facing}${off}`;
   }
 
   protected lay(): void {

@@ -1,7 +1,7 @@
 import type { KeptFile } from '@plain-relief/api';
 import { computed, effect, inject, Injectable, type OnDestroy, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { asItComes, type Fit, laidOn, MOST_BYTES, type Placing } from '@plain-relief/core/context';
+import { asItComes, type Fit, laidOn, type Placing, refuseTooLarge, USUAL_TURN } from '@plain-relief/core/context';
 import { setField, type SignContext, type Support } from '@plain-relief/core/sign';
 import { type Remote, wrap } from 'comlink';
 import { Api } from '../../platform/api';
@@ -49,7 +49,7 @@ export class ContextService implements OnDestroy {
   /** Where it was pointed at last. */
   readonly middle = signal<readonly [number, number, number] | undefined>(undefined);
   /** Degrees that the surface may turn by from triangle to triangle of a face. */
-  readonly turn = signal(25);
+  readonly turn = signal(USUAL_TURN);
   readonly shown = computed((): ObjectView | undefined => {
     const [object, context] = [this.object(), this.context()];
     return (
@@ -87,15 +87,10 @@ export class ContextService implements OnDestroy {
   async take(file: File): Promise<void> {
     const job = this.job();
     if (!job) return;
-    if (file.size > MOST_BYTES) {
-      this.trouble.set(
-        `“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB and may have ${MOST_BYTES / 1e6}: reduce it first.`,
-      );
-      return;
-    }
     this.isBusy.set(true);
     this.trouble.set('');
     try {
+      refuseTooLarge(file.size);
       // Before it is kept: what cannot be read is not.
       const object = await this.readBytes(await file.arrayBuffer(), 1);
       const kept = await this.api.upload('POST /jobs/:id/files', file, file.name, { params: { id: job } });
@@ -123,10 +118,12 @@ export class ContextService implements OnDestroy {
   /** @param unit mm for each unit of the file */
   setUnit(unit: number): void {
     const [context, object] = [this.context(), this.object()];
-    if (!context || !object) return;
+    if (!context) return;
     const by = unit / context.unit;
-    const [min, max] = [object.min, object.max].map((corner) => corner.map((value) => value * by));
-    this.edit('unit of the object', { ...context, unit, place: this.asItComes({ ...object, min, max }) });
+    // Where it could not be read in the unit before, nothing is known of it yet.
+    const [min, max] = [object?.min, object?.max].map((corner) => corner?.map((value) => value * by));
+    const place = object && min && max ? this.asItComes({ ...object, min, max }) : context.place;
+    this.edit('unit of the object', { ...context, unit, place });
   }
 
   takeAway(): void {
@@ -171,7 +168,7 @@ export class ContextService implements OnDestroy {
   private show(file: KeptFile, object: ShownObject): void {
     this.reset(object);
     this.isAdded.set(true);
-    const context = { file: file.id, name: file.name.slice(0, 80), unit: 1, place: this.asItComes(object) };
+    const context = { file: file.id, name: Array.from(file.name).slice(0, 80).join(''), unit: 1, place: this.asItComes(object) };
     this.isRead = { file: file.id, unit: 1 };
     this.edit('object', context);
   }
@@ -197,10 +194,12 @@ export class ContextService implements OnDestroy {
       const object = await this.readBytes(await contentOf(source.file), source.unit);
       if (this.isRead === source) this.reset(object);
     } catch (error) {
-      if (this.isRead === source) this.isRead = undefined;
+      if (this.isRead !== source) return;
+      this.isRead = undefined;
       this.trouble.set((error as Error).message);
     } finally {
-      this.isBusy.set(false);
+      // Another file may be under way by then.
+      if (this.isRead === source || !this.isRead) this.isBusy.set(false);
     }
   }
 
@@ -220,6 +219,7 @@ export class ContextService implements OnDestroy {
 
   /** Reads a file in a worker of its own. @throws Error with a sentence */
   private async readBytes(bytes: ArrayBuffer, unit: number): Promise<ShownObject> {
+    this.stop();
     this.close();
     this.worker = new Worker(new URL('./context.worker', import.meta.url), { type: 'module' });
     this.desk = wrap<ContextDesk>(this.worker);
@@ -231,19 +231,19 @@ export class ContextService implements OnDestroy {
   /** What the worker answers, unless it takes too long or is stopped: then it is ended. */
   private inTime<T>(answer: PromiseLike<T>): Promise<T> {
     let timer: ReturnType<typeof setTimeout> | undefined;
+    let end: (sentence: string) => void = () => undefined;
     return new Promise<T>((done, refused) => {
-      this.end = (sentence) => {
+      this.end = end = (sentence) => {
         this.close();
         refused(new Error(sentence));
       };
-      timer = setTimeout(() => this.end('This took longer than a minute and was given up: reduce the object first.'), LONGEST_MS);
+      timer = setTimeout(() => end('This took longer than a minute and was given up: reduce the object first.'), LONGEST_MS);
       if (this.worker)
-        this.worker.onerror = () =>
-          this.end('The object could not be read: there was not enough memory, or the page is out of date.');
+        this.worker.onerror = () => end('The object could not be read: there was not enough memory, or the page is out of date.');
       answer.then(done, refused);
     }).finally(() => {
       clearTimeout(timer);
-      this.end = () => undefined;
+      if (this.end === end) this.end = () => undefined;
     });
   }
 

@@ -68,7 +68,9 @@ const NAMES_OF_BLOCKS: readonly ViewName[] = ['corner', 'above', 'below'];
         />
       }
       @if (object()) {
-        <button type="button" (click)="scene()?.lookAtObject()" title="All of the object that the sign is for">object</button>
+        <button type="button" (click)="scene()?.lookAtObject()" title="All of the object that the sign is for">
+          whole object
+        </button>
       }
       <button type="button" class="apart" (click)="turnLight()">light from the {{ light() }}</button>
       <button type="button" [attr.aria-pressed]="isStraight()" (click)="project()">

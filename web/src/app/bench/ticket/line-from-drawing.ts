@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { MOST_BYTES } from '@plain-relief/core/artwork';
 import { bendAlong, type Sign } from '@plain-relief/core/sign';
 import { formatLength } from '@plain-relief/core/units';
 import { ArtworkService } from '../../artwork/artwork.service';
 import { Notices } from '../../platform/notices';
 import { SignStore } from '../document/sign-store';
-
-const MOST_BYTES = 8_000_000;
 
 /** Takes the line that a sign is bent along from a drawing of the ground. */
 @Component({
@@ -60,13 +59,13 @@ export class LineFromDrawing {
     this.isReading.set(true);
     this.stop = new AbortController();
     try {
-      if (file.size > MOST_BYTES) throw new Error(`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB and may have 8.`);
+      if (file.size > MOST_BYTES)
+        throw new Error(`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB and may have ${MOST_BYTES / 1e6}.`);
       const { support, blank, unit } = this.sign();
       // A sheet’s corners are bent as sharply inside as it is thick.
       const corner = support?.kind === 'bent' ? 2 * blank.thickness : blank.thickness;
       const kind = /\.dxf$/iu.test(file.name) ? 'dxf' : 'svg';
       const { pieces, length, off, isOutline, isSized } = await this.artwork.readLine({ kind, text: await file.text(), corner }, this.stop.signal); // prettier-ignore
-      bendAlong(structuredClone(this.sign()), pieces);
       this.store.edit('line from a drawing', `line ${performance.now()}`, (sign) => bendAlong(sign, pieces));
       const told = (mm: number): string => formatLength(mm, unit);
       this.notices.say(
