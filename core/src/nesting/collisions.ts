@@ -1,5 +1,5 @@
 import { type Box, bounds, contains, gapBetween, type Outline } from '../geometry/index.js';
-import { type Clamp, laidOutline, type Nest, type NestChoice, rectangleOf, sizeOfSheet } from './nest.js';
+import { type Clamp, laidOutline, type Nest, type NestChoice, rectangleOf, sizeOfSheet } from './nest-choice.js';
 
 /**
  * Outlines that lie nearer to another one, to the edge of their sheet or to a clamp than they may: such as were put there by hand.

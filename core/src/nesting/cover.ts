@@ -6,7 +6,7 @@ const CORNER = Math.SQRT1_2;
 /** mm by which grown outlines may leave the curve that they stand for; they are grown by as much more. */
 const TOLERANCE = 0.02;
 
-/** The cells that an outline comes near to, as runs along rows: row, first and last column in turn, the longest first. */
+/** The cells that an outline comes near to, as runs along rows: row, first and last column in turn. */
 export interface Cover {
   readonly columns: number;
   readonly rows: number;
@@ -22,25 +22,31 @@ export interface Cover {
  * @param corner a place, in the outline's coordinates, at which corners of cells lie
  */
 export function coverOf(outline: Outline, cell: number, near: number, corner: readonly [number, number]): Cover {
-  const [px, py] = corner;
-  const grown = offset(outline, near + CORNER * cell + TOLERANCE, TOLERANCE);
-  const box = bounds(grown)!;
+  const cover = cellsOf(offset(outline, near + CORNER * cell + TOLERANCE, TOLERANCE), cell, corner);
+  const { runs } = cover;
+  const order = Array.from({ length: runs.length / 3 }, (_, i) => 3 * i);
+  // Long ones meet something soonest, and tell how far it is to go on.
+  order.sort((a, b) => runs[b + 2] - runs[b + 1] - (runs[a + 2] - runs[a + 1]));
+  return { ...cover, runs: Int32Array.from(order.flatMap((at) => [runs[at], runs[at + 1], runs[at + 2]])) };
+}
+
+/** Every cell of a grid whose middle is inside of an outline, row by row from below. @param corner as of {@link coverOf} */
+export function cellsOf(outline: Outline, cell: number, [px, py]: readonly [number, number]): Cover {
+  const box = bounds(outline)!;
   const [x, y] = [px + Math.floor((box.minX - px) / cell) * cell, py + Math.floor((box.minY - py) / cell) * cell];
   const columns = Math.ceil((box.maxX - x) / cell) + 1;
   const rows = Math.ceil((box.maxY - y) / cell) + 1;
   const crossings: number[][] = Array.from({ length: rows }, () => []);
-  for (const ring of grown) cross(ring, x, y, cell, crossings);
-  const runs: (readonly [row: number, from: number, to: number])[] = [];
+  for (const ring of outline) cross(ring, x, y, cell, crossings);
+  const runs: number[] = [];
   crossings.forEach((row, j) => {
     row.sort((a, b) => a - b);
     for (let k = 0; k + 1 < row.length; k += 2) {
       const [from, to] = [Math.max(0, Math.ceil(row[k] - 0.5)), Math.min(columns - 1, Math.floor(row[k + 1] - 0.5))];
-      if (to >= from) runs.push([j, from, to]);
+      if (to >= from) runs.push(j, from, to);
     }
   });
-  // Long ones meet something soonest, and tell how far it is to go on.
-  runs.sort((a, b) => b[2] - b[1] - (a[2] - a[1]));
-  return { columns, rows, runs: Int32Array.from(runs.flat()), x, y };
+  return { columns, rows, runs: Int32Array.from(runs), x, y };
 }
 
 /** Where a ring crosses the middles of rows, in cells. */

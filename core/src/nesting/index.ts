@@ -1,3 +1,4 @@
 export { colliding } from './collisions.js';
-export { type Clamp, type Laid, laidOutline, type Nest, type NestChoice, nested, type Size, sizeOfSheet } from './nest.js';
+export { nested } from './nest.js';
+export { type Clamp, type Laid, laidOutline, type Nest, type NestChoice, type Size, sizeOfSheet } from './nest-choice.js';
 export { packed } from './pack.js';

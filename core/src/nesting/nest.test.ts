@@ -3,7 +3,7 @@ import { Random } from '../../testing/random.js';
 import { Workshop } from '../../testing/workshop.js';
 import { addText, bareSign } from '../../testing/signs.js';
 import { bounds, circle, gapBetween, type Outline, polygonsOf, rectangle, reversed } from '../geometry/index.js';
-import { type Laid, laidOutline, type Nest, type NestChoice, nested, packed } from './index.js';
+import { colliding, type Laid, laidOutline, type Nest, type NestChoice, nested, packed } from './index.js';
 
 const workshop = new Workshop();
 const SHEET = { width: 300, height: 200 };
@@ -107,6 +107,64 @@ describe('outlines on sheets', () => {
       expect(nest.laid.length + nest.left.length).toBe(outlines.length);
       expectApart(outlines, nest, choice);
     }
+  });
+
+  it('are laid closer, and still never nearer to each other than the spacing: 10 random nests on sheets, offcuts, around clamps and what is locked', () => {
+    const fonts = ['barlow-semibold', 'lora-bold', 'cinzel-bold', 'archivo-narrow-semibold'];
+    const pool = fonts.flatMap((font) => letters('ABDGLOQRSTVW&', font, 24));
+    let closer = 0;
+    for (let seed = 0; seed < 10; seed++) {
+      const random = new Random(seed);
+      const outlines = Array.from({ length: random.whole(6, 26) }, () =>
+        random.chance(0.8) ? random.pick(pool) : [rectangle(random.whole(8, 40), random.whole(8, 40))],
+      );
+      const choice: NestChoice = {
+        ...CHOICE,
+        sheet: random.pick([SHEET, { width: 130, height: 90 }]),
+        spacing: random.pick([0, 0.3, 2]),
+        margin: random.pick([0, 5]),
+        turns: random.pick([[0], [0, 180], [0, 90, 180, 270], Array.from({ length: 24 }, (_, i) => 15 * i)]),
+        offcuts: random.chance(0.3) ? [{ width: 70, height: 60 }] : [],
+        clamps: random.chance(0.3) ? [{ x: 0, y: 0, width: 20, height: 15 }] : [],
+      };
+      const first = nested(outlines, choice);
+      const locked = random.chance(0.3) ? first.laid.slice(0, 2) : [];
+      const [before, after] = [0, 1000].map((effort) => nested(outlines, { ...choice, locked, effort }));
+      expect([...after.laid.map(({ item }) => item)].sort((a, b) => a - b)).toEqual(before.laid.map(({ item }) => item).sort((a, b) => a - b)); // prettier-ignore
+      expect(after.left).toEqual(before.left);
+      expect(after.sheets).toBeLessThanOrEqual(before.sheets);
+      if (after.sheets === before.sheets) expect(after.lastMm).toBeLessThanOrEqual(before.lastMm);
+      if (after.sheets < before.sheets || after.lastMm < before.lastMm - 0.01) closer++;
+      for (const each of locked) expect(after.laid).toContainEqual(each);
+      for (const each of after.laid) expect(choice.turns).toContain(each.turn);
+      for (let sheet = 0; sheet < after.sheets; sheet++) {
+        const own = after.laid.filter((each) => each.sheet === sheet);
+        const byHand = colliding(outlines, { laid: own }, { ...choice, locked: own });
+        expect([seed, sheet, ...byHand]).toEqual([seed, sheet]);
+      }
+    }
+    expect(closer).toBeGreaterThan(4);
+  });
+
+  it('are laid closer on fewer sheets where they fit, the same each time, and until it is stopped', () => {
+    const outlines = letters('ABDGLOQRSTVWABDG', 'lora-bold', 24);
+    const sheet = { width: 130, height: 500 };
+    // A sheet that is too low for them as they are laid at first.
+    const height = 0.97 * nested(outlines, { ...CHOICE, sheet }).lastMm + 5;
+    const choice: NestChoice = { ...CHOICE, sheet: { ...sheet, height }, effort: 4000 };
+    const before = nested(outlines, { ...choice, effort: 0 });
+    const after = nested(outlines, choice);
+    expect([before.sheets, after.sheets]).toEqual([2, 1]);
+    expectApart(outlines, after, choice);
+    expect(after.share).toBeGreaterThan(before.share);
+    expect(nested(outlines, choice)).toEqual(after);
+    let told = 0;
+    const stop = (done: number): void => {
+      expect(done).toBeGreaterThanOrEqual(told);
+      told = done;
+      if (done > 0.3) throw new Error('stopped');
+    };
+    expect(() => nested(outlines, { ...choice, onProgress: stop })).toThrow('stopped');
   });
 
   it('take far less by their true shapes than by their boxes where those are half empty', () => {

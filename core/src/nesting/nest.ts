@@ -1,63 +1,19 @@
-import { area, bounds, direction, type Outline, placeRings } from '../geometry/index.js';
+import { area, bounds, type Outline } from '../geometry/index.js';
 import { type Cover, coverOf } from './cover.js';
-
-/** In mm. */
-export interface Size {
-  readonly width: number;
-  readonly height: number;
-}
-
-export interface Clamp extends Size {
-  readonly x: number;
-  readonly y: number;
-}
-
-/** How large a sheet is: offcuts come first. @param sheet from 0 */
-export const sizeOfSheet = ({ sheet: whole, offcuts = [] }: Pick<NestChoice, 'sheet' | 'offcuts'>, sheet: number): Size => offcuts[sheet] ?? whole; // prettier-ignore
-
-/** What is laid on sheets. Lengths in mm. */
-export interface NestChoice {
-  readonly sheet: Size;
-  /** Between any two outlines at least, and between them and the edge of the sheet. */
-  readonly spacing: number;
-  readonly margin: number;
-  /** Degrees by which outlines may be turned: grain allows 0 and 180. */
-  readonly turns: readonly number[];
-  /** Whether outlines are laid in the order in which they come, else the largest first. */
-  readonly keepsOrder?: boolean;
-  /** mm of a cell, in which places are looked for. */
-  readonly cell?: number;
-  /** Orders that are tried where the order is free: the more, the less is wasted. */
-  readonly tries?: number;
-  /** What is left of other sheets: taken first, in this order, before whole ones. */
-  readonly offcuts?: readonly Size[];
-  /** Places of every whole sheet, from its lower left corner, that nothing may come near to, such as those of clamps. */
-  readonly clamps?: readonly Clamp[];
-  /** Outlines that lie where somebody has put them; others are laid around them. */
-  readonly locked?: readonly Laid[];
-  /** Told how much is done, up to 1; what it throws ends the nesting. */
-  readonly onProgress?: (done: number) => void;
-}
-
-/** Where an outline lies: turned about its origin, then moved. */
-export interface Laid {
-  readonly item: number;
-  readonly sheet: number;
-  readonly x: number;
-  readonly y: number;
-  readonly turn: number;
-}
-
-export interface Nest {
-  readonly laid: readonly Laid[];
-  /** Outlines that are larger than a sheet has room for. */
-  readonly left: readonly number[];
-  readonly sheets: number;
-  /** Area of outlines in that of the sheets that they lie on. */
-  readonly share: number;
-  /** How far up the last sheet is taken; what is above can be used again. */
-  readonly lastMm: number;
-}
+import {
+  isBetter,
+  type Laid,
+  laidOutline,
+  type Nest,
+  type NestChoice,
+  numbersFrom,
+  rectangleOf,
+  shareOf,
+  type Size,
+  sizeOfSheet,
+  type Clamp,
+} from './nest-choice.js';
+import { tightened } from './tighten.js';
 
 /** mm of a cell where nothing else is said, at least, and cells along the longer side of a sheet at most. */
 const CELL = 0.5;
@@ -70,6 +26,14 @@ const MOST_CELLS = 1600;
  * {@link coverOf}.
  */
 export function nested(outlines: readonly Outline[], choice: NestChoice): Nest {
+  const { keepsOrder = false, effort = 0 } = choice;
+  if (keepsOrder || effort === 0) return filled(outlines, choice);
+  const quarters = choice.turns.filter((turn) => turn % 90 === 0);
+  const nest = filled(outlines, { ...choice, turns: quarters.length > 0 ? quarters : choice.turns, onProgress: undefined });
+  return tightened(outlines, nest, choice, effort);
+}
+
+function filled(outlines: readonly Outline[], choice: NestChoice): Nest {
   const { sheet, spacing, margin, turns, keepsOrder = false, tries = 1, onProgress } = choice;
   const cell = choice.cell ?? Math.max(CELL, Math.max(sheet.width, sheet.height) / MOST_CELLS);
   const made = new Map<Outline, Turned[]>();
@@ -101,15 +65,6 @@ const SORTS: readonly ((outline: Outline, ways: readonly Turned[]) => number)[] 
   (_, [{ width, height }]) => Math.max(width, height),
   (_, [{ width, height }]) => Math.min(width, height) + Math.max(width, height) / 4,
 ];
-
-/** Fewer sheets, or less of the last. */
-export const isBetter = (a: Nest, b: Nest): boolean => a.sheets < b.sheets || (a.sheets === b.sheets && a.lastMm < b.lastMm);
-
-/** Numbers from 0 to 1 that follow from a seed (a linear congruential generator, D. E. Knuth, The Art of Computer Programming 2, 3.3.4). */
-function numbersFrom(seed: number): () => number {
-  let state = (seed * 2654435761 + 1) >>> 0;
-  return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
-}
 
 /** An order with some of it swapped, mostly with neighbours. */
 function swapped(order: readonly number[], random: () => number): number[] {
@@ -164,20 +119,9 @@ function filledBy(
     laid.push({ item, sheet: on - 1, ...sheets[on - 1].shiftOf(place), turn: place.way.turn });
     if (keepsOrder) onProgress?.(laid.length / order.length);
   }
-  const whole = sheets.reduce((sum, each) => sum + each.area, 0);
-  const used = laid.reduce((sum, { item }) => sum + area(outlines[item]), 0);
   const lastMm = sheets[sheets.length - 1]?.highestMm ?? 0;
-  return { laid, left, sheets: sheets.length, share: whole > 0 ? used / whole : 0, lastMm };
+  return { laid, left, sheets: sheets.length, share: shareOf(outlines, laid, sheets.length, choice), lastMm };
 }
-
-/** An outline as it lies: turned, moved. */
-export function laidOutline(outline: Outline, { x, y, turn }: Pick<Laid, 'x' | 'y' | 'turn'>): Outline {
-  const { cos, sin } = direction(turn);
-  return placeRings(outline, { a: cos, b: sin, c: -sin, d: cos, e: x, f: y });
-}
-
-/** The outline of a clamp. */
-export const rectangleOf = ({ x, y, width, height }: Clamp): Outline => [Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height)]; // prettier-ignore
 
 /** An outline in one of its turns. */
 interface Turned {
@@ -246,10 +190,6 @@ class Sheet {
     this.words = (Math.ceil(width / cell) + 2 * this.around + 63) >> 5;
     this.bits = new Int32Array(this.rows * this.words);
     for (const clamp of clamps) this.mark(rectangleOf(clamp), near);
-  }
-
-  get area(): number {
-    return this.width * this.height;
   }
 
   /** Takes the place of what lies on the sheet already, wherever that is. */

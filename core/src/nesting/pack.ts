@@ -1,6 +1,6 @@
 import { MaxRectsPacker } from 'maxrects-packer/dist/maxrects-packer.mjs';
-import { area, bounds, type Box, type Outline } from '../geometry/index.js';
-import { isBetter, type Laid, type Nest, type NestChoice } from './nest.js';
+import { bounds, type Box, type Outline } from '../geometry/index.js';
+import { isBetter, type Laid, type Nest, type NestChoice, shareOf } from './nest-choice.js';
 
 /** Orders in which rectangles are given to the packer, by what is first. */
 const SORTS: readonly ((box: Box) => number)[] = [
@@ -37,14 +37,13 @@ export function packed(outlines: readonly Outline[], choice: NestChoice): Nest {
   };
   const nestOf = (laid: readonly Laid[]): Nest => {
     const sheets = laid.reduce((most, each) => Math.max(most, each.sheet + 1), 0);
-    const used = laid.reduce((sum, { item }) => sum + area(outlines[item]), 0);
     const last = laid.filter((each) => each.sheet === sheets - 1);
     const tops = last.map(({ item, y, turn }) => y + (turn === 0 ? boxes[item].maxY : boxes[item].maxX));
     return {
       laid,
       left,
       sheets,
-      share: sheets > 0 ? used / (sheets * sheet.width * sheet.height) : 0,
+      share: shareOf(outlines, laid, sheets, choice),
       lastMm: Math.max(0, ...tops),
     };
   };

@@ -48,7 +48,7 @@ describe('a run', () => {
       ['Alder', 'A', '009'],
       ['Yew', 'B', '011'],
     ]);
-    expect(nestChoiceOf(run)).toMatchObject({ sheet: { width: 1220, height: 610 }, turns: [0, 90], keepsOrder: false });
+    expect(nestChoiceOf(run)).toMatchObject({ sheet: { width: 1220, height: 610 }, turns: [0, 90, 180, 270], keepsOrder: false });
   });
 
   it.each<[string, (run: Run) => void, string | undefined]>([

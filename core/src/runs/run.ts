@@ -35,9 +35,11 @@ export const RunSheet = Type.Object(
     height: Length(10, 10_000),
     margin: Length(0, 200),
     spacing: Length(0, 200),
-    /** Whether plates may be turned: not at all, upside down as grain allows, or by quarters. */
-    turns: Type.Union([Type.Literal('none'), Type.Literal('half'), Type.Literal('quarter')]),
+    /** Whether plates may be turned: not at all, upside down as grain allows, by quarters, or anyhow. */
+    turns: Type.Union([Type.Literal('none'), Type.Literal('half'), Type.Literal('quarter'), Type.Literal('any')]),
     keepsOrder: Type.Boolean(),
+    /** Whether it may take a minute to lay what is not rectangular closer together. */
+    isClose: Type.Optional(Type.Boolean()),
     /** What is left of other sheets: taken first, in this order. */
     offcuts: Type.Optional(
       Type.Array(Type.Object({ width: Length(10, 10_000), height: Length(10, 10_000) }, closed), { maxItems: 20 }),
@@ -121,15 +123,39 @@ export const valuesOfRun = (sign: Sign, run: Run): Values[] =>
  * @param rows what is laid, by the rows that locked plates are known by, in its order
  */
 export function nestChoiceOf({ sheet }: Pick<Run, 'sheet'>, rows: readonly number[] = []): NestChoice {
-  const { width, height, margin, spacing, turns, keepsOrder, offcuts = [], clamps = [], locked = [] } = sheet;
+  const { width, height, margin, spacing, turns, keepsOrder, isClose = false, offcuts = [], clamps = [], locked = [] } = sheet;
   const itemOf = new Map(rows.map((row, item) => [row, item]));
   const lying = locked.flatMap(({ row, ...where }) => {
     const item = itemOf.get(row);
     return item === undefined ? [] : [{ item, ...where }];
   });
-  const degrees = { none: [0], half: [0, 180], quarter: [0, 90] }[turns];
-  return { sheet: { width, height }, margin, spacing, turns: degrees, keepsOrder, tries: 8, offcuts, clamps, locked: lying };
+  // Who drags plates about waits for no more than what is laid around them.
+  const usual = lying.length > 0 ? 0 : EFFORT.usual;
+  const effort = isClose ? EFFORT.close : usual;
+  return {
+    sheet: { width, height },
+    margin,
+    spacing,
+    turns: TURNS[turns],
+    keepsOrder,
+    tries: 8,
+    effort,
+    offcuts,
+    clamps,
+    locked: lying,
+  };
 }
+
+/** Degrees by which plates may be turned. */
+const TURNS: Readonly<Record<RunSheet['turns'], readonly number[]>> = {
+  none: [0],
+  half: [0, 180],
+  quarter: [0, 90, 180, 270],
+  any: Array.from({ length: 72 }, (_, i) => 5 * i),
+};
+
+/** How often plates are looked at to lay them closer: for some seconds, and for up to a minute. */
+export const EFFORT = { usual: 20_000, close: 100_000 };
 
 /** A run with a list in place of the one before, and what that changed: rows by their ids. */
 export interface Renewed {

@@ -69,7 +69,8 @@ const USAGE = `Usage:
     --sheet 1220x610  lays plates on sheets of so many mm, with a map of each, and all maps as a PDF
     --contact         a contact sheet (PDF): a picture of every plate with its number
     --margin MM, --spacing MM   to the sheet's edge (10), between plates (4)
-    --turns DEGREES   that plates may be turned by (0,90)
+    --turns DEGREES   that plates may be turned by (0,90,180,270)
+    --effort N        how often plates that are no rectangles are looked at to lay them closer (20000)
     --order kept      as in the list; free where nothing is said
     --offcuts 600x300,400x200   used first, before whole sheets
     --shop SHOP.json  writes programs of every sheet, tool by tool, and proves them; --machine ID, --material ID, --tools IDS,

@@ -1,13 +1,15 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type Nest, type NestChoice, type Size } from '@plain-relief/core/nesting';
-import { laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
+import { EFFORT, laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { CommandError } from './command.js';
 import { mapsPdf } from '../modules/production/run-pdf.js';
 
 /** mm of a sheet's side. */
 const LONGEST = 10_000;
+/** How often plates may be looked at: some minutes. */
+const MOST_EFFORT = 1_000_000;
 const MAPS = 'sheets map.pdf';
 
 /** Plates on sheets: how many sheets, how much of them is taken, how far up the last one, rows that no sheet is large enough for. */
@@ -25,10 +27,11 @@ export function sheetChoice(
   {
     margin = '10',
     spacing = '4',
-    turns = '0,90',
+    turns = '0,90,180,270',
     order = 'free',
+    effort = String(EFFORT.usual),
     offcuts = '',
-  }: Readonly<Partial<Record<'margin' | 'spacing' | 'turns' | 'order' | 'offcuts', string>>>,
+  }: Readonly<Partial<Record<'margin' | 'spacing' | 'turns' | 'order' | 'effort' | 'offcuts', string>>>,
 ): NestChoice {
   const sizeOf = (option: string, text: string): Size => {
     const [, width, height] = (/^([\d.]+)\s*[x×]\s*([\d.]+)$/u.exec(text.trim()) ?? []).map(Number);
@@ -41,8 +44,11 @@ export function sheetChoice(
     throw new CommandError(`--${name} ${value} is no length of 0 to 200 mm.`);
   };
   const degrees = turns.split(',').map(Number);
-  if (degrees.some((each) => !Number.isFinite(each)) || degrees.length > 36)
+  if (degrees.some((each) => !Number.isFinite(each)) || degrees.length > 72)
     throw new CommandError(`--turns ${turns} are no degrees: write those that plates may be turned by as 0,90.`);
+  const looks = Number(effort);
+  if (!Number.isInteger(looks) || looks < 0 || looks > MOST_EFFORT)
+    throw new CommandError(`--effort ${effort} is no whole number up to ${MOST_EFFORT}.`);
   if (order !== 'free' && order !== 'kept') throw new CommandError(`--order ${order} is neither free nor kept.`);
   return {
     sheet: sizeOf('sheet', sheet),
@@ -52,6 +58,7 @@ export function sheetChoice(
     turns: degrees,
     keepsOrder: order === 'kept',
     tries: 8,
+    effort: looks,
   };
 }
 

@@ -69,6 +69,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
       margin: text,
       spacing: text,
       turns: text,
+      effort: text,
       order: text,
       offcuts: text,
       workers: text,

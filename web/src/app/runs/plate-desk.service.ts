@@ -9,7 +9,7 @@ import {
 } from '@plain-relief/core/runs';
 import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
-import { type Remote } from 'comlink';
+import { proxy, type Remote } from 'comlink';
 import { BehaviorSubject, type Observable } from 'rxjs';
 import { LimitedWorker, Stopped } from '../platform/limited-worker';
 import type { AskedPlate, AskedRow, DrawnSheets, PlatePicture, ToldRow } from './run-desk';
@@ -47,7 +47,7 @@ const LOT = 8;
 const LONGEST_LOT_MS = 30_000;
 const LONGEST_SHEETS_MS = 120_000;
 const LONGEST_PROGRAMS_MS = 900_000;
-/** Part of the work that rows are where programs are made as well. */
+/** Part of the work that rows are where they are laid on sheets, or programs are made as well. */
 const PILING = 0.3;
 /** ms between two times at which the page hears of what is done. */
 const TOLD_MS = 120;
@@ -121,10 +121,11 @@ export class PlateDesk implements OnDestroy {
     const pile = JSON.stringify([sign, rows.map((row) => [row.row, askedOf(row)])]);
     if (pile !== this.pile) {
       this.pile = '';
-      await this.piled(sign, rows, [], onProgress);
+      await this.piled(sign, rows, [], (done) => onProgress(PILING * done));
       this.pile = pile;
     }
-    return this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, []));
+    const heard = proxy((done: number) => onProgress(PILING + (1 - PILING) * done));
+    return this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, [], heard));
   }
 
   /** Files of rows, of their sheets, and a report, in one file. @throws Stopped where it was stopped, and Error with a sentence */

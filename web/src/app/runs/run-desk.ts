@@ -81,6 +81,8 @@ export interface DrawnSheets {
   readonly count: number;
 }
 
+/** ms between two times at which the page hears of what is done. */
+const TOLD_MS = 120;
 /** Words whose cells are kept. */
 const MOST_CELLS = 20_000;
 
@@ -160,10 +162,19 @@ export class RunDesk {
     return trouble;
   }
 
-  /** Lays the pile on sheets, and draws their maps; with files of outlines each sheet has one of its own. */
-  lay(sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[]): DrawnSheets {
+  /**
+   * Lays the pile on sheets, and draws their maps; with files of outlines each sheet has one of its own.
+   * @param onProgress told the share that is done, not more often than a page can show
+   */
+  lay(sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[], onProgress?: (done: number) => void): DrawnSheets {
     const { items, ids } = this;
-    const choice = nestChoiceOf({ sheet }, ids);
+    let told = performance.now();
+    const tell = (done: number): void => {
+      if (performance.now() - told < TOLD_MS) return;
+      told = performance.now();
+      onProgress?.(done);
+    };
+    const choice = { ...nestChoiceOf({ sheet }, ids), onProgress: tell };
     const nest = laidOnSheets(items.map(({ edge }) => edge), choice); // prettier-ignore
     this.laid = { nest, choice };
     const sheets = sheetFiles(items, nest, choice, sign, kinds);

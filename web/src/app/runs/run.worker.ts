@@ -26,7 +26,7 @@ const counter = {
   },
   begin: async () => (await desk).begin(),
   add: async (sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly PlateFile[]) => (await desk).add(sign, rows, kinds), // prettier-ignore
-  lay: async (sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[]) => (await desk).lay(sign, sheet, kinds),
+  lay: async (sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[], onProgress?: (done: number) => void) => (await desk).lay(sign, sheet, kinds, onProgress), // prettier-ignore
   programs: async (sign: Sign, sheet: number, shop: Shop, machine: string) => (await desk).programs(sign, sheet, shop, machine),
   zipped: async (report: string) => {
     const bytes = (await desk).zipped(report);
