@@ -1,3 +1,4 @@
+import { MessageChannel } from 'node:worker_threads';
 import { afterEach, describe, expect, it, jest } from '@jest/globals';
 import { newRun } from '@plain-relief/core/runs';
 import { newSign } from '@plain-relief/core/sign';
@@ -20,6 +21,8 @@ interface Message {
 class FakeDesk extends PlateDesk {
   workers = 0;
   readonly lots: number[] = [];
+  /** Where the worker tells how far it has laid plates on sheets. */
+  progress: MessagePort | undefined;
   answer: (rows: readonly AskedRow[]) => Promise<ToldRow[]> = (rows) => Promise.resolve(rows.map(told));
 
   protected override startWorker(): Worker {
@@ -35,6 +38,10 @@ class FakeDesk extends PlateDesk {
       postMessage: ({ id, path = [], argumentList = [] }: Message) => {
         const rows = argumentList[1]?.value as readonly AskedRow[] | undefined;
         if (path[0] === 'told') this.lots.push(rows!.length);
+        if (path[0] === 'lay') {
+          this.progress = argumentList[3]?.value as MessagePort;
+          return;
+        }
         const value = path[0] === 'told' ? this.answer(rows!) : Promise.resolve(path[0] === 'add' ? [] : undefined);
         void value.then((answer) => {
           if (!isOver) for (const listener of listeners) listener({ data: { id, type: 'RAW', value: answer } });
@@ -119,5 +126,25 @@ describe('plates of a run', () => {
     desk.lay({ sign, rows: rowsOf('a') });
     await settled();
     expect(state().done).toBe(1);
+  });
+
+  it('tell how far they are laid on sheets, and nothing more once that was stopped', async () => {
+    Object.assign(globalThis, { MessageChannel });
+    desk = new FakeDesk();
+    const heard: number[] = [];
+    const made = desk.sheets(sign, rowsOf('a').map((row) => ({ ...row, row: 0 })), newRun('s').sheet, (done) => heard.push(done)); // prettier-ignore
+    await settled();
+    const tell = async (done: number): Promise<void> => {
+      desk.progress!.postMessage({ id: `told ${done}`, type: 'APPLY', path: [], argumentList: [{ type: 'RAW', value: done }] });
+      await new Promise((heardOf) => setTimeout(heardOf, 20));
+    };
+    await tell(0.5);
+    expect(heard.at(-1)).toBeCloseTo(0.65, 9);
+    const before = heard.length;
+    desk.stop();
+    await expect(made).rejects.toBeInstanceOf(Stopped);
+    await tell(0.9);
+    expect(heard).toHaveLength(before);
+    desk.progress!.close();
   });
 });

@@ -124,8 +124,16 @@ export class PlateDesk implements OnDestroy {
       await this.piled(sign, rows, [], (done) => onProgress(PILING * done));
       this.pile = pile;
     }
-    const heard = proxy((done: number) => onProgress(PILING + (1 - PILING) * done));
-    return this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, [], heard));
+    let isWaiting = true;
+    // What is done may be heard of after it was stopped.
+    const heard = proxy((done: number) => {
+      if (isWaiting) onProgress(PILING + (1 - PILING) * done);
+    });
+    try {
+      return await this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, [], heard));
+    } finally {
+      isWaiting = false;
+    }
   }
 
   /** Files of rows, of their sheets, and a report, in one file. @throws Stopped where it was stopped, and Error with a sentence */
