@@ -1,5 +1,5 @@
 import { offset } from '../arrangement/index.js';
-import { bounds, type Outline } from '../geometry/index.js';
+import { bounds, type Box, type Outline } from '../geometry/index.js';
 import { cellsOf } from './cover.js';
 import { laidOutline } from './nest-choice.js';
 import { Weights } from './weights.js';
@@ -93,7 +93,10 @@ export class OverlapSearch {
   ) {
     this.shapes = outlines.map((outline) => this.shapesOf(outline));
     this.fixed = rooms.flatMap(({ taken }, sheet) =>
-      taken.map((outline) => ({ sheet, shape: shapeOf(outline, spacing, cell, [0, 0]) })),
+      taken.map((outline) => ({
+        sheet,
+        shape: shapeOf(offset(outline, spacing / 2, TOLERANCE), bounds(outline)!, cell, [0, 0]),
+      })),
     );
     this.weights = new Weights(outlines.length, outlines.length + this.fixed.length, HEAVIER);
   }
@@ -400,6 +403,7 @@ export class OverlapSearch {
 /** An outline in its turns, each made when it is asked for. */
 class Shapes {
   private readonly made: (Shape | undefined)[] = [];
+  private readonly grown: Outline;
   /** Cells that it takes from the lower left corner of its box on, however it is turned, and before that. */
   readonly reach: number;
   readonly before: number;
@@ -407,9 +411,10 @@ class Shapes {
   constructor(
     private readonly outline: Outline,
     private readonly turns: readonly number[],
-    private readonly spacing: number,
+    spacing: number,
     private readonly cell: number,
   ) {
+    this.grown = offset(outline, spacing / 2, TOLERANCE);
     const { minX, minY, maxX, maxY } = bounds(outline)!;
     this.before = Math.ceil(spacing / 2 / cell) + 2;
     this.reach = Math.ceil((Math.hypot(maxX - minX, maxY - minY) + spacing / 2) / cell) + 2;
@@ -420,19 +425,20 @@ class Shapes {
   }
 
   at(turn: number): Shape {
-    return (this.made[turn] ??= this.shapeOf(turn));
+    return (this.made[turn] ??= this.turned(this.turns[turn]));
   }
 
-  private shapeOf(turn: number): Shape {
-    const turned = laidOutline(this.outline, { x: 0, y: 0, turn: this.turns[turn] });
-    const { minX, minY } = bounds(turned)!;
-    return shapeOf(turned, this.spacing, this.cell, [minX, minY]);
+  private turned(turn: number): Shape {
+    const way = { x: 0, y: 0, turn };
+    const box = bounds(laidOutline(this.outline, way))!;
+    return shapeOf(laidOutline(this.grown, way), box, this.cell, [box.minX, box.minY]);
   }
 }
 
-function shapeOf(outline: Outline, spacing: number, cell: number, corner: readonly [number, number]): Shape {
-  const { minX, minY, maxX, maxY } = bounds(outline)!;
-  const { runs, x, y } = cellsOf(offset(outline, spacing / 2, TOLERANCE), cell, corner);
+/** @param grown the outline with half the spacing around it @param box of the outline itself */
+function shapeOf(grown: Outline, box: Box, cell: number, corner: readonly [number, number]): Shape {
+  const { minX, minY, maxX, maxY } = box;
+  const { runs, x, y } = cellsOf(grown, cell, corner);
   const [column, row] = [Math.round((x - corner[0]) / cell), Math.round((y - corner[1]) / cell)];
   let [minColumn, maxColumn] = [Infinity, -Infinity];
   for (let k = 0; k < runs.length; k += 3) {

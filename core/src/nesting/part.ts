@@ -15,7 +15,7 @@ const HEAVIER = { least: 1.2, most: 2 };
 const DIAGONAL = Math.SQRT1_2;
 const WAYS = [1, 0, -1, 0, 0, 1, 0, -1, DIAGONAL, DIAGONAL, -DIAGONAL, -DIAGONAL, DIAGONAL, -DIAGONAL, -DIAGONAL, DIAGONAL];
 
-/** An outline in one turn, as it is measured: its box begins at 0, 0. */
+/** An outline in one turn, as it is measured. */
 interface Body {
   readonly field: DistanceField;
   /** Along its edges, turned. */
@@ -26,6 +26,9 @@ interface Body {
   readonly width: number;
   readonly height: number;
 }
+
+/** Outlines as they are measured, by their turns in degrees: kept from one time to the next, by spacing and cell alike. */
+export type Bodies = Map<Outline, Map<number, Body>>;
 
 interface Lying {
   sheet: number;
@@ -46,6 +49,7 @@ export interface Parted {
  * the last sheet is taken farther up. How near they are is looked up in fields of distances, and measured exactly before they are told.
  * @param start where they lie, some nearer than they may, turned as they stay
  * @param height mm of the last sheet that are taken at first, and at most
+ * @param bodies kept by whoever asks again with the same spacing and cell
  * @param spend told how many were moved; says whether more may be
  * @returns where they lie apart, and mm of the last sheet; or those that stay too near to others with all that may be taken
  */
@@ -57,25 +61,27 @@ export function parted(
   cell: number,
   start: readonly Spot[],
   height: { readonly first: number; readonly most: number },
+  bodies: Bodies,
   random: () => number,
   spend: (moves: number) => boolean,
 ): Parted {
-  const search = new Parting(outlines, turns, rooms, spacing, cell, start, random);
+  const search = new Parting(outlines, turns, rooms, spacing, cell, start, bodies, random);
   let limit = height.first;
   let [best, idle] = [Infinity, 0];
   search.takeTo(limit);
   for (;;) {
     const { worst, total, near } = search.violations();
-    if (worst <= SLIGHT && search.areApart()) return { spots: search.spots(start), height: search.top, stuck: [] };
+    const stuck = worst <= SLIGHT ? search.tooNear() : near;
+    if (stuck.length === 0) return { spots: search.spots(start), height: search.top, stuck };
     if (worst > SLIGHT && total < 0.98 * best) [best, idle] = [total, 0];
     else if (++idle > PATIENCE) {
       limit *= 1 + MORE;
-      if (limit > height.most) return { spots: search.spots(start), height: search.top, stuck: near };
+      if (limit > height.most) return { spots: search.spots(start), height: search.top, stuck };
       search.takeTo(limit);
       [best, idle] = [Infinity, 0];
       continue;
     }
-    if (!spend(near.length)) return { spots: search.spots(start), height: search.top, stuck: near };
+    if (!spend(1 + near.length)) return { spots: search.spots(start), height: search.top, stuck };
     for (const i of near) search.move(i);
   }
 }
@@ -85,7 +91,6 @@ class Parting {
   private readonly fixed: readonly Lying[];
   private readonly weights: Weights;
   private readonly reach: number;
-  private readonly bodies = new Map<Outline, Map<number, Body>>();
   /** How far apart two have to be by their fields, where that is more than the spacing. */
   private readonly farther = new Map<number, number>();
   private limit = 0;
@@ -97,6 +102,7 @@ class Parting {
     private readonly spacing: number,
     private readonly cell: number,
     start: readonly Spot[],
+    private readonly bodies: Bodies,
     private readonly random: () => number,
   ) {
     this.reach = spacing + 2 * cell;
@@ -237,20 +243,22 @@ class Parting {
     }
   }
 
-  /** Whether no two are nearer than they may be, exactly; those that are have to be farther apart by their fields from now on. */
-  areApart(): boolean {
-    let are = true;
+  /** Those that are nearer than they may be, exactly; they have to be farther apart by their fields from now on. */
+  tooNear(): number[] {
+    const near = new Set<number>();
     const placed = this.lying.map((each, i) => this.outlineOf(each, this.outlines[i]));
     const taken = this.rooms.flatMap((room) => room.taken);
-    for (let i = 0; i < this.lying.length; i++)
+    for (let i = 0; i < this.lying.length; i++) {
       for (const j of this.others(i, this.spacing)) {
         if (j < i) continue;
         const gap = gapBetween(placed[i], j < placed.length ? placed[j] : taken[j - placed.length], 'edges');
         if (gap >= this.spacing) continue;
         this.farther.set(i * 1e5 + j, (this.farther.get(i * 1e5 + j) ?? this.spacing) + this.spacing - gap + SLIGHT * 2);
-        are = false;
+        near.add(i);
+        if (j < placed.length) near.add(j);
       }
-    return are;
+    }
+    return [...near];
   }
 
   private outlineOf({ x, y, body: { box, cos, sin } }: Lying, outline: Outline): Outline {

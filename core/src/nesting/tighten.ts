@@ -11,7 +11,7 @@ import {
   sizeOfSheet,
 } from './nest-choice.js';
 import { OverlapSearch, type Room, type Spot } from './overlap.js';
-import { type Parted, parted } from './part.js';
+import { type Bodies, type Parted, parted } from './part.js';
 
 /** Outlines that are laid anew at most: those of the last sheets. */
 const MOST = 400;
@@ -30,6 +30,8 @@ const ALMOST = 0.995;
 /** Share of the outlines' area that may overlap by cells before finer ones are tried, and cells before outlines are moved apart. */
 const NEARLY = 0.0015;
 const FEW = 1;
+/** Tries that fail one after the other before it goes on from the best that is known. */
+const MOST_FAILED = 4;
 /** How often finer cells are tried, and what is given more of the sheet each time. */
 const ATTEMPTS = 6;
 const STEP = 0.003;
@@ -66,10 +68,12 @@ export function tightened(outlines: readonly Outline[], nest: Nest, choice: Nest
     best = found;
   }
   const press = new Tightening(outlines, best, choice, first, best.sheets, budget, random);
-  let height = FIRST * press.taken;
+  let [height, failed] = [FIRST * press.taken, 0];
   while (budget.isLeft && height > 0) {
     const found = press.tried(height, press.taken);
     if (found && isBetter(found, best)) best = found;
+    failed = found ? 0 : failed + 1;
+    if (failed % MOST_FAILED === MOST_FAILED - 1) press.beginAnew();
     height *= found ? LESS : MORE;
     if (height >= ALMOST * press.taken) height = LESS * press.taken;
   }
@@ -112,8 +116,10 @@ class Tightening {
   /** mm of a cell. */
   private readonly cell: number;
   private readonly area: number;
+  private best: readonly Spot[];
   private readonly search: OverlapSearch;
   private readonly fine: OverlapSearch;
+  private readonly bodies: Bodies = new Map();
   /** mm of the last sheet inside of its margins that the best nest takes, and that what is locked there does. */
   taken: number;
   private readonly lockedTop: number;
@@ -142,8 +148,15 @@ class Tightening {
     this.area = this.own.reduce((sum, outline) => sum + area(outline), 0);
     this.search = this.searchOf(this.cell, 1);
     this.fine = this.searchOf(this.cell / FINER, FINE_PRICE);
-    this.search.begin(this.moved.map((each, i) => this.spotOf(each, i)));
+    this.best = this.moved.map((each, i) => this.spotOf(each, i));
+    this.search.begin(this.best);
     this.taken = nest.lastMm - margin;
+  }
+
+  /** Goes on from the best that is known, all as large as they are. */
+  beginAnew(): void {
+    this.search.ungrow();
+    this.search.begin(this.best);
   }
 
   /** mm of the last sheet inside of its margins. */
@@ -195,6 +208,7 @@ class Tightening {
       return undefined;
     }
     this.taken = Math.max(apart.height, this.lockedTop);
+    this.best = apart.spots;
     search.begin(apart.spots);
     return this.nestOf(apart.spots);
   }
@@ -214,7 +228,7 @@ class Tightening {
         continue;
       }
       const reach = Math.min(most, this.room, limit * (1 + (ATTEMPTS / 2) * STEP));
-      const apart = parted(own, choice.turns, rooms, choice.spacing, 2 * fineCell, fine.spots, { first: limit, most: reach }, this.random, (moves) => budget.spend(FINE_PRICE * moves)); // prettier-ignore
+      const apart = parted(own, choice.turns, rooms, choice.spacing, 2 * fineCell, fine.spots, { first: limit, most: reach }, this.bodies, this.random, (moves) => budget.spend(FINE_PRICE * moves)); // prettier-ignore
       if (apart.stuck.length === 0) return apart;
       for (const each of apart.stuck) {
         fine.grow(each, fineCell / 4);
