@@ -15,18 +15,40 @@ function segmentsOf(outline: Outline, closed: boolean): Segments {
   return Float64Array.from(out);
 }
 
+/** Those of segments whose boxes are no farther from the box around others. */
+function segmentsNear(segments: Segments, others: Segments, within: number): Segments {
+  if (within === Infinity) return segments;
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < others.length; i += 2) {
+    [minX, minY] = [Math.min(minX, others[i] - within), Math.min(minY, others[i + 1] - within)];
+    [maxX, maxY] = [Math.max(maxX, others[i] + within), Math.max(maxY, others[i + 1] + within)];
+  }
+  const near: number[] = [];
+  for (let i = 0; i < segments.length; i += 4) {
+    const [ax, ay, bx, by] = [segments[i], segments[i + 1], segments[i + 2], segments[i + 3]];
+    if (Math.max(ax, bx) >= minX && Math.min(ax, bx) <= maxX && Math.max(ay, by) >= minY && Math.min(ay, by) <= maxY)
+      near.push(ax, ay, bx, by);
+  }
+  return Float64Array.from(near);
+}
+
 /** Square of the distance of a point from a segment. */
 const reach = (s: Segments, i: number, x: number, y: number): number => squareToSegment(s[i], s[i + 1], s[i + 2], s[i + 3], x, y);
 
 /** What polylines are: areas with an inside, nothing but their closed edges, or open strokes. */
 export type Kind = 'areas' | 'edges' | 'strokes';
 
-/** The least distance between two outlines in mm, 0 where they meet or one area lies in the other. Exact for the segments given. */
-export function gapBetween(a: Outline, b: Outline, kind: Kind = 'areas'): number {
+/**
+ * The least distance between two outlines in mm, 0 where they meet or one area lies in the other. Exact for the segments given.
+ * @param within mm that are of interest: what is farther apart may be told as Infinity, which takes less time
+ */
+export function gapBetween(a: Outline, b: Outline, kind: Kind = 'areas', within = Infinity): number {
   if (a.length === 0 || b.length === 0) return Infinity;
   const closed = kind !== 'strokes';
   if (kind === 'areas' && (a.some(([x, y]) => contains(b, x, y)) || b.some(([x, y]) => contains(a, x, y)))) return 0;
-  const [p, q] = [segmentsOf(a, closed), segmentsOf(b, closed)];
+  const all = segmentsOf(a, closed);
+  const q = segmentsNear(segmentsOf(b, closed), all, within);
+  const p = segmentsNear(all, q, within);
   let best = Infinity;
   for (let i = 0; i < p.length; i += 4) {
     const [minX, maxX] = p[i] < p[i + 2] ? [p[i], p[i + 2]] : [p[i + 2], p[i]];

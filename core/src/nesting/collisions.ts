@@ -47,7 +47,7 @@ function isNear(one: Lying, other: Lying, spacing: number): boolean {
   if (a.minX > b.maxX + spacing || b.minX > a.maxX + spacing || a.minY > b.maxY + spacing || b.minY > a.maxY + spacing) return false; // prettier-ignore
   // One inside of the other is at some distance of its edges, too.
   if (isInside(one.outline, other.outline) || isInside(other.outline, one.outline)) return true;
-  return gapBetween(one.outline, other.outline, 'edges') < spacing - SLACK;
+  return gapBetween(one.outline, other.outline, 'edges', spacing) < spacing - SLACK;
 }
 
 /** Whether the first corner of an outline lies in the material of another. */

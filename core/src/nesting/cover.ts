@@ -1,5 +1,5 @@
 import { offset } from '../arrangement/index.js';
-import { bounds, type Contour, type Outline } from '../geometry/index.js';
+import { bounds, type Contour, type Outline, simplified } from '../geometry/index.js';
 
 /** How far, in cells, a place inside a cell may be from its middle. */
 const CORNER = Math.SQRT1_2;
@@ -17,12 +17,25 @@ export interface Cover {
 }
 
 /**
+ * An outline grown to all sides, that is nowhere nearer to its edge than that: of fewer points, since those of drawings may be thousands.
+ * @param by mm, to which come those that it leaves the curve by
+ */
+export function grownBy(outline: Outline, by: number): Outline {
+  const fewer = outline.map((ring) => Float64Array.from(simplified(ring, TOLERANCE))).filter((ring) => ring.length >= 6);
+  return offset(fewer.length > 0 ? fewer : outline, by + 2 * TOLERANCE, TOLERANCE);
+}
+
+/** What {@link coverOf} asks for: an outline grown so far that its cells are all that it comes near to. @param near mm */
+export const grownNear = (outline: Outline, cell: number, near: number): Outline => grownBy(outline, near + CORNER * cell);
+
+/**
  * Every cell of a grid whose middle is within `near` mm and half a diagonal of an outline's inside. Two outlines whose covers share no cell
  * are at least 2 · near apart: of two places nearer than that the middle is in a cell of both.
+ * @param grown the outline by {@link grownNear}
  * @param corner a place, in the outline's coordinates, at which corners of cells lie
  */
-export function coverOf(outline: Outline, cell: number, near: number, corner: readonly [number, number]): Cover {
-  const cover = cellsOf(offset(outline, near + CORNER * cell + TOLERANCE, TOLERANCE), cell, corner);
+export function coverOf(grown: Outline, cell: number, corner: readonly [number, number]): Cover {
+  const cover = cellsOf(grown, cell, corner);
   const { runs } = cover;
   const order = Array.from({ length: runs.length / 3 }, (_, i) => 3 * i);
   // Long ones meet something soonest, and tell how far it is to go on.

@@ -1,5 +1,5 @@
 import { area, bounds, type Outline } from '../geometry/index.js';
-import { type Cover, coverOf } from './cover.js';
+import { type Cover, coverOf, grownNear } from './cover.js';
 import {
   isBetter,
   type Laid,
@@ -18,6 +18,8 @@ import { tightened } from './tighten.js';
 /** mm of a cell where nothing else is said, at least, and cells along the longer side of a sheet at most. */
 const CELL = 0.5;
 const MOST_CELLS = 1600;
+/** Turns that are tried when one is laid after the other. */
+const MOST_TURNS = 8;
 
 /**
  * Outlines on as few sheets as a simple rule finds: one after the other, each turned so that its centroid lies lowest, there farthest to the left (after bottom-left
@@ -27,9 +29,11 @@ const MOST_CELLS = 1600;
  */
 export function nested(outlines: readonly Outline[], choice: NestChoice): Nest {
   const { keepsOrder = false, effort = 0 } = choice;
-  if (keepsOrder || effort === 0) return filled(outlines, choice);
+  // One after the other they are laid by quarters: more turns take longer than they save.
   const quarters = choice.turns.filter((turn) => turn % 90 === 0);
-  const nest = filled(outlines, { ...choice, turns: quarters.length > 0 ? quarters : choice.turns, onProgress: undefined });
+  const turns = quarters.length > 0 && choice.turns.length > MOST_TURNS ? quarters : choice.turns;
+  if (keepsOrder || effort === 0) return filled(outlines, { ...choice, turns });
+  const nest = filled(outlines, { ...choice, turns, onProgress: undefined });
   return tightened(outlines, nest, choice, effort);
 }
 
@@ -39,7 +43,7 @@ function filled(outlines: readonly Outline[], choice: NestChoice): Nest {
   const made = new Map<Outline, Turned[]>();
   const ways = outlines.map((outline) => {
     let own = made.get(outline);
-    if (!own) made.set(outline, (own = turns.map((turn) => turnedBy(outline, turn, cell, spacing / 2, margin))));
+    if (!own) made.set(outline, (own = turnedBy(outline, turns, cell, spacing / 2, margin)));
     return own;
   });
   const locked = new Set(choice.locked?.map(({ item }) => item));
@@ -136,12 +140,15 @@ interface Turned {
   readonly minY: number;
 }
 
-function turnedBy(outline: Outline, turn: number, cell: number, near: number, margin: number): Turned {
-  const turned = laidOutline(outline, { x: 0, y: 0, turn });
-  const { minX, minY, maxX, maxY } = bounds(turned)!;
-  // So that it can lie right at the margin.
-  const cover = coverOf(turned, cell, near, [minX - margin, minY - margin]);
-  return { turn, cover, width: maxX - minX, height: maxY - minY, centre: centroidY(turned) - minY, minX, minY };
+function turnedBy(outline: Outline, turns: readonly number[], cell: number, near: number, margin: number): Turned[] {
+  const grown = grownNear(outline, cell, near);
+  return turns.map((turn) => {
+    const turned = laidOutline(outline, { x: 0, y: 0, turn });
+    const { minX, minY, maxX, maxY } = bounds(turned)!;
+    // So that it can lie right at the margin.
+    const cover = coverOf(laidOutline(grown, { x: 0, y: 0, turn }), cell, [minX - margin, minY - margin]);
+    return { turn, cover, width: maxX - minX, height: maxY - minY, centre: centroidY(turned) - minY, minX, minY };
+  });
 }
 
 /** The height of an area's centroid (Green's theorem). */
@@ -200,7 +207,7 @@ class Sheet {
   }
 
   private mark(outline: Outline, near: number): void {
-    const cover = coverOf(outline, this.cell, near, [0, 0]);
+    const cover = coverOf(grownNear(outline, this.cell, near), this.cell, [0, 0]);
     const [column, row] = [Math.round(cover.x / this.cell) + this.around, Math.round(cover.y / this.cell) + this.around];
     const { runs } = cover;
     for (let k = 0; k < runs.length; k += 3) {

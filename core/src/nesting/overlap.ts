@@ -1,6 +1,5 @@
-import { offset } from '../arrangement/index.js';
 import { bounds, type Box, type Outline } from '../geometry/index.js';
-import { cellsOf } from './cover.js';
+import { cellsOf, grownBy } from './cover.js';
 import { laidOutline } from './nest-choice.js';
 import { Weights } from './weights.js';
 
@@ -40,8 +39,6 @@ interface Place {
   readonly cost: number;
 }
 
-/** mm by which grown outlines may leave the curve that they stand for. */
-const TOLERANCE = 0.02;
 /** Cells around a place that are looked at when an outline is moved a little, and on each side of a place of a sheet. */
 const REACH = 12;
 const WINDOW = 50;
@@ -49,6 +46,9 @@ const WINDOW = 50;
 const NEAR = 30;
 const FAR = 60;
 const KEPT = 3;
+/** What a look at an outline takes: for itself, and cells of its window that take as long as a usual look. */
+const LOOK = 0.5;
+const LOOK_CELLS = 20_000;
 /** How often places far from the outline are tried. */
 const FAR_SHARE = 0.2;
 /** By how much what overlaps weighs more after a round: the least of it and the most. */
@@ -75,12 +75,12 @@ export class OverlapSearch {
   private rows = 0;
   /** Those that overlapped where everything was left. */
   overlapping: readonly number[] = [];
-  /** Outlines that were looked at: what it costs. */
+  /** Looks at outlines: what it took. */
   private moves = 0;
 
   /**
    * @param turns degrees
-   * @param spend told how many were looked at
+   * @param spend told of looks at outlines, larger ones counting more
    */
   constructor(
     private readonly outlines: readonly Outline[],
@@ -95,7 +95,7 @@ export class OverlapSearch {
     this.fixed = rooms.flatMap(({ taken }, sheet) =>
       taken.map((outline) => ({
         sheet,
-        shape: shapeOf(offset(outline, spacing / 2, TOLERANCE), bounds(outline)!, cell, [0, 0]),
+        shape: shapeOf(grownBy(outline, spacing / 2), bounds(outline)!, cell, [0, 0]),
       })),
     );
     this.weights = new Weights(outlines.length, outlines.length + this.fixed.length, HEAVIER);
@@ -161,9 +161,10 @@ export class OverlapSearch {
         const j = Math.floor(this.random() * (k + 1));
         [overlapping[k], overlapping[j]] = [overlapping[j], overlapping[k]];
       }
-      for (const i of overlapping) this.move(i, limit);
-      this.moves += overlapping.length;
-      this.spend(overlapping.length);
+      let cost = 0;
+      for (const i of overlapping) cost += this.move(i, limit);
+      this.moves += cost;
+      this.spend(cost);
       ({ total, overlapping } = this.overlaps());
       if (total < best) {
         if (total < 0.98 * best) idle = 0;
@@ -237,8 +238,11 @@ export class OverlapSearch {
     return { total, overlapping: [...found] };
   }
 
-  /** Moves one outline to where it overlaps less, where there is such a place. */
-  private move(i: number, limit: readonly { readonly width: number; readonly height: number }[]): void {
+  /**
+   * Moves one outline to where it overlaps less, where there is such a place.
+   * @returns what it took, 1 for a look that is usual
+   */
+  private move(i: number, limit: readonly { readonly width: number; readonly height: number }[]): number {
     const { random, shapes } = this;
     const own = shapes[i];
     const place = this.places[i];
@@ -258,8 +262,8 @@ export class OverlapSearch {
       Math.min(Math.floor(room.height), high),
     ];
     const before = this.costOf(i, place);
-    if (before === 0) return;
-    this.weigh(i, sheet, left, right, low, high);
+    if (before === 0) return LOOK;
+    this.weigh(i, sheet, room, left, right, low, high);
     let kept: Place[] = isFar ? [] : [{ ...place, cost: before }];
     const look = (turn: number, column: number, row: number): void => {
       const { width, height } = own.at(turn);
@@ -284,6 +288,7 @@ export class OverlapSearch {
       if (best.cost < 1e-9) break;
     }
     this.places[i] = best;
+    return LOOK + (this.columns * this.rows) / LOOK_CELLS;
   }
 
   /** A place made better by steps that get smaller, and by turns beside its own. */
@@ -343,12 +348,21 @@ export class OverlapSearch {
   }
 
   /** Sums up what lies on a part of a sheet, as it weighs for an outline whose box has its lower left corner there. */
-  private weigh(i: number, sheet: number, left: number, right: number, low: number, high: number): void {
+  private weigh(
+    i: number,
+    sheet: number,
+    room: { readonly width: number; readonly height: number },
+    left: number,
+    right: number,
+    low: number,
+    high: number,
+  ): void {
     // Where its cells are before the corner of its box is half the spacing; after it they are as far as it is long.
     const { reach, before } = this.shapes[i];
     [this.column, this.row] = [left - before, low - before];
-    this.columns = right + reach - this.column + 2;
-    this.rows = high + reach - this.row + 1;
+    // None is on cells farther over the edge of the sheet than before its corner.
+    this.columns = Math.min(right + reach, Math.ceil(room.width) + before) - this.column + 2;
+    this.rows = Math.min(high + reach, Math.ceil(room.height) + before) - this.row + 1;
     const { columns, rows } = this;
     const size = columns * rows;
     if (this.sums.length < size) this.sums = new Float64Array(size);
@@ -414,7 +428,7 @@ class Shapes {
     spacing: number,
     private readonly cell: number,
   ) {
-    this.grown = offset(outline, spacing / 2, TOLERANCE);
+    this.grown = grownBy(outline, spacing / 2);
     const { minX, minY, maxX, maxY } = bounds(outline)!;
     this.before = Math.ceil(spacing / 2 / cell) + 2;
     this.reach = Math.ceil((Math.hypot(maxX - minX, maxY - minY) + spacing / 2) / cell) + 2;

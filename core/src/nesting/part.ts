@@ -10,6 +10,8 @@ const STEP = 0.01;
 /** Rounds in which nothing gets better before more room is given, and by which share. */
 const PATIENCE = 12;
 const MORE = 0.002;
+/** Coordinates of points along an outline that take as long as a look by cells. */
+const LOOK_POINTS = 400;
 /** By how much what is too near weighs more after a round: the least of it and the most. */
 const HEAVIER = { least: 1.2, most: 2 };
 const DIAGONAL = Math.SQRT1_2;
@@ -50,7 +52,7 @@ export interface Parted {
  * @param start where they lie, some nearer than they may, turned as they stay
  * @param height mm of the last sheet that are taken at first, and at most
  * @param bodies kept by whoever asks again with the same spacing and cell
- * @param spend told how many were moved; says whether more may be
+ * @param spend told what moves took, in looks by cells; says whether more may be
  * @returns where they lie apart, and mm of the last sheet; or those that stay too near to others with all that may be taken
  */
 export function parted(
@@ -81,7 +83,8 @@ export function parted(
       [best, idle] = [Infinity, 0];
       continue;
     }
-    if (!spend(1 + near.length)) return { spots: search.spots(start), height: search.top, stuck };
+    if (!spend(near.reduce((sum, i) => sum + search.costOf(i), 1)))
+      return { spots: search.spots(start), height: search.top, stuck };
     for (const i of near) search.move(i);
   }
 }
@@ -184,6 +187,11 @@ class Parting {
     return { worst, total, near: order };
   }
 
+  /** What it takes to move one, in looks by cells. */
+  costOf(i: number): number {
+    return this.lying[i].body.points.length / LOOK_POINTS;
+  }
+
   private at(j: number): Lying {
     return j < this.lying.length ? this.lying[j] : this.fixed[j - this.lying.length];
   }
@@ -251,7 +259,7 @@ class Parting {
     for (let i = 0; i < this.lying.length; i++) {
       for (const j of this.others(i, this.spacing)) {
         if (j < i) continue;
-        const gap = gapBetween(placed[i], j < placed.length ? placed[j] : taken[j - placed.length], 'edges');
+        const gap = gapBetween(placed[i], j < placed.length ? placed[j] : taken[j - placed.length], 'edges', this.spacing);
         if (gap >= this.spacing) continue;
         this.farther.set(i * 1e5 + j, (this.farther.get(i * 1e5 + j) ?? this.spacing) + this.spacing - gap + SLIGHT * 2);
         near.add(i);

@@ -18,6 +18,8 @@ const MOST = 400;
 /** Cells along the side of a square as large as the boxes of outlines are in the middle, and of finer ones along one of those. */
 const CELLS = 36;
 const FINER = 4;
+/** Cells along the longest box at most. */
+const MOST_CELLS = 400;
 /** Rounds in which nothing gets better before a search is left, and how often outlines are looked at in one. */
 const PATIENCE = 500;
 const FINE_PATIENCE = 60;
@@ -35,8 +37,6 @@ const MOST_FAILED = 4;
 /** How often finer cells are tried, and what is given more of the sheet each time. */
 const ATTEMPTS = 6;
 const STEP = 0.003;
-/** What a look at an outline costs by finer cells, or by distances, in looks by cells. */
-const FINE_PRICE = 4;
 /** Share of a cell by which outlines are taken as larger that had less room than their cells said. */
 const TIGHT = 0.12;
 /** Share of the outlines in the area of the other sheets up to which it is tried whether the last one can be done without. */
@@ -144,10 +144,11 @@ class Tightening {
     this.lockedTop = last.reduce((top, each) => Math.max(top, bounds(laidOutline(outlines[each.item], each))!.maxY - margin), 0);
     this.boxes = this.own.map((outline) => turns.map((turn) => bounds(laidOutline(outline, { x: 0, y: 0, turn }))!));
     const squares = this.boxes.reduce((sum, [box]) => sum + (box.maxX - box.minX + spacing) * (box.maxY - box.minY + spacing), 0);
-    this.cell = Math.sqrt(squares / this.own.length) / CELLS;
+    const longest = this.boxes.reduce((most, [box]) => Math.max(most, box.maxX - box.minX, box.maxY - box.minY), 0);
+    this.cell = Math.max(Math.sqrt(squares / this.own.length) / CELLS, longest / MOST_CELLS);
     this.area = this.own.reduce((sum, outline) => sum + area(outline), 0);
-    this.search = this.searchOf(this.cell, 1);
-    this.fine = this.searchOf(this.cell / FINER, FINE_PRICE);
+    this.search = this.searchOf(this.cell);
+    this.fine = this.searchOf(this.cell / FINER);
     this.best = this.moved.map((each, i) => this.spotOf(each, i));
     this.search.begin(this.best);
     this.taken = nest.lastMm - margin;
@@ -178,11 +179,9 @@ class Tightening {
     return { width: width - 2 * margin, height: height - 2 * margin, taken };
   }
 
-  private searchOf(cell: number, price: number): OverlapSearch {
+  private searchOf(cell: number): OverlapSearch {
     const { turns, spacing } = this.choice;
-    return new OverlapSearch(this.own, turns, this.rooms, spacing, cell, this.random, (moves) =>
-      this.budget.spend(price * moves),
-    );
+    return new OverlapSearch(this.own, turns, this.rooms, spacing, cell, this.random, (moves) => this.budget.spend(moves));
   }
 
   private spotOf({ sheet, x, y, turn }: Laid, i: number): Spot {
@@ -228,7 +227,7 @@ class Tightening {
         continue;
       }
       const reach = Math.min(most, this.room, limit * (1 + (ATTEMPTS / 2) * STEP));
-      const apart = parted(own, choice.turns, rooms, choice.spacing, 2 * fineCell, fine.spots, { first: limit, most: reach }, this.bodies, this.random, (moves) => budget.spend(FINE_PRICE * moves)); // prettier-ignore
+      const apart = parted(own, choice.turns, rooms, choice.spacing, 2 * fineCell, fine.spots, { first: limit, most: reach }, this.bodies, this.random, (moves) => budget.spend(moves)); // prettier-ignore
       if (apart.stuck.length === 0) return apart;
       for (const each of apart.stuck) {
         fine.grow(each, fineCell / 4);
