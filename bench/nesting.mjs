@@ -11,7 +11,7 @@ const FONTS = ['barlow-semibold', 'lora-bold', 'cinzel-bold', 'archivo-narrow-se
 const WORDS = 'ABCDEGHKLMNORST';
 const HEIGHT = 40;
 const count = Number(process.argv[2] ?? 60);
-const efforts = process.argv.length > 3 ? process.argv.slice(3).map(Number) : [20_000, 200_000];
+const efforts = process.argv.length > 3 ? process.argv.slice(3).map(Number) : [30_000, 150_000];
 
 const book = openFontBook(fileURLToPath(new URL('../fonts', import.meta.url)));
 const letters = [];

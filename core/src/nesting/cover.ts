@@ -16,17 +16,15 @@ export interface Cover {
   readonly y: number;
 }
 
-/**
- * An outline grown to all sides, that is nowhere nearer to its edge than that: of fewer points, since those of drawings may be thousands.
- * @param by mm, to which come those that it leaves the curve by
- */
+/** An outline grown by so many mm to all sides, but for {@link TOLERANCE}: of fewer points, since those of drawings may be thousands. */
 export function grownBy(outline: Outline, by: number): Outline {
   const fewer = outline.map((ring) => Float64Array.from(simplified(ring, TOLERANCE))).filter((ring) => ring.length >= 6);
-  return offset(fewer.length > 0 ? fewer : outline, by + 2 * TOLERANCE, TOLERANCE);
+  return offset(fewer.length > 0 ? fewer : outline, by, TOLERANCE);
 }
 
 /** What {@link coverOf} asks for: an outline grown so far that its cells are all that it comes near to. @param near mm */
-export const grownNear = (outline: Outline, cell: number, near: number): Outline => grownBy(outline, near + CORNER * cell);
+export const grownNear = (outline: Outline, cell: number, near: number): Outline =>
+  grownBy(outline, near + CORNER * cell + 2 * TOLERANCE);
 
 /**
  * Every cell of a grid whose middle is within `near` mm and half a diagonal of an outline's inside. Two outlines whose covers share no cell

@@ -155,7 +155,7 @@ const TURNS: Readonly<Record<RunSheet['turns'], readonly number[]>> = {
 };
 
 /** How often plates are looked at to lay them closer: for some seconds, and for up to a minute. */
-export const EFFORT = { usual: 20_000, close: 200_000 };
+export const EFFORT = { usual: 30_000, close: 150_000 };
 
 /** A run with a list in place of the one before, and what that changed: rows by their ids. */
 export interface Renewed {

@@ -70,7 +70,7 @@ const USAGE = `Usage:
     --contact         a contact sheet (PDF): a picture of every plate with its number
     --margin MM, --spacing MM   to the sheet's edge (10), between plates (4)
     --turns DEGREES   that plates may be turned by (0,90,180,270)
-    --effort N        how often plates that are no rectangles are looked at to lay them closer (20000)
+    --effort N        how often plates that are no rectangles are looked at to lay them closer (30000)
     --order kept      as in the list; free where nothing is said
     --offcuts 600x300,400x200   used first, before whole sheets
     --shop SHOP.json  writes programs of every sheet, tool by tool, and proves them; --machine ID, --material ID, --tools IDS,
