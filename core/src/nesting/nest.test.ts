@@ -84,6 +84,15 @@ describe('outlines on sheets', () => {
   it('that are too large are left, and only the turns that are allowed are taken', () => {
     const outlines: Outline[] = [[rectangle(150, 310)], [rectangle(150, 250)]];
     expect(nested(outlines, CHOICE)).toMatchObject({ left: [0], laid: [{ item: 1, turn: 90 }] });
+    // 120 by 10 mm lie aslant alone in a square of 100 mm.
+    const aslant = {
+      ...CHOICE,
+      sheet: { width: 100, height: 100 },
+      margin: 0,
+      turns: Array.from({ length: 24 }, (_, i) => 15 * i),
+    };
+    const [{ turn }] = nested([[rectangle(120, 10)]], aslant).laid;
+    expect(turn % 90).toBe(45);
     expect(nested(outlines, { ...CHOICE, turns: [0, 180] })).toMatchObject({ left: [0, 1], sheets: 0, share: 0 });
   });
 

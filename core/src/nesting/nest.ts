@@ -29,14 +29,16 @@ const MOST_TURNS = 8;
  */
 export function nested(outlines: readonly Outline[], choice: NestChoice): Nest {
   const { keepsOrder = false, effort = 0 } = choice;
-  // One after the other they are laid by quarters: more turns take longer than they save.
+  const usual = { ...choice, onProgress: keepsOrder || effort === 0 ? choice.onProgress : undefined };
   const quarters = choice.turns.filter((turn) => turn % 90 === 0);
-  const turns = quarters.length > 0 && choice.turns.length > MOST_TURNS ? quarters : choice.turns;
-  if (keepsOrder || effort === 0) return filled(outlines, { ...choice, turns });
-  const nest = filled(outlines, { ...choice, turns, onProgress: undefined });
-  return tightened(outlines, nest, choice, effort);
+  const isMany = quarters.length > 0 && choice.turns.length > MOST_TURNS;
+  // One after the other they are laid by quarters, since more turns take longer than they save; unless one fits in no other way.
+  let nest = filled(outlines, isMany ? { ...usual, turns: quarters } : usual);
+  if (isMany && nest.left.length > 0) nest = filled(outlines, usual);
+  return keepsOrder || effort === 0 ? nest : tightened(outlines, nest, choice, effort);
 }
 
+/** The best of some orders, or the one that is kept. */
 function filled(outlines: readonly Outline[], choice: NestChoice): Nest {
   const { sheet, spacing, margin, turns, keepsOrder = false, tries = 1, onProgress } = choice;
   const cell = choice.cell ?? Math.max(CELL, Math.max(sheet.width, sheet.height) / MOST_CELLS);

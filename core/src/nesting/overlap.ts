@@ -1,12 +1,10 @@
 import { bounds, type Box, type Outline } from '../geometry/index.js';
 import { cellsOf, grownBy } from './cover.js';
-import { laidOutline } from './nest-choice.js';
+import { laidOutline, type Size } from './nest-choice.js';
 import { Weights } from './weights.js';
 
 /** A sheet inside of its margins, in mm, and what lies there that is not moved, from its lower left corner there. */
-export interface Room {
-  readonly width: number;
-  readonly height: number;
+export interface Room extends Size {
   readonly taken: readonly Outline[];
 }
 
@@ -177,17 +175,13 @@ export class OverlapSearch {
   }
 
   /** Cells of every sheet inside of its margins. */
-  private roomsWithin(height: number): { readonly width: number; readonly height: number }[] {
+  private roomsWithin(height: number): Size[] {
     const { rooms, cell } = this;
     return rooms.map((room, i) => ({ width: room.width / cell, height: (i === rooms.length - 1 ? height : room.height) / cell }));
   }
 
   /** A place near by from which an outline does not leave its sheet; on another one where this has no room for it; undefined where none has. */
-  private inside(
-    i: number,
-    place: Place,
-    limit: readonly { readonly width: number; readonly height: number }[],
-  ): Place | undefined {
+  private inside(i: number, place: Place, limit: readonly Size[]): Place | undefined {
     const own = this.shapes[i];
     for (let on = 0; on < limit.length; on++) {
       const sheet = (place.sheet + on) % limit.length;
@@ -242,7 +236,7 @@ export class OverlapSearch {
    * Moves one outline to where it overlaps less, where there is such a place.
    * @returns what it took, 1 for a look that is usual
    */
-  private move(i: number, limit: readonly { readonly width: number; readonly height: number }[]): number {
+  private move(i: number, limit: readonly Size[]): number {
     const { random, shapes } = this;
     const own = shapes[i];
     const place = this.places[i];
@@ -292,15 +286,7 @@ export class OverlapSearch {
   }
 
   /** A place made better by steps that get smaller, and by turns beside its own. */
-  private bettered(
-    own: Shapes,
-    place: Place,
-    room: { readonly width: number; readonly height: number },
-    left: number,
-    right: number,
-    low: number,
-    high: number,
-  ): Place {
+  private bettered(own: Shapes, place: Place, room: Size, left: number, right: number, low: number, high: number): Place {
     let { turn, column, row, cost } = place;
     const fits = (shape: Shape, x: number, y: number): boolean =>
       x >= left &&
@@ -348,15 +334,7 @@ export class OverlapSearch {
   }
 
   /** Sums up what lies on a part of a sheet, as it weighs for an outline whose box has its lower left corner there. */
-  private weigh(
-    i: number,
-    sheet: number,
-    room: { readonly width: number; readonly height: number },
-    left: number,
-    right: number,
-    low: number,
-    high: number,
-  ): void {
+  private weigh(i: number, sheet: number, room: Size, left: number, right: number, low: number, high: number): void {
     // Where its cells are before the corner of its box is half the spacing; after it they are as far as it is long.
     const { reach, before } = this.shapes[i];
     [this.column, this.row] = [left - before, low - before];

@@ -1,6 +1,16 @@
 import { describe, expect, it } from '@jest/globals';
 import { newSign } from '../sign/index.js';
-import { newRun, nestChoiceOf, type Run, runFault, tooNearOnSheet, tooNearWords, valuesOfRun, withList } from './index.js';
+import {
+  EFFORT,
+  newRun,
+  nestChoiceOf,
+  type Run,
+  runFault,
+  tooNearOnSheet,
+  tooNearWords,
+  valuesOfRun,
+  withList,
+} from './index.js';
 
 const HEAD = ['number', 'name', 'bed'];
 const list = (...rows: string[][]) => ({ columns: HEAD, rows });
@@ -49,6 +59,13 @@ describe('a run', () => {
       ['Yew', 'B', '011'],
     ]);
     expect(nestChoiceOf(run)).toMatchObject({ sheet: { width: 1220, height: 610 }, turns: [0, 90, 180, 270], keepsOrder: false });
+    const choiceOf = (sheet: Partial<Run['sheet']>) => nestChoiceOf({ sheet: { ...run.sheet, ...sheet } }, [1, 2, 3]);
+    const { turns } = choiceOf({ turns: 'any' });
+    expect([turns.length, turns[1], turns[71]]).toEqual([72, 5, 355]);
+    expect([choiceOf({ turns: 'none' }).turns, choiceOf({ turns: 'half' }).turns]).toEqual([[0], [0, 180]]);
+    // What is dragged about is answered at once.
+    const locked = [{ row: 2, sheet: 0, x: 20, y: 20, turn: 0 }];
+    expect([{}, { isClose: true }, { locked }, { locked, isClose: true }].map((sheet) => choiceOf(sheet).effort)).toEqual([EFFORT.usual, EFFORT.close, 0, EFFORT.close]); // prettier-ignore
   });
 
   it.each<[string, (run: Run) => void, string | undefined]>([

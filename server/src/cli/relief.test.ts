@@ -422,6 +422,10 @@ describe('./relief run', () => {
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610')).toContain('--sheet 610 is no size');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--spacing', '-1')).toContain('--spacing');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--turns', 'all')).toContain('--turns all are no degrees');
+    for (const effort of ['much', '2000000', '1.5'])
+      expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--effort', effort)).toContain(
+        `--effort ${effort} is no whole number up to 1000000`,
+      );
     expect(wrong(...RUN, '--out', 'x', '--files', 'png')).toContain('png is none of svg, dxf, stl');
     expect(wrong(...RUN, '--out', 'x', '--column', 'bed=Beds')).toContain('the list has no column “Beds”');
     expect(wrong('run', join(ROOT, 'demo/welcome.sign.json'), '--list', RUN[3], '--out', 'x')).toContain('no words with a slot');
