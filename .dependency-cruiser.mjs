@@ -70,6 +70,8 @@ const CORE = {
     'gcode',
     'program',
     'dry-run',
+    'nesting',
+    'runs',
   ],
   picture: ['geometry', 'mesh', 'sign', 'relief', 'drawing', 'solid'],
   'in-place': ['geometry', 'mesh', 'solid', 'picture'],

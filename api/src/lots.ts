@@ -1,7 +1,7 @@
 import { LIST_LIMITS, PLATE_FILES } from '@plain-relief/core/runs';
 import { type Static, Type } from '@sinclair/typebox';
 import type { EndpointTable } from './endpoint.js';
-import { closed, IdParams, Moment, oneOf, orNull, Words } from './schema.js';
+import { closed, IdParams, Moment, oneOf, OptionId, orNull, Words } from './schema.js';
 import { MAKING_STATES } from './states.js';
 
 /** What workers are to make of a run as it was saved last. */
@@ -16,6 +16,16 @@ export const NewMaking = Type.Object(
     onSheets: Type.Boolean(),
     /** Whether a contact sheet is made. */
     hasContact: Type.Boolean(),
+    /** Whether every sheet is cut by a machine of the shop; by the tools that its plates are proposed where none are named. */
+    programs: Type.Optional(
+      Type.Object(
+        {
+          machine: OptionId,
+          tools: Type.Optional(Type.Array(OptionId, { minItems: 1, maxItems: 60, uniqueItems: true })),
+        },
+        closed,
+      ),
+    ),
     /** Why, where they were not approved as they are. */
     override: Type.Optional(Words(1000)),
   },
@@ -46,6 +56,8 @@ export const RunMaking = Type.Object({
   error: orNull(Type.String()),
   kinds: Type.Array(oneOf(PLATE_FILES)),
   hasContact: Type.Boolean(),
+  /** The machine that sheets are cut by, and how long its programs take that are made. */
+  programs: orNull(Type.Object({ machine: Type.String(), minutes: Type.Number() })),
   askedAt: Moment,
   finishedAt: orNull(Moment),
 });

@@ -5,6 +5,23 @@ export { proposedMachine, proposedTools } from './proposed-tools.js';
 export { type KeptFile, outcomeOf, type PlanOutcome, usualCell } from './outcome.js';
 export { type ToldLeft } from './left-standing.js';
 export { mend, type SignRemedy, signRemedies, type Standing } from './sign-remedies.js';
+export {
+  type AskedMeans,
+  evaluationsToCut,
+  filesOfPrograms,
+  type KeptMeans,
+  keptMeans,
+  type LaidPlates,
+  type MadePrograms,
+  MeansError,
+  meansOf,
+  programsOfSheet,
+  proposedToolsOf,
+  SHEET_CELL,
+  sheetFolder,
+  sheetTroubles,
+  type SheetMeans,
+} from './run-programs.js';
 export { sampleProgram, type SampleProgram } from './sample-program.js';
 export { type SheetOfWorks, type SheetPlan, sheetPlan, type SheetWork, type WorkOutcome } from './sheet-plan.js';
 export { type Stage, stageOf, turningTools } from './stage.js';

@@ -41,7 +41,7 @@ export function proposedMachine(
  * those whose angle slopes of the sign have; a ball nose where other slopes are left; and an engraving point where what is sunk a little is
  * too narrow for those end mills (common practice, no source).
  */
-export function proposedTools(evaluation: Evaluation, { tools }: Pick<Shop, 'tools'>): ShopTool[] {
+export function proposedTools(evaluation: Evaluation, { tools }: { readonly tools: readonly ShopTool[] }): ShopTool[] {
   const { minX, minY, maxX, maxY } = bounds([evaluation.blank])!;
   const { areas, all } = slopesOf(evaluation);
   const kept = tools.filter(({ left }) => left > 0);

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { CommandError, dateFrom, readDocument, readArguments } from './command.js';
 import { cellFrom, machineOf, sideFrom, signAndShop } from './dry-run.js';
 import { type CutChoice, USUAL } from '@plain-relief/core/cutting';
-import { proposedTools, readCutChoice } from '@plain-relief/core/making';
+import { proposedToolsOf, readCutChoice } from '@plain-relief/core/making';
 import { type Evaluation } from '@plain-relief/core/relief';
 import { materialFor, rotaryOf, type Shop } from '@plain-relief/core/shop';
 import { laidPlan } from '../modules/making/laid-plan.js';
@@ -33,7 +33,7 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
     machine: device,
     ...(rotary && { rotary }),
     material: materialOf(shop, material ?? evaluation.sign.blank.material, material !== undefined),
-    tools: tools === undefined ? usualTools(evaluation, shop) : toolsOf(shop, tools),
+    tools: tools === undefined ? usualTools([evaluation], shop) : toolsOf(shop, tools),
   };
   const subject = { shop: '', customer: '', job: { number: '', title: '' }, revision: 0, date: dateFrom(date) };
   const laying = { cell: cellFrom(cell), rates: shop.rates, subject, book, fontsDir };
@@ -67,9 +67,9 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
 }
 
 /** All tools of a shop that has few; of one that has many those that suit the sign. */
-export function usualTools(evaluation: Evaluation, shop: Shop): Shop['tools'] {
+export function usualTools(evaluations: readonly Evaluation[], shop: Shop): Shop['tools'] {
   const kept = shop.tools.filter(({ form, left }) => form.kind !== 'drill' && left > 0);
-  return kept.length <= FEW_TOOLS ? kept : proposedTools(evaluation, shop);
+  return kept.length <= FEW_TOOLS ? kept : proposedToolsOf(evaluations, shop);
 }
 
 /** The shop's material of an id or of words. @throws CommandError */

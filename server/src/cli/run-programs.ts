@@ -1,11 +1,17 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type CutChoice, PlanError, USUAL } from '@plain-relief/core/cutting';
-import { troubleOf } from '@plain-relief/core/dry-run';
-import { readCutChoice, sheetPlan, signToCut, type SheetWork } from '@plain-relief/core/making';
-import { type Nest, type NestChoice, sizeOfSheet } from '@plain-relief/core/nesting';
-import { type Evaluation, Evaluator } from '@plain-relief/core/relief';
-import { filled, type SheetItem, tooNearOnSheet, tooNearWords, type Values, withBraille } from '@plain-relief/core/runs';
+import { USUAL } from '@plain-relief/core/cutting';
+import {
+  evaluationsToCut,
+  filesOfPrograms,
+  programsOfSheet,
+  readCutChoice,
+  sheetFolder,
+  type SheetMeans,
+} from '@plain-relief/core/making';
+import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
+import { Evaluator } from '@plain-relief/core/relief';
+import { filled, type SheetItem, type Values, withBraille } from '@plain-relief/core/runs';
 import { rowBraille } from '../modules/braille/row-braille.js';
 import { readShop } from '@plain-relief/core/shop';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
@@ -66,34 +72,22 @@ export async function programsOfSheets(
   await book.need(fontsOf(sign));
   const evaluator = new Evaluator(book);
   const cellsOf = await rowBraille(sign, items.map(({ name }) => ({ values: values[Number(name) - 1] }))); // prettier-ignore
-  const evaluationOf = ({ name }: SheetItem): Evaluation => evaluator.evaluateLoaded(signToCut(withBraille(filled(sign, values[Number(name) - 1]).sign, cellsOf))); // prettier-ignore
+  const evaluationOf = evaluationsToCut(evaluator, (item) => withBraille(filled(sign, values[Number(items[item].name) - 1]).sign, cellsOf)); // prettier-ignore
+  const tools = asked.tools === undefined ? undefined : toolsOf(shop, asked.tools);
+  const means: SheetMeans = { ...USUAL, ...chosen, machine, material, tools: tools ?? ((plates) => usualTools(plates, shop)) };
   const made: SheetPrograms[] = [];
   for (let sheet = 0; sheet < nest.sheets; sheet++) {
-    const works = nest.laid
-      .filter((laid) => laid.sheet === sheet)
-      .map(({ item, x, y, turn }): SheetWork => ({ name: `plate ${items[item].name}`, evaluation: evaluationOf(items[item]), x, y, turn })); // prettier-ignore
-    // An offcut that nothing fits on.
-    if (works.length === 0) continue;
-    const near = tooNearOnSheet(items, nest, sheet, choice);
-    if (near.length > 0) {
-      made.push({ sheet: sheet + 1, trouble: tooNearWords(near) });
+    const { plan, trouble = '' } = programsOfSheet({ title: sign.title, items, nest, choice, evaluationOf }, sheet, means, cell);
+    if (!plan) {
+      if (trouble !== '') made.push({ sheet: sheet + 1, trouble });
       continue;
     }
-    const tools = asked.tools === undefined ? usualTools(works[0].evaluation, shop) : toolsOf(shop, asked.tools);
-    const how: CutChoice = { ...USUAL, ...chosen, machine, material, tools };
-    try {
-      const plan = sheetPlan(works, { ...sizeOfSheet(choice, sheet), spacing: choice.spacing }, how, `${sign.title}, sheet ${sheet + 1}`, { cell }); // prettier-ignore
-      const folder = `sheet ${sheet + 1}`;
-      mkdirSync(join(out, folder), { recursive: true });
-      for (const { name, text } of plan.programs) writeFileSync(join(out, folder, name), text);
-      const { files, minutes, lengthMm, run, isProven } = plan;
-      const left = plan.works.flatMap(({ name, left: own }) => own.map((each) => ({ row: Number(name.slice('plate '.length)), ...each }))); // prettier-ignore
-      const trouble = troubleOf(run);
-      made.push({ sheet: sheet + 1, folder, files: files.map(({ name, minutes: own, lengthMm: length }) => ({ name, minutes: own, lengthMm: length })), minutes, lengthMm, gougeMm: run.gougeMm, isProven, ...(trouble !== '' && { trouble }), left }); // prettier-ignore
-    } catch (error) {
-      if (!(error instanceof PlanError)) throw error;
-      made.push({ sheet: sheet + 1, trouble: error.message });
-    }
+    const folder = sheetFolder(sheet);
+    mkdirSync(join(out, folder), { recursive: true });
+    for (const { name, content } of filesOfPrograms(plan, sheet)) writeFileSync(join(out, name), content);
+    const { files, minutes, lengthMm, run, isProven } = plan;
+    const left = plan.works.flatMap(({ name, left: own }) => own.map((each) => ({ row: Number(name.slice('plate '.length)), ...each }))); // prettier-ignore
+    made.push({ sheet: sheet + 1, folder, files: files.map(({ name, minutes: own, lengthMm: length }) => ({ name, minutes: own, lengthMm: length })), minutes, lengthMm, gougeMm: run.gougeMm, isProven, ...(trouble !== '' && { trouble }), left }); // prettier-ignore
   }
   return made;
 }

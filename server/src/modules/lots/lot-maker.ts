@@ -3,7 +3,7 @@ import type PgBoss from 'pg-boss';
 import { literal, Op, QueryTypes, type Transaction } from 'sequelize';
 import { nestChoiceOf } from '@plain-relief/core/runs';
 import type { Database } from '../../platform/database/database.js';
-import type { LaidSheets, MadeRow, OrderedRow, RunLot, RunMaking } from '../../platform/database/models/lots.js';
+import type { MadeRow, OrderedRow, RunLot, RunMaking } from '../../platform/database/models/lots.js';
 import { isDatabaseAway } from '../../platform/database/trouble.js';
 import { LimitedThreads, type Limits, Stopped } from '../../platform/http/limited.js';
 import { LOT_QUEUE, type LotOrder } from '../../platform/queue/queue.js';
@@ -16,6 +16,8 @@ import type { LotAnswer, LotOrder as ThreadOrder, LotWork } from './lot-thread.j
 const LIMITS = { threads: 1, seconds: 120, megabytes: 360, youngMb: 48 };
 /** Of one that has a row which the first could not make, and the laying of thousands of letters on sheets. */
 const LARGE = { threads: 1, seconds: 240, megabytes: 1500, youngMb: 48 };
+/** Of the programs of a sheet: laid, written and cut in a dry run. */
+const LONG = { threads: 1, seconds: 900, megabytes: 1500, youngMb: 96 };
 const BEAT_MS = 500;
 /** How long the queue is left alone where it was empty. */
 const EMPTY_MS = 400;
@@ -44,6 +46,7 @@ const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(don
 export class LotMaker {
   private readonly threads = threadsOf(LIMITS);
   private readonly large = threadsOf(LARGE);
+  private readonly long = threadsOf(LONG);
   private isStopping = false;
   private loop: Promise<void> = Promise.resolve();
   private sweeping: NodeJS.Timeout | undefined;
@@ -72,7 +75,7 @@ export class LotMaker {
   /** Ends what is under way: another worker takes it up. */
   async close(): Promise<void> {
     this.stop();
-    await Promise.all([this.threads.close(), this.large.close()]);
+    await Promise.all([this.threads.close(), this.large.close(), this.long.close()]);
     await this.loop;
   }
 
@@ -148,7 +151,7 @@ export class LotMaker {
   private async answered(making: RunMaking, { kind, rows, number }: RunLot, stop: AbortSignal): Promise<LotAnswer> {
     const run = (work: LotWork, what: string, threads = this.threads) =>
       threads.run({ fontsDir: this.fontsDir, work }, what, { stop });
-    const { id, sign, title, sheet, kinds, askedAt } = making;
+    const { id, sign, title, sheet, kinds, cutting, askedAt } = making;
     // To the day, as people date a sheet.
     const date = new Date(askedAt.toISOString().slice(0, 10));
     const choice = sheet && nestChoiceOf({ sheet });
@@ -164,8 +167,17 @@ export class LotMaker {
       }
       case 'sheet': {
         const laid = making.laid!.laid.filter((each) => each.sheet === number);
-        const lots = await this.lotsOf(id, new Set(laid.map(({ row }) => row)));
+        const { lots } = await this.lotsOf(id, new Set(laid.map(({ row }) => row)));
         return run({ kind, sign: { title, unit: sign.unit }, choice: choice!, sheet: number, laid, kinds, lots }, `Sheet ${number + 1}`); // prettier-ignore
+      }
+      case 'programs': {
+        const laid = making.laid!.laid.filter((each) => each.sheet === number);
+        const { lots, rows: own } = await this.lotsOf(id, new Set(laid.map(({ row }) => row)));
+        const fonts = await this.fonts.usedBy(sign);
+        // Those that were put there by hand may be too near to something.
+        const onSheet = nestChoiceOf({ sheet: sheet! }, laid.map(({ row }) => row)); // prettier-ignore
+        const work = { kind, sign, fonts, rows: own, choice: onSheet, sheet: number, laid, cutting: cutting!, edges: lots.map(({ edges }) => edges) } as const; // prettier-ignore
+        return run(work, `Planning sheet ${number + 1}`, this.long);
       }
       case 'contact': {
         const all = await this.db.RunLot.findAll({ where: { makingId: id, kind: 'rows' }, attributes: ['position', 'made'], order: [['position', 'ASC']] }); // prettier-ignore
@@ -207,18 +219,19 @@ export class LotMaker {
     }
   }
 
-  /** Edges and drawings of the lots that have some of the rows. */
+  /** Some rows as they were ordered, and edges and drawings of the lots that have them. */
   private async lotsOf(makingId: string, rows: ReadonlySet<number>) {
     const all = await this.db.RunLot.findAll({ where: { makingId, kind: 'rows' }, attributes: ['position', 'made'], order: [['position', 'ASC']] }); // prettier-ignore
     const positions = all.filter(({ made }) => made!.some(({ row }) => rows.has(row))).map(({ position }) => position);
-    const kept = await this.db.RunLot.findAll({ where: { makingId, position: positions }, attributes: ['edges', 'drawings'], order: [['position', 'ASC']] }); // prettier-ignore
-    return kept.flatMap(({ edges, drawings }) => (edges && drawings ? [{ edges, drawings }] : []));
+    const kept = await this.db.RunLot.findAll({ where: { makingId, position: positions }, attributes: ['rows', 'edges', 'drawings'], order: [['position', 'ASC']] }); // prettier-ignore
+    const own = kept.flatMap((lot) => lot.rows ?? []).filter(({ row }) => rows.has(row));
+    return { rows: own, lots: kept.flatMap(({ edges, drawings }) => (edges && drawings ? [{ edges, drawings }] : [])) };
   }
 
   /** Keeps what came of a lot, counts it, and adds the lots that can be made from now on; nothing where another worker has it. */
   private async keep(makingId: string, lot: RunLot, claim: string, answer: LotAnswer, trouble?: string): Promise<void> {
     const { position } = lot;
-    const { files, data, made, edges, drawings, pictures, laid } = answer;
+    const { files, data, made, edges, drawings, pictures, laid, minutes, wrong } = answer;
     const bytes = (own?: Uint8Array): Buffer | null => (own ? Buffer.from(own.buffer, own.byteOffset, own.byteLength) : null);
     const added = await this.db.sequelize.transaction(async (transaction) => {
       const [kept] = await this.db.RunLot.update(
@@ -228,7 +241,7 @@ export class LotMaker {
       if (kept !== 1) return false;
       const making = await this.db.RunMaking.findByPk(makingId, { transaction, lock: true });
       if (!making || making.state === 'cancelled') return false;
-      return this.counted(making, lot, made?.length ?? 0, { laid, trouble }, transaction);
+      return this.counted(making, lot, made?.length ?? 0, { laid, minutes, wrong, trouble }, transaction);
     });
     if (added) await this.orderWaiting(makingId);
   }
@@ -236,24 +249,28 @@ export class LotMaker {
   /** @returns whether there are new lots */
   private async counted(
     making: RunMaking,
-    { kind }: RunLot,
+    { kind, number }: RunLot,
     rows: number,
-    { laid, trouble }: { readonly laid?: LaidSheets; readonly trouble?: string },
+    { laid, minutes = 0, wrong, trouble }: Pick<LotAnswer, 'laid' | 'minutes' | 'wrong'> & { readonly trouble?: string },
     transaction: Transaction,
   ): Promise<boolean> {
-    const { id, sheet, hasContact } = making;
+    const { id, sheet, hasContact, cutting } = making;
     const next: Pick<RunLot, 'kind' | 'number'>[] = [];
     making.lotsMade += 1;
     making.made += rows;
     making.beatAt = new Date();
-    if (kind !== 'rows' && trouble !== undefined) making.error = [making.error, trouble].filter(Boolean).join(' ');
+    making.minutes += minutes;
+    const text = kind === 'programs' ? (trouble ?? wrong) : undefined;
+    if (text !== undefined) making.troubles = [...making.troubles, { sheet: number, text }];
+    else if (kind !== 'rows' && trouble !== undefined) making.error = [making.error, trouble].filter(Boolean).join(' ');
     if (kind === 'rows' && making.made === making.rows) {
       if (sheet) next.push({ kind: 'nest', number: 0 });
       if (hasContact) for (let i = 0; i * CONTACTS_OF_FILE < making.rows; i++) next.push({ kind: 'contact', number: i });
     }
     if (kind === 'nest' && laid) {
       making.laid = laid;
-      for (let i = 0; i < laid.count; i++) next.push({ kind: 'sheet', number: i });
+      for (const own of cutting ? (['sheet', 'programs'] as const) : (['sheet'] as const))
+        for (let i = 0; i < laid.count; i++) next.push({ kind: own, number: i });
     }
     const blank = { makingId: id, state: 'waiting', tries: 0 } as const;
     await this.db.RunLot.bulkCreate(

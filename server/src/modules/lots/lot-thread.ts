@@ -2,9 +2,11 @@ import { getHeapStatistics } from 'node:v8';
 import { crc32, deflateRawSync } from 'node:zlib';
 import { type Drawing } from '@plain-relief/core/drawing';
 import { type Outline } from '@plain-relief/core/geometry';
+import { evaluationsToCut, filesOfPrograms, type KeptMeans, meansOf, programsOfSheet } from '@plain-relief/core/making';
 import { type NestChoice } from '@plain-relief/core/nesting';
 import { Evaluator } from '@plain-relief/core/relief';
 import {
+  filled,
   filesOfSheet,
   laidOnSheets,
   type MappedItem,
@@ -13,6 +15,7 @@ import {
   type PlateFile,
   plateOf,
   type RunSheet,
+  withBraille,
   writtenPlate,
 } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
@@ -55,6 +58,19 @@ export type LotWork =
       readonly lots: readonly { readonly edges: Uint8Array; readonly drawings: Uint8Array }[];
     }
   | {
+      readonly kind: 'programs';
+      readonly sign: Sign;
+      readonly fonts: readonly LoadedFont[];
+      /** Those that lie there, and others perhaps. */
+      readonly rows: readonly OrderedRow[];
+      readonly choice: NestChoice;
+      readonly sheet: number;
+      readonly laid: readonly LaidRow[];
+      readonly cutting: KeptMeans;
+      /** Packed edges of the lots that have the rows. */
+      readonly edges: readonly Uint8Array[];
+    }
+  | {
       readonly kind: 'contact';
       readonly title: string;
       readonly number: number;
@@ -76,6 +92,10 @@ export interface LotAnswer {
   readonly drawings?: Uint8Array;
   readonly pictures?: Uint8Array;
   readonly laid?: LaidSheets;
+  /** Of programs. */
+  readonly minutes?: number;
+  /** Why there are no programs, or what is wrong with them. */
+  readonly wrong?: string;
 }
 
 /** Quick, and half of what it was: most of the time goes into what is packed. */
@@ -94,6 +114,8 @@ export default async function lotMade({ fontsDir, work }: LotOrder): Promise<Lot
       return sheetsLaid(fontsDir, work);
     case 'sheet':
       return sheetMade(work);
+    case 'programs':
+      return programsMade(fontsDir, work);
     case 'contact':
       return contactMade(fontsDir, work);
   }
@@ -156,6 +178,25 @@ function sheetMade({ sign, choice, sheet, laid, kinds, lots }: WorkOf<'sheet'>):
   const nest = { laid: laid.map(({ row: _, ...where }, item) => ({ item, ...where })) };
   const { map, outlines } = filesOfSheet(items, nest, sheet, choice, sign, kinds);
   return packed([...outlines, map]);
+}
+
+async function programsMade(
+  fontsDir: string,
+  { sign, fonts: own, rows, choice, sheet, laid, cutting, edges }: WorkOf<'programs'>,
+): Promise<LotAnswer> {
+  const book = fonts.with(fontsDir, own);
+  await book.need(fontsOf(sign));
+  const rowOf = new Map(rows.map((each) => [each.row, each]));
+  const plates = laid.map(({ row }) => ({ values: new Map(rowOf.get(row)!.slots), corrections: rowOf.get(row)!.corrections }));
+  const cellsOf = await rowBraille(sign, plates);
+  const edgeOf = new Map(edges.flatMap((lot) => broughtBack<Outline>(lot)));
+  const items = laid.map(({ row }): MappedItem => ({ name: String(row + 1), edge: edgeOf.get(row)! }));
+  const nest = { laid: laid.map(({ row: _, ...where }, item) => ({ item, ...where })) };
+  const evaluationOf = evaluationsToCut(new Evaluator(book), (item) => withBraille(filled(sign, plates[item].values, plates[item].corrections).sign, cellsOf)); // prettier-ignore
+  const { title } = filled(sign, new Map()).sign;
+  const { plan, trouble } = programsOfSheet({ title, items, nest, choice, evaluationOf }, sheet, meansOf(cutting));
+  const files = plan ? filesOfPrograms(plan, sheet) : [];
+  return { ...packed(files), ...(plan && { minutes: plan.minutes }), ...(trouble !== undefined && { wrong: trouble }) };
 }
 
 async function contactMade(fontsDir: string, { title, number, lots, date }: WorkOf<'contact'>): Promise<LotAnswer> {

@@ -1,9 +1,11 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { RunMaking } from '@plain-relief/api';
-import { newRun, readList, withList } from '@plain-relief/core/runs';
+import { newRun, readList, type Run, withList } from '@plain-relief/core/runs';
+import type { Shop } from '@plain-relief/core/shop';
 import { newShape, type Sign } from '@plain-relief/core/sign';
 import { unzipSync } from 'fflate';
 import type PgBoss from 'pg-boss';
@@ -11,6 +13,7 @@ import { openQueue, LOT_QUEUE, QUEUE } from '../../platform/queue/queue.js';
 import { TestServer } from '../../testing/server.js';
 import { treeLabels } from '../../testing/tree-labels.js';
 import { rowBraille } from '../braille/row-braille.js';
+import { shopLibrary } from '../shop/library.js';
 import { ShopFonts } from '../fonts/fonts.js';
 import { Worker } from '../tasks/worker.js';
 import { LotMaker } from './lot-maker.js';
@@ -149,6 +152,58 @@ describe('files of a run by workers', () => {
     const cellsOf = await rowBraille({ ...document, parts: [...document.parts, braille] }, [{ values: new Map([['name', 'Tree 1'], ['no', '002']]) }]); // prettier-ignore
     expect(cellsOf('tree 1\n002', 'ueb-1') ?? cellsOf('Tree 1\n002', 'ueb-1')).toMatch(/^⠠?⠞⠗⠑⠑\u2800⠼⠁\n⠼⠚⠚⠃$/u);
   }, 60_000);
+
+  it('have programs of every sheet, with the tools of all its plates, or why there are none', async () => {
+    const library = JSON.parse(readFileSync(new URL('../../../../demo/shop.json', import.meta.url), 'utf8')) as Shop;
+    await server.call('PUT', '/api/shop/library', { base: (await shopLibrary(server.db)).revision, library });
+    const { document } = (await server.call<{ document: Sign }>('GET', `/api/signs/${sign.id}`)).body;
+    const label = {
+      ...document.blank,
+      outline: { kind: 'rectangle', width: 120, height: 70, cornerRadius: 2 },
+      thickness: 6,
+      material: 'oak',
+    };
+    await server.call('PUT', `/api/signs/${sign.id}`, { base: 2, document: { ...document, blank: label } });
+    const { body: shown } = await server.call<{ document: Run; revision: number }>('GET', `/api/runs/${run.id}`);
+    const sheet = { ...shown.document.sheet, width: 290, height: 180, spacing: 8 };
+    await server.call('PUT', `/api/runs/${run.id}`, {
+      base: shown.revision,
+      title: 'Spring',
+      document: { ...shown.document, sheet },
+    });
+    atWork(1);
+    const programs = { machine: 'long-bed' };
+    const { id } = await asked({ kinds: [], plates: [1, 2, 3, 4, 6], programs });
+    const done = await until(id, ({ state }) => state === 'done');
+    expect([done.laid?.sheets, done.error, done.programs?.machine]).toEqual([2, null, 'Long bed router']);
+    expect(done.programs!.minutes).toBeGreaterThan(1);
+    const files = await filesOf(id);
+    const written = Object.keys(files).filter((name) => /^sheet \d\//u.test(name));
+    expect(new Set(written.map((name) => name.slice(0, 7)))).toEqual(new Set(['sheet 1', 'sheet 2']));
+    const text = written.map((name) => new TextDecoder().decode(files[name])).join('');
+    for (const plate of [1, 2, 3, 4, 6]) expect(text).toContain(`of plate ${plate}`);
+    // Too near for the tool that frees them: said once, and all else is made.
+    await server.call('PUT', `/api/runs/${run.id}`, {
+      base: shown.revision + 1,
+      title: 'Spring',
+      document: { ...shown.document, sheet: { ...sheet, spacing: 3 } },
+    });
+    const near = await asked({ kinds: [], plates: [1, 2, 3, 4, 6], programs: { ...programs, tools: ['end-6'] } });
+    const told = await until(near.id, ({ state }) => state === 'done');
+    expect(told.error).toMatch(/^Sheet.* Plates lie 3 mm apart and are cut out by a tool of 6 mm/u);
+    expect(Object.keys(await filesOf(near.id))).toContain('sheet 1 map.svg');
+    const refused: [object, string][] = [
+      [{ programs: { machine: 'lathe' } }, 'programs.machine: The shop has this machine no longer'],
+      [{ programs: { ...programs, tools: ['end-99'] } }, 'programs.tools'],
+      [{ programs, onSheets: false }, 'programs: Programs are made by sheet'],
+      [{ programs: {} }, 'machine'],
+    ];
+    for (const [what, message] of refused) {
+      const order = { kinds: ['svg'], onSheets: true, hasContact: false, override, ...what };
+      const { status, body } = await server.call<Refusal>('POST', `/api/runs/${run.id}/makings`, order);
+      expect([status, body.message.includes(message) ? message : body.message]).toEqual([400, message]);
+    }
+  }, 180_000);
 
   it('pause, go on and end', async () => {
     const { id } = await asked();

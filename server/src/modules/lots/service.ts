@@ -1,6 +1,7 @@
 import type { RunMaking as MakingView, NewMaking } from '@plain-relief/api';
 import type { MakingState } from '@plain-relief/api/states';
 import { repeatedValues, reportFile, type ReportedRow, rowRemarks, type Run, takesLists, unfilled, matchingOf, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type AskedMeans, type KeptMeans, keptMeans, MeansError, sheetTroubles } from '@plain-relief/core/making';
 import { type Sign } from '@plain-relief/core/sign';
 import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes } from 'sequelize';
@@ -10,6 +11,7 @@ import { errors } from '../../platform/errors.js';
 import { isUuid } from '../../platform/http/ids.js';
 import { LOT_QUEUE, type Send } from '../../platform/queue/queue.js';
 import { releaseFiles } from '../proofs/frozen-runs.js';
+import { shopLibrary } from '../shop/library.js';
 import { packedText, type PackedFiles } from './archive.js';
 
 /** Rows of a lot: so few that a file of a single sign waits for no more than a moment. */
@@ -29,15 +31,21 @@ export class LotService {
   ) {}
 
   /** Has files of plates made, of the run as it was saved last. @throws ServerError where they are not approved and nobody says why, or cannot be made */
-  async ask(runId: string, { plates, kinds, onSheets, hasContact, override }: NewMaking, who: string): Promise<MakingView> {
+  async ask(
+    runId: string,
+    { plates, kinds, onSheets, hasContact, programs, override }: NewMaking,
+    who: string,
+  ): Promise<MakingView> {
     const run = isUuid(runId) ? await this.db.RunRow.findByPk(runId) : null;
     if (!run) throw errors.notFound('run', runId);
     const sign = await this.db.SignRow.findByPk(run.sign);
     if (!sign) throw errors.notFound('sign', run.sign);
     const rows = orderedRows(sign.document, run.document, plates);
+    if (programs && !onSheets) throw errors.badRequest([{ path: 'programs', message: 'Programs are made by sheet: have the plates laid on sheets.' }]); // prettier-ignore
+    const cutting = programs ? await this.means(sign.document, programs) : null;
     const open = await this.db.RunMaking.count({ where: { runId, state: ['running', 'paused'] } });
     if (open >= MOST_OPEN) throw errors.tooManyMakings(MOST_OPEN);
-    const what = [...kinds.map((kind) => kind.toUpperCase()), ...(onSheets ? ['sheets'] : []), ...(hasContact ? ['contact sheet'] : [])]; // prettier-ignore
+    const what = [...kinds.map((kind) => kind.toUpperCase()), ...(onSheets ? ['sheets'] : []), ...(hasContact ? ['contact sheet'] : []), ...(cutting ? [`programs for ${cutting.machine.name}`] : [])]; // prettier-ignore
     await releaseFiles(this.db, runId, { plates: rows.map(({ row }) => row + 1), what: what.join(', ') || 'A report', ...(override !== undefined && { override }) }, who); // prettier-ignore
     const id = randomUUID();
     const lots = Math.ceil(rows.length / LOT);
@@ -47,7 +55,7 @@ export class LotService {
       const { title } = run;
       const { columns } = run.document;
       await this.db.RunMaking.create(
-        { id, runId, title, sign: sign.document, columns, kinds, sheet: onSheets ? sheetByNumbers(run.document) : null, hasContact, who, state: 'running', ...counts, askedAt: now, beatAt: now },
+        { id, runId, title, sign: sign.document, columns, kinds, sheet: onSheets ? sheetByNumbers(run.document) : null, hasContact, cutting, who, state: 'running', ...counts, askedAt: now, beatAt: now },
         { transaction },
       ); // prettier-ignore
       const own = Array.from({ length: lots }, (_, i) => rows.slice(i * LOT, (i + 1) * LOT));
@@ -122,6 +130,16 @@ export class LotService {
     return making;
   }
 
+  private async means(sign: Sign, asked: AskedMeans): Promise<KeptMeans> {
+    const { library } = await shopLibrary(this.db);
+    try {
+      return keptMeans(library, sign, asked);
+    } catch (error) {
+      if (!(error instanceof MeansError)) throw error;
+      throw errors.badRequest([{ path: `programs.${error.path}`, message: error.message }]);
+    }
+  }
+
   /** What is older than those that are kept goes, whatever is open stays. */
   private async forget(runId: string): Promise<void> {
     const old = await this.db.RunMaking.findAll({ where: { runId, state: { [Op.notIn]: ['running', 'paused'] } }, attributes: ['id'], order: [['askedAt', 'DESC']], offset: MOST_KEPT - MOST_OPEN }); // prettier-ignore
@@ -129,23 +147,42 @@ export class LotService {
   }
 
   private async told(making: RunMaking): Promise<MakingView> {
-    const { id, title, state, who, rows, made, lots, lotsMade, error, kinds, hasContact, askedAt, finishedAt } = making;
-    const [{ workers, held, bytes, sheets, share, left }] = await this.db.sequelize.query<Counted>(
+    const {
+      id,
+      title,
+      state,
+      who,
+      rows,
+      made,
+      lots,
+      lotsMade,
+      error,
+      kinds,
+      hasContact,
+      minutes,
+      troubles,
+      askedAt,
+      finishedAt,
+    } = making;
+    const [{ workers, held, bytes, sheets, share, left, machine }] = await this.db.sequelize.query<Counted>(
       `SELECT (SELECT count(*) FROM run_lots WHERE making_id = :id AND state = 'running')::int AS workers,
               (SELECT count(*) FROM run_lots, jsonb_array_elements(CASE WHEN jsonb_typeof(made) = 'array' THEN made ELSE '[]' END) AS own WHERE making_id = :id AND own->>'state' NOT IN ('fits', 'fitted'))::int AS held,
               (SELECT coalesce(sum(octet_length(data)), 0) FROM run_lots WHERE making_id = :id)::float AS bytes,
-              (laid->>'count')::int AS sheets, (laid->>'share')::float AS share, laid->'left' AS "left"
+              (laid->>'count')::int AS sheets, (laid->>'share')::float AS share, laid->'left' AS "left",
+              cutting->'machine'->>'name' AS machine
        FROM run_makings WHERE id = :id`,
       { replacements: { id }, type: QueryTypes.SELECT },
     ); // prettier-ignore
     const ahead = state === 'running' ? await this.db.RunMaking.count({ where: { state: 'running', id: { [Op.ne]: id } } }) : 0;
     const laid = sheets === null ? null : { sheets, share: share!, left: left! };
-    return { id, title, state, who, rows, made, lots, lotsMade, workers, held, others: ahead, bytes, laid, error, kinds: [...kinds], hasContact, askedAt: askedAt.toISOString(), finishedAt: finishedAt?.toISOString() ?? null }; // prettier-ignore
+    const programs = machine === null ? null : { machine, minutes };
+    const wrong = [error, sheetTroubles(troubles)].filter(Boolean).join(' ') || null;
+    return { id, title, state, who, rows, made, lots, lotsMade, workers, held, others: ahead, bytes, laid, error: wrong, kinds: [...kinds], hasContact, programs, askedAt: askedAt.toISOString(), finishedAt: finishedAt?.toISOString() ?? null }; // prettier-ignore
   }
 }
 
 /** All but what is long. */
-const SMALL = { exclude: ['sign', 'columns', 'laid'] };
+const SMALL = { exclude: ['sign', 'columns', 'laid', 'cutting'] };
 
 interface Counted {
   readonly workers: number;
@@ -154,6 +191,7 @@ interface Counted {
   readonly sheets: number | null;
   readonly share: number | null;
   readonly left: number[] | null;
+  readonly machine: string | null;
 }
 
 /** How plates lie, with those that are locked by the numbers of their rows, from 0, instead of their ids. */

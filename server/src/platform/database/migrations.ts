@@ -448,6 +448,12 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
       'ALTER TABLE run_lots ALTER data SET STORAGE EXTERNAL, ALTER drawings SET STORAGE EXTERNAL, ALTER pictures SET STORAGE EXTERNAL',
     );
   },
+
+  '0022-programs-of-runs': async (query) => {
+    await query.addColumn('run_makings', 'cutting', { type: DataTypes.JSONB, allowNull: true });
+    await query.addColumn('run_makings', 'minutes', { type: DataTypes.DOUBLE, allowNull: false, defaultValue: 0 });
+    await query.addColumn('run_makings', 'troubles', { type: DataTypes.JSONB, allowNull: false, defaultValue: [] });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

@@ -2,6 +2,7 @@ import { pictureSize, reliefPicture } from '@plain-relief/core/picture';
 import { Evaluator } from '@plain-relief/core/relief';
 import { type Outline } from '@plain-relief/core/geometry';
 import { type Nest, type NestChoice, type Size, sizeOfSheet } from '@plain-relief/core/nesting';
+import { type AskedMeans } from '@plain-relief/core/making';
 import { type Shop } from '@plain-relief/core/shop';
 import {
   brailleOfRows,
@@ -186,12 +187,12 @@ export class RunDesk {
   }
 
   /** Programs that cut a sheet of the pile, kept with its files; or why there are none. */
-  async programs(sign: Sign, sheet: number, shop: Shop, machineId: string): Promise<ToldPrograms> {
+  async programs(sign: Sign, sheet: number, shop: Shop, asked: AskedMeans): Promise<ToldPrograms> {
     const { items, signs, laid } = this;
     if (!laid) return { trouble: `Sheet ${sheet + 1} is not laid.` };
     // What plans cuts comes when it is needed.
-    const [{ programsOfSheet }, evaluator] = await Promise.all([import('./run-programs'), this.ready(sign)]);
-    const { files, ...told } = programsOfSheet({ sign, items, signs, ...laid, sheet, evaluator }, shop, machineId);
+    const [{ writtenPrograms }, evaluator] = await Promise.all([import('./run-programs'), this.ready(sign)]);
+    const { files, ...told } = writtenPrograms({ sign, items, signs, ...laid, evaluator }, sheet, shop, asked);
     this.keep(files);
     return told;
   }

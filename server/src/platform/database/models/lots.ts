@@ -1,4 +1,5 @@
 import type { MakingState } from '@plain-relief/api/states';
+import type { KeptMeans } from '@plain-relief/core/making';
 import type { Correction, PlateFile, PlateState, RunSheet } from '@plain-relief/core/runs';
 import { type Sign } from '@plain-relief/core/sign';
 import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
@@ -55,6 +56,12 @@ export interface LaidSheets {
   readonly left: readonly number[];
 }
 
+/** Why a sheet, from 0, has no programs, or what is wrong with them. */
+export interface SheetTrouble {
+  readonly sheet: number;
+  readonly text: string;
+}
+
 /** Files of a run that workers make: what of, and how far they are. */
 export class RunMaking extends Model<InferAttributes<RunMaking>, Partial<InferCreationAttributes<RunMaking>>> {
   declare id: string;
@@ -66,6 +73,10 @@ export class RunMaking extends Model<InferAttributes<RunMaking>, Partial<InferCr
   declare kinds: readonly PlateFile[];
   declare sheet: RunSheet | null;
   declare hasContact: boolean;
+  /** What sheets are cut with, where programs are made; how long those take that are made, and what is wrong with them. */
+  declare cutting: KeptMeans | null;
+  declare minutes: number;
+  declare troubles: readonly SheetTrouble[];
   declare who: string;
   declare state: MakingState;
   /** Of the list, and how many of them are made. */
@@ -83,8 +94,8 @@ export class RunMaking extends Model<InferAttributes<RunMaking>, Partial<InferCr
   declare beatAt: Date;
 }
 
-/** What a lot is: some rows, the laying on sheets, one sheet, or pages of the contact sheet. */
-export type LotKind = 'rows' | 'nest' | 'sheet' | 'contact';
+/** What a lot is: some rows, the laying on sheets, one sheet, its programs, or pages of the contact sheet. */
+export type LotKind = 'rows' | 'nest' | 'sheet' | 'programs' | 'contact';
 
 /** A part of the work on a run's files that one worker does at a time. */
 export class RunLot extends Model<InferAttributes<RunLot>, Partial<InferCreationAttributes<RunLot>>> {
@@ -121,6 +132,9 @@ export function defineLots(sequelize: Sequelize) {
       kinds: { type: DataTypes.JSONB, allowNull: false },
       sheet: DataTypes.JSONB,
       hasContact: DataTypes.BOOLEAN,
+      cutting: DataTypes.JSONB,
+      minutes: { type: DataTypes.DOUBLE, allowNull: false, defaultValue: 0 },
+      troubles: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       who: DataTypes.STRING(120),
       state: DataTypes.STRING(12),
       rows: count(),
