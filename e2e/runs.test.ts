@@ -207,6 +207,19 @@ describe('a run', () => {
     await expect(page.getByText('is not proven').count()).resolves.toBe(0);
     const programs = (await made()).filter((name) => name.startsWith('sheet 1/'));
     expect(programs.length).toBeGreaterThan(1);
+    // The workers make the same.
+    await button('Have the workers make them').click();
+    const told = page.getByText(/Programs for .+ take/u);
+    await told.waitFor({ timeout: 120_000 });
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page
+        .getByRole('link', { name: /, all files$/u })
+        .first()
+        .click(),
+    ]);
+    const byWorkers = Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path()))));
+    expect(byWorkers.filter((name) => name.startsWith('sheet 1/'))).toEqual(programs);
     await page.getByLabel('Machine that programs are for').selectOption('none');
     await button('List', true).click();
     await page.getByLabel('Mark row 3').check();

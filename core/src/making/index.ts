@@ -19,7 +19,6 @@ export {
   proposedToolsOf,
   SHEET_CELL,
   sheetFolder,
-  sheetTroubles,
   type SheetMeans,
 } from './run-programs.js';
 export { sampleProgram, type SampleProgram } from './sample-program.js';

@@ -16,7 +16,6 @@ import {
   programsOfSheet,
   proposedTools,
   proposedToolsOf,
-  sheetTroubles,
 } from './index.js';
 
 const workshop = new Workshop();
@@ -109,15 +108,5 @@ describe('the programs of a run', () => {
       meansOf(keptMeans(shop, plate(), { machine: 'long-bed' })),
     );
     expect(near).toEqual({ trouble: expect.stringMatching(/^plate 1 lies too near/u) });
-  });
-
-  it('are told of once, with all sheets that it is about', () => {
-    const troubles = [
-      { sheet: 0, text: 'too near.' },
-      { sheet: 3, text: 'another.' },
-      { sheet: 2, text: 'too near.' },
-    ];
-    expect(sheetTroubles(troubles)).toBe('Sheets 1 and 3: too near. Sheet 4: another.');
-    expect(sheetTroubles([])).toBe('');
   });
 });

@@ -2,7 +2,7 @@ import { type CutChoice, PlanError, USUAL } from '../cutting/index.js';
 import { troubleOf } from '../dry-run/index.js';
 import { type Nest, type NestChoice, sizeOfSheet } from '../nesting/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
-import { type MappedItem, type NamedFile, numbersInWords, tooNearOnSheet, tooNearWords } from '../runs/index.js';
+import { type MappedItem, type NamedFile, tooNearOnSheet, tooNearWords } from '../runs/index.js';
 import { materialFor, type Shop, type ShopMachine, type ShopMaterial, type ShopTool } from '../shop/index.js';
 import { type Sign } from '../sign/index.js';
 import { proposedTools } from './proposed-tools.js';
@@ -131,13 +131,6 @@ export function programsOfSheet(
     if (!(error instanceof PlanError)) throw error;
     return { trouble: error.message };
   }
-}
-
-/** What is wrong with programs of sheets, each sentence once with the sheets that it is about. @param sheet from 0 */
-export function sheetTroubles(troubles: readonly { readonly sheet: number; readonly text: string }[]): string {
-  const sheetsOf = new Map<string, number[]>();
-  for (const { sheet, text } of troubles) sheetsOf.set(text, [...(sheetsOf.get(text) ?? []), sheet + 1]);
-  return [...sheetsOf].map(([text, sheets]) => `${sheets.length === 1 ? 'Sheet' : 'Sheets'} ${numbersInWords(sheets)}: ${text}`).join(' '); // prettier-ignore
 }
 
 /** The programs of a sheet in a folder of their own. */

@@ -30,6 +30,7 @@ export {
   type SheetItem,
   sheetMap,
   tooNearOnSheet,
+  sheetTroubles,
   tooNearWords,
 } from './sheets.js';
 export {

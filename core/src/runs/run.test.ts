@@ -6,6 +6,7 @@ import {
   nestChoiceOf,
   type Run,
   runFault,
+  sheetTroubles,
   tooNearOnSheet,
   tooNearWords,
   valuesOfRun,
@@ -103,5 +104,15 @@ describe('plates that were put by hand', () => {
     expect(tooNearOnSheet(items, nest, 1, choice)).toEqual([]);
     expect(tooNearWords(['1', '2'])).toBe('plates 1, 2 lie too near to something: put it elsewhere, or let it be laid again.');
     expect(tooNearWords(['4'])).toContain('plate 4 lies too near');
+  });
+
+  it('says what is wrong with sheets once, with the sheets that it is about', () => {
+    const troubles = [
+      { sheet: 0, text: 'too near.' },
+      { sheet: 3, text: 'another.' },
+      { sheet: 2, text: 'too near.' },
+    ];
+    expect(sheetTroubles(troubles)).toBe('Sheets 1 and 3: too near. Sheet 4: another.');
+    expect(sheetTroubles([])).toBe('');
   });
 });

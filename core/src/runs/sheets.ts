@@ -2,6 +2,7 @@ import { type Drawing, type Item } from '../drawing/index.js';
 import { bounds, direction, type Outline, placePolyline, placeRings } from '../geometry/index.js';
 import { colliding, type Laid, laidOutline, type Nest, nested, type NestChoice, packed, sizeOfSheet } from '../nesting/index.js';
 import { type Evaluation } from '../relief/index.js';
+import { numbersInWords } from './held-plates.js';
 
 /** What is laid on sheets: its outlines for production, and what it is called on the map. */
 export interface SheetItem extends MappedItem {
@@ -93,3 +94,10 @@ export function tooNearOnSheet(
 
 /** Why nothing is cut of such a sheet. */
 export const tooNearWords = (names: readonly string[]): string => `${names.length === 1 ? `plate ${names[0]} lies` : `plates ${names.join(', ')} lie`} too near to something: put it elsewhere, or let it be laid again.`; // prettier-ignore
+
+/** What is wrong with programs of sheets, each sentence once with the sheets that it is about. @param sheet from 0 */
+export function sheetTroubles(troubles: readonly { readonly sheet: number; readonly text: string }[]): string {
+  const sheetsOf = new Map<string, number[]>();
+  for (const { sheet, text } of troubles) sheetsOf.set(text, [...(sheetsOf.get(text) ?? []), sheet + 1]);
+  return [...sheetsOf].map(([text, sheets]) => `${sheets.length === 1 ? 'Sheet' : 'Sheets'} ${numbersInWords(sheets)}: ${text}`).join(' '); // prettier-ignore
+}

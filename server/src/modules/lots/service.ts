@@ -1,7 +1,7 @@
 import type { RunMaking as MakingView, NewMaking } from '@plain-relief/api';
 import type { MakingState } from '@plain-relief/api/states';
-import { repeatedValues, reportFile, type ReportedRow, rowRemarks, type Run, takesLists, unfilled, matchingOf, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
-import { type AskedMeans, type KeptMeans, keptMeans, MeansError, sheetTroubles } from '@plain-relief/core/making';
+import { repeatedValues, reportFile, type ReportedRow, rowRemarks, type Run, sheetTroubles, takesLists, unfilled, matchingOf, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type AskedMeans, type KeptMeans, keptMeans, MeansError } from '@plain-relief/core/making';
 import { type Sign } from '@plain-relief/core/sign';
 import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes } from 'sequelize';

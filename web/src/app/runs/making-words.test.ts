@@ -19,6 +19,7 @@ const making = (change: Partial<RunMaking> = {}): RunMaking => ({
   error: null,
   kinds: ['svg'],
   hasContact: false,
+  programs: null,
   askedAt: '2026-11-29T10:00:00.000Z',
   finishedAt: null,
   ...change,
@@ -40,6 +41,11 @@ describe('files that workers make', () => {
     expect(makingWords({ ...done, held: 0, laid: { sheets: 1, share: 0.5, left: [] } })).toBe(
       '120 plates made. 1 sheet, 50 % of it plates.',
     );
+    const cut = { ...done, held: 0, programs: { machine: 'Long bed', minutes: 95 }, error: 'Sheet 2: too near.' };
+    expect(makingWords({ ...cut, laid: null })).toBe(
+      '120 plates made. Programs for Long bed take 1 h 35 min. Sheet 2: too near.',
+    );
+    expect(makingWords({ ...cut, state: 'running', lots: 14, lotsMade: 12 })).toContain(', 2 sheets, programs and pages to go;');
     expect([sizeWords(200), sizeWords(48_100), sizeWords(3_240_000)]).toEqual(['1 kB', '48 kB', '3.2 MB']);
   });
 

@@ -1,15 +1,29 @@
 import type { RunMaking } from '@plain-relief/api';
 import { numbersInWords } from '@plain-relief/core/runs';
+import { minutesWords } from '../make/cut-settings';
 
 const count = (number: number, one: string, many = `${one}s`): string => `${number} ${number === 1 ? one : many}`;
 
 /** How far workers are with the files of a run, in a sentence or two. */
-export function makingWords({ state, rows, made, lots, lotsMade, workers, others, held, laid, error }: RunMaking): string {
+export function makingWords({
+  state,
+  rows,
+  made,
+  lots,
+  lotsMade,
+  workers,
+  others,
+  held,
+  laid,
+  programs,
+  error,
+}: RunMaking): string {
   const done = made < rows ? `${made} of ${count(rows, 'plate')} made` : `${count(rows, 'plate')} made`;
   if (state === 'cancelled') return `Ended after ${made} of ${count(rows, 'plate')}.`;
   if (state === 'paused') return `Paused: ${done}.`;
   if (state === 'running') {
-    const left = made === rows ? `, ${count(lots - lotsMade, 'sheet or page', 'sheets and pages')} to go` : '';
+    const parts = programs ? ['sheet, program or page', 'sheets, programs and pages'] : ['sheet or page', 'sheets and pages'];
+    const left = made === rows ? `, ${count(lots - lotsMade, parts[0], parts[1])} to go` : '';
     const by = workers === 0 ? 'waiting for a worker' : `${count(workers, 'worker')} at it`;
     const beside = others === 0 ? '' : ` It takes turns with ${count(others, 'other run')}.`;
     return `${done}${left}; ${by}.${beside} Files of single signs go first.`;
@@ -19,7 +33,8 @@ export function makingWords({ state, rows, made, lots, lotsMade, workers, others
     : '';
   const left = laid && laid.left.length > 0 ? ` No sheet is large enough for plate ${numbersInWords(laid.left)}.` : '';
   const not = held === 0 ? '' : ` ${count(held, 'plate')} ${held === 1 ? 'does' : 'do'} not fit, or ${held === 1 ? 'is' : 'are'} not made: report.csv says why.`; // prettier-ignore
-  return [`${done}.`, sheets, left, not, error ? ` ${error}` : ''].join('');
+  const cut = programs && programs.minutes > 0 ? ` Programs for ${programs.machine} take ${minutesWords(programs.minutes)}.` : '';
+  return [`${done}.`, sheets, left, cut, not, error ? ` ${error}` : ''].join('');
 }
 
 /** Of all the work that is known of. */

@@ -1,10 +1,12 @@
 import { Injectable, type OnDestroy } from '@angular/core';
+import { type AskedMeans } from '@plain-relief/core/making';
 import {
   type Correction,
   type PlateFile,
   type ReportedRow,
   reportFile,
   type RunSheet,
+  sheetTroubles,
   type Values,
 } from '@plain-relief/core/runs';
 import { type Shop } from '@plain-relief/core/shop';
@@ -150,13 +152,15 @@ export class PlateDesk implements OnDestroy {
     this.pile = '';
     const trouble = await this.piled(sign, rows, kinds, (done) => onProgress(share * done));
     const { count } = await this.limited(LONGEST_SHEETS_MS, 'Laying these plates on sheets', (desk) => desk.lay(sign, sheet, kinds)); // prettier-ignore
+    const wrong: { readonly sheet: number; readonly text: string }[] = [];
     let minutes = 0;
     for (let i = 0; programs && i < count; i++) {
-      const told = await this.limited(LONGEST_PROGRAMS_MS, `Planning sheet ${i + 1}`, (desk) => desk.programs(sign, i, programs.shop, programs.machine)); // prettier-ignore
+      const told = await this.limited(LONGEST_PROGRAMS_MS, `Planning sheet ${i + 1}`, (desk) => desk.programs(sign, i, programs.shop, programs.means)); // prettier-ignore
       minutes += told.minutes ?? 0;
-      if (told.trouble !== undefined) trouble.push(told.trouble);
+      if (told.trouble !== undefined) wrong.push({ sheet: i, text: told.trouble });
       onProgress(share + ((1 - share) * (i + 1)) / count);
     }
+    if (wrong.length > 0) trouble.push(sheetTroubles(wrong));
     const { columns, rows: told } = report;
     const bytes = await this.limited(LONGEST_SHEETS_MS, 'Packing the files', (desk) => desk.zipped(reportFile(columns, told)));
     return { bytes, trouble, ...(programs && { minutes }) };
@@ -274,7 +278,7 @@ export interface NumberedRow extends PlateWords {
 /** Programs are made for a machine of the shop, with its tools. */
 export interface ProgramsAsked {
   readonly shop: Shop;
-  readonly machine: string;
+  readonly means: AskedMeans;
 }
 
 export interface MadeFiles {

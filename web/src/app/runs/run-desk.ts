@@ -189,7 +189,7 @@ export class RunDesk {
   /** Programs that cut a sheet of the pile, kept with its files; or why there are none. */
   async programs(sign: Sign, sheet: number, shop: Shop, asked: AskedMeans): Promise<ToldPrograms> {
     const { items, signs, laid } = this;
-    if (!laid) return { trouble: `Sheet ${sheet + 1} is not laid.` };
+    if (!laid) return { trouble: 'it is not laid.' };
     // What plans cuts comes when it is needed.
     const [{ writtenPrograms }, evaluator] = await Promise.all([import('./run-programs'), this.ready(sign)]);
     const { files, ...told } = writtenPrograms({ sign, items, signs, ...laid, evaluator }, sheet, shop, asked);

@@ -44,7 +44,7 @@ export function writtenPrograms(
     return {
       files: plan ? filesOfPrograms(plan, sheet) : [],
       ...(plan && { minutes: plan.minutes }),
-      ...(trouble !== undefined && { trouble: `Sheet ${sheet + 1}: ${trouble}` }),
+      ...(trouble !== undefined && { trouble }),
     };
   } catch (error) {
     if (!(error instanceof MeansError)) throw error;

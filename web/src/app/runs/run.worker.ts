@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 import { type PlateFile, type RunSheet } from '@plain-relief/core/runs';
+import { type AskedMeans } from '@plain-relief/core/making';
 import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 import { expose, transfer } from 'comlink';
@@ -27,7 +28,7 @@ const counter = {
   begin: async () => (await desk).begin(),
   add: async (sign: Sign, rows: readonly (AskedRow & { readonly row: number })[], kinds: readonly PlateFile[]) => (await desk).add(sign, rows, kinds), // prettier-ignore
   lay: async (sign: Sign, sheet: RunSheet, kinds: readonly PlateFile[], onProgress?: (done: number) => void) => (await desk).lay(sign, sheet, kinds, onProgress), // prettier-ignore
-  programs: async (sign: Sign, sheet: number, shop: Shop, machine: string) => (await desk).programs(sign, sheet, shop, machine),
+  programs: async (sign: Sign, sheet: number, shop: Shop, means: AskedMeans) => (await desk).programs(sign, sheet, shop, means),
   zipped: async (report: string) => {
     const bytes = (await desk).zipped(report);
     return transfer(bytes, [bytes.buffer]);

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, 
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { ProofCorrection } from '@plain-relief/api';
 import { RouterLink } from '@angular/router';
-import { type Correction, listFile, matchingOf, PLATE_FILES, type PlateFile, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type Correction, listFile, matchingOf, PLATE_FILES, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 import { formatLength } from '@plain-relief/core/units';
@@ -12,7 +12,6 @@ import { isTypedInto } from '../platform/typed-into';
 import { SessionService } from '../session/session.service';
 import { minutesWords } from '../make/cut-settings';
 import { Masthead } from '../shell/masthead';
-import { LineField } from '../fields/line-field';
 import { ContactSheet } from './contact-sheet';
 import { PlateDesk } from './plate-desk.service';
 import { PlatePictureView } from './plate-picture';
@@ -22,7 +21,8 @@ import { RowCorrections } from './row-corrections';
 import { type DrawnSheets } from './run-desk';
 import { ALL_ROWS, type Choice, chosenRows, columnWidths, isHeld, remarkWords, type ShownRow, stateWords } from './run-rows';
 import { MakingsService } from './makings.service';
-import { RunMakings, type Turn } from './run-makings';
+import { FILES_AT_FIRST, type MadeFile, meansOfChoice, MOST_SOLIDS, RunFiles } from './run-files';
+import { type Turn } from './run-makings';
 import { type KeptSheet, RunSheets } from './run-sheets';
 import { type CellEdit, RunTable } from './run-table';
 import { RunsService } from './runs.service';
@@ -39,25 +39,17 @@ const PLACES = [
   { id: 'sheets', text: 'Sheets' },
   { id: 'files', text: 'Files' },
 ] as const;
-/** Solids of more plates than these are more than a browser holds: the command line writes any number. */
-const MOST_SOLIDS = 100;
-const FILE_NAMES: Readonly<Record<PlateFile, string>> = {
-  svg: 'Outlines (SVG)',
-  dxf: 'Outlines (DXF)',
-  stl: `Solids (STL), of ${MOST_SOLIDS} plates at most`,
-};
 
 /** Runs of a job: a sign with places for words, and a list; every row is a plate. */
 @Component({
   selector: 'pr-runs-page',
   imports: [
     ContactSheet,
-    LineField,
     Masthead,
     PlatePictureView,
     RouterLink,
     RowCorrections,
-    RunMakings,
+    RunFiles,
     RunProofPanel,
     RunSheets,
     RunTable,
@@ -89,16 +81,10 @@ export class RunsPage {
   protected readonly sheets = signal<DrawnSheets | undefined>(undefined);
   /** How much of sheets or files is done, while they are made. */
   protected readonly making = signal<number | undefined>(undefined);
-  protected readonly kinds = signal<ReadonlySet<PlateFile>>(new Set(['svg']));
-  /** Whether workers draw a contact sheet as well. */
-  protected readonly hasContact = signal(false);
+  protected readonly filesChoice = signal(FILES_AT_FIRST);
   protected readonly isAsking = signal(false);
-  protected readonly fileNames = FILE_NAMES;
-  protected readonly fileKinds = PLATE_FILES;
-  /** The shop's library, once files are looked at; and the machine that programs are for, none where none are wanted. */
+  /** The shop's library, once files are looked at. */
   protected readonly shop = signal<Shop | undefined>(undefined);
-  protected readonly machine = signal('');
-  protected readonly machines = computed(() => (this.shop()?.machines ?? []).filter(({ kind }) => kind === 'router' || kind === 'engraver')); // prettier-ignore
   /** Sheets that the shop keeps of its materials, each size once. */
   protected readonly keptSheets = computed(() => {
     const found = new Map<string, KeptSheet>();
@@ -109,15 +95,13 @@ export class RunsPage {
       }
     return [...found.values()];
   });
-  /** Why they are made all the same. */
-  protected readonly reason = signal('');
   /** Whether a customer approved these plates as they are. */
   protected readonly isApproved = computed(() => {
     const { proof } = this.state();
     return proof ? isAsApproved(proof) : false;
   });
   protected readonly which = signal<'all' | 'marked'>('all');
-  protected readonly file = signal<{ readonly url: string; readonly name: string; readonly told: string } | undefined>(undefined);
+  protected readonly file = signal<MadeFile | undefined>(undefined);
   protected readonly saved = SAVED;
   protected readonly stateWords = stateWords;
   private readonly dialog = viewChild<ElementRef<HTMLDialogElement>>('dialog');
@@ -365,31 +349,25 @@ export class RunsPage {
     });
   }
 
-  protected toggle(kind: PlateFile): void {
-    this.kinds.update((kinds) => {
-      const next = new Set(kinds);
-      if (!next.delete(kind)) next.add(kind);
-      return next;
-    });
-  }
-
   protected makeFiles(): Promise<void> {
     return this.made(async (sign, run) => {
       this.forget();
       const rows = this.numbered(run);
-      const kinds = PLATE_FILES.filter((kind) => this.kinds().has(kind));
+      const { kinds: wanted, reason } = this.filesChoice();
+      const kinds = PLATE_FILES.filter((kind) => wanted.has(kind));
+      const means = meansOfChoice(this.filesChoice());
       if (kinds.includes('stl') && rows.length > MOST_SOLIDS)
         throw new Error(`Solids are made of ${MOST_SOLIDS} plates at most here: mark those that you want, or make them by ./relief run.`); // prettier-ignore
       if (!this.state().proof) this.judgeReason();
-      const made = [...kinds.map((kind) => kind.toUpperCase()), ...(this.machine() === '' ? [] : ['programs'])].join(', ');
-      await this.service.release(rows.map(({ row }) => row + 1), made === '' ? 'Maps' : made, this.reason().trim()); // prettier-ignore
+      const made = [...kinds.map((kind) => kind.toUpperCase()), ...(means ? ['programs'] : [])].join(', ');
+      await this.service.release(rows.map(({ row }) => row + 1), made === '' ? 'Maps' : made, reason.trim()); // prettier-ignore
       const shown = this.rows();
       const reported = rows.map(({ row }) => {
         const { told, remarks, values } = shown[row];
         return { row, state: told?.state ?? 'refused', title: told?.title ?? '', told: [...(told?.told ?? []), ...remarks], values, ...(told?.narrowed !== undefined && { narrowed: told.narrowed }) }; // prettier-ignore
       });
       const shop = this.shop();
-      const programs = shop && this.machine() !== '' ? { shop, machine: this.machine() } : undefined;
+      const programs = shop && means ? { shop, means } : undefined;
       const { bytes, trouble, minutes } = await this.desk.files(sign, rows, run.sheet, kinds, { columns: run.columns, rows: reported }, (done) => this.making.set(done), programs); // prettier-ignore
       const name = `${(this.state().shown?.title ?? 'run').replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`;
       const url = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' }));
@@ -411,11 +389,14 @@ export class RunsPage {
       if (!this.state().proof) this.judgeReason();
       await this.service.kept();
       const isSome = this.which() === 'marked' && this.counts().marked > 0;
-      const override = this.reason().trim();
+      const { kinds, hasContact, reason } = this.filesChoice();
+      const override = reason.trim();
+      const programs = meansOfChoice(this.filesChoice());
       await this.workers.ask({
-        kinds: PLATE_FILES.filter((kind) => this.kinds().has(kind)),
+        kinds: PLATE_FILES.filter((kind) => kinds.has(kind)),
         onSheets: true,
-        hasContact: this.hasContact(),
+        hasContact,
+        ...(programs && { programs }),
         ...(isSome && { plates: this.numbered(run).map(({ row }) => row + 1) }),
         ...(override !== '' && { override }),
       });
@@ -429,7 +410,7 @@ export class RunsPage {
 
   /** @throws Error where nobody says why plates are made that are not approved */
   private judgeReason(): void {
-    if (this.reason().trim() === '')
+    if (this.filesChoice().reason.trim() === '')
       throw new Error('These plates are not approved: say why they are made all the same, or send a proof first.');
   }
 
