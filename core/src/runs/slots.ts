@@ -1,4 +1,4 @@
-import { type LetterByHand, type Sign, type Slot, type SlotSetting } from '../sign/index.js';
+import { type LetterByHand, type Sign, type Slot, type SlotSetting, SLOT_TOKEN } from '../sign/index.js';
 import { plainWords } from '../type/index.js';
 import { settingWords, withSetting } from './settings.js';
 
@@ -21,9 +21,6 @@ export interface Filled {
   readonly faults: readonly string[];
 }
 
-/** A slot, or a brace that is one, in words. */
-const TOKEN = /\{\{|\{([^{}\n]{1,40})\}/gu;
-
 const declared = ({ slots = [] }: Sign): Map<string, Slot> => new Map(slots.map((slot) => [slot.name, slot]));
 
 /** The names of a sign's slots that its words have, in the order in which they are read. */
@@ -35,7 +32,7 @@ export const hasSlots = (sign: Sign, part: string): boolean =>
 
 function slotsAmong(sign: Sign, words: readonly string[]): string[] {
   const known = declared(sign);
-  const all = words.flatMap((each) => [...each.matchAll(TOKEN)].map(([, name]) => name));
+  const all = words.flatMap((each) => [...each.matchAll(SLOT_TOKEN)].map(([, name]) => name));
   return [...new Set(all)].filter((name) => known.has(name));
 }
 
@@ -148,7 +145,7 @@ function filledLine(line: string, slots: ReadonlyMap<string, Slot>, valueOf: (sl
       words += line[at];
     }
   };
-  for (const match of line.matchAll(TOKEN)) {
+  for (const match of line.matchAll(SLOT_TOKEN)) {
     const [token, name] = match;
     const slot = name === undefined ? undefined : slots.get(name);
     copy(match.index);

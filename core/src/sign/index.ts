@@ -23,6 +23,7 @@ export {
 } from './document/finishes.js';
 export { codeSize, extentOfCodeShape, symbolOfShape } from './document/code-symbol.js';
 export { isStale, saidBy, withCells } from './document/braille-words.js';
+export { readWords, shownWords, SLOT_TOKEN, type WordsPiece, wordsPieces } from './document/slot-words.js';
 export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';
 export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll, weightWords } from './document/materials.js';
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';

@@ -18,7 +18,7 @@ import {
 import { type Fitted, layOut, type Layout, roomIn } from './fitting.js';
 import { type FontBook, type GlyphShape } from './font-book.js';
 import { type LetterFont } from './letter-font.js';
-import { lineInk, type LineGlyph, LineShaper, pens, type ShapedLine } from './shaped-line.js';
+import { lineInk, type LineGlyph, LineShaper, pens, type ShapedLine, UNSEEN } from './shaped-line.js';
 import { type TextChoice } from './text-choice.js';
 
 /** A line along which a block is set instead of straight across. */
@@ -68,9 +68,6 @@ export interface SetBlock {
   /** Mm by which a line is longer than its track. */
   readonly past: number;
 }
-
-/** Characters that steer shaping and need no glyph. */
-const UNSEEN = /[\p{Cc}\p{Cf}\p{Default_Ignorable_Code_Point}]/u;
 
 /** A justified line shorter than this part of the width stays as it is: spread out, it would be torn. */
 const FULL_LINE = 2 / 3;

@@ -12,7 +12,7 @@ export interface LineGlyph {
   readonly dy: number;
   /** Index in the words of the first character it stands for. */
   readonly at: number;
-  /** The next glyph on the right belongs to another letter. */
+  /** The next glyph on the right belongs to another letter, and this one to one that is seen. */
   readonly isLast: boolean;
   /** A space: no letter, and where justified lines give. */
   readonly isSpace: boolean;
@@ -33,6 +33,8 @@ export interface ShapedLine {
   readonly glyphs: readonly LineGlyph[];
 }
 
+/** Characters that steer shaping and need no glyph. */
+export const UNSEEN = /[\p{Cc}\p{Cf}\p{Default_Ignorable_Code_Point}]/u;
 const JOINING = new Set(['Arab', 'Deva']);
 
 /** Shapes lines of one choice, each different text once. */
@@ -71,7 +73,8 @@ export class LineShaper {
       shaped.forEach((g, i) => {
         const at = start + run.start + g.cluster;
         const next = shaped[i + 1];
-        const isLast = next?.cluster !== g.cluster;
+        const character = run.text.charAt(g.cluster);
+        const isLast = next?.cluster !== g.cluster && !UNSEEN.test(character);
         // Space by hand belongs to the letter that is read first, which from right to left is the one on the right.
         const giver = run.rightToLeft && next ? start + run.start + next.cluster : at;
         const adjustment = this.adjustments.get(at);
@@ -79,7 +82,7 @@ export class LineShaper {
           ...g,
           at,
           isLast,
-          isSpace: /^\s$/u.test(run.text.charAt(g.cluster)),
+          isSpace: /^\s$/u.test(character),
           isJoining: joinsByFont || JOINING.has(run.script),
           kern: isLast ? (this.adjustments.get(giver)?.kern ?? 0) : 0,
           adjustment,

@@ -1,5 +1,5 @@
 import { bounds, type Box, type Outline } from '../../geometry/index.js';
-import { type TextPart } from '../../sign/index.js';
+import { type Sign, type TextPart } from '../../sign/index.js';
 import { type FontBook, placeLetter, plainWords, setBlock, type TextTrack } from '../../type/index.js';
 import { textChoice } from './part-outline.js';
 
@@ -16,10 +16,10 @@ export interface LetterPlace {
 }
 
 /** The letters of a text that have an outline, line by line from left to right. */
-export function letterPlaces(part: TextPart, book: FontBook, on: TextTrack | undefined): LetterPlace[] {
+export function letterPlaces(part: TextPart, book: FontBook, on: TextTrack | undefined, slots: Sign['slots']): LetterPlace[] {
   const words = plainWords(part.words);
   const groups = new Map<string, { readonly at: number; readonly line: number; readonly outline: Outline[number][] }>();
-  for (const letter of setBlock(book, textChoice(part, book), on).letters) {
+  for (const letter of setBlock(book, textChoice(part, book, slots), on).letters) {
     const key = `${letter.line} ${letter.at}`;
     const group = groups.get(key) ?? { at: letter.at, line: letter.line, outline: [] };
     group.outline.push(...placeLetter(letter, part.place).outline);

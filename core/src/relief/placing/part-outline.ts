@@ -40,6 +40,7 @@ import {
   type Place,
   type Shape,
   type ShapePart,
+  shownWords,
   type Sign,
   type TextPart,
 } from '../../sign/index.js';
@@ -47,6 +48,7 @@ import { type FontBook, placeLetter, setBlock, type TextChoice } from '../../typ
 import { brailleLayout } from '../../braille/index.js';
 import { type Note, note } from '../../notes/index.js';
 import { boxOfCode, ringsOfCode } from './code-outline.js';
+import { type SlotFrame, slotFrames } from './slot-frames.js';
 import { fittedNote, missingNote } from './text-notes.js';
 import { clockwiseFromBottom, trackOf } from './text-track.js';
 
@@ -65,6 +67,8 @@ export interface PlacedPart {
   readonly notes: readonly Note[];
   /** Sizes of a text as it was set. */
   readonly text?: TextMeasures;
+  /** Where names of slots stand for what a list puts there. */
+  readonly slots?: readonly SlotFrame[];
   /** Of a text, the box from the cap line of its first to the baseline of its last line, about as it is turned. */
   readonly caps?: Box;
   /** Areas of tiers, filled as they are asked for. */
@@ -369,8 +373,12 @@ function placesOfCopies(copies: Copies, { x, y }: Place, faces: readonly BlockFa
   });
 }
 
-/** How a text part is set, with its font loaded. */
-export const textChoice = (part: TextPart, book: FontBook): TextChoice => ({ ...part, font: book.font(part.font) });
+/** How a text part is set, with its font loaded; of slots their names are shown, without braces. */
+export const textChoice = (part: TextPart, book: FontBook, slots: Sign['slots']): TextChoice => ({
+  ...part,
+  words: shownWords(part.words, slots),
+  font: book.font(part.font),
+});
 
 /** The letters of a text part in the plan, with the notes that come of setting them. */
 export function placeText(part: TextPart, book: FontBook, around: Surroundings): PlacedPart {
@@ -384,7 +392,7 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
     areas: new Map(),
   };
   if (!entry) return { ...nothing, notes: [note('unknown-font', { part: part.id }, part.name, part.font)] };
-  const choice = textChoice(part, book);
+  const choice = textChoice(part, book, around.sign.slots);
   const block = setBlock(book, choice, trackOf(part, around.sign, around.placed));
   const notes = block.missing.length > 0 ? [missingNote(part, block.missing, entry, book)] : [];
   if (part.words.trim() === '') notes.push(note('no-words', { part: part.id }, part.name));
@@ -395,6 +403,7 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
   const strokes = placed.flatMap((letter) => letter.strokes);
   const { ink, capHeight, stretch } = block;
   const { font } = choice;
+  const slots = slotFrames(part, around.sign.slots, block.letters.map(({ at, line }, i) => ({ at, line, ...placed[i] })), capHeight); // prettier-ignore
   const whole: PlacedPart = {
     area: letters,
     strokes,
@@ -411,6 +420,7 @@ export function placeText(part: TextPart, book: FontBook, around: Surroundings):
       stretch,
       isFitted: block.fitted.length > 0,
     },
+    ...(slots.length > 0 && { slots }),
     areas: new Map(),
   };
   const groups = letterGroups(part, block.letters, placed, whole);

@@ -35,7 +35,7 @@ interface Piece {
 export function splitText(sign: Sign, part: TextPart, into: 'lines' | 'words', book: FontBook): TextPart[] {
   if (part.path) throw new TextPartsError(`${part.name} runs along a line and stays one: set it straight across first.`);
   const words = plainWords(part.words);
-  const block = setBlock(book, textChoice(part, book));
+  const block = setBlock(book, textChoice(part, book, sign.slots));
   const pieces = piecesOf(words, block, into);
   if (pieces.length < 2)
     throw new TextPartsError(`${part.name} has only one ${into === 'lines' ? 'line' : 'word'}: there is nothing to part.`);
@@ -50,7 +50,7 @@ export function splitText(sign: Sign, part: TextPart, into: 'lines' | 'words', b
       block.letters.filter(({ at }) => at >= piece.from && at < piece.to),
       part,
     )!;
-    return settled({ ...pieceOf(part, block, piece, text), id, name: nameOf(part, text, index) }, target, book);
+    return settled({ ...pieceOf(part, block, piece, text), id, name: nameOf(part, text, index) }, target, book, sign.slots);
   });
 }
 
@@ -88,10 +88,10 @@ function pieceOf(part: TextPart, block: SetBlock, { from, to }: Piece, words: st
 }
 
 /** A text whose letters are seen in a box: moved there, and spread over it where it was justified. */
-function settled(part: TextPart, target: Box, book: FontBook): TextPart {
+function settled(part: TextPart, target: Box, book: FontBook, slots: Sign['slots']): TextPart {
   let next = part;
   for (let round = 0; round < 2; round++) {
-    const ink = inkOf(setBlock(book, textChoice(next, book)).letters, next);
+    const ink = inkOf(setBlock(book, textChoice(next, book, slots)).letters, next);
     if (!ink) return next;
     const place = {
       ...next.place,
@@ -126,7 +126,7 @@ export function outlinedText(
   book: FontBook,
   placed: ReadonlyMap<string, Pick<PlacedPart, 'area' | 'strokes'>>,
 ): ShapePart[] {
-  const choice = textChoice(part, book);
+  const choice = textChoice(part, book, sign.slots);
   const { letters } = setBlock(book, choice, trackOf(part, sign, placed));
   const byCharacter = new Map<string, SetLetter[]>();
   for (const letter of letters) {

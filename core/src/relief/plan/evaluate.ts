@@ -127,14 +127,14 @@ export class Evaluator implements Known {
   gaps({ sign, parts }: Evaluation, id: string): LetterGap[] {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || !this.book.entry(part.font)) return [];
-    return letterGaps(setBlock(this.book, textChoice(part, this.book), trackOf(part, sign, byId(parts))));
+    return letterGaps(setBlock(this.book, textChoice(part, this.book, sign.slots), trackOf(part, sign, byId(parts))));
   }
 
   /** The letters of a text part as they lie in the plan, line by line as they are read; none of a part that is not seen. */
   letters({ sign, parts }: Evaluation, id: string): LetterPlace[] {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || part.hidden || !this.book.entry(part.font)) return [];
-    return letterPlaces(part, this.book, trackOf(part, sign, byId(parts)));
+    return letterPlaces(part, this.book, trackOf(part, sign, byId(parts)), sign.slots);
   }
 
   /** A font's entry in the catalogue. */
@@ -151,7 +151,7 @@ export class Evaluator implements Known {
   openUp({ sign, parts }: Evaluation, id: string, diameter: number): OpenedUp | undefined {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || !this.book.entry(part.font)) return undefined;
-    return openUp(this.book, textChoice(part, this.book), diameter, trackOf(part, sign, byId(parts)));
+    return openUp(this.book, textChoice(part, this.book, sign.slots), diameter, trackOf(part, sign, byId(parts)));
   }
 
   /** A text part as the parts of its lines or words. @throws TextPartsError */
@@ -221,6 +221,7 @@ export class Evaluator implements Known {
       { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0, bridges: 0 },
       followed,
       part.kind === 'text' && part.projected ? [sign.support, sign.blank.thickness] : 0,
+      part.kind === 'text' && part.words.includes('{') ? (sign.slots ?? []).map(({ name }) => name) : 0,
       followsBlank || part.copies?.kind === 'faces' || (part.kind === 'text' && part.path?.kind === 'sides')
         ? sign.support?.kind === 'block'
           ? sign.support

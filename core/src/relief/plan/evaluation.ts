@@ -8,6 +8,7 @@ import { FIRST_PLACE } from './plan-labels.js';
 import { type Layer } from '../placing/layers.js';
 import { type Note } from '../../notes/index.js';
 import { type LetterGroup, type TextMeasures } from '../placing/part-outline.js';
+import { type SlotFrame } from '../placing/slot-frames.js';
 import { type PlacedSlopeMesh } from '../slopes/slope-mesh.js';
 import { type StudPlace } from '../placing/studs.js';
 import { type Swallowed } from '../placing/tier-area.js';
@@ -75,6 +76,8 @@ export interface PartPlan {
   readonly text?: TextMeasures;
   /** Of a text, the box from the cap line of its first to the baseline of its last line. */
   readonly caps?: Box;
+  /** Where names of slots stand for what a list puts there. */
+  readonly slots?: readonly SlotFrame[];
   readonly role: PartRole;
   /** What was told while it was placed. */
   readonly notes: readonly Note[];

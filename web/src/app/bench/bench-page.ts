@@ -76,6 +76,7 @@ import { TicketText } from './ticket/ticket-text';
 import { LibraryService } from '../shop/library.service';
 import { oneOf } from '../platform/one-of';
 import { isTypedInto } from '../platform/typed-into';
+import { SlotWords } from '../fields/slot-words';
 
 type Panel = 'ticket' | 'brief' | 'notes' | 'proof' | 'make' | 'artwork';
 type Showing = 'plan' | 'model' | 'both';
@@ -110,6 +111,7 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
     SectionViewer,
     TicketPanel,
     TicketText,
+    SlotWords,
   ],
   providers: [
     SignStore,

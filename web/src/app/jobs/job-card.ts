@@ -16,13 +16,14 @@ import { due } from './lanes';
 import { runWords } from './run-words';
 import type { NewSign, NewSignDialog } from './new-sign-dialog';
 import { attempt } from '../platform/attempt';
+import { SlotWords } from '../fields/slot-words';
 
 /** What a maker may put a job to. */
 const MAKERS_STATES: ReadonlySet<JobState> = new Set(['approved', 'in the shop', 'done']);
 
 @Component({
   selector: 'pr-job-card',
-  imports: [FirstField, InTurn, ProgressRing, RouterLink],
+  imports: [FirstField, InTurn, ProgressRing, RouterLink, SlotWords],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './job-card.html',
   styleUrl: './job-card.scss',

@@ -12,6 +12,7 @@ import { PlatesBoard } from './plates-board';
 import { RemarkBoard } from './remark-board';
 import { SendForm } from './send-form';
 import { attempt } from '../platform/attempt';
+import { SlotWords } from '../fields/slot-words';
 
 const STATE_WORDS: Readonly<Record<Proof['state'], string>> = {
   open: 'waits for the customer',
@@ -24,7 +25,7 @@ const STATE_WORDS: Readonly<Record<Proof['state'], string>> = {
 /** What customers see of a job, and what came back. */
 @Component({
   selector: 'pr-proofs-page',
-  imports: [Masthead, PlatesBoard, RouterLink, RemarkBoard, SendForm],
+  imports: [Masthead, PlatesBoard, RouterLink, RemarkBoard, SendForm, SlotWords],
   providers: [ProofsService],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './proofs-page.html',

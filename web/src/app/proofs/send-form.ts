@@ -7,6 +7,7 @@ import { LineField } from '../fields/line-field';
 import { EVERYTHING, type SheetLayout } from '@plain-relief/core/sheet';
 import { LayoutChoice } from './layout-choice';
 import type { OpenNotes } from './proofs.service';
+import { SlotWords } from '../fields/slot-words';
 
 /** A whole number from 1 to another, as it is typed. */
 const wholeUpTo =
@@ -19,7 +20,7 @@ const wholeUpTo =
 /** What is frozen and sent, to whom, with which words. */
 @Component({
   selector: 'pr-send-form',
-  imports: [LayoutChoice, LineField, ReactiveFormsModule, RouterLink],
+  imports: [LayoutChoice, LineField, ReactiveFormsModule, RouterLink, SlotWords],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './send-form.html',
   styleUrl: './send-form.scss',

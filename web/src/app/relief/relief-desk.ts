@@ -336,13 +336,14 @@ function planView(evaluation: Evaluation): PlanView {
     paths: planPaths(evaluation),
     bends: supportLines(evaluation),
     stretch: stretchCells(evaluation).map((cell) => ({ ...cell, colour: stretchColour(cell.share, evaluation.sign) })),
-    parts: partsSeen(evaluation).map(({ id, ink, caps, frame, letters, text }) => ({
+    parts: partsSeen(evaluation).map(({ id, ink, caps, frame, letters, text, slots }) => ({
       id,
       caps,
       name: names.get(id) ?? id,
       ink,
       extent: ink && extentOfOne({ width: ink.maxX - ink.minX, height: ink.maxY - ink.minY }, copies.get(id)),
       frame: screenRings([frame]),
+      ...(slots && { slots: screenRings(slots.map((slot) => slot.frame)) }),
       letters,
       text,
       isFramed: sign.parts.some((part) => part.id === id && part.kind === 'text' && part.frame !== undefined),

@@ -59,6 +59,8 @@ export interface PartView {
   readonly letters: number;
   /** Sizes of a text as it was set. */
   readonly text?: TextMeasures;
+  /** Boxes about names that stand for a list's values, likewise. */
+  readonly slots?: string;
   /** The outline is that of a frame which words must fit. */
   readonly isFramed: boolean;
 }

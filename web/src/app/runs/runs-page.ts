@@ -11,6 +11,7 @@ import { Stopped } from '../platform/limited-worker';
 import { isTypedInto } from '../platform/typed-into';
 import { SessionService } from '../session/session.service';
 import { minutesWords } from '../make/cut-settings';
+import { SlotWords } from '../fields/slot-words';
 import { Masthead } from '../shell/masthead';
 import { ContactSheet } from './contact-sheet';
 import { PlateDesk } from './plate-desk.service';
@@ -54,6 +55,7 @@ const PLACES = [
     RunSheets,
     RunTable,
     SlotsPanel,
+    SlotWords,
   ],
   providers: [MakingsService, PlateDesk, RunsService],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -12,6 +12,7 @@ import {
 } from '@plain-relief/core/runs';
 import { type Sign, type Slot, type SlotSetting } from '@plain-relief/core/sign';
 import { LengthField } from '../fields/length-field';
+import { SlotCover } from '../fields/slot-cover';
 
 const EMPTY: readonly { readonly value: Slot['empty']; readonly text: string }[] = [
   { value: 'close', text: 'leave the line out and close up' },
@@ -33,7 +34,7 @@ const CASES = [
 /** The places for words of a sign: where columns go, and what is done with their values. */
 @Component({
   selector: 'pr-slots-panel',
-  imports: [LengthField],
+  imports: [LengthField, SlotCover],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './slots-panel.html',
   styleUrl: './slots-panel.scss',

@@ -6,11 +6,12 @@ import { DayField } from '../../fields/day-field';
 import { ArtworkService } from '../../artwork/artwork.service';
 import { JobsService } from '../../jobs/jobs.service';
 import { ShopService } from '../../shop/shop.service';
+import { SlotCover } from '../../fields/slot-cover';
 
 /** What the job is for: its words, due date, quantity; and the sign's own title, unit and material. */
 @Component({
   selector: 'pr-brief-panel',
-  imports: [DayField, RouterLink],
+  imports: [DayField, RouterLink, SlotCover],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './brief-panel.html',
   styleUrls: ['./panel.scss', '../output/output-panel.scss'],

@@ -51,6 +51,7 @@ import { LengthField } from '../../fields/length-field';
 import { MeasureField } from '../../fields/measure-field';
 import { NameField } from '../../fields/name-field';
 import { NumberField } from '../../fields/number-field';
+import { SlotWords } from '../../fields/slot-words';
 import { WordsField } from '../../fields/words-field';
 import type { AddedShape } from '../document/added-shape';
 import { type Arranging, ArrangeStrip } from '../plan/arrange-strip';
@@ -127,6 +128,7 @@ const loud = (sentence: Sentence): Sentence => ({ ...sentence, words: sentence.w
     NameField,
     NumberField,
     ValueSearch,
+    SlotWords,
     WordsField,
     NgbDropdown,
     NgbDropdownToggle,
