@@ -235,6 +235,8 @@ export const RunProof = Type.Object({
     added: Type.Array(Type.Integer()),
     removed: Type.Integer(),
   }),
+  /** The option of the sign that the customer chose, and whether plates are made as that one now; none where its list chooses, or there are no options. */
+  option: orNull(Type.Object({ id: Type.String(), name: Type.String(), isMade: Type.Boolean() })),
   corrections: Type.Array(ProofCorrection),
   remarks: Type.Array(Remark),
 });

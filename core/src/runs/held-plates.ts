@@ -2,7 +2,7 @@ import { type Evaluator } from '../relief/index.js';
 import { type Sign } from '../sign/index.js';
 import { plateOf, type PlateState } from './plates.js';
 import { type CellsOf } from './row-braille.js';
-import { type Run, valuesOfRun } from './run.js';
+import { type Run, signOfRun, valuesOfRun } from './run.js';
 
 /** Numbers that are said one by one; of more only how many they are. */
 const MOST_NUMBERS = 8;
@@ -36,9 +36,10 @@ export function heldPlates(
 ): string[] {
   const found = new Map<PlateState, number[]>();
   const values = valuesOfRun(sign, run);
+  const own = signOfRun(sign, run);
   let at = 0;
   for (; at < values.length && !isLate(); at++) {
-    const { state } = plateOf(sign, values[at], evaluator, run.rows[at].corrections, cellsOf);
+    const { state } = plateOf(own, values[at], evaluator, run.rows[at].corrections, cellsOf);
     found.set(state, [...(found.get(state) ?? []), at + 1]);
   }
   const told = [...found].flatMap(([state, numbers]) => {

@@ -3,7 +3,21 @@ export { type List, LIST_LIMITS, ListError, listFile, listOf } from './list.js';
 export { readList } from './read-list.js';
 export { type Plate, plateOf, type PlateState } from './plates.js';
 export { matched, type Matching, repeated, repeatedValues, type RowRemark, rowRemarks, rowValues, unfilled } from './rows.js';
-export { EFFORT, matchingOf, nestChoiceOf, newRun, type Renewed, Run, runFault, type RunRow, type RunSheet, valuesOfRun, withList } from './run.js'; // prettier-ignore
+export {
+  EFFORT,
+  isOptionOfList,
+  matchingOf,
+  nestChoiceOf,
+  newRun,
+  type Renewed,
+  Run,
+  runFault,
+  type RunRow,
+  type RunSheet,
+  signOfRun,
+  valuesOfRun,
+  withList,
+} from './run.js';
 export { type Correction, filled, type Filled, slotsInWords, takesLists, type Values } from './slots.js';
 export {
   type Corrected,

@@ -1,6 +1,6 @@
 import { type Sign } from '../sign/index.js';
 import { type CellsOf, withBraille } from './row-braille.js';
-import { matchingOf, type Run, type RunRow, valuesOfRun } from './run.js';
+import { matchingOf, type Run, type RunRow, signOfRun, valuesOfRun } from './run.js';
 import { filled, slotsInWords, type Values } from './slots.js';
 
 /** A value of a row that a customer would have otherwise. */
@@ -88,7 +88,7 @@ export function plateDocument(
   cellsOf: CellsOf = () => undefined,
 ): Sign | undefined {
   const at = run.rows.findIndex((row) => row.id === id);
-  return at < 0 ? undefined : withBraille(filled(sign, all[at], run.rows[at].corrections).sign, cellsOf);
+  return at < 0 ? undefined : withBraille(filled(signOfRun(sign, run), all[at], run.rows[at].corrections).sign, cellsOf);
 }
 
 /** A run with corrections taken in. */
@@ -125,7 +125,10 @@ export interface RunChanges {
   readonly removed: number;
 }
 
-/** How the plates of a run differ from those of an earlier state of it. Rows are known by their ids, so that their order does not matter. */
+/**
+ * How the plates of a run differ from those of an earlier state of it. Rows are known by their ids, so that their order does not matter; as
+ * which option they are made is not looked at, since whoever approves them chooses it.
+ */
 export function runChanges(
   was: { readonly sign: Sign; readonly run: Run },
   is: { readonly sign: Sign; readonly run: Run },

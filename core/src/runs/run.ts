@@ -83,6 +83,8 @@ export const Run = Type.Object(
     /** The list as it came. */
     came: Type.Optional(Type.Object({ name: Type.String({ maxLength: 200 }), file: Type.Optional(Id) }, closed)),
     sheet: RunSheet,
+    /** The option of the sign that plates are made as, where no column chooses it. */
+    option: Type.Optional(Id),
   },
   closed,
 );
@@ -113,6 +115,21 @@ export function runFault({ columns, rows, matching }: Run): { readonly path: str
 /** Which column fills which slot: those of the same name, and as the run says. */
 export const matchingOf = (sign: Sign, { columns, matching }: Pick<Run, 'columns' | 'matching'>): Matching =>
   new Map([...matched(sign, columns), ...matching.map(({ slot, column }) => [slot, column] as const)]);
+
+/** Whether a column of the list chooses which option a plate is made as. */
+export const isOptionOfList = ({ slots = [] }: Pick<Sign, 'slots'>): boolean => slots.some(({ sets }) => sets?.kind === 'option');
+
+/** The sign as the plates of a run are made: as the option that the run names, where its list chooses none. */
+export function signOfRun(sign: Sign, { option: id }: Pick<Run, 'option'>): Sign {
+  const option = isOptionOfList(sign) ? undefined : sign.options?.find((each) => each.id === id);
+  if (!option) return sign;
+  const { slots = [] } = sign;
+  const name = [OPTION_SLOT, ...slots.map((_, i) => `${OPTION_SLOT} ${i + 2}`)].find((each) => slots.every((slot) => slot.name !== each))!; // prettier-ignore
+  return { ...sign, slots: [...slots, { name, empty: 'keep', default: option.name, sets: { kind: 'option' } }] };
+}
+
+/** What a slot is called that no column fills. */
+const OPTION_SLOT = 'made as';
 
 /** The values of every row of a run. */
 export const valuesOfRun = (sign: Sign, run: Run): Values[] =>

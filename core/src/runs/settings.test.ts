@@ -3,8 +3,8 @@ import { addShape, addText, bareSign } from '../../testing/signs.js';
 import { generatedSign } from '../../testing/sign-generator.js';
 import { Workshop } from '../../testing/workshop.js';
 import { Evaluator } from '../relief/index.js';
-import { dropStale, newOption, readSign, type Sign, SignError, type SlotSetting } from '../sign/index.js';
-import { type Correction, filled, lengthsOf, offeredSettings, plateOf, unfilled } from './index.js';
+import { dropStale, newOption, readSign, type Sign, SignError, type SlotSetting, withOption } from '../sign/index.js';
+import { type Correction, filled, isOptionOfList, lengthsOf, offeredSettings, plateOf, signOfRun, unfilled } from './index.js';
 
 const workshop = new Workshop();
 
@@ -44,6 +44,37 @@ describe('columns that choose', () => {
     expect(tierOf(fill(sign, { make: 'Deep', depth: '3' }).sign, 'panel').action).toEqual({ kind: 'carve', by: 3 });
     expect(fill(sign, { make: 'Oak' }).faults).toEqual(['make is “Oak”: it chooses between “Deep”, “Plain”.']);
     expect(fill(sign, {}).sign.parts).toEqual(sign.parts);
+  });
+
+  it('take the option of a run where the list chooses none, and of several the last alone', () => {
+    const sign = plate();
+    sign.options = [sign.options![0], { ...sign.options![1], tiers: [{ part: 'fern', tier: 'tier-1', on: false }] }];
+    const [deep, plain] = sign.options;
+    const made = (of: Sign, corrections: readonly Correction[] = []): unknown => {
+      const { sign: own, faults } = filled(of, new Map(), corrections);
+      return [own.slots, faults, tierOf(own, 'panel').action, tierOf(own, 'fern').on];
+    };
+    const as = (option?: string): Sign => signOfRun(sign, { option });
+    // The sign as an option is what withOption says.
+    for (const { id } of sign.options) expect(filled(as(id), new Map()).sign.parts).toEqual(withOption(sign, id).parts);
+    expect(as()).toBe(sign);
+    expect(as('gone')).toBe(sign);
+    expect(made(as(deep.id))).toEqual([undefined, [], { kind: 'carve', by: 4 }, true]);
+    // One plate alone otherwise: nothing of the option before stays.
+    const alone: Correction[] = [{ sets: { kind: 'option' }, value: 'Plain' }];
+    expect(made(as(deep.id), alone)).toEqual([undefined, [], { kind: 'carve', by: 2 }, false]);
+    expect(made(as(plain.id), [{ sets: { kind: 'option' }, value: 'Deep' }])).toEqual([
+      undefined,
+      [],
+      { kind: 'carve', by: 4 },
+      true,
+    ]);
+    // A column comes before what the run says; and the slot that stands for it never has a name that is taken.
+    const chosen = withSlots(plate(), { make: { kind: 'option' } });
+    expect([isOptionOfList(chosen), signOfRun(chosen, { option: deep.id })]).toEqual([true, chosen]);
+    const taken = signOfRun(withSlots(sign, { 'made as': { kind: 'shown', part: 'fern' } }), { option: deep.id });
+    expect(taken.slots!.map(({ name }) => name)).toEqual(['made as', 'made as 2']);
+    expect(unfilled(taken, new Map())).toEqual(['made as']);
   });
 
   it('take finishes of the sign, those at hand, and colours of CSS', () => {

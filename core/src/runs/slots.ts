@@ -80,9 +80,10 @@ export function filled(sign: Sign, values: Values, corrections: readonly Correct
     sets ? [{ name: slot.name, sets, value: valueOf(slot) }] : [],
   );
   const alone = corrections.map(({ sets, value }) => ({ name: `For this plate alone ${settingWords(sign, sets)}`, sets, value }));
-  // An option first, since it says of tiers what others say again.
-  for (const { name, sets, value } of [...chosen.sort((a, b) => rankOf(a.sets) - rankOf(b.sets)), ...alone]) {
-    if (value === '') continue;
+  // One option, the last that is said, and first of all, since it says of tiers what others say again.
+  const all = [...chosen, ...alone].filter(({ value }) => value !== '');
+  const option = all.filter(isOption).at(-1);
+  for (const { name, sets, value } of [...(option ? [option] : []), ...all.filter((each) => !isOption(each))]) {
     const next = withSetting(own, { name }, sets, value);
     if (typeof next === 'string') faults.push(next);
     else own = next;
@@ -90,7 +91,7 @@ export function filled(sign: Sign, values: Values, corrections: readonly Correct
   return { sign: own, refused: [...refused], faults };
 }
 
-const rankOf = ({ kind }: SlotSetting): number => (kind === 'option' ? 0 : 1);
+const isOption = ({ sets }: { readonly sets: SlotSetting }): boolean => sets.kind === 'option';
 
 function cased(value: string, to: Slot['case']): string {
   if (to === 'upper') return value.toUpperCase();

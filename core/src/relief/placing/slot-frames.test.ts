@@ -58,10 +58,11 @@ describe('words with places for values', () => {
   });
 
   it('have a box about every name, turned with them, one for each line', () => {
-    const at = (turn: number) => placed(signOf('Bed {bed no}\n{name}', NAMES, { place: { x: 20, y: -10, turn } })).slots!;
+    const at = (turn: number) =>
+      placed(signOf('Bed {bed no}\n{name}', NAMES, { place: { x: 20, y: -10, turn, mirror: false } })).slots!;
     const [first, second] = at(0);
     expect([first.name, second.name]).toEqual(['bed no', 'name']);
-    const whole = placed(signOf('Bed {bed no}\n{name}', NAMES, { place: { x: 20, y: -10, turn: 0 } })).ink!;
+    const whole = placed(signOf('Bed {bed no}\n{name}', NAMES, { place: { x: 20, y: -10, turn: 0, mirror: false } })).ink!;
     const [one, other] = [first, second].map(({ frame }) => bounds([frame])!);
     // It leaves out what comes before, and reaches a little farther than the letters.
     expect(one.minX).toBeGreaterThan(whole.minX + 10);

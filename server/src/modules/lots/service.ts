@@ -1,6 +1,6 @@
 import type { RunMaking as MakingView, NewMaking } from '@plain-relief/api';
 import type { MakingState } from '@plain-relief/api/states';
-import { repeatedValues, reportFile, type ReportedRow, rowRemarks, type Run, sheetTroubles, takesLists, unfilled, matchingOf, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { repeatedValues, reportFile, type ReportedRow, rowRemarks, type Run, sheetTroubles, signOfRun, takesLists, unfilled, matchingOf, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type AskedMeans, type KeptMeans, keptMeans, MeansError } from '@plain-relief/core/making';
 import { type Sign } from '@plain-relief/core/sign';
 import { randomUUID } from 'node:crypto';
@@ -55,7 +55,7 @@ export class LotService {
       const { title } = run;
       const { columns } = run.document;
       await this.db.RunMaking.create(
-        { id, runId, title, sign: sign.document, columns, kinds, sheet: onSheets ? sheetByNumbers(run.document) : null, hasContact, cutting, who, state: 'running', ...counts, askedAt: now, beatAt: now },
+        { id, runId, title, sign: signOfRun(sign.document, run.document), columns, kinds, sheet: onSheets ? sheetByNumbers(run.document) : null, hasContact, cutting, who, state: 'running', ...counts, askedAt: now, beatAt: now },
         { transaction },
       ); // prettier-ignore
       const own = Array.from({ length: lots }, (_, i) => rows.slice(i * LOT, (i + 1) * LOT));

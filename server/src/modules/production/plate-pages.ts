@@ -1,4 +1,4 @@
-import { plateOf, type PlateState, type Run, valuesOfRun } from '@plain-relief/core/runs';
+import { plateOf, type PlateState, type Run, signOfRun, valuesOfRun } from '@plain-relief/core/runs';
 import { type Evaluator } from '@plain-relief/core/relief';
 import { type Sign } from '@plain-relief/core/sign';
 import { rowBraille } from '../braille/row-braille.js';
@@ -39,12 +39,13 @@ export async function platePages(
   const perPage = across * down;
   for (const { title, sign, run } of runs) {
     const values = valuesOfRun(sign, run);
+    const made = signOfRun(sign, run);
     const count = Math.min(MOST_DRAWN, values.length);
     const cellsOf = await rowBraille(sign, values.slice(0, count).map((own, i) => ({ values: own, corrections: run.rows[i].corrections }))); // prettier-ignore
     for (let from = 0; from < count; from += perPage) {
       const to = Math.min(count, from + perPage);
       const plates = values.slice(from, to).map((own, i): ContactPlate => {
-        const plate = plateOf(sign, own, evaluator, run.rows[from + i].corrections, cellsOf);
+        const plate = plateOf(made, own, evaluator, run.rows[from + i].corrections, cellsOf);
         return { row: from + i, title: plate.sign.title, state: STATES[plate.state], ...(plate.evaluation && { picture: pictureOfPlate(plate.evaluation) }) }; // prettier-ignore
       });
       sheet.start();

@@ -88,11 +88,12 @@ export function customerRoutes(
 
   interface OfPlate {
     Params: Static<typeof CustomerPlateParams>;
+    Querystring: Static<typeof PictureQuery>;
   }
-  const ofPlate = { schema: { params: CustomerPlateParams }, config: { ...RATE.config, rateLimit: { ...RATE.config.rateLimit, max: PLATES_A_MINUTE } } }; // prettier-ignore
+  const ofPlate = { schema: { params: CustomerPlateParams, querystring: PictureQuery }, config: { ...RATE.config, rateLimit: { ...RATE.config.rateLimit, max: PLATES_A_MINUTE } } }; // prettier-ignore
   app.get<OfPlate>('/api/proof-links/:token/runs/:runId/plates/:row/picture.png', ofPlate, async (request, reply) => {
     const { token, runId, row } = request.params;
-    const picture = await platePicture(db, pictures, await proofs.byToken(token), runId, Number(row));
+    const picture = await platePicture(db, pictures, await proofs.byToken(token), runId, Number(row), request.query.option);
     return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
   });
 }

@@ -1,6 +1,7 @@
 import type { NewCorrection } from '@plain-relief/api';
 import { type CorrectionEnd, COUNTING_PROOF_STATES, type ProofState } from '@plain-relief/api/states';
 import {
+  isOptionOfList,
   numbersInWords,
   plateDocument,
   type ReadPlates,
@@ -15,7 +16,7 @@ import {
 import { type Sign } from '@plain-relief/core/sign';
 import { LRUCache } from 'lru-cache';
 import { randomUUID } from 'node:crypto';
-import { Op, type Transaction } from 'sequelize';
+import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from '../../platform/database/database.js';
 import type { Proof, ProofSign } from '../../platform/database/models/proofs.js';
 import type { CorrectionRow, FrozenRun, RunRow } from '../../platform/database/models/runs.js';
@@ -55,7 +56,7 @@ export async function runsToFreeze(
   const shown = rows.filter(({ id, document, rowCount }) => (wanted ? wanted.includes(id) : rowCount > 0 && signOf(document)));
   const frozen = shown.map(async ({ id: runId, title, rowCount, document }, position) => {
     const { signId, document: sign } = signOf(document)!;
-    const sample = document.rows.length > 0 ? await plateSaid(sign, document, document.rows[0].id, valuesOfRun(sign, document)) : null; // prettier-ignore
+    const sample = document.rows.length > 0 ? await plateSaid(sign, unchosen(document), document.rows[0].id, valuesOfRun(sign, document)) : null; // prettier-ignore
     return {
       id: randomUUID(),
       position,
@@ -65,11 +66,15 @@ export async function runsToFreeze(
       rowCount,
       slots: readSlots(sign, document),
       document,
+      option: document.option ?? null,
       sample: sample ?? null,
     };
   });
   return Promise.all(frozen);
 }
+
+/** A run whose plates are as the sign is: which option they are seen as is asked later. */
+const unchosen = ({ option: _, ...run }: Run): Run => run;
 
 /** A plate with what its braille says; undefined where the run has no such row. */
 async function plateSaid(sign: Sign, run: Run, row: number, values: readonly Values[]): Promise<Sign | undefined> {
@@ -121,18 +126,20 @@ export async function platesOfRun(
   return readPlates(sign, run.document, choice, values);
 }
 
-/** A plate of a frozen run from the front, as a PNG file. */
+/** A plate of a frozen run from the front, as a PNG file. @param option of its sign that it is seen as; none: the one that the run names */
 export async function platePicture(
   db: Database,
   pictures: SignPictures,
   proof: Proof,
   id: string,
   row: number,
+  option = '',
 ): Promise<NamedPicture> {
   const { run, sign, values } = await frozenRun(db, proof, id);
-  const document = await plateSaid(sign, run.document, row, values);
+  if (option !== '' && !sign.options?.some((each) => each.id === option)) throw errors.notFound('option', option);
+  const document = await plateSaid(sign, option === '' ? run.document : { ...run.document, option }, row, values);
   if (!document) throw errors.notFound('plate', String(row));
-  return pictures.plate(`${run.id} ${row}`, document);
+  return pictures.plate(`${run.id} ${row} ${option}`, document);
 }
 
 /** The number in its list of a row of a frozen run. @throws ServerError where there is none */
@@ -198,12 +205,21 @@ export async function endCorrection(db: Database, id: string, end: CorrectionEnd
 /** What was changed since a run was frozen, by the frozen run and the revisions of now. */
 const compared = new LRUCache<string, RunChanges>({ max: 200 });
 
+/** Where a run stands with its customer. */
+export interface RunStanding {
+  readonly proof: Proof;
+  readonly frozenId: string;
+  readonly changes: RunChanges;
+  /** The option that the customer chose, and whether plates are made as that one now. */
+  readonly option: { readonly id: string; readonly name: string; readonly isMade: boolean } | null;
+}
+
 /** The newest proof of a run in one of some states, with the id of its frozen run, and what is otherwise since. */
 export async function proofOfRun(
   db: Database,
   runId: string,
   states: readonly ProofState[] = COUNTING_PROOF_STATES,
-): Promise<{ proof: Proof; frozenId: string; changes: RunChanges } | undefined> {
+): Promise<RunStanding | undefined> {
   const row = isUuid(runId) ? await db.RunRow.findByPk(runId, { attributes: ['id', 'sign', 'revision'] }) : null;
   if (!row) throw errors.notFound('run', runId);
   const all = await db.FrozenRun.findAll({ where: { runId }, attributes: ['proofId'] });
@@ -218,7 +234,20 @@ export async function proofOfRun(
   const key = `${frozen.id} ${row.revision} ${now?.revision}`;
   let changes = compared.get(key);
   if (!changes) compared.set(key, (changes = await changesSince(db, proof, frozen.id, row)));
-  return { proof, frozenId: frozen.id, changes };
+  return { proof, frozenId: frozen.id, changes, option: await chosenOption(db, proof, row) };
+}
+
+async function chosenOption(
+  db: Database,
+  { choices, contents }: Proof,
+  { id, sign }: Pick<RunRow, 'id' | 'sign'>,
+): Promise<RunStanding['option']> {
+  const shown = contents.find(({ signId }) => signId === sign)?.document;
+  const option = shown?.options?.find((each) => each.id === choices?.[sign]);
+  if (!shown || !option || isOptionOfList(shown)) return null;
+  // Of what may be a list of 20,000 rows the option alone.
+  const [made] = await db.sequelize.query<{ option: string | null }>(`SELECT document->>'option' AS option FROM runs WHERE id = :id`, { replacements: { id }, type: QueryTypes.SELECT }); // prettier-ignore
+  return { id: option.id, name: option.name, isMade: made.option === option.id };
 }
 
 /** Files of plates that somebody is about to make. */
@@ -253,9 +282,10 @@ export async function releaseFiles(
 }
 
 /** Why plates are not made as they were approved, in a sentence; empty where they are. */
-function whyNot(found: Awaited<ReturnType<typeof proofOfRun>>, plates: ReadonlySet<number>): string {
+function whyNot(found: RunStanding | undefined, plates: ReadonlySet<number>): string {
   if (!found) return 'No proof of these plates has been approved.';
-  const { proof, changes } = found;
+  const { proof, changes, option } = found;
+  if (option && !option.isMade) return `“${option.name}” was chosen in proof ${proof.letter}, and the plates are made otherwise.`;
   if (changes.isSignChanged) return `The sign has changed since proof ${proof.letter} was approved.`;
   const other = [...changes.changed, ...changes.added].filter((number) => plates.has(number));
   if (other.length === 0) return '';

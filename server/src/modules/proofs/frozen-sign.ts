@@ -9,7 +9,7 @@ export function frozenSign(proof: Proof, signId: string, option?: string): Proof
   const sign = proof.contents.find((one) => one.signId === signId);
   if (!sign) throw errors.notFound('sign', signId);
   if (option !== undefined && !sign.document.options?.some(({ id }) => id === option)) throw errors.notFound('option', option);
-  const shown = option === undefined ? (sampleOf(proof, signId) ?? sign.document) : withOption(sign.document, option);
+  const shown = sampleOf(proof, signId, option) ?? withOption(sign.document, option);
   return { ...sign, document: shown };
 }
 

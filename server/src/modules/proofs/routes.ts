@@ -1,4 +1,4 @@
-import { ShopPictureParams, ShopPlateParams } from '@plain-relief/api';
+import { PictureQuery, ShopPictureParams, ShopPlateParams } from '@plain-relief/api';
 import type { Static } from '@sinclair/typebox';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { errors } from '../../platform/errors.js';
@@ -83,7 +83,7 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
   endpoint(app, 'GET /runs/:id/proof', seen, async ({ params }) => {
     const found = await proofOfRun(db, params.id);
     if (!found) return { proof: null };
-    const { proof, frozenId, changes } = found;
+    const { proof, frozenId, changes, option } = found;
     const { id: proofId, letter, state, createdAt, endedAt, answeredBy } = proof;
     const own = <T extends { readonly run: string | null }>(all: readonly T[] = []) => all.filter(({ run }) => run === frozenId);
     const corrections = own(proof.corrections).sort((a, b) => a.number - b.number);
@@ -91,6 +91,7 @@ export function proofRoutes(app: FastifyInstance, db: Database, { jobs, proofs, 
       proof: {
         ...{ proofId, letter, state, createdAt, endedAt, answeredBy },
         changes: { ...changes, changed: [...changes.changed], added: [...changes.added] },
+        option,
         corrections: corrections.map(correctionView),
         remarks: own(proof.remarks).map(remarkView),
       },
@@ -129,12 +130,12 @@ function proofPictureRoutes(app: FastifyInstance, db: Database, proofs: ProofSer
     },
   );
 
-  app.get<{ Params: Static<typeof ShopPlateParams> }>(
+  app.get<{ Params: Static<typeof ShopPlateParams>; Querystring: Static<typeof PictureQuery> }>(
     '/api/proofs/:id/runs/:runId/plates/:row/picture.png',
-    { schema: { params: ShopPlateParams }, config: { least: 'maker' } },
+    { schema: { params: ShopPlateParams, querystring: PictureQuery }, config: { least: 'maker' } },
     async (request, reply) => {
       const { id, runId, row } = request.params;
-      const picture = await platePicture(db, pictures, await proofs.find(id), runId, Number(row));
+      const picture = await platePicture(db, pictures, await proofs.find(id), runId, Number(row), request.query.option);
       return answerWithPicture(request, reply, { ...picture, type: 'image/png' });
     },
   );

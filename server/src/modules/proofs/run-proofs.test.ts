@@ -124,6 +124,38 @@ describe('files of a run', () => {
   });
 });
 
+describe('plates of a sign with options', () => {
+  it('are shown as the option that is looked at, and made as the one that was chosen', async () => {
+    const part = sign.document.parts[0];
+    const options = [
+      { id: 'low', name: 'Low', tiers: [{ part: part.id, tier: part.tiers[0].id, amount: 0.5 }] },
+      { id: 'none', name: 'Bare', tiers: [{ part: part.id, tier: part.tiers[0].id, on: false }] },
+    ];
+    await server.call('PUT', `/api/signs/${sign.id}`, { base: 2, document: { ...sign.document, options } });
+    await save({ ...run.document, option: 'low' });
+    const a = (await freeze()).body;
+    const picture = async (query: string) => {
+      const url = `${link(a)}/runs/${a.runs[0].id}/plates/3/picture.png${query}`;
+      const { statusCode, rawPayload } = await server.inject({ method: 'GET', url });
+      return { statusCode, bytes: rawPayload.toString('base64') };
+    };
+    const [usual, low, bare, strange] = await Promise.all(['', '?option=low', '?option=none', '?option=gone'].map(picture));
+    expect([usual.bytes === low.bytes, bare.bytes === low.bytes, bare.statusCode, strange.statusCode]).toEqual([true, false, 200, 404]); // prettier-ignore
+    // The sign is seen as its first plate, not as names of columns, as whichever option: alike where its words are off.
+    const front = async (query: string) => (await server.inject({ method: 'GET', url: `${link(a)}/signs/${sign.id}/picture.png${query}` })).rawPayload.toString('base64'); // prettier-ignore
+    const [shown, shownLow, shownBare] = await Promise.all(['', '?option=low', '?option=none'].map(front));
+    expect([shown === shownLow, shownBare === shownLow]).toEqual([true, false]);
+    const approved = await server.call<CustomerProof & Refusal>('POST', `${link(a)}/approval`, { name: 'Marit Solheim', ticks: { spelling: true, sizes: true, colours: true }, choices: { [sign.id]: 'none' }, digest: a.digest }); // prettier-ignore
+    expect(approved.status).toBe(200);
+    expect((await standing())!.option).toEqual({ id: 'none', name: 'Bare', isMade: false });
+    const release = () => server.call<{ letter: string | null } & Refusal>('POST', `/api/runs/${run.id}/files`, { plates: [1], what: 'Outlines' }); // prettier-ignore
+    expect((await release()).body.message).toContain('“Bare” was chosen in proof A, and the plates are made otherwise.');
+    await save({ ...run.document, option: 'none' });
+    expect((await standing())!.option?.isMade).toBe(true);
+    expect((await release()).body).toEqual({ letter: 'A' });
+  });
+});
+
 describe('corrections of a customer', () => {
   it('come back into the list as proposals; the next proof is approved', async () => {
     const a = (await freeze()).body;

@@ -449,7 +449,8 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     );
   },
 
-  '0022-programs-of-runs': async (query) => {
+  '0022-programs-and-options-of-runs': async (query) => {
+    await query.addColumn('proof_runs', 'option', { ...words(64), allowNull: true });
     await query.addColumn('run_makings', 'cutting', { type: DataTypes.JSONB, allowNull: true });
     await query.addColumn('run_makings', 'minutes', { type: DataTypes.DOUBLE, allowNull: false, defaultValue: 0 });
     await query.addColumn('run_makings', 'troubles', { type: DataTypes.JSONB, allowNull: false, defaultValue: [] });

@@ -32,6 +32,8 @@ type Plate = ProofPlates['plates'][number];
 export class PlatesBoard {
   readonly run = input.required<ProofRun>();
   readonly source = input.required<PlatesSource>();
+  /** The option of its sign that plates are seen as; where none is named the one that the run names. */
+  readonly option = input<string>();
   readonly remarks = input<readonly Remark[]>([]);
   readonly corrections = input<readonly ProofCorrection[]>([]);
   /** Whether more may be said. */
@@ -77,7 +79,9 @@ export class PlatesBoard {
   protected picture({ row }: Plate): string {
     const source = this.source();
     const at = 'token' in source ? `proof-links/${source.token}` : `proofs/${source.proof}`;
-    return `/api/${at}/runs/${this.run().id}/plates/${row}/picture.png`;
+    const option = this.option();
+    const query = option === undefined ? '' : `?option=${encodeURIComponent(option)}`;
+    return `/api/${at}/runs/${this.run().id}/plates/${row}/picture.png${query}`;
   }
 
   /** What is to be corrected of a plate, in words. */

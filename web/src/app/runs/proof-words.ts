@@ -9,11 +9,12 @@ export function proofWords({
   endedAt,
   createdAt,
   changes,
+  option,
 }: Omit<RunProof, 'corrections' | 'remarks'>): string {
   const ended = endedAt === null ? '' : ` on ${dayOf(endedAt)}`;
   const answer = {
     open: `of ${dayOf(createdAt)} waits for the customer.`,
-    approved: `was approved by ${answeredBy}${ended}.`,
+    approved: `was approved by ${answeredBy}${ended}${option ? `, as ${option.name}` : ''}.`,
     'changes asked': `came back${ended}: ${answeredBy} asks for changes.`,
     withdrawn: 'was withdrawn.',
     replaced: 'was replaced.',
@@ -25,10 +26,14 @@ export function proofWords({
     added.length === 0 ? '' : `new: ${numbersInWords(added)}`,
     removed === 0 ? '' : `${removed} gone`,
   ].filter((words) => words !== '');
-  if (since.length === 0) return state === 'approved' ? `${answer} The plates are as approved.` : answer;
+  const isOther = option !== null && !option.isMade;
+  if (since.length === 0) return state === 'approved' && !isOther ? `${answer} The plates are as approved.` : answer;
   return `${answer} Otherwise since: ${since.join('; ')}.`;
 }
 
 /** Whether plates were approved, and are as they were then. */
-export const isAsApproved = ({ state, changes }: Pick<RunProof, 'state' | 'changes'>): boolean =>
-  state === 'approved' && !changes.isSignChanged && changes.changed.length + changes.added.length + changes.removed === 0;
+export const isAsApproved = ({ state, changes, option }: Pick<RunProof, 'state' | 'changes' | 'option'>): boolean =>
+  state === 'approved' &&
+  option?.isMade !== false &&
+  !changes.isSignChanged &&
+  changes.changed.length + changes.added.length + changes.removed === 0;

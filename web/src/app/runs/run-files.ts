@@ -81,9 +81,8 @@ export class RunFiles {
 
   /** Chooses tools, of all that are left at first, or leaves it to the plates. */
   protected chooseTools(isChosen: boolean): void {
-    const { tools: _, ...rest } = this.choice();
-    const left = this.tools().flatMap(({ tool, isLeft }) => (isLeft ? [tool.id] : []));
-    this.choice.set(isChosen ? { ...rest, tools: left } : rest);
+    const tools = this.tools().flatMap(({ tool, isLeft }) => (isLeft ? [tool.id] : []));
+    this.change({ tools: isChosen ? tools : undefined });
   }
 
   /** One tool stays at least. */

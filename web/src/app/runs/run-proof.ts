@@ -12,6 +12,14 @@ import { isAsApproved, proofWords } from './proof-words';
   template: `
     <p class="told" [class.good]="isAsApproved()" role="status">
       <a [routerLink]="['/jobs', jobId(), 'proofs']">Proof {{ proof().letter }}</a> {{ words() }}
+      @if (other(); as option) {
+        The plates are made otherwise.
+        @if (!isLooking()) {
+          <button type="button" class="btn btn-sm btn-outline-primary" (click)="chosen.emit(option.id)">
+            Make them as {{ option.name }}
+          </button>
+        }
+      }
       @if (open().length > 1 && !isLooking()) {
         <button type="button" class="btn btn-sm btn-outline-primary" (click)="taken.emit(open())">
           Take all {{ open().length }} corrections
@@ -78,10 +86,17 @@ export class RunProofPanel {
   readonly isLooking = input(false);
   readonly taken = output<readonly ProofCorrection[]>();
   readonly left = output<ProofCorrection>();
+  /** The option that plates are to be made as. */
+  readonly chosen = output<string>();
   /** A plate, by the id of its row. */
   readonly looked = output<number>();
   protected readonly day = dayOf;
   protected readonly open = computed(() => this.proof().corrections.filter(({ end }) => end === null));
+  /** What the customer chose, where plates are made as something else. */
+  protected readonly other = computed(() => {
+    const { option, state } = this.proof();
+    return state === 'approved' && option && !option.isMade ? option : undefined;
+  });
   protected readonly words = computed(() => proofWords(this.proof()));
   /** Whether what is made is what was approved. */
   protected readonly isAsApproved = computed(() => isAsApproved(this.proof()));

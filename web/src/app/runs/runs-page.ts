@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, 
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { ProofCorrection } from '@plain-relief/api';
 import { RouterLink } from '@angular/router';
-import { type Correction, listFile, matchingOf, PLATE_FILES, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
+import { type Correction, isOptionOfList, listFile, matchingOf, PLATE_FILES, repeatedValues, type Run, rowRemarks, type RunSheet, settingWords, signOfRun, takesLists, unfilled, valuesOfRun } from '@plain-relief/core/runs'; // prettier-ignore
 import { type Shop } from '@plain-relief/core/shop';
 import { type Sign } from '@plain-relief/core/sign';
 import { formatLength } from '@plain-relief/core/units';
@@ -109,7 +109,17 @@ export class RunsPage {
   private readonly dialog = viewChild<ElementRef<HTMLDialogElement>>('dialog');
 
   private readonly document = computed(() => this.state().shown?.document);
-  protected readonly sign = computed(() => this.state().sign?.document);
+  /** The option that plates are made as; and the sign as they are made. */
+  private readonly option = computed(() => this.document()?.option);
+  protected readonly sign = computed(() => {
+    const sign = this.state().sign?.document;
+    return sign && signOfRun(sign, { option: this.option() });
+  });
+  /** Options that plates may be made as, where the list chooses none. */
+  protected readonly offeredOptions = computed(() => {
+    const sign = this.state().sign?.document;
+    return sign?.options?.length && !isOptionOfList(sign) ? sign.options : undefined;
+  });
   protected readonly unit = computed(() => this.sign()?.unit ?? 'mm');
   protected readonly columns = computed(() => this.document()?.columns ?? []);
   /** Of the list alone: it is long, and what is told of its rows changes often. */
@@ -404,6 +414,12 @@ export class RunsPage {
       });
     });
     this.isAsking.set(false);
+  }
+
+  /** Has plates made as an option of the sign; as the sign is where none is named. */
+  protected makeAs(id: string): void {
+    const name = this.sign()?.options?.find((option) => option.id === id)?.name;
+    this.change(name === undefined ? 'made as the sign is' : `made as ${name}`, ({ option: _, ...run }) => (name === undefined ? run : { ...run, option: id })); // prettier-ignore
   }
 
   protected turn({ id, state }: Turn): Promise<boolean> {

@@ -36,7 +36,9 @@ export class FrozenRun extends Model<InferAttributes<FrozenRun>, InferCreationAt
   declare rowCount: number;
   declare slots: readonly ReadSlot[];
   declare document: Run;
-  /** The sign as its first plate has it; null where there are no rows. */
+  /** The option that its plates are made as, where it names one. */
+  declare option: string | null;
+  /** The sign as its first plate has it, before any option; null where there are no rows. */
   declare sample: Sign | null;
   declare proof?: NonAttribute<Proof>;
 }
@@ -84,6 +86,7 @@ export function defineRuns(sequelize: Sequelize) {
       rowCount: DataTypes.INTEGER,
       slots: DataTypes.JSONB,
       document: { type: DataTypes.JSONB, allowNull: false },
+      option: DataTypes.STRING(64),
       sample: {
         type: DataTypes.JSONB,
         get(this: Model): unknown {
