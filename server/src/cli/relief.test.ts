@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import type { Sign } from '@plain-relief/core/sign';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -304,6 +305,21 @@ describe('./relief export', () => {
 });
 
 describe('./relief run', () => {
+  it('makes plates as an option of the sign', () => {
+    const sign = JSON.parse(readFileSync(join(ROOT, 'demo/runs/tree-labels.sign.json'), 'utf8')) as Sign;
+    sign.options = [{ id: 'o', name: 'No code', tiers: [{ part: 'code', tier: 'tier-1', on: false }] }];
+    writeFileSync(join(folder, 'options.sign.json'), JSON.stringify(sign));
+    const list = join(ROOT, 'demo/runs/tree-labels.csv');
+    const outlines = (...more: string[]): string => {
+      const { status, error } = relief('run', 'options.sign.json', '--list', list, '--out', 'optional', '--files', 'svg', '--rows', '1', ...more); // prettier-ignore
+      expect([status, error]).toEqual([0, '']);
+      return readFileSync(join(folder, 'optional', readdirSync(join(folder, 'optional')).find((name) => name.endsWith('.svg'))!), 'utf8'); // prettier-ignore
+    };
+    expect(outlines('--option', 'no CODE').length).toBeLessThan(outlines().length - 1000);
+    const { status, error } = relief('run', 'options.sign.json', '--list', list, '--out', 'x', '--option', 'Brass');
+    expect([status, error]).toEqual([1, expect.stringContaining('--option Brass is no option: the sign has No code.')]);
+  }, 60_000);
+
   const RUN = ['run', join(ROOT, 'demo/runs/tree-labels.sign.json'), '--list', join(ROOT, 'demo/runs/tree-labels.csv')];
 
   it('makes a plate for every row that is asked for, and reports each', () => {
@@ -431,6 +447,7 @@ describe('./relief run', () => {
     expect(wrong('run', join(ROOT, 'demo/welcome.sign.json'), '--list', RUN[3], '--out', 'x')).toContain('no words with a slot');
     writeFileSync(join(folder, 'short.csv'), 'Accession\n1\n');
     expect(wrong('run', RUN[1], '--list', 'short.csv', '--out', 'x')).toContain('Nothing fills Latin name, common name');
+    expect(wrong(...RUN, '--out', 'x', '--option', 'Brass')).toContain('--option Brass is no option: the sign has none.');
     writeFileSync(join(folder, 'nul.csv'), 'a\n1\0');
     expect(wrong('run', RUN[1], '--list', 'nul.csv', '--out', 'x')).toContain('nul.csv: Row 1 has a NUL');
   }, 120_000);

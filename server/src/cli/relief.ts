@@ -65,6 +65,7 @@ const USAGE = `Usage:
     --files KINDS     of svg, dxf, stl (svg,stl)
     --rows 3,7-9      those alone
     --column SLOT=COLUMN   where their names differ; as often as needed
+    --option NAME     of the sign, that all plates are made as
     --workers N       threads that make rows (1)
     --sheet 1220x610  lays plates on sheets of so many mm, with a map of each, and all maps as a PDF
     --contact         a contact sheet (PDF): a picture of every plate with its number

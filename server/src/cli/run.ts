@@ -2,6 +2,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import {
   filled,
+  isOptionOfList,
   type List,
   ListError,
   matched,
@@ -14,6 +15,7 @@ import {
   type RowRemark,
   rowRemarks,
   rowValues,
+  signOfRun,
   takesLists,
   unfilled,
 } from '@plain-relief/core/runs';
@@ -74,6 +76,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
       offcuts: text,
       workers: text,
       contact: { type: 'boolean' },
+      option: text,
       ...{ shop: text, machine: text, material: text, tools: text, choice: text, cell: text },
     },
     usage,
@@ -87,6 +90,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
     workers: threads,
     sheet,
     contact,
+    option,
     shop,
     machine,
     material,
@@ -104,8 +108,9 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const choice = sheet === undefined ? undefined : sheetChoice(sheet, ofSheets);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
   const book = openFontBook(fontsDir);
-  const sign = readSign(readDocument(path), book.catalogue);
-  if (!takesLists(sign))
+  const plain = readSign(readDocument(path), book.catalogue);
+  const sign = option === undefined ? plain : madeAs(plain, option);
+  if (!takesLists(plain))
     throw new CommandError(`${path} has no words with a slot: declare it in slots and write {name} where its value goes.`);
   const list = listAt(listPath);
   const matching = new Map([...matched(sign, list.columns), ...column.map((each) => columnFrom(each, sign, list))]);
@@ -184,6 +189,16 @@ function workersFrom(text = '1'): number {
   const count = Number(text);
   if (Number.isInteger(count) && count >= 1 && count <= MOST_WORKERS) return count;
   throw new CommandError(`--workers ${text} is no number of 1 to ${MOST_WORKERS}.`);
+}
+
+/** The sign with its plates made as one of its options, by its name or id. @throws CommandError */
+function madeAs(sign: Sign, wanted: string): Sign {
+  const { options = [] } = sign;
+  if (isOptionOfList(sign)) throw new CommandError(`--option ${wanted}: a column of the list chooses the option of every plate.`);
+  const option = options.find(({ id, name }) => id === wanted || name.toLowerCase() === wanted.toLowerCase());
+  if (option) return signOfRun(sign, { option: option.id });
+  const known = options.length === 0 ? 'the sign has none' : `the sign has ${options.map(({ name }) => name).join(', ')}`;
+  throw new CommandError(`--option ${wanted} is no option: ${known}.`);
 }
 
 function kindsFrom(text: string): PlateFile[] {
