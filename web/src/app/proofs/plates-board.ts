@@ -33,7 +33,7 @@ export class PlatesBoard {
   readonly run = input.required<ProofRun>();
   readonly source = input.required<PlatesSource>();
   /** The option of its sign that plates are seen as; where none is named the one that the run names. */
-  readonly option = input<string>();
+  readonly option = input<string | null>();
   readonly remarks = input<readonly Remark[]>([]);
   readonly corrections = input<readonly ProofCorrection[]>([]);
   /** Whether more may be said. */
@@ -80,7 +80,7 @@ export class PlatesBoard {
     const source = this.source();
     const at = 'token' in source ? `proof-links/${source.token}` : `proofs/${source.proof}`;
     const option = this.option();
-    const query = option === undefined ? '' : `?option=${encodeURIComponent(option)}`;
+    const query = option ? `?option=${encodeURIComponent(option)}` : '';
     return `/api/${at}/runs/${this.run().id}/plates/${row}/picture.png${query}`;
   }
 
