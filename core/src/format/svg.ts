@@ -1,21 +1,10 @@
 import { type Drawing, type Fill, type Item, type LabelItem } from '../drawing/index.js';
 import { type Outline } from '../geometry/index.js';
 import { type LengthUnit, MM_PER_INCH } from '../units/index.js';
+import { figure, runPath } from './path-data.js';
 
 const escaped = (text: string): string =>
   text.replace(/[&<>"']/gu, (c) => `&#${c.charCodeAt(0)};`).replace(/[\x00-\x08\x0b\x0c\x0e-\x1f]/gu, '');
-
-// Six decimals keep a grid step (0.000244 mm) to within a thousandth of itself.
-const figure = (value: number): string => String(Math.round(value * 1e6) / 1e6);
-
-/** Path data of one run, y turned downwards, every coordinate divided by `per`. */
-export function runPath(points: Float64Array, closed: boolean, per = 1): string {
-  let text = '';
-  for (let i = 0; i < points.length; i += 2) {
-    text += `${i === 0 ? 'M' : 'L'}${figure(points[i] / per)} ${figure(-points[i + 1] / per)}`;
-  }
-  return closed ? `${text}Z` : text;
-}
 
 /** Path data of an outline, y turned downwards; to be filled by the even-odd rule. */
 export const outlinePath = (outline: Outline, per = 1): string => outline.map((contour) => runPath(contour, true, per)).join('');
@@ -38,7 +27,11 @@ export function svgFile(drawing: Drawing, { unit, title, margin = 0 }: SvgChoice
   const width = (maxX - minX + 2 * margin) / per;
   const height = (maxY - minY + 2 * margin) / per;
   const layers = new Map<string, Item[]>();
-  for (const item of drawing.items) layers.set(item.layer, [...(layers.get(item.layer) ?? []), item]);
+  for (const item of drawing.items) {
+    const own = layers.get(item.layer);
+    if (own) own.push(item);
+    else layers.set(item.layer, [item]);
+  }
   const hatches: string[] = [];
   const groups = [...layers].map(([layer, items]) => {
     const body = items.map((item) => svgItem(item, per, hatches)).join('\n    ');
