@@ -18,7 +18,7 @@ import {
 import { type Fitted, layOut, type Layout, roomIn } from './fitting.js';
 import { type FontBook, type GlyphShape } from './font-book.js';
 import { type LetterFont } from './letter-font.js';
-import { lineInk, type LineGlyph, LineShaper, pens, type ShapedLine, UNSEEN } from './shaped-line.js';
+import { lineInk, type LineGlyph, type LineMetrics, LineShaper, pens, type ShapedLine, UNSEEN } from './shaped-line.js';
 import { type TextChoice } from './text-choice.js';
 
 /** A line along which a block is set instead of straight across. */
@@ -171,8 +171,12 @@ class Setter {
     const { lines, metrics, capHeight, step } = this.layout;
     const { length, closed } = track;
     lines.forEach((line, index) => {
-      const ink = lineInk(line, metrics);
-      if (!ink) return;
+      const unspread = lineInk(line, metrics);
+      if (!unspread) return;
+      const spread = this.choice.align === 'justified' ? spreadAlong(line, metrics, length, closed) : 0;
+      const isByWords = spread > 0 && spacesOf(line) > 0;
+      const wide = isByWords ? { ...metrics, wordSpace: metrics.wordSpace + spread } : { ...metrics, tracking: metrics.tracking + spread }; // prettier-ignore
+      const ink = lineInk(line, wide)!;
       const width = ink.maxX - ink.minX;
       const anchor = closed
         ? length / 2
@@ -180,7 +184,7 @@ class Setter {
       const before = { left: 0, centre: width / 2, right: width, justified: width / 2 }[this.choice.align];
       const from = anchor + shift - before;
       this.past = Math.max(this.past, closed ? width - length : Math.max(-from, from + width - length));
-      const { x } = pens(line, metrics);
+      const { x } = pens(line, wide);
       const up = -step * index - (hangs ? capHeight : 0);
       line.glyphs.forEach((g, i) => {
         // The middle of a letter's own advance stands on its normal: kerning moves letters and turns none.
@@ -251,11 +255,31 @@ class Setter {
 
 /** The space that makes a line wider by so much: between its words, or between the letters of a single word. */
 function spreadOver(line: ShapedLine, by: number): { wordSpace: number; tracking: number } {
-  const inner = line.glyphs.slice(0, -1);
-  const spaces = inner.filter(({ isSpace, isLast }) => isSpace && isLast).length;
+  const spaces = spacesOf(line);
   if (spaces > 0) return { wordSpace: by / spaces, tracking: 0 };
-  const joints = inner.filter(({ isLast }) => isLast).length;
+  const joints = jointsOf(line);
   return { wordSpace: 0, tracking: joints > 0 ? by / joints : 0 };
+}
+
+/** Spaces of a line between its words, and places between its letters. */
+const spacesOf = ({ glyphs }: ShapedLine): number => glyphs.slice(0, -1).filter(({ isSpace, isLast }) => isSpace && isLast).length; // prettier-ignore
+const jointsOf = ({ glyphs }: ShapedLine): number => glyphs.slice(0, -1).filter(({ isLast }) => isLast).length;
+
+/**
+ * The space at every place between words, or letters, that makes a line fill its track: on a closed one its beginning comes after its end as
+ * a word comes after another, or a letter. Nothing where it is too long.
+ */
+function spreadAlong(line: ShapedLine, metrics: LineMetrics, length: number, closed: boolean): number {
+  const spaces = spacesOf(line);
+  const places = (spaces > 0 ? spaces : jointsOf(line)) + (closed ? 1 : 0);
+  if (places === 0) return 0;
+  if (!closed) {
+    const { minX, maxX } = lineInk(line, metrics)!;
+    return Math.max(0, (length - (maxX - minX)) / places);
+  }
+  const space = spaces > 0 ? line.glyphs.find(({ isSpace }) => isSpace) : undefined;
+  const taken = pens(line, metrics).end + (space ? space.advance * metrics.scaleX + metrics.tracking : 0);
+  return Math.max(0, (length - taken) / places);
 }
 
 const boxes = new WeakMap<GlyphShape, Box | null>();

@@ -1,8 +1,18 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { loadedBook } from '../../../testing/fonts.js';
-import { addText, bareSign } from '../../../testing/signs.js';
+import { addShape, addText, bareSign } from '../../../testing/signs.js';
 import { bounds } from '../../geometry/index.js';
-import { type BlockBody, type BlockFace, faceAt, facesOf, setField, type Sign, type TextPart } from '../../sign/index.js';
+import {
+  type BlockBody,
+  type BlockFace,
+  canGoAround,
+  faceAt,
+  facesOf,
+  goAround,
+  setField,
+  type Sign,
+  type TextPart,
+} from '../../sign/index.js';
 import { type FontBook } from '../../type/index.js';
 import { Evaluator } from '../plan/evaluate.js';
 
@@ -97,5 +107,76 @@ describe('words around the sides of a block', () => {
     expect(new Set(lettersOf([sign, part]).map(({ face }) => face.id))).toEqual(new Set(['top']));
     setField(sign, ['support', 'kind'], 'flat');
     expect(part.path).toBeUndefined();
+  });
+});
+
+describe('words that fill the line they run along', () => {
+  /** Letters along a path, and how far each is along it: mm on a straight line, of an arc of 100 mm in degrees. */
+  function along(words: string, path: TextPart['path'], align: TextPart['align'] = 'justified') {
+    const sign = bareSign(600, 400, 10);
+    const part = Object.assign(addText(sign, words, 'barlow-semibold', 12, { kind: 'raise', by: 1 }), { path, align });
+    const evaluator = new Evaluator(book);
+    return { part, letters: evaluator.letters(evaluator.evaluateLoaded(sign), part.id) };
+  }
+  const gapsOf = (letters: ReturnType<typeof along>['letters']): number[] => letters.slice(1).map(({ box }, i) => box.minX - letters[i].box.maxX); // prettier-ignore
+
+  it('go from its beginning to its end, words or letters of one word being set apart', () => {
+    const line: TextPart['path'] = { kind: 'straight', length: 300, shift: 0 };
+    for (const words of ['PIER', 'TO THE PIER']) {
+      const { letters } = along(words, line);
+      expect(letters[0].box.minX).toBeCloseTo(-150, 2);
+      expect(letters.at(-1)!.box.maxX).toBeCloseTo(150, 2);
+      const before = gapsOf(along(words, line, 'centre').letters);
+      const grown = gapsOf(letters).map((gap, i) => gap - before[i]);
+      const given = grown.filter((each) => each > 0.01);
+      // As much at every place that gives: all of one word, else those between words.
+      expect(given).toHaveLength(words.includes(' ') ? 2 : 3);
+      expect(Math.max(...given) - Math.min(...given)).toBeLessThan(0.01);
+    }
+    // What is longer than its line stays as it is, and is told as before.
+    const short: TextPart['path'] = { kind: 'straight', length: 40, shift: 0 };
+    expect(gapsOf(along('TO THE PIER', short).letters)).toEqual(gapsOf(along('TO THE PIER', short, 'centre').letters));
+  });
+
+  it('have on a closed one between end and beginning what is between their letters, or their words', () => {
+    const sign = bareSign(400, 400, 10);
+    const ring = addShape(sign, 200, { kind: 'mark' });
+    const angleOf = ({ box }: { readonly box: { minX: number; maxX: number; minY: number; maxY: number } }): number =>
+      (Math.atan2(box.minX + box.maxX, box.minY + box.maxY) * 180) / Math.PI;
+    for (const words of ['OOOOOO', 'OO OO OO']) {
+      const part = Object.assign(addText(sign, words, 'barlow-semibold', 12, { kind: 'raise', by: 1 }), { align: 'justified', path: { kind: 'part', part: ring, side: 'outside', shift: 0 } }); // prettier-ignore
+      const evaluator = new Evaluator(book);
+      const at = evaluator.letters(evaluator.evaluateLoaded(sign), part.id).map(angleOf);
+      const steps = at.map((angle, i) => (at[(i + 1) % at.length] - angle + 720) % 360);
+      // Letters of six alike are 60° apart; words of two alike 120°, end to beginning as the others.
+      if (words === 'OOOOOO') for (const step of steps) expect(step).toBeCloseTo(60, 0);
+      else for (const i of [1, 3, 5]) expect(steps[i]).toBeCloseTo(steps[1], 0);
+      sign.parts.pop();
+    }
+  });
+
+  it('go once around a cone, and around a block by all its sides', () => {
+    const cup = bareSign(300, 100, 5);
+    addText(cup, 'WEST GATE', 'barlow-semibold', 12, { kind: 'raise', by: 1 });
+    setField(cup, ['support', 'kind'], 'cone');
+    setField(cup, ['support', 'round'], 'whole');
+    const own = cup.parts[0] as TextPart;
+    goAround(cup, own.id);
+    const evaluator = new Evaluator(book);
+    const reach = (align: TextPart['align']): number => {
+      own.align = align;
+      const { ink } = evaluator.evaluateLoaded(cup).parts[0];
+      return ink!.maxX - ink!.minX;
+    };
+    // A letter of nine is left between their end and their beginning.
+    expect(reach('justified')).toBeGreaterThan(1.3 * reach('centre'));
+    const [block, part] = around({ kind: 'box', width: 60, height: 60, depth: 40 }, 'FERNHOLLOW');
+    delete part.path;
+    expect(canGoAround(block, part)).toBe(true);
+    goAround(block, part.id);
+    const letters = lettersOf([block, part]);
+    expect(new Set(letters.map(({ face }) => face.id)).size).toBe(4);
+    const usual = lettersOf([block, { ...part, align: 'centre' }]);
+    expect(new Set(usual.map(({ face }) => face.id)).size).toBeLessThanOrEqual(4);
   });
 });

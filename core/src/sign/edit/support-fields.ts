@@ -1,7 +1,7 @@
 import { degrees, radians } from '../../geometry/index.js';
 import { extentOfShape, tidy } from '../document/new-sign.js';
 import { blankAllRound, unrolledCone } from '../support/round-blank.js';
-import { laidBlock } from '../support/block-faces.js';
+import { faceAt, facesOf, laidBlock } from '../support/block-faces.js';
 import { onFace } from '../support/places-on-faces.js';
 import { type BlockBody, type LinePiece, type Part, type Sign, type Support, type TextPart } from '../document/schema.js';
 import { levelArc } from '../support/places-round.js';
@@ -230,13 +230,16 @@ function refit(sign: Sign, before: { readonly line?: number; readonly profile?: 
   }
 }
 
-/** Whether words can go exactly once around what the sign is bent around. */
-export const canGoAround = ({ support }: Sign, part: Part): boolean =>
-  part.kind === 'text' && support !== undefined && 'round' in support && support.round === true;
+/** Whether words can go exactly once around what the sign is bent around, or around the upright sides of a block from the one that they are on. */
+export function canGoAround({ support }: Sign, part: Part): boolean {
+  if (part.kind !== 'text' || support === undefined) return false;
+  if (support.kind === 'block') return faceAt(facesOf(support), part.place.x, part.place.y)?.isSide === true;
+  return 'round' in support && support.round === true;
+}
 
 /**
  * Words go once around, with about the room of a letter between their end and their beginning: on a cylinder as wide as that, on a cone spread along
- * the level line that they are on.
+ * the level line that they are on, and around a block spread over all its sides.
  */
 export function goAround(sign: Sign, id: string): void {
   const part = sign.parts.find((other) => other.id === id);
@@ -254,6 +257,9 @@ export function goAround(sign: Sign, id: string): void {
     goLevel(sign, part);
     // Spread out: the letters keep their size.
     if (part.path?.kind === 'arc') part.path = { ...part.path, span: tidy(degrees(unrolledCone(support).angle) * share) };
+    part.align = 'justified';
+  } else if (support?.kind === 'block') {
+    part.path = { kind: 'sides', shift: 0 };
     part.align = 'justified';
   }
 }
