@@ -1,5 +1,5 @@
 // Measures how closely letters are laid by their true shapes, against their boxes in the same run.
-// Run with: node bench/nesting.mjs [LETTERS] [EFFORT ...]
+// Run with: node bench/nesting.mjs [capitals|words] [LETTERS] [EFFORT ...]
 import { fileURLToPath } from 'node:url';
 import { polygonsOf } from '../core/dist/geometry/index.js';
 import { nested, packed } from '../core/dist/nesting/index.js';
@@ -7,11 +7,20 @@ import { Evaluator } from '../core/dist/relief/index.js';
 import { fontsOf, newSign, newText } from '../core/dist/sign/index.js';
 import { openFontBook } from '../server/dist/modules/fonts/font-files.js';
 
-const FONTS = ['barlow-semibold', 'lora-bold', 'cinzel-bold', 'archivo-narrow-semibold'];
-const WORDS = 'ABCDEGHKLMNORST';
+const SETS = {
+  capitals: { fonts: ['barlow-semibold', 'lora-bold', 'cinzel-bold', 'archivo-narrow-semibold'], words: 'ABCDEGHKLMNORST' },
+  // As they stand on signs: a capital, small letters with and without ascenders.
+  words: {
+    fonts: ['barlow-semibold', 'lora-bold', 'eb-garamond-semibold', 'dancing-script-semibold'],
+    words: 'FernholwAbtumVky',
+  },
+};
 const HEIGHT = 40;
-const count = Number(process.argv[2] ?? 60);
-const efforts = process.argv.length > 3 ? process.argv.slice(3).map(Number) : [30_000, 150_000];
+const asked = process.argv.slice(2);
+const set = SETS[asked[0]] ? asked.shift() : 'capitals';
+const { fonts: FONTS, words: WORDS } = SETS[set];
+const count = Number(asked[0] ?? 60);
+const efforts = asked.length > 1 ? asked.slice(1).map(Number) : [30_000, 150_000];
 
 const book = openFontBook(fileURLToPath(new URL('../fonts', import.meta.url)));
 const letters = [];
@@ -45,7 +54,9 @@ const choice = {
   tries: 8,
 };
 const byBoxes = packed(boxes, choice).lastMm;
-console.log(`${count} letters of ${HEIGHT} mm, 2 mm apart, on a strip of 400 mm: their boxes up to ${byBoxes.toFixed(1)} mm`);
+console.log(
+  `${set}: ${count} letters of ${HEIGHT} mm, 2 mm apart, on a strip of 400 mm: their boxes up to ${byBoxes.toFixed(1)} mm`,
+);
 const anyhow = Array.from({ length: 72 }, (_, i) => 5 * i);
 for (const [name, turns, effort] of [
   ['as laid first', choice.turns, 0],
