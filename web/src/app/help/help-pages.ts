@@ -113,7 +113,8 @@ export const HELP_PAGES: readonly HelpPage[] = [
       'A newer list takes the place of the one before: rows are known again by a column whose values are all different, and what is new, changed or gone is told.',
       'Plates go to the customer with the proof of their sign. What the customer would have otherwise stands over the list: take it in, or leave the word. What was changed since the proof is told there, too.',
       'A plate that is opened can be corrected alone: it keeps that when the sign or the list changes, and it is told among its notes.',
-      'Sheets shows how many plates go on a sheet, with a map; plates that do not fit are left out until they are mended. Drag one to where it is to stay, and the others give way; offcuts are used first, and places of clamps stay free. Mark rows to make those alone, such as one plate again. Files has programs by sheet as well: each tool goes through all plates before the next, and frees them at last.',
+      'Sheets shows how many plates go on a sheet, with a map; plates that do not fit are left out until they are mended. Drag one to where it is to stay, and the others give way; offcuts are used first, and places of clamps stay free. Mark rows to make those alone, such as one plate again. Files has programs by sheet as well, from this page or by the workers: each tool goes through all plates before the next, and frees them at last.',
+      'Where the sign has options, “Made as” says which one the plates are made as, unless a column chooses it. When the customer has approved another, the run says so.',
       'The shop’s workers make files of long lists, also when the page is closed: pause them, let them go on, or end them. The job’s card shows how far they are.',
     ],
     keys: [
