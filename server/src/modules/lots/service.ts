@@ -15,7 +15,7 @@ import { shopLibrary } from '../shop/library.js';
 import { packedText, type PackedFiles } from './archive.js';
 
 /** Rows of a lot: so few that a file of a single sign waits for no more than a moment. */
-const LOT = 20;
+const LOT = 12;
 /** Of one run, at once, and kept. */
 const MOST_OPEN = 3;
 const MOST_KEPT = 5;
