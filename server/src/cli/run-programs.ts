@@ -6,6 +6,7 @@ import {
   filesOfPrograms,
   programsOfSheet,
   readCutChoice,
+  SHEET_CELL,
   sheetFolder,
   type SheetMeans,
 } from '@plain-relief/core/making';
@@ -68,7 +69,7 @@ export async function programsOfSheets(
   const machine = machineOf(shop, asked.machine);
   const material = materialOf(shop, asked.material ?? sign.blank.material, asked.material !== undefined);
   const chosen = asked.choice === undefined ? {} : readCutChoice(readDocument(asked.choice));
-  const cell = cellFrom(asked.cell ?? '0.2');
+  const cell = cellFrom(asked.cell ?? String(SHEET_CELL));
   await book.need(fontsOf(sign));
   const evaluator = new Evaluator(book);
   const cellsOf = await rowBraille(sign, items.map(({ name }) => ({ values: values[Number(name) - 1] }))); // prettier-ignore

@@ -66,7 +66,8 @@ export async function runsToFreeze(
       rowCount,
       slots: readSlots(sign, document),
       document,
-      option: document.option ?? null,
+      // A list that chooses it has said so in its sample.
+      option: isOptionOfList(sign) ? null : (document.option ?? null),
       sample: sample ?? null,
     };
   });

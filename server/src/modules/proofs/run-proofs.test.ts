@@ -153,6 +153,16 @@ describe('plates of a sign with options', () => {
     await save({ ...run.document, option: 'none' });
     expect((await standing())!.option?.isMade).toBe(true);
     expect((await release()).body).toEqual({ letter: 'A' });
+    // Where the list chooses, what the run named before is no more: its first plate is as its row says.
+    const kept = await server.call<{ revision: number }>('GET', `/api/signs/${sign.id}`);
+    const slots = [...sign.document.slots!, { name: 'made', empty: 'keep', default: 'Low', sets: { kind: 'option' } }];
+    await server.call('PUT', `/api/signs/${sign.id}`, {
+      base: kept.body.revision,
+      document: { ...sign.document, options, slots },
+    });
+    const b = (await freeze()).body;
+    const frozen = await server.db.FrozenRun.findOne({ where: { proofId: b.id } });
+    expect([frozen?.option, frozen?.sample?.parts[0].tiers[0].on]).toEqual([null, true]);
   });
 });
 
