@@ -30,6 +30,7 @@ const CORE = {
     'medial-axis',
     'type',
     'sign',
+    'support',
     'relief/profile',
   ],
   'relief/slopes': ['geometry', 'arrangement', 'medial-axis', 'mesh', 'relief/profile', 'relief/placing'],

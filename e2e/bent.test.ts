@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { readStl, stlFile } from '@plain-relief/core/format';
 import { edgeFaults, type Mesh, volume } from '@plain-relief/core/mesh';
-import { newSign, newText, newTier, type Sign } from '@plain-relief/core/sign';
+import { newShape, newSign, newText, newTier, type Sign } from '@plain-relief/core/sign';
 import { MouseHand, until } from './hands.js';
 import { Visit } from './visit.js';
 
@@ -132,6 +132,34 @@ describe('signs that are bent', () => {
     expect(carved).toBeGreaterThan(bare * 0.9);
     expect(raised - carved).toBeGreaterThan(300);
     expect(raised - carved).toBeLessThan(3000);
+    expect(faults).toEqual([]);
+  });
+
+  it('a pad on a post is set flat, with a number that stands on it', async () => {
+    const sign = newSign('Number post', 'mm');
+    sign.blank.thickness = 14;
+    sign.support = { kind: 'cylinder', radius: 80, facing: 'outside', round: true };
+    sign.blank.outline = { kind: 'rectangle', width: 160 * Math.PI, height: 150, cornerRadius: 0 };
+    const pad = newShape(sign, 'rectangle');
+    sign.parts = [{ ...pad, name: 'Pad', shape: { kind: 'rectangle', width: 70, height: 40, cornerRadius: 4 }, tiers: [newTier('tier-1', { kind: 'set', to: -4 })] }]; // prettier-ignore
+    sign.parts.push({ ...newText(sign, 'barlow-bold'), name: 'Number', words: '17', sitsOn: { kind: 'part', part: pad.id, at: 'floor' }, tiers: [newTier('tier-2', { kind: 'raise', by: 2 })] }); // prettier-ignore
+    const id = await open('Number post', sign);
+    await button(/^Heights/u)
+      .first()
+      .click();
+    await hand.choose('Pad', 'how it lies', 'true');
+    await storedSo(id, ({ parts }) => parts[0].tiers[0].action.kind === 'set' && parts[0].tiers[0].action.flat === true);
+    await visit.page
+      .getByText(/Pad lies flat, and the surface bends away from it: at its edge it stands above the face/u)
+      .waitFor();
+    await hand.set('Pad', 'level', '-9 mm');
+    await storedSo(id, ({ parts }) => parts[0].tiers[0].action.kind === 'set' && parts[0].tiers[0].action.to === -9);
+    await until(async () => (await visit.page.getByText(/lies flat, and the surface/u).count()) === 0);
+    await solidMade();
+    const { positions } = readStl(new Uint8Array(readFileSync(lastSolid)));
+    const at = (z: number): number => positions.filter((value, i) => i % 3 === 2 && Math.abs(value - z) < 1e-3).length;
+    // The face touches z = 0: the pad's floor, and the tops of both figures, are flat.
+    expect([at(-9) > 20, at(-7) > 20]).toEqual([true, true]);
     expect(faults).toEqual([]);
   });
 

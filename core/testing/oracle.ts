@@ -1,10 +1,12 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import { type Evaluation, type PartPlan } from '../src/relief/index.js';
-import { type Action, type Edge, facesOf, type Part, type Shape, type Sign, type Tier } from '../src/sign/index.js';
+import { type Action, facesOf, type Part, type Shape, type Sign, type Tier } from '../src/sign/index.js';
 import { Area, boxOf, MITRE_LIMIT, type Ring } from './brute-area.js';
 import { amountOf, withMore } from './oracle-actions.js';
 import { barBehind } from './oracle-bar.js';
+import { riseOf, type Span, spanned, tan } from './oracle-edges.js';
 import { faceAround, movesToFaces, ringOf } from './oracle-faces.js';
+import { type OraclePlane, OraclePlanes } from './oracle-planes.js';
 import { areaOf, isBeyond, largestRing, ringsOf, signedArea, thickEnough } from './oracle-rings.js';
 import { crossSection } from './referee.js';
 import { CHORDS, chordsOf, shapeOutline } from './shape-outline.js';
@@ -14,12 +16,6 @@ import { CHORDS, chordsOf, shapeOutline } from './shape-outline.js';
  * are grown and combined by a general library, distances are measured to every edge in turn. Of the evaluation it takes only how words
  * were set (the rings and strokes of text parts) and where studs were put, which the definition leaves to the application.
  */
-
-/** Least and greatest height that is right: distances may be read a little aside. */
-export interface Span {
-  readonly least: number;
-  readonly most: number;
-}
 
 /** What there is over a place: material between two heights, none, or too near to an edge to tell. */
 export type There = { readonly front: Span; readonly back: Span } | 'none' | 'unsure';
@@ -33,49 +29,29 @@ interface Acting {
   /** Height above the face of its own side at a place inside; `aside` is how far off it may be read. */
   height(x: number, y: number, aside: number): Span;
   readonly under?: number;
+  /** What its heights are measured from where that is a plane; they are levels then. */
+  readonly plane?: OraclePlane;
   /** Whether it cannot be judged inside its area. */
   readonly isOpen?: boolean;
 }
 
-const tan = (degrees: number): number => Math.tan((degrees * Math.PI) / 180);
+/** mm that a level in a plane leaves. */
+const LEAST_LEFT = 0.02;
 
-/** The rise above the start of an edge form at a distance d, of `amount` in all; distances run on beyond what is asked. */
-export function riseOf(edge: Edge | undefined, amount: number, d: number): number {
-  switch (edge?.kind) {
-    case undefined:
-      return amount;
-    case 'sloped':
-      return Math.min(amount, d / tan(edge.angle));
-    case 'ridged': {
-      const free = d / tan(edge.angle / 2);
-      return edge.capped ? Math.min(amount, free) : free;
-    }
-    case 'chamfered': {
-      const height = Math.min(edge.height, amount);
-      return d >= edge.width ? amount : amount - height + (height * d) / edge.width;
-    }
-    case 'rounded': {
-      const r = Math.min(edge.radius, amount);
-      return d >= r ? amount : amount - r + Math.sqrt(Math.max(0, r * r - (r - d) ** 2));
-    }
-    case 'domed': {
-      // Through the edge at its foot, level at its top: a segment of a circle (textbook), no more than a quarter of one.
-      const [w, h] = [edge.width, Math.min(edge.width, amount)];
-      if (d >= w || amount === 0) return amount;
-      const r = (w * w + h * h) / (2 * h);
-      return amount - r + Math.sqrt(Math.max(0, r * r - (w - d) ** 2));
-    }
-    case 'cove': {
-      const r = Math.min(edge.radius, amount);
-      return d >= r ? amount : amount - Math.sqrt(Math.max(0, r * r - d * d));
-    }
-  }
+/** A side over a place: heights, or levels of a plane. */
+interface Side extends Span {
+  readonly plane?: OraclePlane;
+  readonly isBack?: boolean;
 }
 
-const spanned = (height: (d: number) => number, d: number, aside: number): Span => {
-  const heights = [Math.max(0, d - aside), d, d + aside].map(height);
-  return { least: Math.min(...heights), most: Math.max(...heights) };
-};
+/** The higher or the lower of what is there and what comes, by their levels; undefined where that cannot be told. */
+function chosen(was: Side, own: Side, isUp: boolean): Side | undefined {
+  const choose = isUp ? Math.max : Math.min;
+  if (was.plane === own.plane) return { ...own, least: choose(was.least, own.least), most: choose(was.most, own.most) };
+  const [low, high] = isUp ? [was, own] : [own, was];
+  if (high.least > low.most + 1e-6) return own;
+  return high.most <= low.least + 1e-6 ? was : undefined;
+}
 
 export class Oracle {
   private readonly acting: Acting[] = [];
@@ -84,6 +60,7 @@ export class Oracle {
   private readonly ground: Area;
   private readonly plate: { readonly area: Area; readonly thickness: number } | undefined;
   private readonly thickness: number;
+  private readonly planes: OraclePlanes;
 
   /** @param evaluation of the front, for how its words were set */
   constructor(
@@ -102,6 +79,11 @@ export class Oracle {
       this.outlines.set(part.id, this.placed(part, faces.length > 0 ? faceAround(part.place, faces) : outer));
       bases.set(part.id, this.baseOf(part, bases));
     }
+    this.planes = new OraclePlanes(
+      sign,
+      (part) => this.levelsOf(part, bases.get(part.id)!),
+      ({ id }) => bases.get(id)!,
+    );
     const cutTo = faces.length > 0 ? undefined : sign.blank.cutTo;
     let kept = crossSection(m, [Float64Array.from(outer.flat())]);
     if (cutTo) {
@@ -158,8 +140,8 @@ export class Oracle {
     const behind: Span = { least: -thickness - (plate?.thickness ?? 0), most: -thickness - (plate?.thickness ?? 0) };
     if (!isOn) return 'none';
     if (!this.kept.contains(x, y)) return isPlate ? { front: { least: -thickness, most: -thickness }, back: behind } : 'none';
-    let front: Span = { least: 0, most: 0 };
-    let back: Span = { least: -thickness, most: -thickness };
+    let front: Side = { least: 0, most: 0 };
+    let back: Side = { least: -thickness, most: -thickness };
     let isUnsure = false;
     for (const layer of this.acting) {
       const own = layer.isBack ? -x : x;
@@ -171,20 +153,19 @@ export class Oracle {
       if (layer.kind === 'mark') continue;
       if (layer.kind === 'cut-through') return 'none';
       const height = layer.height(own, y, aside);
-      const seen = layer.isBack ? { least: -thickness - height.most, most: -thickness - height.least } : height;
+      const { plane } = layer;
+      const seen: Side = { ...(layer.isBack ? this.turned(height) : height), ...(plane && { plane, isBack: layer.isBack }) };
       if (layer.kind === 'insert') {
         const thick = layer.under!;
         const [near, far] = layer.isBack ? [seen.most + thick, seen.least] : [seen.most, seen.least - thick];
-        front = { least: near, most: near };
-        back = { least: far, most: far };
+        const rest = { plane, isBack: layer.isBack };
+        front = { least: near, most: near, ...rest };
+        back = { least: far, most: far, ...rest };
       } else {
         const was = layer.isBack ? back : front;
         const isUp = (layer.kind === 'raise') !== layer.isBack;
-        const choose = isUp ? Math.max : Math.min;
-        const now =
-          layer.kind === 'set' || layer.kind === 'edge'
-            ? seen
-            : { least: choose(was.least, seen.least), most: choose(was.most, seen.most) };
+        const now = layer.kind === 'set' || layer.kind === 'edge' ? seen : chosen(was, seen, isUp);
+        if (!now) return 'unsure';
         if (layer.isBack) back = now;
         else front = now;
       }
@@ -192,7 +173,25 @@ export class Oracle {
       if (front.least <= back.most + 1e-6) isUnsure = true;
     }
     if (isUnsure) return 'unsure';
-    return { front, back: isPlate ? behind : back };
+    return this.inSpans(x, y, aside, front, isPlate ? behind : back);
+  }
+
+  private turned({ least, most }: Span): Span {
+    return { least: -this.thickness - most, most: -this.thickness - least };
+  }
+
+  /** What levels in planes come to over a place; in front they leave a little above the back, and behind below the front. */
+  private inSpans(x: number, y: number, aside: number, front: Side, back: Side): There {
+    const heights = ({ plane, isBack, ...level }: Side): Span | undefined => {
+      if (!plane) return level;
+      const own = plane.heights(isBack ? -x : x, y, isBack ? this.turned(level) : level, aside);
+      return own && isBack ? this.turned(own) : own;
+    };
+    let [near, far] = [heights(front), heights(back)];
+    if (!near || !far) return 'unsure';
+    if (front.plane) near = { least: Math.max(near.least, far.least + LEAST_LEFT), most: Math.max(near.most, far.most + LEAST_LEFT) }; // prettier-ignore
+    else if (back.plane) far = { least: Math.min(far.least, near.least - LEAST_LEFT), most: Math.min(far.most, near.most - LEAST_LEFT) }; // prettier-ignore
+    return { front: near, back: far };
   }
 
   private act(kind: Acting['kind'], area: Area, isBack: boolean, height: Acting['height'], rest: Partial<Acting> = {}): void {
@@ -206,6 +205,7 @@ export class Oracle {
       const chosen =
         action.kind === 'line' ? this.stroked(outline, strokes, action.width) : this.tierArea(outline, tier, this.scaleOf(part));
       const isOpen = action.kind === 'cut-through' && part.bridges !== undefined;
+      const plane = this.planes.of(part, tier);
       if (action.kind === 'mark' || action.kind === 'cut-through') {
         this.act(action.kind, areaOf(chosen), isBack, () => ({ least: base, most: base }), { isOpen });
         continue;
@@ -214,15 +214,16 @@ export class Oracle {
       const level = { least: base + sign * amount, most: base + sign * amount };
       const kind = action.kind === 'line' ? 'carve' : action.kind;
       if (action.kind === 'insert') {
-        this.act(kind, areaOf(chosen), isBack, () => level, { under: action.thickness });
+        this.act(kind, areaOf(chosen), isBack, () => level, { under: action.thickness, plane });
         const { clearance = 0 } = action;
         if (clearance > 0)
           this.act('cut-through', areaOf(chosen.subtract(this.grown(chosen, -clearance, 'round'))), isBack, () => level);
         continue;
       }
-      const { edge } = tier;
+      // What is measured from a plane has upright sides.
+      const edge = plane ? undefined : tier.edge;
       if (!edge || (amount === 0 && !(edge.kind === 'ridged' && !edge.capped))) {
-        this.act(kind, areaOf(chosen), isBack, () => level);
+        this.act(kind, areaOf(chosen), isBack, () => level, { plane });
         continue;
       }
       const own = areaOf(chosen);
@@ -337,14 +338,18 @@ export class Oracle {
     const { part: id, at } = part.sitsOn;
     const base = bases.get(id)!;
     const host = this.sign.parts.find((other) => other.id === id)!;
-    const levels = host.tiers
-      .filter(({ on, action }) => on && action.kind !== 'mark' && action.kind !== 'cut-through')
-      .map(({ action }) => {
-        const [amount, sign] = amountOf(action);
-        return base + sign * amount;
-      });
+    const levels = this.levelsOf(host, base).map(({ level }) => level);
     if (levels.length === 0) return base;
     return at === 'top' ? Math.max(...levels) : Math.min(...levels);
+  }
+
+  private levelsOf({ tiers }: Part, base: number): { tier: Tier; level: number }[] {
+    return tiers
+      .filter(({ on, action }) => on && action.kind !== 'mark' && action.kind !== 'cut-through')
+      .map((tier) => {
+        const [amount, sign] = amountOf(tier.action);
+        return { tier, level: base + sign * amount };
+      });
   }
 
   /** A part's outline in the plan of its own side. */

@@ -1,5 +1,6 @@
 import { type Note, note } from '../notes/index.js';
 import { blankNotes, type Evaluation, LEVEL_STEP } from '../relief/index.js';
+import { flatNotes } from './flat-notes.js';
 import { layerNotes } from './layer-notes.js';
 import { materialNotes } from './material-notes.js';
 import { partNotes } from './part-notes.js';
@@ -10,6 +11,7 @@ export function notesOf(evaluation: Evaluation): Note[] {
   return [
     ...blankNotes(evaluation.sign),
     ...supportNotes(evaluation),
+    ...flatNotes(evaluation),
     ...evaluation.parts.flatMap((plan) => partNotes(evaluation, plan)),
     ...evaluation.cutNotes,
     ...layerNotes(evaluation),

@@ -56,7 +56,9 @@ export function laidOut(evaluation: Evaluation, choice: Pick<CutChoice, 'turning
     top: Math.max(highestOf(mesh), stockThickness - thickness),
     bottom: Math.min(-thickness, rearmost),
   };
-  return { work: { mesh, blank, levels }, stock, pins: pinHoles(around, turning, stock.bottom) };
+  // What lies in a plane is curved over the plan, and cut as slopes are.
+  const level = levels.filter(({ plane }) => !plane);
+  return { work: { mesh, blank, levels: level }, stock, pins: pinHoles(around, turning, stock.bottom) };
 }
 
 /** Whether a side lies turned half round from how it is seen. */

@@ -1,6 +1,6 @@
 import { visitEdges } from '../arrangement/index.js';
 import { bounds, type Box, degrees, direction, STEPS_PER_MM } from '../geometry/index.js';
-import { type Evaluation, heightOf, isSolid, type Place, type PlacedSlopeMesh, placeOf } from '../relief/index.js';
+import { type Evaluation, heightOf, isInPlane, isSolid, type Place, type PlacedSlopeMesh, placeOf } from '../relief/index.js';
 import { type SectionLine, type Side } from '../sign/index.js';
 import { lengthWords } from '../units/index.js';
 import { dimension } from './dimension.js';
@@ -85,6 +85,10 @@ export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] 
     const { at, after, here } = crossings[i];
     const { at: end, before } = crossings[i + 1];
     if (!after || !here || !before || end - at < 1e-9 || after.surface.kind === 'profile') continue;
+    if (isInPlane(after.surface) || isInPlane(after.under)) {
+      spans.push(...overPlane(after, at, end, (mm) => [px + mm * STEPS_PER_MM * cos, py + mm * STEPS_PER_MM * sin]));
+      continue;
+    }
     spans.push({ from: at, to: end, z: here.z, zEnd: before.z, under: here.under, underEnd: before.under });
   }
   for (const [{ inside, box }, placed] of evaluation.slopeMeshes) {
@@ -92,6 +96,29 @@ export function sectionSpans(evaluation: Evaluation, line: SectionLine): Span[] 
     if (place?.surface.kind === 'profile' && reaches(box)) spans.push(...patchSpans(placed, place, sideOf, crossing));
   }
   return merged(spans.sort((a, b) => a.from - b.from));
+}
+
+/** mm of the line over which a level in a plane is drawn straight. */
+const STRAIGHT_OVER = 0.5;
+const MOST_PIECES = 2000;
+
+/** The spans over a place of which a side lies in a plane, which is curved over a surface that is unrolled. */
+function overPlane(
+  { surface, under }: Place,
+  from: number,
+  to: number,
+  placeAt: (mm: number) => readonly [number, number],
+): Span[] {
+  const pieces = Math.min(MOST_PIECES, Math.ceil((to - from) / STRAIGHT_OVER));
+  const marks = Array.from({ length: pieces + 1 }, (_, i) => {
+    const at = from + ((to - from) * i) / pieces;
+    const [x, y] = placeAt(at);
+    return { at, z: heightOf(surface, x, y), under: heightOf(under, x, y) };
+  });
+  return marks.slice(1).map((end, i) => {
+    const begin = marks[i];
+    return { from: begin.at, to: end.at, z: begin.z, zEnd: end.z, under: begin.under, underEnd: end.under };
+  });
 }
 
 /** The spans over the slopes of one letter. */

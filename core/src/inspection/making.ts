@@ -41,7 +41,8 @@ export function makingFindings(evaluation: Evaluation, solid: Mesh, limits: Limi
 
 function slabsOf(evaluation: Evaluation, solid: Mesh, { leastStroke, leastWall, slenderness }: Limits): Slab[] {
   const { levels, sign } = evaluation;
-  const heights = [...levels].sort((a, b) => a.z - b.z).map(({ z }) => z);
+  // Levels in planes have no one height.
+  const heights = levels.flatMap(({ z, plane }) => (plane ? [] : [z])).sort((a, b) => a - b);
   const all = [-sign.blank.thickness, ...heights];
   const isDot = dotsOf(evaluation);
   const codes = codesOf(evaluation);
@@ -196,7 +197,8 @@ function tallStrokes(slabs: readonly Slab[], { slenderness }: Limits, length: (m
   return found ? [found] : [];
 }
 
-const levelOf = (surface: Surface | undefined): number | undefined => (surface?.kind === 'level' ? surface.z : undefined);
+const levelOf = (surface: Surface | undefined): number | undefined =>
+  surface?.kind === 'level' && !surface.plane ? surface.z : undefined;
 
 /** Neighbouring levels that differ by so little that it is not seen. */
 function steps(evaluation: Evaluation, { leastStep }: Limits): Finding[] {

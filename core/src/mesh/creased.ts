@@ -7,6 +7,17 @@ export interface Creased {
   readonly from: Int32Array;
 }
 
+/** Tells the heights of new corners where they do not lie straight between those of the edge that is cut. */
+export interface CutHeights {
+  /**
+   * @param corner the number that the new one gets
+   * @param a one end of the edge, with its height
+   * @param t the share of the way from there
+   * @returns undefined where it lies straight between both
+   */
+  between(corner: number, a: number, b: number, heightA: number, heightB: number, t: number, x: number, y: number): number | undefined; // prettier-ignore
+}
+
 /** Corners nearer to a line than this, in what the function gives, lie on it. */
 const ON_LINE = 1e-9;
 
@@ -17,11 +28,12 @@ const ON_LINE = 1e-9;
 export function creased(
   mesh: { readonly positions: Float64Array; readonly triangles: Uint32Array },
   lines: CreaseLines,
+  heights?: CutHeights,
 ): Creased {
   const { positions: p, triangles } = mesh;
   const corners = p.length / 3;
   const classes = classesOf(p, lines);
-  const cuts = new EdgeCuts(p, classes, lines);
+  const cuts = new EdgeCuts(p, classes, lines, heights);
   const out = new IntList(2 * triangles.length);
   const from = new IntList(triangles.length);
   const add = (a: number, b: number, c: number, turned: boolean, origin: number): void => {
@@ -105,13 +117,14 @@ class EdgeCuts {
     private readonly p: Float64Array,
     private readonly classes: Int32Array,
     private readonly lines: CreaseLines,
+    private readonly heights: CutHeights | undefined,
   ) {
     this.corners = p.length / 3;
   }
 
   /** The first corner on an edge from the lower to the higher of two, the others following. */
   on(low: number, high: number): number {
-    const { p, classes, lines, corners } = this;
+    const { p, classes, lines, corners, heights } = this;
     const first = (classes[low] + 1) >> 1;
     const end = classes[high] >> 1;
     if (first >= end) return -1;
@@ -124,7 +137,9 @@ class EdgeCuts {
     const [bx, by, bz] = [p[3 * high], p[3 * high + 1], p[3 * high + 2]];
     for (let line = first; line < end; line++) {
       const t = Math.min(1, Math.max(0, lines.shareAt(line, ax, ay, bx, by)));
-      this.added.push(ax + t * (bx - ax), ay + t * (by - ay), az === bz ? az : az + t * (bz - az));
+      const [x, y] = [ax + t * (bx - ax), ay + t * (by - ay)];
+      const straight = az === bz ? az : az + t * (bz - az);
+      this.added.push(x, y, heights?.between(corners + this.addedClasses.length, low, high, az, bz, t, x, y) ?? straight);
       this.addedClasses.push(2 * line + 1);
     }
     return known;

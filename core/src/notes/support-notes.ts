@@ -69,6 +69,26 @@ export const SUPPORT_NOTES = {
       weight: 'warning',
       text: `${name} goes further round than is seen from before it, and is laid on as it lies in the plan: make it smaller, or let it follow the surface.`,
     }) as const,
+  'support-flat-far': (name: string) =>
+    ({
+      weight: 'warning',
+      text: `${name} reaches where the surface turns more than 80° away from its flat level, which cannot be told there: make it smaller, or let it follow the surface.`,
+    }) as const,
+  'support-flat-crosses': (name: string, carved: boolean, by: number, unit: LengthUnit) =>
+    ({
+      weight: 'warning',
+      text: `${name} lies flat, and the surface bends away from it: at its edge it ${carved ? 'stands above' : 'lies below'} the face by as much as ${formatLength(by, unit)}. Make it smaller, set it ${carved ? 'deeper' : 'higher'}, or let it follow the surface.`,
+    }) as const,
+  'support-flat-back': (name: string) =>
+    ({
+      weight: 'error',
+      text: `${name} lies flat and would come out on the other side of the wall at its edge: make it smaller, set it less deep, or take a thicker blank.`,
+    }) as const,
+  'support-flat-upright': (name: string) =>
+    ({
+      weight: 'warning',
+      text: `${name} is measured from a flat level, on which sides are upright: its edge form is left out.`,
+    }) as const,
   'block-chamfer': (chamfer: number, most: number, unit: LengthUnit) =>
     ({
       weight: 'error',

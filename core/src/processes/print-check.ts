@@ -96,7 +96,7 @@ function overhangs({ positions: p, triangles }: Mesh, bed: number): PrintPlaces 
   return areaMm2 >= LEAST ? { areaMm2, worst, at } : undefined;
 }
 
-const levelOf = (surface: Surface): number[] => (surface.kind === 'level' ? [surface.z] : []);
+const levelOf = (surface: Surface): number[] => (surface.kind === 'level' && !surface.plane ? [surface.z] : []);
 
 /** Heights at which something level begins or ends, from below. */
 const heightsOf = ({ places }: Evaluation): number[] =>

@@ -19,6 +19,6 @@ export {
 export { withoutHidden } from './plan/hidden-slopes.js';
 export { HOLE, isSolid } from './plan/plan-labels.js';
 export { type Band, insertMaterial, levelOutline, slopeBands, type SurfaceFinish, surfaceFinishOf } from './plan/regions.js';
-export { BACK_LAYER, LEVEL_STEP, type Surface } from './plan/relief-function.js';
+export { BACK_LAYER, isInPlane, LEVEL_STEP, type Surface } from './plan/relief-function.js';
 export { embedSlopes, Fields } from './slopes/embedded-slopes.js';
 export { type PlacedSlopeMesh } from './slopes/slope-mesh.js';

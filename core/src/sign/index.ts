@@ -24,7 +24,7 @@ export {
 export { codeSize, extentOfCodeShape, symbolOfShape } from './document/code-symbol.js';
 export { isStale, saidBy, withCells } from './document/braille-words.js';
 export { readWords, shownWords, SLOT_TOKEN, type WordsPiece, wordsPieces } from './document/slot-words.js';
-export { baseLevels, fontsOf, hasBack, hasInserts, type Side, sideOf, tierLevel } from './document/levels.js';
+export { baseLevels, fontsOf, hasBack, hasInserts, isFlat, planeHosts, type Side, sideOf, tierLevel } from './document/levels.js';
 export { areOtherKinds, bareFinish, type DensityOf, typicalDensity, weightInAll, weightWords } from './document/materials.js';
 export { extentOfShape, freeId, newCombined, newShape, newSign, newText, newTier } from './document/new-sign.js';
 export { newOption, splitOption, withOption } from './document/options.js';

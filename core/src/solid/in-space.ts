@@ -1,16 +1,14 @@
 import { CombineError } from '../boolean/index.js';
-import { bounds, type Contour, type CreaseLines, type Reach } from '../geometry/index.js';
-import { BACK, creased, type Creased, type ReliefMesh } from '../mesh/index.js';
+import { bounds, type Contour, type CreaseLines } from '../geometry/index.js';
+import { BACK, creased, type Creased, type Mesh, type ReliefMesh } from '../mesh/index.js';
 import { note } from '../notes/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { type Round, supportFaults, SupportError, surfaceOf, type SupportSurface } from '../support/index.js';
 import { facesOf } from '../sign/index.js';
 import { blockSolid } from './block-solid.js';
+import { blankFromFront, CHORDS_IN_SPACE, reachFromFront } from './flat-levels.js';
 import { closedRound } from './seam.js';
 import { type TubeEnds, withTubeEnds } from './tube-ends.js';
-
-/** mm by which chords of a solid may lie beside the surface that it is bent to. */
-export const CHORDS_IN_SPACE = 0.02;
 
 /** A solid in space, with what its triangles come from, and where its corners lie in the plan. */
 export interface SpaceMesh {
@@ -19,6 +17,8 @@ export interface SpaceMesh {
   readonly from: Int32Array;
   /** x, y and height of corners in the plan; the last corners, in the middle of lids and floors, lie nowhere there. */
   readonly plan: Float64Array;
+  /** The flat solid as it lies in the plan of the front, creased but not closed at a seam; of a block it is as it was. */
+  readonly laid: Mesh;
 }
 
 /**
@@ -31,7 +31,7 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
   const { sign, side } = evaluation;
   const surface = surfaceOf(sign);
   const whole = flat.belongs.map((_, i) => i);
-  if (!surface || flat.triangles.length === 0) return { mesh: flat, from: whole, plan: flat.positions };
+  if (!surface || flat.triangles.length === 0) return { mesh: flat, from: whole, plan: flat.positions, laid: flat };
   const blank = blankFromFront(evaluation);
   const reach = reachFromFront(evaluation);
   const faults = supportFaults(sign, { blank, reach });
@@ -40,10 +40,11 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
   const isBack = side === 'back';
   if (sign.support?.kind === 'block') {
     const { positions, triangles, from, plan } = togetherOr(() => blockSolid(flat, facesOf(sign.support), thickness));
-    return { mesh: { positions, triangles, belongs: from.map((f) => flat.belongs[f] ?? BACK) }, from, plan };
+    return { mesh: { positions, triangles, belongs: from.map((f) => flat.belongs[f] ?? BACK) }, from, plan, laid: flat };
   }
   let mesh: Creased = { ...flat, positions: isBack ? turnedAround(flat.positions, thickness) : flat.positions, from: whole };
   for (const lines of surface.creases(bounds([blank])!, reach, tolerance)) mesh = creasedOnce(mesh, lines);
+  const laid: Mesh = mesh;
   const ends = surface.round && tubeEnds(sign.support);
   if (surface.round) {
     const { up } = surface.round;
@@ -62,7 +63,7 @@ export function inSpace(evaluation: Evaluation, flat: ReliefMesh, tolerance = CH
   }
   if (isBack) positions = turnedAround(positions, thickness);
   const belongs = mesh.from.map((triangle) => (triangle < 0 ? BACK : flat.belongs[triangle]));
-  return { mesh: { positions, triangles: mesh.triangles, belongs }, from: mesh.from, plan };
+  return { mesh: { positions, triangles: mesh.triangles, belongs }, from: mesh.from, plan, laid };
 }
 
 /** What makes a block; where what meets cannot be put together, a note says so. @throws SupportError */
@@ -81,7 +82,7 @@ export function inSpaceOrFlat(evaluation: Evaluation, flat: ReliefMesh, toleranc
     return inSpace(evaluation, flat, tolerance);
   } catch (error) {
     if (!(error instanceof SupportError)) throw error;
-    return { mesh: flat, from: flat.belongs.map((_, i) => i), plan: flat.positions };
+    return { mesh: flat, from: flat.belongs.map((_, i) => i), plan: flat.positions, laid: flat };
   }
 }
 
@@ -93,16 +94,6 @@ function creasedOnce(mesh: Creased, lines: CreaseLines): Creased {
 /** Turned half about the upright line in the middle of the thickness, which exchanges front and back. */
 function turnedAround(positions: Float64Array, thickness: number): Float64Array {
   return positions.map((value, i) => (i % 3 === 0 ? -value : i % 3 === 1 ? value : -thickness - value));
-}
-
-/** The blank in the plan of the front. */
-const blankFromFront = ({ blank, side }: Evaluation): Contour =>
-  side === 'front' ? blank : blank.map((v, i) => (i % 2 === 0 ? -v : v));
-
-/** How far the relief reaches from the face of the front. */
-function reachFromFront({ side, highest, rearmost, sign }: Evaluation): Reach {
-  const { thickness } = sign.blank;
-  return side === 'front' ? { low: rearmost, high: highest } : { low: -thickness - highest, high: -thickness - rearmost };
 }
 
 const tubeEnds = (support: Evaluation['sign']['support']): TubeEnds | undefined =>

@@ -2,7 +2,8 @@ import { type ReliefMesh, unitNormals } from '../mesh/index.js';
 import { type Evaluation } from '../relief/index.js';
 import { SupportError } from '../support/index.js';
 import { coloured, type ColouredMesh } from './appearance.js';
-import { CHORDS_IN_SPACE, inSpace } from './in-space.js';
+import { CHORDS_IN_SPACE } from './flat-levels.js';
+import { inSpace } from './in-space.js';
 import { type Kept, solidOf } from './solid.js';
 
 /** The solid of a relief as it is in space, see {@link inSpace}. @throws SupportError where it cannot be bent as its support says */

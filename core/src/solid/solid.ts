@@ -6,12 +6,14 @@ import {
   type Evaluation,
   heightOf,
   insertAt,
+  isInPlane,
   isSolid,
   type Place,
   type PlacedSlopeMesh,
   placeOf,
   type Surface,
 } from '../relief/index.js';
+import { withFlatLevels } from './flat-levels.js';
 import { inSpaceOrFlat } from './in-space.js';
 
 /**
@@ -39,11 +41,8 @@ export function solidOf(evaluation: Evaluation, kept: Kept = 'all'): ReliefMesh 
   addWalls(evaluation, isThere, corners, facets);
   const mesh = { positions: corners.positions(), ...facets.arrays() };
   const slopeMeshes = [...evaluation.slopeMeshes].filter(([{ inside }]) => isThere(inside));
-  return withoutTouching(
-    withoutSlivers(
-      slopeMeshes.length === 0 ? mesh : withSlopeMeshes(evaluation, slopeMeshes, mesh, rampPoints(evaluation), corners),
-    ),
-  );
+  const whole = slopeMeshes.length === 0 ? mesh : withSlopeMeshes(evaluation, slopeMeshes, mesh, rampPoints(evaluation), corners); // prettier-ignore
+  return withoutTouching(withoutSlivers(withFlatLevels(evaluation, whole, corners, isThere)));
 }
 
 /** Whether a label of the plan has material that is wanted. */
@@ -430,7 +429,7 @@ class Heights {
     let surface = this.surfaces[label];
     if (!surface) {
       this.surfaces[label] = surface = this.surfaceOf(label);
-      this.levels[label] = surface.kind === 'embedded' ? undefined : heightOf(surface, 0, 0);
+      this.levels[label] = surface.kind === 'embedded' || isInPlane(surface) ? undefined : heightOf(surface, 0, 0);
     }
     return this.levels[label] ?? this.onSlope(v, label, surface);
   }

@@ -25,7 +25,7 @@ export class Sections {
 
   constructor(private readonly evaluation: Evaluation) {
     this.solid = solidOf(evaluation);
-    this.heights = evaluation.levels.map(({ z }) => z).sort((a, b) => b - a);
+    this.heights = evaluation.levels.flatMap(({ z, plane }) => (plane ? [] : [z])).sort((a, b) => b - a);
   }
 
   /** What is material just above a height. */

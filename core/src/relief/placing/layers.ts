@@ -19,6 +19,7 @@ import { edgeProfile } from '../profile/edge-form.js';
 import { type LetterGroup, type PlacedPart } from './part-outline.js';
 import { HeightProfile } from '../profile/height-profile.js';
 import { type TierAreas } from './tier-area.js';
+import { type SupportPlane } from '../../support/index.js';
 
 /**
  * What a layer does to what is there. `keep`: nothing is left where no layer of this kind lies; `back up`: where nothing is left
@@ -33,6 +34,8 @@ export interface Layer {
   readonly operation: Operation;
   /** The level that it comes to, seen from the reader; {@link THROUGH} for a cut through. */
   readonly z: number;
+  /** The plane that its levels are measured from where that is not the face; its sides are upright then. */
+  readonly plane?: SupportPlane;
   /** Of an insert and of a plate behind, the level of its back. */
   readonly under?: number;
   /** Whether it acts on the side that is turned away: what it raises stands further back. */
@@ -69,9 +72,17 @@ export interface TierLayer extends Layer {
 
 /**
  * The layers of a part's tiers that are on, in order.
+ * @param planeOf tells the planes that levels are measured from in place of the face
  * @param behind the thickness of the blank for a part on the side that is turned away
  */
-export function layersOf(part: Part, placed: PlacedPart, base: number, areas: TierAreas, behind?: number): TierLayer[] {
+export function layersOf(
+  part: Part,
+  placed: PlacedPart,
+  base: number,
+  areas: TierAreas,
+  planeOf: (tier: Tier) => SupportPlane | undefined,
+  behind?: number,
+): TierLayer[] {
   const groups = placed.groups ?? [{ more: 0, placed }];
   return part.tiers
     .filter(({ on }) => on)
@@ -80,7 +91,9 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
         .filter(({ placed: letters }, i) => i === 0 || !letters.area.isEmpty || letters.strokes.length > 0)
         .flatMap(({ placed: letters, ...way }, i): TierLayer[] => {
           const { more } = way;
-          const tier = more === 0 ? of : { ...of, action: withMore(of.action, more) };
+          const plane = planeOf(of);
+          const upright = plane && of.edge ? { ...of, edge: undefined } : of;
+          const tier = more === 0 ? upright : { ...upright, action: withMore(of.action, more) };
           const profile = tierProfile(tier, base);
           const z = profile ? profile.end : tierLevel(tier, base);
           const layer: TierLayer = {
@@ -90,6 +103,7 @@ export function layersOf(part: Part, placed: PlacedPart, base: number, areas: Ti
             tier: tier.id,
             operation: operationOf(tier.action),
             z,
+            ...(plane && { plane }),
             ...(tier.action.kind === 'insert' && { under: z - tier.action.thickness }),
             profile,
             ...areas.of(letters, tier, amountOf(tier.action), bridgesOf(part, way)),

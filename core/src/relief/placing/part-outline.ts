@@ -373,6 +373,13 @@ function placesOfCopies(copies: Copies, { x, y }: Place, faces: readonly BlockFa
   });
 }
 
+/** Where the place of a part comes to lie, once for every copy; in mm, as its own side sees it. */
+export function anchorsOf({ place, copies }: Pick<Part, 'place' | 'copies'>): (readonly [number, number])[] {
+  const { x, y } = place;
+  if (!copies || copies.kind === 'faces') return [[x, y]];
+  return placesOfCopies(copies, place, []).map(({ a, b, c, d, e, f }) => [a * x + c * y + e, b * x + d * y + f]);
+}
+
 /** How a text part is set, with its font loaded; of slots their names are shown, without braces. */
 export const textChoice = (part: TextPart, book: FontBook, slots: Sign['slots']): TextChoice => ({
   ...part,

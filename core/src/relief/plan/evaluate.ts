@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { boxRing, insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
+import { bounds, boxRing, insideLeft, type Contour, CoordinateError, type Outline } from '../../geometry/index.js';
 import { connectedComponents, ContourSet, NodingMemory } from '../../arrangement/index.js';
 import {
   baseLevels,
@@ -45,13 +45,14 @@ import {
   type Surroundings,
   textChoice,
 } from '../placing/part-outline.js';
+import { type PlaneOf, planesOfSign } from './planes-of-sign.js';
 import { layersAllRound } from './round-layers.js';
 import { SlopeMeshes } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
 import { note } from '../../notes/index.js';
 import { trackOf } from '../placing/text-track.js';
-import { HiddenError, projected } from './projected.js';
-import { surfaceOf } from '../../support/index.js';
+import { HiddenError, projected, projectedRings } from './projected.js';
+import { surfaceOf, type SupportSurface } from '../../support/index.js';
 import { reachOf, TierAreas } from '../placing/tier-area.js';
 import { Fields } from '../slopes/embedded-slopes.js';
 
@@ -90,6 +91,7 @@ export class Evaluator implements Known {
     const blank = this.blankOf(sign, side);
     const faces = facesOf(sign.support);
     const bases = baseLevels(sign);
+    const planeOf = planesOfSign(sign, side);
     const layers: Layer[] = [];
     const rungs: Rung[] = [];
     const parts: PartPlan[] = [];
@@ -105,7 +107,7 @@ export class Evaluator implements Known {
         const role = roleOf(part, isSource);
         const made =
           role === 'made'
-            ? this.layersOf(part, sign, placed, bases.get(part.id) ?? 0, sideOf(part) !== side)
+            ? this.layersOf(part, sign, placed, bases.get(part.id) ?? 0, planeOf, sideOf(part) !== side)
             : { layers: [], rungs: [] };
         layers.push(...made.layers);
         rungs.push(...made.rungs);
@@ -134,7 +136,8 @@ export class Evaluator implements Known {
   letters({ sign, parts }: Evaluation, id: string): LetterPlace[] {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || part.hidden || !this.book.entry(part.font)) return [];
-    return letterPlaces(part, this.book, trackOf(part, sign, byId(parts)), sign.slots);
+    const places = letterPlaces(part, this.book, trackOf(part, sign, byId(parts)), sign.slots);
+    return lettersFromBefore(places, part, sign);
   }
 
   /** A font's entry in the catalogue. */
@@ -169,10 +172,11 @@ export class Evaluator implements Known {
     sign: Sign,
     placed: PlacedPart,
     base: number,
+    planeOf: PlaneOf,
     isBehind: boolean,
   ): { layers: Layer[]; rungs: Rung[] } {
     const { thickness } = sign.blank;
-    const layers = layersOf(part, placed, base, this.areas, isBehind ? thickness : undefined);
+    const layers = layersOf(part, placed, base, this.areas, (tier) => planeOf(part, tier), isBehind ? thickness : undefined);
     const rungs = layers.flatMap((layer): Rung[] => {
       if (layer.isMore) return [];
       const found = this.shortOf(layer, isBehind ? -thickness - base : base);
@@ -242,15 +246,36 @@ export class Evaluator implements Known {
   }
 }
 
+/** The surface that a text is laid on as it looks from before its place; undefined where it lies as in the plan. */
+const projectedOn = (part: TextPart, sign: Sign): SupportSurface | undefined =>
+  part.projected && sign.support?.kind !== 'block' ? surfaceOf(sign) : undefined;
+
+const senseOf = (part: TextPart): 1 | -1 => (sideOf(part) === 'back' ? -1 : 1);
+
 /** Letters laid on what the sign is bent around as they look from before their place, where that is asked for and can be. */
 function seenFromBefore(placed: PlacedPart, part: TextPart, sign: Sign): PlacedPart {
-  const surface = part.projected && sign.support?.kind !== 'block' ? surfaceOf(sign) : undefined;
+  const surface = projectedOn(part, sign);
   if (!surface) return placed;
   try {
-    return projected(placed, part.place, surface, sideOf(part) === 'back' ? -1 : 1);
+    return projected(placed, part.place, surface, senseOf(part));
   } catch (error) {
     if (!(error instanceof HiddenError)) throw error;
     return { ...placed, notes: [...placed.notes, note('support-hidden', { part: part.id }, part.name)] };
+  }
+}
+
+/** The same of single letters. */
+function lettersFromBefore(letters: readonly LetterPlace[], part: TextPart, sign: Sign): LetterPlace[] {
+  const surface = projectedOn(part, sign);
+  if (!surface) return [...letters];
+  try {
+    return letters.map((letter) => {
+      const outline = projectedRings(letter.outline, part.place, surface, senseOf(part));
+      return { ...letter, outline, box: bounds(outline)! };
+    });
+  } catch (error) {
+    if (!(error instanceof HiddenError)) throw error;
+    return [...letters];
   }
 }
 

@@ -1,7 +1,8 @@
 import { type Arrangement, type ContourSet, type Inset, ringsOf } from '../../arrangement/index.js';
-import { type Box, type Contour, type Outline, type Stroke } from '../../geometry/index.js';
+import { type Box, type Contour, type Outline, STEPS_PER_MM, type Stroke } from '../../geometry/index.js';
 import { type Side, sideOf, type Sign } from '../../sign/index.js';
-import { type Surface } from './relief-function.js';
+import { type SupportPlane } from '../../support/index.js';
+import { isInPlane, LEAST_LEFT, type LevelInPlane, type Surface } from './relief-function.js';
 import { type SideBand } from './side-bands.js';
 import { type Standing } from './laying.js';
 import { FIRST_PLACE } from './plan-labels.js';
@@ -32,8 +33,10 @@ export interface Place {
 export interface Level {
   /** Labels of its places in the plan. */
   readonly labels: readonly number[];
-  /** mm above the face, negative below. */
+  /** mm above the face, or from its plane; negative below. */
   readonly z: number;
+  /** Where it lies in a plane, which has no one height above the face. */
+  readonly plane?: SupportPlane;
   readonly areaMm2: number;
 }
 
@@ -124,13 +127,20 @@ export const placeOf = ({ places }: Evaluation, label: number): Place | undefine
 export function heightOf(surface: Surface, x: number, y: number): number {
   switch (surface.kind) {
     case 'level':
-      return surface.z;
+      return isInPlane(surface) ? heightInPlane(surface, x, y) : surface.z;
     case 'embedded':
       return heightOn(surface.embedded, x, y);
     case 'profile':
       // Only its edge lies in the plan itself.
       return surface.profile.start;
   }
+}
+
+function heightInPlane({ z, beside, isUnder, plane }: LevelInPlane, x: number, y: number): number {
+  const height = plane.heightAt(x / STEPS_PER_MM, y / STEPS_PER_MM, z);
+  if (!beside) return height;
+  const other = heightOf(beside, x, y);
+  return isUnder ? Math.min(height, other - LEAST_LEFT) : Math.max(height, other + LEAST_LEFT);
 }
 
 /** The parts of the side that is turned to the reader. */

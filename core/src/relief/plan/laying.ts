@@ -98,7 +98,8 @@ function lay(
       const { surface, under } = material;
       const placed = slopeMeshes.of(groundOf(inset.contours, layers[surface.layer]), surface.profile);
       // One that comes out at the back is embedded, so that a line stands where it does.
-      const isInside = under.kind === 'level' && surface.profile.upTo(placed.slopeMesh.whole.deepest).low > under.z;
+      const isInside =
+        under.kind === 'level' && !under.plane && surface.profile.upTo(placed.slopeMesh.whole.deepest).low > under.z;
       if (placed.slopeMesh.isWhole && isInside) made.set(inset, placed);
       else notEmbedded.push(...inset.contours);
     }

@@ -82,7 +82,7 @@ function finishesOf({ top, sides, operation, part, tier }: Layer): string {
 function keyOf(surface: Surface): string {
   switch (surface.kind) {
     case 'level':
-      return `${Math.round(surface.z / LEVEL_STEP)}`;
+      return `${Math.round(surface.z / LEVEL_STEP)}${surface.plane ? ` by ${surface.plane.key}` : ''}`;
     case 'profile':
       return surface.profile.key;
     case 'embedded':

@@ -5,6 +5,7 @@ import { area, bounds, cross, dot, minus, type Outline, unit, type Vector, weigh
 import { setField, type Sign, type Support, type TextPart, ticket } from '../../sign/index.js';
 import { surfaceOf } from '../../support/index.js';
 import { notesOf } from '../../checks/index.js';
+import { Evaluator } from './evaluate.js';
 
 const workshop = new Workshop();
 
@@ -45,6 +46,20 @@ describe('words laid on as they look from before them', () => {
       expect(round.minX).toBeCloseTo(x + radius * Math.asin((flat.minX - x) / radius), 2);
       expect(round.maxX).toBeCloseTo(x + radius * Math.asin((flat.maxX - x) / radius), 2);
       expect([round.minY, round.maxY].map((mm, i) => Math.abs(mm - [flat.minY, flat.maxY][i]) < 0.002)).toEqual([true, true]);
+    }
+  });
+
+  it('are single letters where those lie, too, so that they are measured as they are made', () => {
+    for (const side of ['front', 'back'] as const) {
+      const [sign, part] = laid({ kind: 'cylinder', radius: 60, facing: 'outside' }, { x: 35, turn: 10 }, true);
+      if (side === 'back') part.side = 'back';
+      const evaluator = new Evaluator(workshop.book);
+      const evaluation = evaluator.evaluateLoaded(sign, side);
+      const letters = evaluator.letters(evaluation, part.id);
+      const all = bounds(letters.flatMap(({ outline }) => outline))!;
+      const whole = evaluation.parts.find(({ id }) => id === part.id)!.ink!;
+      for (const edge of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(all[edge]).toBeCloseTo(whole[edge], 3);
+      expect(letters.map(({ character }) => character).join('')).toBe('GATE3');
     }
   });
 

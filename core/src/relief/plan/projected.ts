@@ -58,6 +58,17 @@ export function projected(
   return all(part);
 }
 
+/** Rings of the plan as `projected` lays the outlines of a part. @throws HiddenError */
+export function projectedRings(
+  rings: readonly Contour[],
+  at: { readonly x: number; readonly y: number },
+  surface: SupportSurface,
+  sense = 1,
+): Contour[] {
+  const view = new View(surface, sense * at.x, at.y);
+  return rings.map((ring) => snapRing(view.laid(ring, true, sense)));
+}
+
 /** A surface as it is seen from straight before a place of it. */
 class View {
   private readonly out = new Float64Array(3);

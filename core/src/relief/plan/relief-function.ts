@@ -1,5 +1,6 @@
 import { type Windings } from '../../arrangement/index.js';
 import { type Layer } from '../placing/layers.js';
+import { type SupportPlane } from '../../support/index.js';
 import { higher, lower, HeightProfile } from '../profile/height-profile.js';
 import { type PlanLayers, reliefLayersIn } from './plan-layers.js';
 import { type EmbeddedSlope } from '../slopes/embedded-slopes.js';
@@ -15,12 +16,29 @@ interface Made {
 /** The surface over a place of the plan. */
 export type Surface = Made &
   (
-    | /** Level. */ { readonly kind: 'level'; readonly z: number }
+    | /** Level: so far from the face, or from a plane. */ LevelSurface
       /** The slope of a letter that nothing comes near, by the distance from its edge. */
     | { readonly kind: 'profile'; readonly profile: HeightProfile }
     /** A slope that is embedded in the plan, between two of its lines. */
     | { readonly kind: 'embedded'; readonly embedded: EmbeddedSlope; readonly band: number }
   );
+
+/** A level, by its number: mm above the face; on a plane that is its height only where the plane touches the surface. */
+export interface LevelSurface {
+  readonly kind: 'level';
+  readonly z: number;
+  readonly plane?: SupportPlane;
+  /** Of one in a plane the surface of the other side, to which it comes no nearer than {@link LEAST_LEFT}. */
+  readonly beside?: Surface;
+  /** Whether it is the lower one of both. */
+  readonly isUnder?: true;
+}
+
+/** A level that lies in a plane. */
+export type LevelInPlane = LevelSurface & { readonly plane: SupportPlane };
+
+/** mm of material that a level in a plane leaves above the other side. */
+export const LEAST_LEFT = 0.02;
 
 /** Layer of a surface that is the face of the blank, or its back. */
 export const FACE_LAYER = -1;
@@ -126,6 +144,7 @@ export class ReliefFunction {
       const { steps, ...both } = this.plate(plate);
       material = { ...material, [side]: both[side], steps: [...material.steps, ...steps] };
     }
+    if (material) material = apart(material);
     return { material, met, effective, idle, present, notEmbedded };
   }
 
@@ -140,13 +159,13 @@ export class ReliefFunction {
     const layer = this.layers[index];
     if (layer.operation === 'through') return undefined;
     if (layer.operation === 'insert') {
-      return platform(index, layer.z, layer.under!);
+      return platform(index, layer.z, layer.under!, layer.plane);
     }
     const side = layer.isBehind ? 'under' : 'surface';
     const was = before[side];
     if (layer.operation === 'mark') return { ...before, [side]: { ...was, marked: index } };
     const own = this.surfaceOf(index, there);
-    if ((own.kind === 'profile' && was.kind === 'embedded') || (own.kind === 'embedded' && was.kind === 'profile'))
+    if ((own.kind === 'profile' && needsLines(was)) || (needsLines(own) && was.kind === 'profile'))
       notEmbedded.push(own.kind === 'profile' ? index : was.layer);
     // Seen from the reader, what rises on the side that is turned away comes lower.
     const isHigher = (layer.operation === 'raise') !== (layer.isBehind ?? false);
@@ -165,8 +184,8 @@ export class ReliefFunction {
   }
 
   private surfaceOf(index: number, there: ReadonlySet<number>): Surface {
-    const { profile, z } = this.layers[index];
-    if (!profile) return { kind: 'level', z, layer: index };
+    const { profile, z, plane } = this.layers[index];
+    if (!profile) return { kind: 'level', z, layer: index, ...(plane && { plane }) };
     const { numbers } = this;
     const embedded = this.embeddedAt.get(index);
     if (!embedded || !there.has(numbers.outlineOf(embedded))) return { kind: 'profile', profile, layer: index };
@@ -204,11 +223,27 @@ export class ReliefFunction {
   }
 }
 
-/** A plate between two levels. */
-function platform(layer: number, z: number, under: number): Material {
+/** Surfaces that the slopes of a letter cannot be kept apart from. */
+const needsLines = (surface: Surface): boolean => surface.kind === 'embedded' || isInPlane(surface);
+
+/** Whether a surface is a level in a plane. */
+export const isInPlane = (surface: Surface): surface is Surface & LevelInPlane =>
+  surface.kind === 'level' && surface.plane !== undefined;
+
+/** Material of which a level in a plane knows the other side; of two of them that in front does. */
+function apart({ surface, under, steps }: Material): Material {
   return {
-    surface: { kind: 'level', z, layer },
-    under: { kind: 'level', z: under, layer },
+    surface: isInPlane(surface) ? { ...surface, beside: under } : surface,
+    under: isInPlane(under) && !isInPlane(surface) ? { ...under, beside: surface, isUnder: true } : under,
+    steps,
+  };
+}
+
+/** A plate between two levels. */
+function platform(layer: number, z: number, under: number, plane?: SupportPlane): Material {
+  return {
+    surface: { kind: 'level', z, layer, ...(plane && { plane }) },
+    under: { kind: 'level', z: under, layer, ...(plane && { plane }) },
     steps: [{ layer, low: under, high: z }],
   };
 }
@@ -235,6 +270,6 @@ export function middleHeight(surface: Surface): number {
 
 /** Whether two surfaces have the same height everywhere over a place. */
 function isSame(a: Surface, b: Surface): boolean {
-  if (a.kind === 'level' && b.kind === 'level') return Math.abs(a.z - b.z) <= LEVEL_STEP;
+  if (a.kind === 'level' && b.kind === 'level') return Math.abs(a.z - b.z) <= LEVEL_STEP && a.plane === b.plane;
   return a === b;
 }

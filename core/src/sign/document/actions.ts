@@ -58,7 +58,7 @@ const MEANINGS: { readonly [K in Kind]: Meaning<Of<K>> } = {
     rise: ({ to }) => to,
     sinks: ({ to }) => to < 0,
     made: (amount, before) => ({ kind: 'set', to: before.kind === 'carve' || before.kind === 'line' ? -amount : amount }),
-    at: (_, above) => ({ kind: 'set', to: above }),
+    at: (action, above) => ({ ...action, to: above }),
     more: (action, more) => ({ ...action, to: action.to < 0 ? Math.min(0, action.to - more) : byMore(action.to, more) }),
   },
   'cut-through': {

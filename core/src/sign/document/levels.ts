@@ -20,6 +20,9 @@ export function tierLevel(tier: Tier, base: number): number {
   return Number.isFinite(level) ? Number(level.toFixed(9)) : level;
 }
 
+/** Whether a tier lies in a plane where a sign is bent around something. */
+export const isFlat = ({ action }: Tier): boolean => action.kind === 'set' && action.flat === true;
+
 /** A side of the blank. */
 export type Side = 'front' | 'back';
 
@@ -49,6 +52,28 @@ export function baseLevels(sign: Sign): ReadonlyMap<string, number> {
     parts.set(part.id, part);
   }
   return bases;
+}
+
+/**
+ * By part that sits on a level in a plane, the part at whose place that plane touches what the sign is bent around: what such a part makes
+ * is measured from the plane as well. Of tiers at one level the first counts.
+ */
+export function planeHosts(sign: Sign): ReadonlyMap<string, string> {
+  const hosts = new Map<string, string>();
+  if (!sign.parts.some(({ tiers }) => tiers.some(isFlat))) return hosts;
+  const bases = baseLevels(sign);
+  for (const { id, sitsOn } of sign.parts) {
+    if (sitsOn.kind !== 'part') continue;
+    const beneath = sign.parts.find((other) => other.id === sitsOn.part);
+    const inherited = hosts.get(sitsOn.part);
+    if (inherited !== undefined) hosts.set(id, inherited);
+    else if (beneath) {
+      const own = bases.get(beneath.id) ?? 0;
+      const tier = beneath.tiers.find((each) => each.on && each.action.kind !== 'mark' && tierLevel(each, own) === bases.get(id));
+      if (tier && isFlat(tier)) hosts.set(id, beneath.id);
+    }
+  }
+  return hosts;
 }
 
 /** Ids of the fonts that a sign's text parts are set in. */

@@ -98,7 +98,16 @@ const Action = byKind(
   closed({ kind: Type.Literal('raise'), by: Height }, 'material standing above the level the part sits on'),
   closed({ kind: Type.Literal('carve'), by: Height }, 'material taken out below that level'),
   closed(
-    { kind: Type.Literal('set'), to: Type.Number({ minimum: -1000, maximum: 1000 }) },
+    {
+      kind: Type.Literal('set'),
+      to: Type.Number({ minimum: -1000, maximum: 1000 }),
+      flat: Type.Optional(
+        Type.Literal(true, {
+          description:
+            'on what a sign is bent around, the level lies flat: in a plane square to the surface at the place of the part',
+        }),
+      ),
+    },
     'whatever is there becomes this level, measured from the level the part sits on',
   ),
   closed({ kind: Type.Literal('mark') }, 'colour only: what is there keeps its height and takes the finish of this tier'),

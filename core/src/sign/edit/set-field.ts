@@ -93,12 +93,10 @@ export function setField(sign: Sign, path: FieldPath, value: unknown, around: Ar
     setKindsOfHardware(sign, Number(value));
   } else if (part && last === 'cutOut') {
     cutOut(sign, part.id, value === 'out');
-  } else if (part?.kind === 'text' && last === 'projected') {
-    if (value === 'true') part.projected = true;
-    else delete part.projected;
-  } else if (part && last === 'dimensioned') {
-    if (value === 'yes') part.dimensioned = true;
-    else delete part.dimensioned;
+  } else if (last === 'projected' || last === 'flat' || last === 'dimensioned') {
+    const holder = holderOf(sign, path.slice(0, -1)) as Holder;
+    if (value === 'true') holder[last] = true;
+    else delete holder[last];
   } else if (part && last === 'side' && path.length === 3) {
     setSide(sign, part, value as Side);
   } else if (last === 'kind' && owner === 'laminate') {

@@ -106,7 +106,7 @@ function tierLine({ action }: Tier, unit: LengthUnit): string {
     case 'carve':
       return `carved ${formatLength(action.by, unit)}`;
     case 'set':
-      return `set at ${formatLength(action.to, unit)}`;
+      return `set at ${formatLength(action.to, unit)}${action.flat ? ', flat' : ''}`;
     case 'line':
       return `engraved ${formatLength(action.depth, unit)}`;
     case 'insert':

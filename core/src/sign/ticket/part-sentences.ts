@@ -52,15 +52,15 @@ const sideSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
   );
 
 const DIMENSIONED = [
-  ['no', 'left off the proof'],
-  ['yes', 'shown on the proof'],
+  ['false', 'left off the proof'],
+  ['true', 'shown on the proof'],
 ] as const;
 
 const dimensionSentence = (part: Part, index: number, write: Writer): TicketWord[] =>
   quietIf(
     !part.dimensioned,
     plain('Its dimensions are '),
-    write.choice('dimensions on the proof', part.dimensioned ? 'yes' : 'no', DIMENSIONED, 'parts', index, 'dimensioned'),
+    write.choice('dimensions on the proof', String(part.dimensioned ?? false), DIMENSIONED, 'parts', index, 'dimensioned'),
     plain('.'),
   );
 

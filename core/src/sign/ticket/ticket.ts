@@ -374,6 +374,14 @@ function blankEdgeWords({ blank }: Sign, write: Writer): TicketWord[] {
   return [...words('edge', 'edge'), ...words('backEdge', 'back edge')];
 }
 
+const LYING = [
+  ['false', 'following the surface'],
+  ['true', 'flat, square to the surface at its place'],
+] as const;
+
+const lyingWords = (isFlat: boolean, path: FieldPath, write: Writer): TicketWord[] =>
+  quietIf(!isFlat, plain(', '), write.choice('how it lies', String(isFlat), LYING, ...path, 'action', 'flat'));
+
 function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: number, write: Writer): Sentence {
   const path: FieldPath = ['parts', index, 'tiers', at];
   const { action } = tier;
@@ -391,7 +399,13 @@ function tierSentence(sign: Sign, part: Part, index: number, tier: Tier, at: num
       );
       break;
     case 'set':
-      words.push(plain(' of '), write.length('level', action.to, ...path, 'action', 'to'), plain(' from '), host);
+      words.push(
+        plain(' of '),
+        write.length('level', action.to, ...path, 'action', 'to'),
+        plain(' from '),
+        host,
+        ...(sign.support && sign.support.kind !== 'block' ? lyingWords(action.flat ?? false, path, write) : []),
+      );
       break;
     case 'line':
       words.push(
