@@ -11,7 +11,9 @@ import {
   surfaceFinishOf,
 } from '../relief/index.js';
 import { bareFinish, type Finish, finishNamed, finishOf } from '../sign/index.js';
+import { surfaceOf } from '../support/index.js';
 import { inSpaceOrFlat, type SpaceMesh } from './in-space.js';
+import { removedInSpace } from './removed.js';
 
 /** What a triangle of a relief is seen as. */
 export type Side = 'top' | 'side' | 'back';
@@ -117,8 +119,8 @@ function insertsOf(evaluation: Evaluation): Insert[] {
 }
 
 /**
- * Volume, what is taken out of the blank, and areas by finish: of a sign that is bent those in space; what is taken out by how much more, or less,
- * all of it is there.
+ * Volume, what is taken out of the blank, and areas by finish: of a sign that is bent those in space; inserts, and what is taken out of letters that
+ * a bent blank is cut to, by how much more, or less, all of it is there.
  * @param mesh the flat solid
  */
 export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
@@ -148,11 +150,13 @@ export function figuresOf(evaluation: Evaluation, mesh: ReliefMesh): Figures {
   const inserts = insertsOf(evaluation);
   const inserted = inserts.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0);
   const blank = evaluation.kept ? area(union(evaluation.kept)) : contourArea(evaluation.blank);
+  const surface = evaluation.sign.support && !isBlock && space.mesh !== mesh && !evaluation.kept ? surfaceOf(evaluation.sign) : undefined; // prettier-ignore
+  const removed = surface ? removedInSpace(evaluation, space.laid, surface) : (blank * thickness - within) * factor;
   return {
     volumeMm3: isBlock ? solidVolume : (flatVolume - inserted) * factor,
     inserts,
     // Sums of many triangles: what nothing was taken out of comes to nothing.
-    removedMm3: Math.max(0, blank * thickness - within + inserted) * factor,
+    removedMm3: Math.max(0, removed + inserted * factor),
     areas: [...areas.values()].sort((a, b) => b.topMm2 + b.sidesMm2 - a.topMm2 - a.sidesMm2),
   };
 }
