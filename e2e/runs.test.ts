@@ -165,7 +165,15 @@ describe('a run', () => {
     await button('Next').click();
     await page.getByRole('heading', { name: /^Plate 3: / }).waitFor();
     await page.getByText('As the sign is. Words are corrected in the list.').waitFor();
-    await button('Close', true).click();
+    // On the bench it is as it will be made, and nothing of it can be changed there.
+    await page.getByRole('link', { name: 'On the bench' }).click();
+    await page.locator('pr-plate-strip b', { hasText: 'Plate 3' }).waitFor();
+    await page.getByRole('link', { name: 'Before', exact: true }).click();
+    await page.locator('pr-plate-strip b', { hasText: 'Plate 2' }).waitFor();
+    await page.locator('pr-ticket-text').getByText(/ 5 mm/u).first().waitFor(); // prettier-ignore
+    await page.locator('pr-plan-view path.edge').waitFor({ state: 'attached' });
+    expect([await button('Add a line').count(), await button(/^Proof/u).count()]).toEqual([0, 0]);
+    await page.getByRole('link', { name: 'Back to the run' }).click();
     await button('Sheets', true).click();
     await button('Lay them out').click();
     await page.getByText(/4 plates on 1 sheet, \d+ % of them used/u).waitFor();

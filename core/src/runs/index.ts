@@ -2,6 +2,7 @@ export { counted, lettersOf } from './counters.js';
 export { type List, LIST_LIMITS, ListError, listFile, listOf } from './list.js';
 export { readList } from './read-list.js';
 export { type Plate, plateOf, type PlateState } from './plates.js';
+export { type PlateSign, plateSign } from './plate-sign.js';
 export { matched, type Matching, repeated, repeatedValues, type RowRemark, rowRemarks, rowValues, unfilled } from './rows.js';
 export {
   EFFORT,

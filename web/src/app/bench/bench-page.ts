@@ -58,17 +58,20 @@ import { Ladder } from './ladder/ladder';
 import { ModelViewer } from './model/model-view';
 import { NotesList } from './ticket/notes-list';
 import { OptionsStrip } from './ticket/options-strip';
+import { PlateStrip } from './ticket/plate-strip';
 import { OutputPanel } from './output/output-panel';
 import type { TypedDimension } from './plan/plan-dimensions';
 import { PictureOfRelief } from './plan/picture-of-relief';
-import { type PartStretch, type PlanMode, type PlanPaint, PlanViewer } from './plan/plan-view';
+import { PLAN_PAINTS, type PlanPaint } from './plan/plan-paints';
+import { type PartStretch, type PlanMode, PlanViewer } from './plan/plan-view';
 import { ProofChoices } from './output/proof-choices';
 import { Remedies } from './ticket/remedies';
 import { SaveMark } from './document/save-mark';
 import { SectionViewer } from './section/section-view';
 import type { AddedShape } from './document/added-shape';
+import { askedPlate, type AskedPlate } from './document/plate-of-run';
 import { SignStore } from './document/sign-store';
-import { LastSteps, type StepName, stepsOf } from './steps';
+import { LastSteps, type StepName, STEPS_OF_PLATE, stepsOf } from './steps';
 import { TasksService } from '../tasks/tasks.service';
 import { CustomerPins } from './plan/customer-pins';
 import { TicketPanel } from './ticket/ticket-panel';
@@ -104,6 +107,7 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
     ModelViewer,
     NotesList,
     OptionsStrip,
+    PlateStrip,
     MakePlace,
     OutputPanel,
     PlanViewer,
@@ -135,6 +139,10 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
 export class BenchPage implements OnDestroy {
   /** From the address. */
   readonly id = input.required<string>();
+  /** A plate of a run, and its row's id, to be shown in the place of the sign. */
+  readonly run = input<string>();
+  readonly row = input<string>();
+  private readonly askedPlate = computed(() => askedPlate(this.run(), this.row()));
   protected readonly store = inject(SignStore);
   protected readonly choices = inject(ProofChoices);
   protected readonly resizer = inject(Resizer);
@@ -171,7 +179,9 @@ export class BenchPage implements OnDestroy {
   );
   protected readonly shopFinishes = computed(() => this.shopState().finishes);
   /** Makers look, and change nothing. */
-  protected readonly isLooking = inject(SessionService).isMaker;
+  private readonly isMaker = inject(SessionService).isMaker;
+  /** So does who is shown a plate of a run. */
+  protected readonly isLooking = computed(() => this.isMaker || this.state()?.plate !== undefined);
   protected readonly hasInserts = hasInserts;
   protected readonly faces = computed(() => facesOf(this.state()?.sign.support));
   protected readonly hasBack = hasBack;
@@ -201,7 +211,9 @@ export class BenchPage implements OnDestroy {
   protected readonly steps = computed(() => {
     const [state, findings] = [this.state(), this.measurements.findingCount()];
     const notes = this.view()?.notes ?? [];
-    return state ? stepsOf(state.sign, notes, this.taskList(), state.save.revision, state.proof, findings) : [];
+    if (!state) return [];
+    const steps = stepsOf(state.sign, notes, this.taskList(), state.save.revision, state.proof, findings);
+    return state.plate ? steps.filter(({ name }) => STEPS_OF_PLATE.has(name)) : steps;
   });
   protected readonly facts = computed(() => {
     const [state, view] = [this.state(), this.view()];
@@ -212,13 +224,7 @@ export class BenchPage implements OnDestroy {
   /** What stands there is of before, and is being worked out anew. */
   protected readonly areFactsOld = computed(() => this.isBusy() || this.measurements.figures()?.view !== this.view());
   protected readonly areGapsOld = computed(() => this.isBusy() || this.measurements.isReadingGaps());
-  protected readonly paints: readonly { readonly value: PlanPaint; readonly words: string }[] = [
-    { value: 'heights', words: 'heights' },
-    { value: 'finishes', words: 'finishes' },
-    { value: 'relief', words: 'light and shade' },
-    { value: 'outlines', words: 'outlines only' },
-    { value: 'stretch', words: 'stretch' },
-  ];
+  protected readonly paints = PLAN_PAINTS;
   protected readonly paint = signal<PlanPaint>('heights');
   protected readonly measurements = inject(Measurements);
   private readonly library = inject(LibraryService);
@@ -232,8 +238,8 @@ export class BenchPage implements OnDestroy {
   protected readonly saved = (): Promise<void> => this.store.saved();
 
   constructor() {
-    effect(() => void this.open(this.id()));
-    effect(() => this.lastSteps.keep(untracked(this.id), this.step()));
+    effect(() => void this.open(this.id(), this.askedPlate()));
+    effect(() => untracked(this.askedPlate) || this.lastSteps.keep(untracked(this.id), this.step()));
     effect(() => this.help.step.set(this.step()));
     this.tour.isPossible.set(true);
     effect(() => this.measurements.isChecking.set(this.panel() === 'notes'));
@@ -266,14 +272,14 @@ export class BenchPage implements OnDestroy {
     this.relief.keepModel(false);
   }
 
-  private async open(id: string): Promise<void> {
+  private async open(id: string, asked?: AskedPlate): Promise<void> {
     this.error.set('');
-    this.step.set(this.lastSteps.of(id));
+    this.step.set(asked ? 'Layout' : this.lastSteps.of(id));
     try {
-      await this.store.open(id);
+      await this.store.open(id, asked);
       if (this.state()?.restored)
         this.notices.say('What was typed here before and not saved was found in this browser and taken up.');
-      if (!this.isLooking) this.tour.offer();
+      if (!this.isLooking()) this.tour.offer();
       await this.tasks.open(id);
       const job = this.state()?.job;
       // Without them the bench is what it is.
@@ -358,7 +364,7 @@ export class BenchPage implements OnDestroy {
   }
 
   protected retry(): void {
-    void this.open(this.id());
+    void this.open(this.id(), this.askedPlate());
   }
 
   protected goTo(step: StepName): void {
@@ -406,7 +412,7 @@ export class BenchPage implements OnDestroy {
       else this.store.undo();
       return;
     }
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k' && !this.isLooking) {
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k' && !this.isLooking()) {
       event.preventDefault();
       return this.find();
     }

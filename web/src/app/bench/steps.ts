@@ -8,6 +8,9 @@ export type StepName = 'Brief' | 'Layout' | 'Heights' | 'Check' | 'Proof' | 'Mak
 
 const STEPS: readonly StepName[] = ['Brief', 'Layout', 'Heights', 'Check', 'Proof', 'Make'];
 
+/** What can be looked at of a plate of a run: its brief, its proof and its files are those of the run. */
+export const STEPS_OF_PLATE: ReadonlySet<StepName> = new Set<StepName>(['Layout', 'Heights', 'Check']);
+
 const PREFIX = 'plain-relief/step/';
 
 /** At which step each sign was left, as this browser knows it. */

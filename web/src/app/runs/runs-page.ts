@@ -66,6 +66,8 @@ const PLACES = [
 export class RunsPage {
   /** Of the job. */
   readonly id = input.required<string>();
+  /** The run that is shown first; where none is named the newest. */
+  readonly run = input<string>();
   private readonly service = inject(RunsService);
   private readonly desk = inject(PlateDesk);
   private readonly workers = inject(MakingsService);
@@ -186,7 +188,7 @@ export class RunsPage {
   });
 
   constructor() {
-    effect(() => void attempt(this.trouble, () => this.service.open(this.id())));
+    effect(() => void attempt(this.trouble, () => this.service.open(this.id(), untracked(this.run))));
     effect(() => {
       const [sign, run, values] = [this.sign(), this.document(), this.values()];
       if (!sign || !run || this.lacking() !== '') return;

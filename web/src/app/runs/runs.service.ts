@@ -53,14 +53,14 @@ export class RunsService implements OnDestroy {
   private isClosed = false;
   private saving: Promise<void> = Promise.resolve();
 
-  /** @throws ApiError */
-  async open(jobId: string): Promise<void> {
+  /** @param first the run that is shown first, the newest where that is none of the job's @throws ApiError */
+  async open(jobId: string, first?: string): Promise<void> {
     const [job, { runs }] = await Promise.all([
       this.api.ask('GET /jobs/:id', { params: { id: jobId } }),
       this.api.ask('GET /jobs/:id/runs', { params: { id: jobId } }),
     ]);
     this.tell({ job, runs });
-    if (runs.length > 0) await this.show(runs[0].id);
+    if (runs.length > 0) await this.show((runs.find(({ id }) => id === first) ?? runs[0]).id);
     this.tell({ isLoading: false });
   }
 

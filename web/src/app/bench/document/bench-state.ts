@@ -1,6 +1,7 @@
 import type { SignProof } from '@plain-relief/api';
 import { type Side, type Sign } from '@plain-relief/core/sign';
 import type { SaveState } from './autosave';
+import type { ShownPlate } from './plate-of-run';
 
 export interface SignJob {
   readonly id: string;
@@ -14,6 +15,8 @@ export interface BenchState {
   readonly job: SignJob;
   /** The newest proof that shows the sign, as it was when the sign was opened. */
   readonly proof?: SignProof;
+  /** The plate of a run that is shown in place of the sign; nothing of it can be changed here. */
+  readonly plate?: ShownPlate;
   /** As the shown option is. */
   readonly sign: Sign;
   /** Id of the option that is shown, and edited; undefined for the sign as it stands. */

@@ -18,7 +18,9 @@ import fc from 'fast-check';
 import { ReliefService } from '../../relief/relief.service';
 import { Api } from '../../platform/api';
 import { Notices } from '../../platform/notices';
+import { newRun, withList } from '@plain-relief/core/runs';
 import { Drafts } from './drafts';
+import { askedPlate } from './plate-of-run';
 import { ProofChoices } from '../output/proof-choices';
 import { Remedies } from '../ticket/remedies';
 import { Resizer } from './resizer';
@@ -29,6 +31,7 @@ class Outside {
   readonly shown: Sign[] = [];
   readonly saved: Sign[] = [];
   document = newSign('West gate', 'mm');
+  run = withList(newRun('s'), { columns: ['name'], rows: [['Rowan'], ['Yew']] }).run;
 
   readonly relief = {
     clear: () => undefined,
@@ -39,7 +42,8 @@ class Outside {
   };
   side: Side | undefined;
   readonly api = {
-    ask: (_: Endpoint, { body }: { body?: { base: number; document: Sign } }) => {
+    ask: (of: Endpoint, { body }: { body?: { base: number; document: Sign } }) => {
+      if (of === 'GET /runs/:id') return Promise.resolve({ title: 'Trees', document: this.run });
       if (!body) {
         const job = { id: 'j', number: 'FA-0101', title: 'T', customer: 'C' };
         return Promise.resolve({ id: 's', revision: 4, document: this.document, job });
@@ -96,6 +100,33 @@ describe('SignStore', () => {
     // What is taken back or taken up again is told by its own words.
     store.redo();
     expect(notices.all()).toHaveLength(1);
+  });
+
+  it('shows a plate of a run in the place of the sign, of which nothing can be changed and nothing is saved', async () => {
+    const notices = TestBed.inject(Notices);
+    store.addText();
+    store.setField(['parts', 0, 'words'], '{name}', 'words');
+    outside.document = { ...sign(), slots: [{ name: 'name', empty: 'close' }] };
+    await store.flush();
+    const saved = outside.saved.length;
+    await store.open('s', askedPlate('r', '2'));
+    const [line] = sign().parts;
+    expect([line.kind === 'text' && line.words, store.now!.plate]).toEqual(['Yew', expect.objectContaining({ run: 'r', title: 'Trees', at: 1, before: 1 })]); // prettier-ignore
+    store.addShape('circle');
+    store.undo();
+    await store.flush();
+    expect([sign().parts.length, outside.saved.length]).toEqual([1, saved]);
+    expect(notices.all().at(-1)!.text).toBe('A plate is changed with all others on their sign, or alone in its run.');
+    // Drafts are the sign's own.
+    expect(TestBed.inject(Drafts).read('s')).toBeUndefined();
+    await expect(store.open('s', askedPlate('r', '7'))).rejects.toThrow('This plate is in the list of Trees no more');
+    outside.run = { ...outside.run, sign: 'other' };
+    await expect(store.open('s', askedPlate('r', '1'))).rejects.toThrow('This run is of another sign');
+    expect([askedPlate('r', undefined), askedPlate(undefined, '1'), askedPlate('r', '1e3')]).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ]);
   });
 
   it('takes an earlier document up as a step that can be undone', () => {

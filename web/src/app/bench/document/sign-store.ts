@@ -45,6 +45,7 @@ import { Autosave } from './autosave';
 import type { BenchState } from './bench-state';
 import { Drafts } from './drafts';
 import { History } from './history';
+import { type AskedPlate, plateOfRun } from './plate-of-run';
 
 export type { BenchState, SignJob };
 
@@ -79,21 +80,33 @@ export class SignStore implements OnDestroy {
     return this.state.value;
   }
 
-  /** Fetches a sign, takes up a draft that the browser kept, and shows it. @throws ApiError */
-  async open(id: string): Promise<void> {
+  /**
+   * Fetches a sign, takes up a draft that the browser kept, and shows it.
+   * @param asked a plate of a run of it, to be looked at in its place
+   * @throws ApiError
+   */
+  async open(id: string, asked?: AskedPlate): Promise<void> {
     this.close();
     this.relief.clear();
     const { revision, document, job, proof } = await this.api.ask('GET /signs/:id', { params: { id } });
+    const plate = asked && (await plateOfRun(this.api, id, document, asked));
+    if (plate) return this.begin({ id, job, proof, plate }, plate.sign, revision);
     const draft = this.drafts.read(id);
     const isRestored = draft !== undefined && JSON.stringify(draft.document) !== JSON.stringify(document);
     this.autosave = new Autosave(this.api, this.drafts, id, isRestored ? draft.base : revision, document);
+    const shown = isRestored ? draft.document : document;
+    this.begin({ id, job, proof }, shown, revision, isRestored);
+    this.saving = this.autosave.state$.subscribe((save) => this.patch({ save }));
+    if (isRestored) this.autosave.changed(shown);
+    else this.drafts.drop(id);
+  }
+
+  private begin(of: Pick<BenchState, 'id' | 'job' | 'proof' | 'plate'>, sign: Sign, revision: number, restored = false): void {
     this.face.set('');
-    this.history = History.of(isRestored ? draft.document : document);
+    this.history = History.of(sign);
     this.state.next({
-      id,
-      job,
-      proof,
-      sign: this.history.value,
+      ...of,
+      sign,
       option: undefined,
       side: 'front',
       chosen: [],
@@ -101,12 +114,9 @@ export class SignStore implements OnDestroy {
       undoLabel: undefined,
       redoLabel: undefined,
       save: { kind: 'saved', revision },
-      restored: isRestored,
+      restored,
     });
-    this.saving = this.autosave.state$.subscribe((save) => this.patch({ save }));
-    this.relief.show(this.history.value);
-    if (isRestored) this.autosave.changed(this.history.value);
-    else this.drafts.drop(id);
+    this.relief.show(sign);
   }
 
   ngOnDestroy(): void {
@@ -440,6 +450,7 @@ export class SignStore implements OnDestroy {
 
   private take(history: History<Sign>): void {
     if (this.session.isMaker) return;
+    if (this.now?.plate) return this.notices.say('A plate is changed with all others on their sign, or alone in its run.');
     const before = this.history?.value;
     this.history = history;
     const sign = history.value;

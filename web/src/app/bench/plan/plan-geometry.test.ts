@@ -29,6 +29,12 @@ describe('rulers', () => {
       for (let i = 1; i < marks.length; i++) expect(marks[i].at - marks[i - 1].at).toBeGreaterThanOrEqual(46);
       expect(marks.map(({ text }) => text)).toContain('0');
     }
+    // A mark so near the corner that its figure would run into the unit has none.
+    const upright = ticks({ scale: 1, x: 0, y: 230 }, 'y', 500, 'mm').map(({ at, text }) => [at, text]);
+    expect(upright.slice(-2)).toEqual([
+      [80, '150'],
+      [30, ''],
+    ]);
     expect(ticks({ scale: 10, x: 100, y: 100 }, 'x', 400, 'in').map(({ text }) => text)).toContain('1/4');
   });
 });

@@ -46,6 +46,8 @@ export interface Tick {
 const MM_STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000];
 const INCH_STEPS = [1 / 32, 1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 2, 6, 12, 24, 48, 96].map((inches) => inches * 25.4);
 const LEAST_GAP = 46;
+/** Pixels that a figure's character takes at most, with the room before it. */
+const FIGURE = 8;
 
 /** Figures along a ruler, far enough apart to be read. */
 export function ticks(view: Viewport, axis: 'x' | 'y', length: number, unit: LengthUnit): Tick[] {
@@ -57,7 +59,10 @@ export function ticks(view: Viewport, axis: 'x' | 'y', length: number, unit: Len
   const out: Tick[] = [];
   for (let n = Math.ceil(Math.min(...ends) / step); n <= Math.max(...ends) / step; n++) {
     const at = origin + sign * n * step * view.scale;
-    if (at > RULER) out.push({ at, text: formatLength(n * step, unit).replace(/ (mm|in)$/u, '') });
+    const text = formatLength(n * step, unit).replace(/ (mm|in)$/u, '');
+    // Figures of the upright ruler run upwards from their mark: the first has the unit's corner above it.
+    const hasRoom = axis === 'x' || at - text.length * FIGURE > RULER;
+    if (at > RULER) out.push({ at, text: hasRoom ? text : '' });
   }
   return out;
 }

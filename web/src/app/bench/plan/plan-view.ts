@@ -34,6 +34,7 @@ import { arrowOf, nudgeLength } from './arrow-keys';
 import type { CustomerPin } from './customer-pins';
 import { PlanDimensions, type TypedDimension } from './plan-dimensions';
 import { cutLineEnds, fit, onSteps, RULER, ticks, toPlan, turnTowards, type Viewport, zoomed } from './plan-geometry';
+import type { PlanPaint } from './plan-paints';
 import { HANDLES, type Handle, handlePlaces, sideOfHandle, stretchedBy } from './plan-handles';
 import { PlanMeasure } from './plan-measure';
 import { PlanPoints } from './plan-points';
@@ -61,8 +62,6 @@ export interface StretchTogether {
   readonly about: { readonly x: number; readonly y: number };
 }
 
-/** What the plan's places are painted with. */
-export type PlanPaint = 'heights' | 'finishes' | 'relief' | 'outlines' | 'stretch';
 export type PlanMode = 'choose' | 'points' | 'measure';
 
 type Drag =

@@ -9,7 +9,9 @@ import { type FontEntry } from '@plain-relief/core/type';
   styleUrl: './ticket-text.scss',
   template: `
     <h2>Ticket</h2>
-    <p class="told inside">You see the sign as it is; designers change it. Files of what was approved are under Make.</p>
+    @if (!isPlate()) {
+      <p class="told inside">You see the sign as it is; designers change it. Files of what was approved are under Make.</p>
+    }
     <section aria-label="Blank">
       <h3>Blank</h3>
       @for (text of blank(); track $index) {
@@ -33,6 +35,8 @@ export class TicketText {
   readonly fonts = input<readonly FontEntry[]>([]);
   /** Ids of the chosen parts. */
   readonly chosen = input<readonly string[]>([]);
+  /** Whether it is a plate of a run: who looks at it may be a designer. */
+  readonly isPlate = input(false);
   readonly picked = output<string>();
 
   private readonly sentences = computed(() =>
