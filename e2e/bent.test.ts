@@ -141,8 +141,8 @@ describe('signs that are bent', () => {
     sign.support = { kind: 'cylinder', radius: 80, facing: 'outside', round: true };
     sign.blank.outline = { kind: 'rectangle', width: 160 * Math.PI, height: 150, cornerRadius: 0 };
     const pad = newShape(sign, 'rectangle');
-    sign.parts = [{ ...pad, name: 'Pad', shape: { kind: 'rectangle', width: 70, height: 40, cornerRadius: 4 }, tiers: [newTier('tier-1', { kind: 'set', to: -4 })] }]; // prettier-ignore
-    sign.parts.push({ ...newText(sign, 'barlow-bold'), name: 'Number', words: '17', sitsOn: { kind: 'part', part: pad.id, at: 'floor' }, tiers: [newTier('tier-2', { kind: 'raise', by: 2 })] }); // prettier-ignore
+    sign.parts = [{ ...pad, id: 'pad', name: 'Pad', shape: { kind: 'rectangle', width: 70, height: 40, cornerRadius: 4 }, tiers: [newTier('tier-1', { kind: 'set', to: -4 })] }]; // prettier-ignore
+    sign.parts.push({ ...newText(sign, 'barlow-bold'), name: 'Number', words: '17', sitsOn: { kind: 'part', part: 'pad', at: 'floor' }, tiers: [newTier('tier-2', { kind: 'raise', by: 2 })] }); // prettier-ignore
     const id = await open('Number post', sign);
     await button(/^Heights/u)
       .first()

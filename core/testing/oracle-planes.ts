@@ -92,6 +92,12 @@ export class OraclePlanes {
     }
   }
 
+  /** Whether an outline is laid on a level in a plane; what follows others lies where those lie. */
+  isLaidInPlane(part: Part): boolean {
+    const isFollowing = part.kind === 'shape' && ['border', 'fixings', 'combined'].includes(part.shape.kind);
+    return this.surface !== undefined && this.owners.has(part.id) && part.tiers.length > 0 && !isFollowing;
+  }
+
   of(part: Part, { action }: Tier): OraclePlane | undefined {
     const owner = this.owners.get(part.id) ?? (action.kind === 'set' && action.flat ? part.id : undefined);
     if (owner === undefined || !this.surface || action.kind === 'mark' || action.kind === 'cut-through') return undefined;

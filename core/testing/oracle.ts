@@ -75,15 +75,14 @@ export class Oracle {
     const outer = faces.length > 0 ? ringOf(evaluation.blank) : largestRing(blank);
     this.ground = new Area([outer]);
     const bases = new Map<string, number>();
-    for (const part of sign.parts) {
-      this.outlines.set(part.id, this.placed(part, faces.length > 0 ? faceAround(part.place, faces) : outer));
-      bases.set(part.id, this.baseOf(part, bases));
-    }
+    for (const part of sign.parts) bases.set(part.id, this.baseOf(part, bases));
     this.planes = new OraclePlanes(
       sign,
       (part) => this.levelsOf(part, bases.get(part.id)!),
       ({ id }) => bases.get(id)!,
     );
+    for (const part of sign.parts)
+      this.outlines.set(part.id, this.placed(part, faces.length > 0 ? faceAround(part.place, faces) : outer));
     const cutTo = faces.length > 0 ? undefined : sign.blank.cutTo;
     let kept = crossSection(m, [Float64Array.from(outer.flat())]);
     if (cutTo) {
@@ -355,7 +354,9 @@ export class Oracle {
   /** A part's outline in the plan of its own side. */
   private placed(part: Part, blank: Ring): CrossSection {
     // How words are set is not the relief's: their rings are taken as they are.
-    if (part.kind === 'text') return crossSection(this.m, this.planOf(part.id)?.area.contours ?? []);
+    // Nor is how what sits in a plane is laid so that it is true there: closed forms judge that.
+    if (part.kind === 'text' || this.planes.isLaidInPlane(part))
+      return crossSection(this.m, this.planOf(part.id)?.area.contours ?? []);
     const own = part.side === 'back' ? blank.map(([x, y]) => [-x, y] as const).reverse() : blank;
     const { x, y, turn, mirror } = part.place;
     const around = thickEnough(this.m, this.followed(part.shape, own) ?? shapeOutline(this.m, part.shape, false));

@@ -12,6 +12,7 @@ import {
   spaceSection,
   spaceSectionDrawing,
   stretchCells,
+  supportFigures,
   supportLines,
   templateDrawing,
   withBends,
@@ -46,6 +47,29 @@ describe('a section in space', () => {
     // The face lies in 0, out of the surface: the ring reaches from there a diameter back.
     const { minY, maxY } = bounds(section(0))!;
     expect([minY, maxY]).toEqual([expect.closeTo(-120, 1), expect.closeTo(0, 1)]);
+  });
+
+  it('along a level line of a cone is the ring across its axis, askew one that is square to the face', () => {
+    const cone = roundSign(CUP, 100, 4);
+    const solid = spaceSolid(workshop.evaluate(cone));
+    const lean = Math.atan2(15, 100);
+    // Across the axis the wall is as thick as along its normal, divided by the cosine of its lean.
+    for (const y of [-20, 0, 25]) {
+      const radius = 37.5 + 0.15 * y * Math.cos(lean);
+      const ring = spaceSection(cone, solid, { x: 0, y, turn: 0 });
+      // Chords stray by 0.02 mm at most, half a thousandth of such a wall.
+      expect(Math.abs(area(ring) / (Math.PI * (radius ** 2 - (radius - 4 / Math.cos(lean)) ** 2)) - 1)).toBeLessThan(1e-3);
+      const { minX, maxX, minY, maxY } = bounds(ring)!;
+      expect([maxX - minX, maxY - minY, maxY].map((mm, i) => mm - [2 * radius, 2 * radius, 0][i])).toEqual([expect.closeTo(0, 1), expect.closeTo(0, 1), expect.closeTo(0, 2)]); // prettier-ignore
+      const words = supportFigures(workshop.evaluate(cone), { line: { x: 0, y, turn: 0 } });
+      expect(words[1]).toBe(`radius ${Number(radius.toFixed(2))} mm in the section`);
+    }
+    const upright = spaceSection(cone, solid, { x: 0, y: 0, turn: 90 });
+    expect(area(upright) / (2 * 4 * Math.hypot(100, 15))).toBeCloseTo(1, 3);
+    expect(supportFigures(workshop.evaluate(cone), { line: { x: 0, y: 0, turn: 90 } })).toHaveLength(2);
+    // A ring that leans is longer one way.
+    const askew = bounds(spaceSection(cone, solid, { x: 0, y: 0, turn: 20 }))!;
+    expect(askew.maxX - askew.minX).toBeGreaterThan(2 * 37.5);
   });
 
   it('is drawn with what it is bent around, in figures', () => {

@@ -21,8 +21,9 @@ import { INK } from './palette.js';
 import { SECTION_FILL } from './section.js';
 
 /**
- * What a plane cuts of a solid in space: the one that stands square to the surface at the line's point, along the line's direction there. x
- * runs along the line and y out of the surface, both from that point.
+ * What a plane cuts of a solid in space: the one that stands square to the surface at the line's point, along the line's direction there; along
+ * a level line of a cone, or of a face that is curved both ways, the level one, across the axis. x runs along the line and y out of the surface,
+ * both from that point.
  * @param solid in space, of the front
  */
 export function spaceSection(sign: Sign, solid: Mesh, line: SectionLine): Outline {
@@ -49,6 +50,9 @@ function flatFrame({ x, y, turn }: SectionLine): Frame {
   return { at: [x, y, 0], axes: [[sin, -cos, 0], [cos, sin, 0], [0, 0, 1]] }; // prettier-ignore
 }
 
+/** How much a line may rise for each mm and count as level: 1°. */
+const LEVEL = Math.sin(Math.PI / 180);
+
 /** mm of the plan over which the direction of a line in space is taken. */
 const NEAR = 1e-3;
 
@@ -63,7 +67,22 @@ function frameAt(surface: SupportSurface, { x, y, turn }: SectionLine): Frame {
   const at: Vector = [p[0], p[1], p[2]];
   const raw = minus([q[0], q[1], q[2]], at);
   const along = unit(weightedSum([1, raw], [-dot(raw, out), out]));
-  return { at, axes: [cross(along, out), along, out] };
+  if (!surface.hasLevelLines || Math.abs(along[1]) > LEVEL) return { at, axes: [cross(along, out), along, out] };
+  const across = unit([out[0], 0, out[2]]);
+  // Square to what is upright: the line's own direction but for less than a degree.
+  const level = cross([0, 1, 0], across);
+  const run = dot(level, along) < 0 ? weightedSum([-1, level]) : level;
+  return { at, axes: [cross(run, across), run, across] };
+}
+
+/** The radius at which a level line of a cone runs; undefined of any other line. */
+function radiusThere(sign: Sign, line: SectionLine): number | undefined {
+  const { support } = sign;
+  if (support?.kind !== 'cone') return undefined;
+  const surface = surfaceOf(sign)!;
+  const { at, axes } = frameAt(surface, line);
+  if (Math.abs(axes[0][1]) < 1 - 1e-9) return undefined;
+  return (support.bottom + support.top) / 2 + ((support.top - support.bottom) * at[1]) / support.height;
 }
 
 /** Mean width of a letter of a label as a share of the height of its capitals. */
@@ -74,7 +93,7 @@ export function spaceSectionDrawing(evaluation: Evaluation, solid: Mesh, line: S
   const { sign } = evaluation;
   const outline = spaceSection(sign, solid, line);
   const box = bounds(outline) ?? { minX: -1, minY: -1, maxX: 1, maxY: 1 };
-  const words = supportFigures(evaluation);
+  const words = supportFigures(evaluation, { line });
   const items: Item[] = [
     {
       kind: 'area',
@@ -108,8 +127,14 @@ export function spaceSectionDrawing(evaluation: Evaluation, solid: Mesh, line: S
   };
 }
 
-/** What a sign is bent around, in figures: radii, arc lengths and degrees. */
-export function supportFigures({ sign, blank }: Evaluation, isInBothUnits = false): string[] {
+/**
+ * What a sign is bent around, in figures: radii, arc lengths and degrees.
+ * @param of the line of a section that they stand beside
+ */
+export function supportFigures(
+  { sign, blank }: Evaluation,
+  { isInBothUnits = false, line }: { readonly isInBothUnits?: boolean; readonly line?: SectionLine } = {},
+): string[] {
   const { support } = sign;
   const words = (mm: number): string => lengthWords(mm, sign.unit, isInBothUnits);
   const { minX, maxX, minY, maxY } = bounds([blank])!;
@@ -121,8 +146,14 @@ export function supportFigures({ sign, blank }: Evaluation, isInBothUnits = fals
       const round = support.round ? 'once round' : `${Number(degrees(arc / support.radius).toFixed(1))}° round`;
       return [`face: radius ${words(support.radius)}, ${support.facing}`, `${words(arc)}, ${round}`];
     }
-    case 'cone':
-      return [`face: radius ${words(support.bottom)} below, ${words(support.top)} above`, `${words(support.height)} high`];
+    case 'cone': {
+      const there = line && radiusThere(sign, line);
+      return [
+        `face: radius ${words(support.bottom)} below, ${words(support.top)} above`,
+        ...(there === undefined ? [] : [`radius ${words(Number(there.toFixed(3)))} in the section`]),
+        `${words(support.height)} high`,
+      ];
+    }
     case 'bent':
       return support.pieces.flatMap((piece) =>
         piece.kind === 'arc' ? [`bend of ${Number(piece.angle.toFixed(1))}°, inside radius ${words(piece.radius)}`] : [],

@@ -75,6 +75,35 @@ describe('levels in planes', () => {
     expect(levelAt.every((count) => count > 100)).toBe(true);
   });
 
+  it('have what sits on them true in the plane, at its level', () => {
+    const supports: Support[] = [
+      { kind: 'cylinder', radius: 60, facing: 'outside' },
+      { kind: 'cylinder', radius: 90, facing: 'inside', axis: 'level' },
+      { kind: 'dome', radius: 120, facing: 'outside', stretch: 9 },
+    ];
+    for (const support of supports) {
+      const sign = withPad(support, -5, 56, 40);
+      const dot = put(sign, { kind: 'raise', by: 2 }, 10, 10);
+      dot.shape = { kind: 'circle', diameter: 12 };
+      dot.place = { x: 17, y: 6, turn: 0, mirror: false };
+      dot.sitsOn = { kind: 'part', part: sign.parts[0].id, at: 'floor' };
+      const { positions: p } = bent(sign).mesh;
+      // Its top lies 3 mm under the plane through the face's middle: a circle of 12 mm about its place.
+      const far = [...p.keys()].flatMap((i) =>
+        i % 3 === 0 && Math.abs(p[i + 2] + 3) < 1e-6 ? [Math.hypot(p[i] - 17, p[i + 1] - 6)] : [],
+      );
+      // Within are corners where the surface is creased; along the rim some lie in the middle of its chords.
+      expect(Math.max(...far)).toBeLessThan(6.003);
+      const sectors = new Set(
+        [...p.keys()].flatMap((i) => {
+          if (i % 3 !== 0 || Math.abs(p[i + 2] + 3) > 1e-6 || Math.hypot(p[i] - 17, p[i + 1] - 6) < 5.978) return [];
+          return [Math.floor((Math.atan2(p[i + 1] - 6, p[i] - 17) / Math.PI) * 8)];
+        }),
+      );
+      expect(sectors.size).toBeGreaterThanOrEqual(16);
+    }
+  });
+
   it('are square to a cone, a dome and a swept face at their place, too', () => {
     const supports: Support[] = [
       { kind: 'cone', bottom: 70, top: 50, height: 90, facing: 'outside' },

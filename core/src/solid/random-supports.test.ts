@@ -96,6 +96,10 @@ function signOf(random: Random): Sign {
     const shape = sign.parts[sign.parts.length - 1] as ShapePart;
     shape.shape = { kind: 'circle', diameter: random.between(4, 40) };
     shape.place.x = random.between(-120, 120);
+    if (random.chance(0.4)) shape.tiers[0].action = { kind: 'set', to: random.between(-2.5, 2), flat: true };
+    if (random.chance(0.4)) text.sitsOn = { kind: 'part', part: shape.id, at: 'floor' };
+    // What sits on others comes after them.
+    sign.parts.reverse();
   }
   return sign;
 }

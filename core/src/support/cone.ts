@@ -11,6 +11,7 @@ interface ConeRound extends Round {
 /** A plan bent around a cone that stands upright: unrolled it is the plan itself, and what is level lies on circles about the apex. */
 export class ConeSurface implements SupportSurface {
   readonly isDevelopable = true;
+  readonly hasLevelLines = true;
   readonly room: Room;
   readonly round?: Round;
   /** Once all the way round, also where the plan does not go so far. */

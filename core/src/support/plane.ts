@@ -9,6 +9,12 @@ export interface PlaneSides {
   readonly thickness: number;
 }
 
+/** How far the face of the front lies in front of the plane through it, and the cosine of how far its normal leans. */
+interface Leaning {
+  readonly away: number;
+  readonly cosine: number;
+}
+
 /** Least cosine of the angle between a plane and the surface beneath at which levels are told by it: 80°. */
 const LEAST_COSINE = Math.cos((80 * Math.PI) / 180);
 
@@ -51,29 +57,39 @@ export class SupportPlane {
    * @param x of the place in mm, as the reader sees it
    */
   heightAt(x: number, y: number, level: number): number {
+    const { thickness } = this.sides;
+    const there = this.atFront(this.sense * x, y);
+    return this.isBehind ? -thickness - this.above(there, -thickness - level) : this.above(there, level);
+  }
+
+  /** The height above the face of its own side. */
+  private above({ away, cosine }: Leaning, level: number): number {
     const { thickness, own } = this.sides;
-    const { away, cosine } = this.at(x, y);
-    const to = this.isBehind ? -thickness - level : level;
     const divisor = Math.max(LEAST_COSINE, cosine);
-    const height = own === 'front' ? (to - away) / divisor : (to + away + thickness) / divisor - thickness;
-    return this.isBehind ? -thickness - height : height;
+    return own === 'front' ? (level - away) / divisor : (level + away + thickness) / divisor - thickness;
+  }
+
+  /** The height above the face of the front of what lies on a level, over a place as the front sees it. */
+  heightFromFront(x: number, y: number, level: number): number {
+    const { thickness, own } = this.sides;
+    const height = this.above(this.atFront(x, y), level);
+    return own === 'front' ? height : -thickness - height;
   }
 
   /** Whether the surface turns so far away from the plane that nothing lies on it in earnest. */
   isBeyond(x: number, y: number): boolean {
-    return this.at(x, y).cosine < LEAST_COSINE;
+    return this.atFront(this.sense * x, y).cosine < LEAST_COSINE;
   }
 
-  /** How far the face of the front lies in front of the plane through it, and how far its normal leans. */
-  private at(x: number, y: number): { readonly away: number; readonly cosine: number } {
-    const here = this.placeAt(this.sense * x, y);
+  private atFront(x: number, y: number): Leaning {
+    const here = this.placeAt(x, y);
     let [nearest, least] = [this.anchors[0], Infinity];
     for (const anchor of this.anchors) {
       const between = minus(here, anchor.from);
       const far = dot(between, between);
       if (far < least) [nearest, least] = [anchor, far];
     }
-    const normal = this.normalAt(this.sense * x, y);
+    const normal = this.normalAt(x, y);
     return { away: dot(minus(here, nearest.from), nearest.normal), cosine: dot(normal, nearest.normal) };
   }
 

@@ -35,6 +35,8 @@ export interface SupportSurface {
   readonly room: Room;
   /** Whether the plan is laid on without being stretched at the face, as on a cylinder or a cone. */
   readonly isDevelopable: boolean;
+  /** Whether what is level of it lies in level planes, circles of a cone or copies of a line, also where it leans: y is upright there. */
+  readonly hasLevelLines?: boolean;
 }
 
 /** Upright lines, or level ones. */

@@ -7,6 +7,7 @@ import { parallels, type Room, type SupportSurface } from './surface.js';
  */
 export class SweptSurface implements SupportSurface {
   readonly isDevelopable: boolean;
+  readonly hasLevelLines = true;
   private readonly across: CurvePlace = curvePlace();
   private readonly up: CurvePlace = curvePlace();
 

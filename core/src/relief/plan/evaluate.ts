@@ -45,13 +45,13 @@ import {
   type Surroundings,
   textChoice,
 } from '../placing/part-outline.js';
-import { type PlaneOf, planesOfSign } from './planes-of-sign.js';
+import { type GroundPlane, groundPlanes, type PlaneOf, planesOfSign } from './planes-of-sign.js';
 import { layersAllRound } from './round-layers.js';
 import { SlopeMeshes } from '../slopes/slope-mesh.js';
 import { outlinedText, splitText, TextPartsError } from '../placing/text-parts.js';
 import { note } from '../../notes/index.js';
 import { trackOf } from '../placing/text-track.js';
-import { HiddenError, projected, projectedRings } from './projected.js';
+import { HiddenError, View, viewFromBefore } from './projected.js';
 import { surfaceOf, type SupportSurface } from '../../support/index.js';
 import { reachOf, TierAreas } from '../placing/tier-area.js';
 import { Fields } from '../slopes/embedded-slopes.js';
@@ -92,6 +92,7 @@ export class Evaluator implements Known {
     const faces = facesOf(sign.support);
     const bases = baseLevels(sign);
     const planeOf = planesOfSign(sign, side);
+    const groundOf = groundPlanes(sign, planeOf, bases);
     const layers: Layer[] = [];
     const rungs: Rung[] = [];
     const parts: PartPlan[] = [];
@@ -101,7 +102,7 @@ export class Evaluator implements Known {
     for (const part of sign.parts) {
       try {
         const own = faces.length > 0 ? outlineAround(part, faces) : this.blankOf(sign, sideOf(part));
-        const placed = this.place(part, { sign, blank: own, placed: placedParts }, keys);
+        const placed = this.place(part, { sign, blank: own, placed: placedParts }, keys, groundOf(part));
         placedParts.set(part.id, placed);
         const isSource = sources.has(part.id) || Boolean(sign.blank.cutTo?.parts.includes(part.id));
         const role = roleOf(part, isSource);
@@ -137,7 +138,8 @@ export class Evaluator implements Known {
     const part = sign.parts.find((other) => other.id === id);
     if (part?.kind !== 'text' || part.hidden || !this.book.entry(part.font)) return [];
     const places = letterPlaces(part, this.book, trackOf(part, sign, byId(parts)), sign.slots);
-    return lettersFromBefore(places, part, sign);
+    const ground = groundPlanes(sign, planesOfSign(sign, 'front'), baseLevels(sign))(part);
+    return lettersAsLaid(places, part, sign, ground);
   }
 
   /** A font's entry in the catalogue. */
@@ -215,7 +217,7 @@ export class Evaluator implements Known {
   }
 
   /** @param keys what each earlier part was remembered by; a part that follows others changes with them */
-  private place(part: Part, around: Surroundings, keys: Map<string, string>): PlacedPart {
+  private place(part: Part, around: Surroundings, keys: Map<string, string>, ground?: GroundPlane): PlacedPart {
     const { sign } = around;
     const followed = outlinesUsed(part).map(({ id }) => keys.get(id));
     const followsBlank =
@@ -224,6 +226,7 @@ export class Evaluator implements Known {
       sign.unit,
       { ...part, tiers: 0, sitsOn: 0, group: 0, locked: 0, bridges: 0 },
       followed,
+      ground ? ground.key : 0,
       part.kind === 'text' && part.projected ? [sign.support, sign.blank.thickness] : 0,
       part.kind === 'text' && part.words.includes('{') ? (sign.slots ?? []).map(({ name }) => name) : 0,
       followsBlank || part.copies?.kind === 'faces' || (part.kind === 'text' && part.path?.kind === 'sides')
@@ -235,8 +238,8 @@ export class Evaluator implements Known {
     keys.set(part.id, key);
     let placed = this.remembered.get(key);
     if (!placed) {
-      const one =
-        part.kind === 'text' ? seenFromBefore(placeText(part, this.book, around), part, sign) : placeShape(part, around);
+      const set = part.kind === 'text' ? placeText(part, this.book, around) : placeShape(part, around);
+      const one = ground ? onGround(set, part, sign, ground) : part.kind === 'text' ? seenFromBefore(set, part, sign) : set;
       placed = copied(one, part.copies, part.place, facesOf(sign.support));
       const merged = copiesNote(part, one, sign.unit);
       if (merged.length > 0) placed = { ...placed, notes: [...placed.notes, ...merged] };
@@ -246,31 +249,45 @@ export class Evaluator implements Known {
   }
 }
 
-/** The surface that a text is laid on as it looks from before its place; undefined where it lies as in the plan. */
-const projectedOn = (part: TextPart, sign: Sign): SupportSurface | undefined =>
-  part.projected && sign.support?.kind !== 'block' ? surfaceOf(sign) : undefined;
-
-const senseOf = (part: TextPart): 1 | -1 => (sideOf(part) === 'back' ? -1 : 1);
-
-/** Letters laid on what the sign is bent around as they look from before their place, where that is asked for and can be. */
-function seenFromBefore(placed: PlacedPart, part: TextPart, sign: Sign): PlacedPart {
-  const surface = projectedOn(part, sign);
-  if (!surface) return placed;
+/** A part as it is true in the plane that it sits on; where it reaches too far round, which is told, as in the plan. */
+function onGround(placed: PlacedPart, part: Part, sign: Sign, ground: GroundPlane): PlacedPart {
   try {
-    return projected(placed, part.place, surface, senseOf(part));
+    return viewInPlane(ground, surfaceOf(sign)!, part).part(placed);
   } catch (error) {
     if (!(error instanceof HiddenError)) throw error;
     return { ...placed, notes: [...placed.notes, note('support-hidden', { part: part.id }, part.name)] };
   }
 }
 
-/** The same of single letters. */
-function lettersFromBefore(letters: readonly LetterPlace[], part: TextPart, sign: Sign): LetterPlace[] {
+/** The surface that a text is laid on as it looks from before its place; undefined where it lies as in the plan. */
+const projectedOn = (part: TextPart, sign: Sign): SupportSurface | undefined =>
+  part.projected && sign.support?.kind !== 'block' ? surfaceOf(sign) : undefined;
+
+const viewInPlane = ({ plane, at, level }: GroundPlane, surface: SupportSurface, part: Part): View =>
+  new View(surface, at, senseOf(part), (x, y) => plane.heightFromFront(x, y, level));
+
+const senseOf = (part: Part): 1 | -1 => (sideOf(part) === 'back' ? -1 : 1);
+
+/** Letters laid on what the sign is bent around as they look from before their place, where that is asked for and can be. */
+function seenFromBefore(placed: PlacedPart, part: TextPart, sign: Sign): PlacedPart {
   const surface = projectedOn(part, sign);
+  if (!surface) return placed;
+  try {
+    return viewFromBefore(part.place, surface, senseOf(part)).part(placed);
+  } catch (error) {
+    if (!(error instanceof HiddenError)) throw error;
+    return { ...placed, notes: [...placed.notes, note('support-hidden', { part: part.id }, part.name)] };
+  }
+}
+
+/** Single letters as they are laid: in the plane that they sit on, or as they look from before. */
+function lettersAsLaid(letters: readonly LetterPlace[], part: TextPart, sign: Sign, ground?: GroundPlane): LetterPlace[] {
+  const surface = ground ? surfaceOf(sign) : projectedOn(part, sign);
   if (!surface) return [...letters];
+  const view = ground ? viewInPlane(ground, surface, part) : viewFromBefore(part.place, surface, senseOf(part));
   try {
     return letters.map((letter) => {
-      const outline = projectedRings(letter.outline, part.place, surface, senseOf(part));
+      const outline = view.rings(letter.outline);
       return { ...letter, outline, box: bounds(outline)! };
     });
   } catch (error) {

@@ -29,68 +29,69 @@ const MOST_HALVINGS = 12;
 export class HiddenError extends Error {}
 
 /**
- * What lies in the plan as it is to be seen by one who stands straight before a place, so that it is laid on the surface where it looks like
- * that. Lengths across are longer than they are seen the further aside they lie.
+ * How a part is laid on a surface so that it looks as it is drawn to one who stands straight before a place: lengths across are longer than they
+ * are seen the further aside they lie.
  * @param at the place, in the plan
  * @param sense −1 where x is counted to the left
- * @throws HiddenError where a part of it lies too far round
  */
-export function projected(
-  part: PlacedPart,
-  at: { readonly x: number; readonly y: number },
-  surface: SupportSurface,
-  sense = 1,
-): PlacedPart {
-  const view = new View(surface, sense * at.x, at.y);
-  const behind = (line: Contour, closed: boolean): Contour => view.laid(line, closed, sense);
-  const all = (one: PlacedPart): PlacedPart => {
-    const area = ContourSet.loose(one.area.contours.map((ring) => snapRing(behind(ring, true))));
-    const strokes = one.strokes.map(({ points, closed }) => ({ points: snapPolyline(behind(points, closed), closed), closed }));
+export const viewFromBefore = (at: { readonly x: number; readonly y: number }, surface: SupportSurface, sense: 1 | -1): View =>
+  new View(surface, at, sense);
+
+/** A surface, or what lies over it, as it is seen from straight before a place. */
+export class View {
+  private readonly x: number;
+  private readonly y: number;
+  private readonly out = new Float64Array(3);
+  private readonly from: Vector;
+  private readonly across: Vector;
+  private readonly up: Vector;
+
+  /**
+   * @param at the place, in the plan
+   * @param sense −1 where x is counted to the left
+   * @param heightAt of what is seen over a place of the plan, in mm above the face of the front: of a level in a plane that touches the surface
+   * at the place, so that what is drawn is true in it
+   */
+  constructor(
+    private readonly surface: SupportSurface,
+    at: { readonly x: number; readonly y: number },
+    private readonly sense: 1 | -1,
+    private readonly heightAt: (x: number, y: number) => number = () => 0,
+  ) {
+    [this.x, this.y] = [sense * at.x, at.y];
+    this.from = this.place(this.x, this.y);
+    surface.normal(this.x, this.y, this.out, 0);
+    const normal: Vector = [this.out[0], this.out[1], this.out[2]];
+    const along = minus(this.place(this.x + BESIDE, this.y), this.place(this.x - BESIDE, this.y));
+    this.across = unit(weightedSum([1, along], [-dot(along, normal), normal]));
+    this.up = cross(normal, this.across);
+  }
+
+  /** A part as it lies in the plan to look as it is drawn. @throws HiddenError where some of it lies too far round */
+  part(one: PlacedPart): PlacedPart {
+    const area = ContourSet.loose(this.rings(one.area.contours));
+    const strokes = one.strokes.map(({ points, closed }) => ({
+      points: snapPolyline(this.laid(points, closed), closed),
+      closed,
+    }));
     return {
       ...one,
       area,
       strokes,
       ink: bounds([...area.contours, ...strokes.map(({ points }) => points)]),
       areas: new Map(),
-      ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: all(group.placed) })) }),
+      ...(one.groups && { groups: one.groups.map((group) => ({ ...group, placed: this.part(group.placed) })) }),
     };
-  };
-  return all(part);
-}
+  }
 
-/** Rings of the plan as `projected` lays the outlines of a part. @throws HiddenError */
-export function projectedRings(
-  rings: readonly Contour[],
-  at: { readonly x: number; readonly y: number },
-  surface: SupportSurface,
-  sense = 1,
-): Contour[] {
-  const view = new View(surface, sense * at.x, at.y);
-  return rings.map((ring) => snapRing(view.laid(ring, true, sense)));
-}
-
-/** A surface as it is seen from straight before a place of it. */
-class View {
-  private readonly out = new Float64Array(3);
-  private readonly from: Vector;
-  private readonly across: Vector;
-  private readonly up: Vector;
-
-  constructor(
-    private readonly surface: SupportSurface,
-    private readonly x: number,
-    private readonly y: number,
-  ) {
-    this.from = this.place(x, y);
-    surface.normal(x, y, this.out, 0);
-    const normal: Vector = [this.out[0], this.out[1], this.out[2]];
-    const along = minus(this.place(x + BESIDE, y), this.place(x - BESIDE, y));
-    this.across = unit(weightedSum([1, along], [-dot(along, normal), normal]));
-    this.up = cross(normal, this.across);
+  /** The same of rings. @throws HiddenError */
+  rings(rings: readonly Contour[]): Contour[] {
+    return rings.map((ring) => snapRing(this.laid(ring, true)));
   }
 
   /** A line of the plan, or a ring, where it looks as it is drawn. */
-  laid(line: Contour, closed: boolean, sense: number): Contour {
+  private laid(line: Contour, closed: boolean): Contour {
+    const { sense } = this;
     const out: number[] = [];
     const n = line.length / 2;
     const at = (i: number): readonly [number, number] => [line[2 * (i % n)], line[2 * (i % n) + 1]];
@@ -153,7 +154,7 @@ class View {
   }
 
   private place(x: number, y: number): Vector {
-    this.surface.place(x, y, 0, this.out, 0);
+    this.surface.place(x, y, this.heightAt(x, y), this.out, 0);
     return [this.out[0], this.out[1], this.out[2]];
   }
 }

@@ -151,13 +151,13 @@ export class ReliefDesk {
     return this.last && sectionView(this.last, lineSeenFrom(line, this.last.side));
   }
 
-  /** The last sign in space cut by the plane that stands square to its surface along a line; undefined of one that is flat. */
+  /** The last sign in space cut by the plane that stands square to its surface along a line, or is level there; undefined of one that is flat. */
   spaceSection(line: SectionLine): SpaceSectionView | undefined {
     const { last } = this;
     if (!last?.sign.support || last.side !== 'front') return undefined;
     const outline = spaceSection(last.sign, this.modelInSpace(last).mesh, line);
     const box = bounds(outline);
-    return box && { d: screenRings(outline), box, words: supportFigures(last) };
+    return box && { d: screenRings(outline), box, words: supportFigures(last, { line }) };
   }
 
   /** The gaps between the letters of a text of the last sign, from left to right in each line. */
