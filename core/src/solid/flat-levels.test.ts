@@ -164,6 +164,24 @@ describe('levels in planes', () => {
     }
   });
 
+  it('leave the face as it is where they meet it', () => {
+    const radius = 60;
+    for (const reach of [9, 8.97]) {
+      // At the rim, this far from the middle, plane and face are at one height.
+      const sign = withPad({ kind: 'cylinder', radius, facing: 'outside' }, radius * Math.cos(reach / radius) - radius, 1, 1);
+      (sign.parts[0] as ShapePart).shape = { kind: 'circle', diameter: 18 };
+      const { positions: p } = solidOf(workshop.evaluate(sign));
+      let beside = 0;
+      for (let i = 0; i < p.length; i += 3) {
+        const isOnEdge = Math.abs(p[i]) > LONG / 2 - 0.01 || Math.abs(p[i + 1]) > HIGH / 2 - 0.01;
+        if (isOnEdge || Math.hypot(p[i], p[i + 1]) < 9.01) continue;
+        beside++;
+        expect(p[i + 2] === 0 || p[i + 2] === -THICK).toBe(true);
+      }
+      expect(beside).toBeGreaterThan(20);
+    }
+  });
+
   it('are closed solids on random signs', () => {
     for (let seed = 1; seed <= 40; seed++) {
       const random = new Random(seed);

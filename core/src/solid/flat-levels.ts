@@ -1,5 +1,5 @@
 import { bounds, type Contour, type CreaseLines, type Reach, STEPS_PER_MM } from '../geometry/index.js';
-import { creased, type ReliefMesh } from '../mesh/index.js';
+import { creased, type ReliefMesh, UNDERSIDE } from '../mesh/index.js';
 import { type Evaluation, heightOf, isInPlane, placeOf, type Surface } from '../relief/index.js';
 import { surfaceOf } from '../support/index.js';
 
@@ -27,9 +27,15 @@ export function withFlatLevels(
   const surface = surfaceOf(sign);
   if (!surface || !places.some((place) => isInPlane(place.surface) || isInPlane(place.under))) return mesh;
   const heights = new FollowedHeights(surfacesOfCorners(evaluation, corners, isThere));
+  const capped = new Map<number, Surface>();
+  for (const { label, surface: top, under } of places) {
+    if (isInPlane(top)) capped.set(label, top);
+    if (isInPlane(under)) capped.set(UNDERSIDE + label, under);
+  }
   const lines = surface.creases(bounds([blankFromFront(evaluation)])!, reachFromFront(evaluation), CHORDS_IN_SPACE);
   let { positions, triangles, belongs } = mesh;
   for (const each of lines) {
+    heights.takeEdges(triangles, (t) => capped.get(belongs[t]));
     const cut = creased({ positions, triangles }, side === 'front' ? each : turned(each), heights);
     const before = belongs;
     belongs = cut.from.map((triangle) => before[triangle]);
@@ -38,7 +44,7 @@ export function withFlatLevels(
   return { positions, triangles, belongs };
 }
 
-/** By corner the level in a plane that it lies on. */
+/** By corner the level in a plane that it lies on; corners that are those of other surfaces as well have the height that they have. */
 function surfacesOfCorners(
   evaluation: Evaluation,
   corners: PlaceCorners,
@@ -46,16 +52,24 @@ function surfacesOfCorners(
 ): ReadonlyMap<number, Surface> {
   const { lo, hi, left, right } = evaluation.arrangement.edges;
   const found = new Map<number, Surface>();
+  const others = new Set<number>();
   for (let e = 0; e < lo.length; e++) {
     for (const label of [left[e], right[e]]) {
       const place = isThere(label) ? placeOf(evaluation, label) : undefined;
       if (!place) continue;
       for (const point of [lo[e], hi[e]]) {
-        if (isInPlane(place.surface)) found.set(corners.top(point, label), place.surface);
-        if (isInPlane(place.under)) found.set(corners.bottom(point, label), place.under);
+        for (const [surface, corner] of [
+          [place.surface, corners.top(point, label)],
+          [place.under, corners.bottom(point, label)],
+        ] as const) {
+          // prettier-ignore
+          if (isInPlane(surface)) found.set(corner, surface);
+          else others.add(corner);
+        }
       }
     }
   }
+  for (const corner of others) found.delete(corner);
   return found;
 }
 
@@ -68,9 +82,27 @@ interface Followed {
 /** Heights between corners of which some lie on levels in planes. */
 class FollowedHeights {
   private readonly followed = new Map<number, Followed>();
+  /** By edge, as one number of both its corners, the level in a plane whose cap it is part of. */
+  private readonly edges = new Map<number, Surface>();
+  private corners = 0;
 
   constructor(surfaces: ReadonlyMap<number, Surface>) {
     for (const [corner, surface] of surfaces) this.followed.set(corner, { shares: new Map([[surface, 1]]), own: 0 });
+  }
+
+  /** Takes the edges of caps in planes. @param surfaceOf the level that a triangle is the cap of */
+  takeEdges(triangles: Uint32Array, surfaceOf: (triangle: number) => Surface | undefined): void {
+    this.edges.clear();
+    this.corners = triangles.reduce((most, corner) => Math.max(most, corner), 0) + 1;
+    for (let t = 0; t < triangles.length / 3; t++) {
+      const surface = surfaceOf(t);
+      if (!surface) continue;
+      for (let k = 0; k < 3; k++) this.edges.set(this.edge(triangles[3 * t + k], triangles[3 * t + ((k + 1) % 3)]), surface);
+    }
+  }
+
+  private edge(a: number, b: number): number {
+    return Math.min(a, b) * this.corners + Math.max(a, b);
   }
 
   /**
@@ -88,6 +120,11 @@ class FollowedHeights {
     x: number,
     y: number,
   ): number | undefined {
+    const cap = this.edges.get(this.edge(a, b));
+    if (cap) {
+      this.followed.set(corner, { shares: new Map([[cap, 1]]), own: 0 });
+      return heightOf(cap, x * STEPS_PER_MM, y * STEPS_PER_MM);
+    }
     const [from, to] = [this.followed.get(a), this.followed.get(b)];
     if (!from && !to) return undefined;
     const shares = new Map<Surface, number>();
