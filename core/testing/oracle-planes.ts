@@ -5,6 +5,9 @@ import { type Span } from './oracle-edges.js';
 /** Steepest lean from a plane at which heights are judged: cos 80° and a little. */
 const LEAST_COSINE = 0.18;
 
+/** How many times as far as the nearest place that a plane touches the next one is at least where heights are judged. */
+const BETWEEN = 1.6;
+
 /** A place in space. */
 type Vector = readonly number[];
 
@@ -44,6 +47,11 @@ export class OraclePlane {
       const nearest = [...this.touching].sort(
         (a, b) => this.apart(front, a.from, a.along) - this.apart(front, b.from, b.along),
       )[0];
+      // Half-way between copies that run into each other, which is noted, one plane passes into the next.
+      const [near, next = Infinity] = this.touching
+        .map(({ from, along }) => this.apart(front, from, along))
+        .sort((a, b) => a - b);
+      if (next < BETWEEN * near) return undefined;
       const rise = dot(minus(this.raised(x + dx, y + dy, 1), face), nearest.along);
       if (rise < LEAST_COSINE) return undefined;
       const away = dot(minus(face, nearest.from), nearest.along);

@@ -35,8 +35,8 @@ interface Acting {
   readonly isOpen?: boolean;
 }
 
-/** mm that a level in a plane leaves. */
-const LEAST_LEFT = 0.02;
+/** mm between both sides from which a level in a plane is judged. */
+const HELD_BACK = 1.2;
 
 /** A side over a place: heights, or levels of a plane. */
 interface Side extends Span {
@@ -179,17 +179,17 @@ export class Oracle {
     return { least: -this.thickness - most, most: -this.thickness - least };
   }
 
-  /** What levels in planes come to over a place; in front they leave a little above the back, and behind below the front. */
+  /** What levels in planes come to over a place. */
   private inSpans(x: number, y: number, aside: number, front: Side, back: Side): There {
     const heights = ({ plane, isBack, ...level }: Side): Span | undefined => {
       if (!plane) return level;
       const own = plane.heights(isBack ? -x : x, y, isBack ? this.turned(level) : level, aside);
       return own && isBack ? this.turned(own) : own;
     };
-    let [near, far] = [heights(front), heights(back)];
+    const [near, far] = [heights(front), heights(back)];
     if (!near || !far) return 'unsure';
-    if (front.plane) near = { least: Math.max(near.least, far.least + LEAST_LEFT), most: Math.max(near.most, far.most + LEAST_LEFT) }; // prettier-ignore
-    else if (back.plane) far = { least: Math.min(far.least, near.least - LEAST_LEFT), most: Math.min(far.most, near.most - LEAST_LEFT) }; // prettier-ignore
+    // Where a plane comes near the other side, which is noted, it is held back from one place to the next.
+    if ((front.plane ?? back.plane) && near.least < far.most + HELD_BACK) return 'unsure';
     return { front: near, back: far };
   }
 

@@ -71,7 +71,7 @@ export const SUPPORT_NOTES = {
     }) as const,
   'support-flat-far': (name: string) =>
     ({
-      weight: 'warning',
+      weight: 'error',
       text: `${name} reaches where the surface turns more than 80° away from its flat level, which cannot be told there: make it smaller, or let it follow the surface.`,
     }) as const,
   'support-flat-crosses': (name: string, carved: boolean, by: number, unit: LengthUnit) =>
