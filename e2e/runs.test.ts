@@ -205,20 +205,20 @@ describe('a run', () => {
     // Programs by sheet need room for the tool that frees plates; they are told with their minutes, proven.
     await page.getByLabel('Machine that programs are for').selectOption({ index: 1 });
     await button('Make the files').click();
-    await page.getByText(/Plates lie 4 mm apart and are cut out by a tool of/u).waitFor({ timeout: 120_000 });
+    await page.getByText(/Plates lie 4 mm apart and are cut out by a tool of/u).waitFor({ timeout: 200_000 });
     await button('Sheets', true).click();
     await page.getByLabel('Between plates').fill('8');
     await page.getByLabel('Between plates').press('Enter');
     await button('Files', true).click();
     await button('Make the files').click();
-    await page.getByText(/Its programs take/u).waitFor({ timeout: 120_000 });
+    await page.getByText(/Its programs take/u).waitFor({ timeout: 200_000 });
     await expect(page.getByText('is not proven').count()).resolves.toBe(0);
     const programs = (await made()).filter((name) => name.startsWith('sheet 1/'));
     expect(programs.length).toBeGreaterThan(1);
     // The workers make the same.
     await button('Have the workers make them').click();
     const told = page.getByText(/Programs for .+ take/u);
-    await told.waitFor({ timeout: 120_000 });
+    await told.waitFor({ timeout: 200_000 });
     const [download] = await Promise.all([
       page.waitForEvent('download'),
       page
@@ -236,7 +236,7 @@ describe('a run', () => {
     await page.getByLabel('Solids (STL)').check();
     expect(await made()).toEqual(['0003 Badge.stl', '0003 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']);
     expect(faults).toEqual([]);
-  });
+  }, 600_000);
 
   it('goes to the customer, who puts a word right; that comes back into the list, and the next proof is approved', async () => {
     const { page, application } = visit;
