@@ -137,9 +137,8 @@ const PANELS: Readonly<Record<StepName, Panel>> = {
   host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'store.flush()' },
 })
 export class BenchPage implements OnDestroy {
-  /** From the address. */
+  /** From the address, with a run and the id of a row of it where its plate is to be shown in the place of the sign. */
   readonly id = input.required<string>();
-  /** A plate of a run, and its row's id, to be shown in the place of the sign. */
   readonly run = input<string>();
   readonly row = input<string>();
   private readonly askedPlate = computed(() => askedPlate(this.run(), this.row()));
@@ -178,9 +177,8 @@ export class BenchPage implements OnDestroy {
     () => new Map((this.view()?.plan.parts ?? []).flatMap(({ id, extent }) => (extent ? [[id, extent]] : []))),
   );
   protected readonly shopFinishes = computed(() => this.shopState().finishes);
-  /** Makers look, and change nothing. */
   private readonly isMaker = inject(SessionService).isMaker;
-  /** So does who is shown a plate of a run. */
+  /** Makers look, and so does who is shown a plate of a run; they change nothing. */
   protected readonly isLooking = computed(() => this.isMaker || this.state()?.plate !== undefined);
   protected readonly hasInserts = hasInserts;
   protected readonly faces = computed(() => facesOf(this.state()?.sign.support));
@@ -211,9 +209,8 @@ export class BenchPage implements OnDestroy {
   protected readonly steps = computed(() => {
     const [state, findings] = [this.state(), this.measurements.findingCount()];
     const notes = this.view()?.notes ?? [];
-    if (!state) return [];
-    const steps = stepsOf(state.sign, notes, this.taskList(), state.save.revision, state.proof, findings);
-    return state.plate ? steps.filter(({ name }) => STEPS_OF_PLATE.has(name)) : steps;
+    const steps = state ? stepsOf(state.sign, notes, this.taskList(), state.save.revision, state.proof, findings) : [];
+    return state?.plate ? steps.filter(({ name }) => STEPS_OF_PLATE.has(name)) : steps;
   });
   protected readonly facts = computed(() => {
     const [state, view] = [this.state(), this.view()];
