@@ -7,7 +7,7 @@ import type { Locator, Page } from 'playwright-core';
 import { ROOT } from './application.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('newcomer', 30_000);
+const visit = new Visit('newcomer', 60_000);
 const { application, faults } = visit;
 
 /** What a newcomer does, counted: a value typed, a click, a key, each one. */
