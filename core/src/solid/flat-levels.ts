@@ -62,7 +62,6 @@ function surfacesOfCorners(
           [place.surface, corners.top(point, label)],
           [place.under, corners.bottom(point, label)],
         ] as const) {
-          // prettier-ignore
           if (isInPlane(surface)) found.set(corner, surface);
           else others.add(corner);
         }
