@@ -1,3 +1,4 @@
+import { PACKAGES } from './ops/jest-transform.mjs';
 import presets from 'jest-preset-angular/presets/index.js';
 
 const { createEsmPreset } = presets;
@@ -18,8 +19,8 @@ const inNode = (displayName, rootDir, testMatch) => ({
   testEnvironment: 'node',
   testMatch,
   extensionsToTreatAsEsm: ['.ts'],
-  transform: { '^.+\\.ts$': swc, '/node_modules/pngjs/.+\\.js$': swc },
-  transformIgnorePatterns: ['/node_modules/(?!pngjs/)'],
+  transform: { '^.+\\.ts$': swc, '/node_modules/.+\\.m?js$': swc },
+  transformIgnorePatterns: [`/node_modules/(?!(?:${PACKAGES.join('|')})/)`],
   moduleNameMapper: {
     '^@plain-relief/core/(.*)$': '<rootDir>/../core/src/$1/index.ts',
     '^@plain-relief/api$': '<rootDir>/../api/src/index.ts',
