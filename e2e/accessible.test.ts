@@ -5,7 +5,7 @@ import type { Page } from 'playwright-core';
 import { ROOT } from './application.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('accessible', 30_000);
+const visit = new Visit('accessible');
 const { application, faults } = visit;
 
 interface Violation {
@@ -75,7 +75,7 @@ describe('everybody', () => {
     }
     await page.goto(`${application.url}/jobs/${(await proofOut()).job}/proofs`, { waitUntil: 'networkidle' });
     expect(await look('proofs')).toEqual({ serious: [], mute: [] });
-  }, 300_000);
+  });
 
   it('finds the same of the bench at every step', async () => {
     const { page } = visit;
@@ -99,7 +99,7 @@ describe('everybody', () => {
     await page.getByRole('heading', { name: /^Layout:/u }).waitFor();
     expect(await look('the help')).toEqual({ serious: [], mute: [] });
     expect(faults).toEqual([]);
-  }, 300_000);
+  });
 
   it('reads every page at 200 % without scrolling sideways (WCAG 2.2, 1.4.4 and 1.4.10)', async () => {
     // 1280 × 800 at 200 % is a page of 640 × 400.
@@ -128,7 +128,7 @@ describe('everybody', () => {
     }
     expect(wide).toEqual([]);
     await page.context().close();
-  }, 120_000);
+  });
 
   it('sees what is on where colours are forced, and nothing move where movement is unwanted', async () => {
     const options = { viewport: { width: 1280, height: 800 }, forcedColors: 'active', reducedMotion: 'reduce' } as const;
@@ -150,5 +150,5 @@ describe('everybody', () => {
     });
     expect(seen).toEqual({ pressed: 'solid', current: 'solid', mark: 'none', plan: 'none', moving: 0 });
     await page.context().close();
-  }, 60_000);
+  });
 });

@@ -10,7 +10,7 @@ let page: Page;
 beforeAll(async () => {
   browser = await openBrowser();
   page = await browser.newPage({ viewport: { width: 400, height: 400 } });
-}, 60_000);
+});
 afterAll(() => browser?.close());
 
 /** A drawing as Chromium paints it, 400 × 400 pixels on white, edges unsmoothed: areas that share an edge leave no seam. */

@@ -1,5 +1,6 @@
 import { fieldOf, settle } from './hands.js';
 import type { Download, Locator, Page } from 'playwright-core';
+import { PATIENCE } from './patience.js';
 
 /** What a person does on the bench, by the words that stand there. */
 export class BenchPage {
@@ -78,7 +79,7 @@ export class BenchPage {
     }
     await this.page.getByRole('button', { name }).click();
     const link = this.page.locator(`[data-task="${kind}"][data-state="done"] a`).first();
-    await link.waitFor({ timeout: 150_000 });
+    await link.waitFor({ timeout: PATIENCE });
     const [download] = await Promise.all([this.page.waitForEvent('download'), link.click()]);
     return download;
   }

@@ -6,7 +6,7 @@ import { newShape, newSign, newText, newTier, type Sign } from '@plain-relief/co
 import { MouseHand, until } from './hands.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('bent', 30_000);
+const visit = new Visit('bent');
 const { faults } = visit;
 
 const button = (name: string | RegExp) => visit.page.getByRole('button', { name });

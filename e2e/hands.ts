@@ -1,4 +1,5 @@
 import type { Locator, Page } from 'playwright-core';
+import { PATIENCE } from './patience.js';
 
 /** What a designer does, with the mouse or without. Parts are named as ladder and ticket name them; “Blank” is the blank. */
 export interface Hand {
@@ -34,7 +35,7 @@ export async function settle(page: Page): Promise<void> {
 }
 
 /** Waits until something holds; one that fails to be told does not hold yet. @throws Error when the time is over */
-export async function until(holds: () => Promise<boolean>, ms = 30_000): Promise<void> {
+export async function until(holds: () => Promise<boolean>, ms = PATIENCE): Promise<void> {
   const end = Date.now() + ms;
   while (!(await holds().catch(() => false))) {
     if (Date.now() > end) throw new Error('It did not come to hold in time.');

@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { solidsOf, stlVolume } from './solids.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('heights', 30_000);
+const visit = new Visit('heights');
 const { faults } = visit;
 
 const figure = async (name: string): Promise<string> =>
@@ -29,7 +29,7 @@ describe('heights', () => {
     await paint.selectOption('outlines');
     await visit.page.locator('pr-plan-view .outlines').waitFor({ state: 'attached' });
     await paint.selectOption('heights');
-  }, 90_000);
+  });
 
   it('gives a ridge to letters in the ticket, says how high it comes, and takes it back', async () => {
     const id = await visit.openSign('Keyring plate');
@@ -43,7 +43,7 @@ describe('heights', () => {
     await visit.page.locator('pr-notes-list', { hasText: 'Nothing to note' }).waitFor();
     await visit.bench.saved();
     expect((await visit.stored(id)).parts[1].tiers[0].edge).toEqual({ kind: 'sloped', angle: 10, sized: 'foot' });
-  }, 90_000);
+  });
 
   it('offers bridges for letters that are cut through, and makes them', async () => {
     const id = await visit.openSign('Hollow letters');
@@ -58,7 +58,7 @@ describe('heights', () => {
     await visit.bench.saved();
     expect((await visit.stored(id)).parts[0].bridges).toBeUndefined();
     expect((await visit.stored(id)).parts[0].tiers[0].action.kind).toBe('raise');
-  }, 60_000);
+  });
 
   it.each(['Map room panel', 'Hollow letters', 'Keyring plate'])(
     'exports %s as closed solids of the same volume',
@@ -74,6 +74,5 @@ describe('heights', () => {
       expect(Math.abs(sum / stlVolume(await stl.path()) - 1)).toBeLessThan(1e-5);
       expect(faults).toEqual([]);
     },
-    150_000,
   );
 });

@@ -3,8 +3,9 @@ import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from '@jest/globals';
 import { type Place } from '@plain-relief/core/in-place';
 import { Visit } from './visit.js';
+import { PATIENCE } from './patience.js';
 
-const visit = new Visit('in-place', 30_000);
+const visit = new Visit('in-place');
 const { faults } = visit;
 const PHOTOGRAPH = fileURLToPath(new URL('../demo/photographs/corridor.jpg', import.meta.url));
 
@@ -69,7 +70,7 @@ describe('signs where they will hang', () => {
     const lit = await keptSo(job, ({ light }) => light.from === 90);
     // Ten times 1/16 in: the job is in inches.
     expect([lit.signs[0].y, lit.light.from]).toEqual([15.875, 90]);
-  }, 120_000);
+  });
 
   it('are seen as large as they will be from where they are read', async () => {
     const { page } = visit;
@@ -81,7 +82,7 @@ describe('signs where they will hang', () => {
     await button('As it hangs').click();
     const [file] = await Promise.all([visit.page.waitForEvent('download'), button('Save the picture (PNG)').click()]);
     expect(file.suggestedFilename()).toBe('In-place.png');
-  }, 60_000);
+  });
 
   it('go with a proof: the customer sees the photograph with the signs in it, and so does the sheet', async () => {
     const { page, application } = visit;
@@ -102,11 +103,11 @@ describe('signs where they will hang', () => {
     await hung.scrollIntoViewIfNeeded();
     await customer.waitForFunction(() => [...document.querySelectorAll<HTMLImageElement>('.hung img')].every((img) => img.naturalWidth > 0)); // prettier-ignore
     expect(await customer.locator('.hung img').count()).toBe(2);
-    await customer.getByRole('link', { name: /Open the sheet/u }).waitFor({ timeout: 90_000 });
+    await customer.getByRole('link', { name: /Open the sheet/u }).waitFor({ timeout: PATIENCE });
     const sheet = await (await customer.request.get(`${body.proofs[0].address.replace('/proof/', '/api/proof-links/')}/sheet.pdf`)).body(); // prettier-ignore
     const { stdout } = spawnSync('pdftotext', ['-', '-'], { input: sheet, encoding: 'utf8' });
     expect(stdout).toContain('In place: In place');
     await customer.close();
     expect(faults).toEqual([]);
-  }, 180_000);
+  });
 });

@@ -9,7 +9,7 @@ import { ROOT } from './application.js';
 import { type Hand, KeyboardHand, MouseHand, until } from './hands.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('layout', 30_000);
+const visit = new Visit('layout');
 const { application, faults } = visit;
 
 let job = '';
@@ -97,46 +97,38 @@ describe('a designer lays out', () => {
     ['by keyboard alone', () => new KeyboardHand(visit.page)],
   ];
 
-  it.each(hands)(
-    'the tree label %s',
-    async (how, handOf) => {
-      const id = await newSign('Tree label');
-      await visit.bench.open(application.url, id);
-      await treeLabel(handOf());
-      const { sign, inspected } = await saved(id);
-      expect(inspected.watertight).toBe(true);
-      // The long name narrowed as far as it had to, and nothing else is wrong with the label.
-      expect(inspected.notes.map(({ text }) => text)).toEqual([
-        expect.stringMatching(/^Line 1 tightened to a tracking of −\d/u),
-        expect.stringMatching(/^Line 1 narrowed to \d\d(\.\d)? % to fit its frame\.$/u),
-      ]);
-      expect(sign.parts.map(({ name }) => name)).toEqual(['Line 1', 'crozier 1', 'crozier 2', 'Border 1', 'Fixing holes 1']);
-      expect(new Set(sign.parts.slice(1, 3).map(({ group }) => group)).size).toBe(1);
-      made[how] = sign;
-      // The original is kept with the job.
-      const files = await application.api<{ name: string }[]>(`/jobs/${job}/files`);
-      expect(files.body.map(({ name }) => name)).toEqual(['crozier.svg']);
-    },
-    180_000,
-  );
+  it.each(hands)('the tree label %s', async (how, handOf) => {
+    const id = await newSign('Tree label');
+    await visit.bench.open(application.url, id);
+    await treeLabel(handOf());
+    const { sign, inspected } = await saved(id);
+    expect(inspected.watertight).toBe(true);
+    // The long name narrowed as far as it had to, and nothing else is wrong with the label.
+    expect(inspected.notes.map(({ text }) => text)).toEqual([
+      expect.stringMatching(/^Line 1 tightened to a tracking of −\d/u),
+      expect.stringMatching(/^Line 1 narrowed to \d\d(\.\d)? % to fit its frame\.$/u),
+    ]);
+    expect(sign.parts.map(({ name }) => name)).toEqual(['Line 1', 'crozier 1', 'crozier 2', 'Border 1', 'Fixing holes 1']);
+    expect(new Set(sign.parts.slice(1, 3).map(({ group }) => group)).size).toBe(1);
+    made[how] = sign;
+    // The original is kept with the job.
+    const files = await application.api<{ name: string }[]>(`/jobs/${job}/files`);
+    expect(files.body.map(({ name }) => name)).toEqual(['crozier.svg']);
+  });
 
-  it.each(hands)(
-    'the arch-topped gate sign with words around a circle, %s',
-    async (how, handOf) => {
-      const id = await newSign('West gate');
-      await visit.bench.open(application.url, id);
-      await archGate(handOf());
-      const { sign, inspected } = await saved(id);
-      expect(inspected.watertight).toBe(true);
-      expect(inspected.notes).toEqual([]);
-      expect(sign.parts[1]).toMatchObject({
-        words: 'FERNHOLLOW ARBORETUM',
-        path: { kind: 'part', part: 'hole-1', side: 'outside' },
-      });
-      made[`gate ${how}`] = sign;
-    },
-    180_000,
-  );
+  it.each(hands)('the arch-topped gate sign with words around a circle, %s', async (how, handOf) => {
+    const id = await newSign('West gate');
+    await visit.bench.open(application.url, id);
+    await archGate(handOf());
+    const { sign, inspected } = await saved(id);
+    expect(inspected.watertight).toBe(true);
+    expect(inspected.notes).toEqual([]);
+    expect(sign.parts[1]).toMatchObject({
+      words: 'FERNHOLLOW ARBORETUM',
+      path: { kind: 'part', part: 'hole-1', side: 'outside' },
+    });
+    made[`gate ${how}`] = sign;
+  });
 
   it('and both ways make the same signs', () => {
     expect(made['by keyboard alone']).toEqual(made['by mouse']);
@@ -197,7 +189,7 @@ describe('a designer lays out', () => {
     });
     const notes = await visit.page.locator('pr-notes-list').textContent();
     expect(notes).not.toContain('not a font at hand');
-  }, 120_000);
+  });
 
   it('drags a part to the middle of another, which says so, and stretches it by a handle', async () => {
     const id = await newSign('Panel');
@@ -233,7 +225,7 @@ describe('a designer lays out', () => {
     await visit.page.keyboard.press('Control+v');
     await visit.page.locator('.order[data-part="panel-1"]').waitFor();
     expect((await saved(other)).sign.parts).toEqual([after]);
-  }, 60_000);
+  });
 
   it('is sure in the hand: parts are dragged at once, handles keep the grab, several are sized as one', async () => {
     const id = await newSign('In the hand');
@@ -314,5 +306,5 @@ describe('a designer lays out', () => {
     await page.keyboard.press('n');
     await page.locator('.order[data-part="line-2"]').waitFor();
     expect(faults).toEqual([]);
-  }, 90_000);
+  });
 });

@@ -3,8 +3,9 @@ import { describe, expect, it } from '@jest/globals';
 import { newShape, newSign, type Sign } from '@plain-relief/core/sign';
 import { settle } from './hands.js';
 import { Visit } from './visit.js';
+import { PATIENCE } from './patience.js';
 
-const visit = new Visit('making', 60_000);
+const visit = new Visit('making');
 const { faults } = visit;
 let signId: string;
 
@@ -58,14 +59,14 @@ describe('from the shop’s lists to the machine', () => {
     await visit.page.locator('.sample .trouble', { hasText: 'no end' }).waitFor();
     await button('As it was').click();
     await visit.page.locator('.sample', { hasText: 'It is read back whole' }).waitFor();
-  }, 120_000);
+  });
 
   it('plans the cuts with what is proposed, proves them, and shows them', async () => {
     await visit.bench.open(visit.application.url, signId);
     await button(/^Make/u).first().click();
     await visit.page.getByText('Nothing is planned yet').waitFor();
     await button('Plan the cuts').click();
-    await visit.page.locator('pr-plan-facts .verdict.good').waitFor({ timeout: 120_000 });
+    await visit.page.locator('pr-plan-facts .verdict.good').waitFor({ timeout: PATIENCE });
     await visit.page.locator('pr-plan-film input[type=range]').waitFor();
     await visit.page.locator('pr-plan-facts .cuts button').first().click();
     await visit.page.waitForFunction(() => (document.querySelector('.way:not(.rapid)')?.getAttribute('d')?.length ?? 0) > 100);
@@ -84,7 +85,7 @@ describe('from the shop’s lists to the machine', () => {
     await button('Pause').click();
     await button('What is left').click();
     await visit.page.locator('pr-plan-film img').waitFor();
-  }, 180_000);
+  });
 
   it('lets programs out by name, with their setup sheet', async () => {
     const link = visit.page.getByRole('link', { name: 'Setup sheet (PDF)' });
@@ -100,11 +101,11 @@ describe('from the shop’s lists to the machine', () => {
     const all = visit.page.getByRole('link', { name: 'All of it (ZIP)' });
     const [archive] = await Promise.all([visit.page.waitForEvent('download'), all.click()]);
     expect(archive.suggestedFilename()).toBe('programs-r1.zip');
-  }, 60_000);
+  });
 
   it('runs them on the practice machine until all is done, as a maker', async () => {
     const page = await visit.application.openPage(visit.browser, { viewport: { width: 1280, height: 800 } }, 'piet');
-    page.setDefaultTimeout(60_000);
+    page.setDefaultTimeout(PATIENCE);
     const press = (name: string | RegExp) => page.getByRole('button', { name });
     await page.goto(`${visit.application.url}/signs/${signId}`);
     await press(/^Make/u).first().click();
@@ -133,7 +134,7 @@ describe('from the shop’s lists to the machine', () => {
     const { body } = await visit.application.api<{ run: { end: string } }>('/machine');
     expect(body.run.end).toBe('done');
     await page.context().close();
-  }, 180_000);
+  });
 
   it('moves a tab on the plan, and lays it with that', async () => {
     const tabs = visit.page.locator('pr-plan-film circle.tab');
@@ -149,7 +150,7 @@ describe('from the shop’s lists to the machine', () => {
     const { body } = await visit.application.api<{ plans: { state: string; order: { choice: { holding: { at: unknown[] } } } }[] }>(`/signs/${signId}/plans`); // prettier-ignore
     expect(body.plans[0].order.choice.holding.at).toHaveLength(count - 1);
     await visit.page.locator('pr-plan-facts .verdict.good').waitFor();
-  }, 180_000);
+  });
 
   it('says when the sign has changed, and lays the plan again', async () => {
     await button(/^Heights/u).click();
@@ -159,13 +160,13 @@ describe('from the shop’s lists to the machine', () => {
     await button(/^Make/u).first().click();
     await visit.page.locator('.behind', { hasText: 'The sign has changed since' }).waitFor();
     await button('Lay it again').click();
-    await visit.page.locator('.behind').waitFor({ state: 'detached', timeout: 120_000 });
+    await visit.page.locator('.behind').waitFor({ state: 'detached', timeout: PATIENCE });
     await visit.page.locator('pr-plan-facts .verdict.good').waitFor();
     await settle(visit.page);
     // What was let out before stays as it was.
     await visit.page.getByLabel('Plan that is looked at').selectOption({ index: 2 });
     await visit.page.getByText('Let out by').waitFor();
-  }, 180_000);
+  });
 
   it('cuts both sides on pins, and changes the sign for what no tool comes into', async () => {
     const sign = plate();
@@ -190,16 +191,16 @@ describe('from the shop’s lists to the machine', () => {
     await visit.page.getByRole('group', { name: 'Side that is cut' }).getByRole('button', { name: 'Back' }).click();
     await button('Plan the cuts').click();
     const facts = visit.page.locator('pr-plan-facts');
-    await facts.locator('.cuts', { hasText: 'Holes for pins' }).waitFor({ timeout: 120_000 });
+    await facts.locator('.cuts', { hasText: 'Holes for pins' }).waitFor({ timeout: PATIENCE });
     await facts.locator('.verdict.good').waitFor();
     await visit.page.locator('pr-film-section').waitFor();
     await facts.getByRole('button', { name: 'Carve “Behind” as the 90° vee bit does' }).click();
     await visit.page.locator('.behind', { hasText: 'The sign has changed since' }).waitFor();
     await button('Lay it again').click();
-    await visit.page.locator('.behind').waitFor({ state: 'detached', timeout: 120_000 });
+    await visit.page.locator('.behind').waitFor({ state: 'detached', timeout: PATIENCE });
     await facts.locator('.cuts', { hasText: 'Cut with the vee' }).waitFor();
     expect(await facts.locator('.mendings').count()).toBe(0);
-  }, 180_000);
+  });
 
   it('reported nothing wrong on the way', () => {
     // Refusals that were asked for above are answered as such.

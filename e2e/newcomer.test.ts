@@ -7,7 +7,7 @@ import type { Locator, Page } from 'playwright-core';
 import { ROOT } from './application.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('newcomer', 60_000);
+const visit = new Visit('newcomer');
 const { application, faults } = visit;
 
 /** What a newcomer does, counted: a value typed, a click, a key, each one. */
@@ -192,19 +192,15 @@ describe('a newcomer', () => {
     ],
   ];
 
-  it.each(WALKS)(
-    'makes %s in at most two thirds of the %i actions that it took',
-    async (name, before, walk, check) => {
-      await visit.page.goto(`${application.url}/jobs`);
-      const steps = new Steps(visit.page);
-      await walk(steps);
-      check(await made());
-      process.stdout.write(`${name}: ${steps.count} actions, ${before} before\n`);
-      expect(steps.count).toBeLessThanOrEqual((before * 2) / 3);
-      expect(faults).toEqual([]);
-    },
-    90_000,
-  );
+  it.each(WALKS)('makes %s in at most two thirds of the %i actions that it took', async (name, before, walk, check) => {
+    await visit.page.goto(`${application.url}/jobs`);
+    const steps = new Steps(visit.page);
+    await walk(steps);
+    check(await made());
+    process.stdout.write(`${name}: ${steps.count} actions, ${before} before\n`);
+    expect(steps.count).toBeLessThanOrEqual((before * 2) / 3);
+    expect(faults).toEqual([]);
+  });
 
   it('takes the tour, leaves it, takes it up where it was left, and finds help for the step', async () => {
     const page = await application.openPage(visit.browser, { viewport: { width: 1280, height: 800 } });
@@ -246,5 +242,5 @@ describe('a newcomer', () => {
     await page.keyboard.press('Escape');
     await page.locator('ngb-offcanvas-panel').waitFor({ state: 'detached' });
     await page.context().close();
-  }, 90_000);
+  });
 });

@@ -3,7 +3,7 @@ import type { Page } from 'playwright-core';
 import { BenchPage } from './bench-page.js';
 import { Visit } from './visit.js';
 
-const visit = new Visit('people', 20_000);
+const visit = new Visit('people');
 
 /** A browser in which nobody has signed in yet. */
 const stranger = (): Promise<Page> => visit.browser.newPage({ viewport: { width: 1280, height: 800 } });

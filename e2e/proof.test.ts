@@ -4,8 +4,9 @@ import { describe, expect, it } from '@jest/globals';
 import { newSign, newText } from '@plain-relief/core/sign';
 import type { Page } from 'playwright-core';
 import { Visit } from './visit.js';
+import { PATIENCE } from './patience.js';
 
-const visit = new Visit('proof', 20_000);
+const visit = new Visit('proof');
 const { application, faults } = visit;
 
 /** The job of the library's room signs. */
@@ -17,7 +18,7 @@ async function jobId(): Promise<string> {
 /** What a customer has: a telephone, and the address from the letter. */
 async function telephone(address: string): Promise<Page> {
   const page = await visit.browser.newPage({ viewport: { width: 390, height: 780 } });
-  page.setDefaultTimeout(20_000);
+  page.setDefaultTimeout(PATIENCE);
   page.on('pageerror', (error) => faults.push(error.message));
   await page.goto(application.url + new URL(address).pathname);
   return page;
@@ -45,9 +46,9 @@ describe('a proof goes out and comes back', () => {
     await visit.page.getByRole('button', { name: 'Freeze and send proof A' }).click();
     // The form has that heading, too, until the proof is there.
     await visit.page.getByRole('heading', { name: /^Proof A waits for the customer/u }).waitFor();
-    await visit.page.getByRole('link', { name: 'Sheet (PDF)' }).waitFor({ timeout: 60_000 });
+    await visit.page.getByRole('link', { name: 'Sheet (PDF)' }).waitFor({ timeout: PATIENCE });
     expect(await bodyText(visit.page)).toContain('not opened yet');
-  }, 120_000);
+  });
 
   it('is opened by the customer on a telephone, from the letter', async () => {
     const { body } = await application.api<{ mails: { text: string }[] }>('/outbox');
@@ -76,7 +77,7 @@ describe('a proof goes out and comes back', () => {
       .getByText(/opened \d/u)
       .first()
       .waitFor();
-  }, 120_000);
+  });
 
   it('takes a remark to its place, and shows it to the designer without reloading', async () => {
     const board = customer.getByRole('button', { name: /^Put a remark on/u }).first();
@@ -91,7 +92,7 @@ describe('a proof goes out and comes back', () => {
     const picture = (await visit.page.locator('pr-remark-board img').first().boundingBox())!;
     expect((pin.x + pin.width / 2 - picture.x) / picture.width).toBeCloseTo(0.75, 1);
     expect((pin.y + pin.height / 2 - picture.y) / picture.height).toBeCloseTo(0.25, 1);
-  }, 60_000);
+  });
 
   it('asks for changes, which the designer sees', async () => {
     await customer.getByRole('button', { name: 'Ask for changes' }).click();
@@ -102,7 +103,7 @@ describe('a proof goes out and comes back', () => {
     await customer.getByRole('button', { name: 'Send the wishes' }).click();
     await customer.getByText('Tobias Renn asked for changes').waitFor();
     await visit.page.getByText('The welcome sign thicker').first().waitFor();
-  }, 60_000);
+  });
 
   it('is answered with revision B, told apart from A', async () => {
     const id = await visit.openSign('Welcome in five tongues');
@@ -133,7 +134,7 @@ describe('a proof goes out and comes back', () => {
     await visit.page.getByRole('button', { name: 'Freeze and send proof B' }).click();
     await visit.page.getByRole('heading', { name: /^Proof B waits for the customer/u }).waitFor();
     expect(await bodyText(visit.page)).not.toContain('Changed since proof B');
-  }, 90_000);
+  });
 
   it('is approved with a name and every tick, and unlocks production', async () => {
     const id = await visit.signId('Welcome in five tongues');
@@ -151,7 +152,7 @@ describe('a proof goes out and comes back', () => {
     await visit.page.getByText('spelling, sizes and colours ticked.').first().waitFor();
     expect(await cleared()).toBe(true);
     const link = visit.page.getByRole('link', { name: 'Sheet with the stamp (PDF)' });
-    await link.waitFor({ timeout: 60_000 });
+    await link.waitFor({ timeout: PATIENCE });
     const [file] = await Promise.all([visit.page.waitForEvent('download'), link.click()]);
     const path = await file.path();
     expect(readFileSync(path).subarray(0, 5).toString()).toBe('%PDF-');
@@ -172,7 +173,7 @@ describe('a proof goes out and comes back', () => {
     await visit.page.getByRole('heading', { name: 'Days from the first proof to approval' }).waitFor();
     await visit.page.locator('apx-chart svg').first().waitFor();
     expect(await bodyText(visit.page)).toContain('Room signs, second floor');
-  }, 120_000);
+  });
 
   it('leaves an old or a guessed address with nothing to see', async () => {
     await customer.goto(`${application.url}/proof/${'A'.repeat(43)}`);
@@ -200,7 +201,7 @@ describe('many', () => {
   }
 
   async function ended(id: string, progresses: number[] = []): Promise<string> {
-    for (const end = Date.now() + 120_000; Date.now() < end; await new Promise((done) => setTimeout(done, 150))) {
+    for (const end = Date.now() + PATIENCE; Date.now() < end; await new Promise((done) => setTimeout(done, 150))) {
       const { state, progress } = (await application.api<{ state: string; progress: number }>(`/tasks/${id}`)).body;
       progresses.push(progress);
       if (state !== 'waiting' && state !== 'running') return state;
@@ -226,7 +227,7 @@ describe('many', () => {
     for (const word of words) expect(last).toContain(word);
     const info = spawnSync('pdfinfo', ['-'], { input: pdf, encoding: 'utf8' }).stdout;
     expect([/Pages:\s+(\d+)/u.exec(info)?.[1], /Page size:.*\(A4\)/u.test(info)]).toEqual(['6', true]);
-  }, 180_000);
+  });
 
   it('proofs asked for at once are all made, though a worker is killed among them', async () => {
     const { signs } = await jobOf(['Birch']);
@@ -242,5 +243,5 @@ describe('many', () => {
     // One after the other: all at once would be more requests a minute than the server takes.
     for (const id of ids) expect(await ended(id, progresses)).toBe('done');
     expect(progresses.some((share) => share > 0 && share < 1)).toBe(true);
-  }, 180_000);
+  });
 });

@@ -3,7 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { newSign, newText, newTier, type BrailleShape, type Sign } from '@plain-relief/core/sign';
 import { Visit } from './visit.js';
 
-const visit = new Visit('room-sign', 30_000);
+const visit = new Visit('room-sign');
 const { faults } = visit;
 
 const button = (name: string | RegExp) => visit.page.getByRole('button', { name });
@@ -47,7 +47,7 @@ describe('a room sign with braille', () => {
     // 26 clauses, of which none fails.
     expect(await visit.page.locator('pr-standard-table tbody tr').count()).toBe(26);
     expect(await visit.page.locator('pr-standard-table tbody tr.fails').count()).toBe(0);
-  }, 120_000);
+  });
 
   it('has the standard on its proof', async () => {
     await button(/^Proof/u)
@@ -56,7 +56,7 @@ describe('a room sign with braille', () => {
     const path = await (await visit.bench.make(/^Make Proof/u, 'proof')).path();
     const text = spawnSync('pdftotext', [path, '-'], { encoding: 'utf8' }).stdout.replace(/\s+/gu, ' ');
     expect(text).toContain('section 703: nothing of it fails');
-  }, 120_000);
+  });
 
   it('is translated with its words, read back, and undone with them; what was corrected by hand stays', async () => {
     await button(/^Layout/u)
@@ -78,7 +78,7 @@ describe('a room sign with braille', () => {
     await visit.page.getByLabel('where the cells are from').selectOption('false');
     await visit.page.getByText('Read back: “archive”').waitFor();
     expect(faults).toEqual([]);
-  }, 120_000);
+  });
 });
 
 describe('a plaque that fails', () => {
@@ -124,7 +124,7 @@ describe('a plaque that fails', () => {
     const { parts } = await visit.stored(plaque);
     expect(parts.map((part) => part.kind === 'text' && part.words)).toEqual(['O’Hara Quay', '1904–1911']);
     expect(faults).toEqual([]);
-  }, 180_000);
+  });
 });
 
 describe('a plaque that fails in seven ways', () => {
@@ -171,5 +171,5 @@ describe('a plaque that fails in seven ways', () => {
     await visit.page.waitForTimeout(1500);
     expect(JSON.stringify(await visit.stored(id))).toBe(JSON.stringify(before));
     expect(faults).toEqual([]);
-  }, 120_000);
+  });
 });

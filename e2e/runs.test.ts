@@ -5,8 +5,9 @@ import { describe, expect, it } from '@jest/globals';
 import { type Run } from '@plain-relief/core/runs';
 import { unzipSync } from 'fflate';
 import { Visit } from './visit.js';
+import { PATIENCE } from './patience.js';
 
-const visit = new Visit('runs', 30_000);
+const visit = new Visit('runs');
 const { faults } = visit;
 const button = (name: string | RegExp, exact = false) => visit.page.getByRole('button', { name, exact });
 const cell = (column: string, row: number) => visit.page.getByLabel(`${column} of row ${row}`, { exact: true });
@@ -193,7 +194,7 @@ describe('a run', () => {
     await page.getByLabel('Contact sheet (PDF), by the workers').check();
     await button('Have the workers make them').click();
     const all = page.getByRole('link', { name: /, all files$/u });
-    await all.waitFor({ timeout: 60_000 });
+    await all.waitFor({ timeout: PATIENCE });
     await page.getByText('4 plates made. 1 sheet,').waitFor();
     const [download] = await Promise.all([page.waitForEvent('download'), all.click()]);
     expect(Object.keys(unzipSync(new Uint8Array(readFileSync(await download.path()))))).toEqual(['0001 Badge.svg', '0002 Badge.svg', '0003 Badge.svg', '0004 Badge.svg', 'sheets map.pdf', 'contact sheet 1.pdf', 'sheet 1.svg', 'sheet 1 map.svg', 'report.csv']); // prettier-ignore
@@ -205,20 +206,20 @@ describe('a run', () => {
     // Programs by sheet need room for the tool that frees plates; they are told with their minutes, proven.
     await page.getByLabel('Machine that programs are for').selectOption({ index: 1 });
     await button('Make the files').click();
-    await page.getByText(/Plates lie 4 mm apart and are cut out by a tool of/u).waitFor({ timeout: 200_000 });
+    await page.getByText(/Plates lie 4 mm apart and are cut out by a tool of/u).waitFor({ timeout: PATIENCE });
     await button('Sheets', true).click();
     await page.getByLabel('Between plates').fill('8');
     await page.getByLabel('Between plates').press('Enter');
     await button('Files', true).click();
     await button('Make the files').click();
-    await page.getByText(/Its programs take/u).waitFor({ timeout: 200_000 });
+    await page.getByText(/Its programs take/u).waitFor({ timeout: PATIENCE });
     await expect(page.getByText('is not proven').count()).resolves.toBe(0);
     const programs = (await made()).filter((name) => name.startsWith('sheet 1/'));
     expect(programs.length).toBeGreaterThan(1);
     // The workers make the same.
     await button('Have the workers make them').click();
     const told = page.getByText(/Programs for .+ take/u);
-    await told.waitFor({ timeout: 200_000 });
+    await told.waitFor({ timeout: PATIENCE });
     const [download] = await Promise.all([
       page.waitForEvent('download'),
       page
@@ -236,7 +237,7 @@ describe('a run', () => {
     await page.getByLabel('Solids (STL)').check();
     expect(await made()).toEqual(['0003 Badge.stl', '0003 Badge.svg', 'report.csv', 'sheet 1 map.svg', 'sheet 1.svg']);
     expect(faults).toEqual([]);
-  }, 600_000);
+  });
 
   it('goes to the customer, who puts a word right; that comes back into the list, and the next proof is approved', async () => {
     const { page, application } = visit;
@@ -292,5 +293,5 @@ describe('a run', () => {
     const { body } = await application.api<{ events: { text: string }[] }>(`/jobs/${job}/history`);
     expect(body.events.map(({ text }) => text)).toEqual(expect.arrayContaining(['SVG of 4 plates of “Badge” made as approved in proof B', expect.stringContaining('without approval: A trial on offcuts')])); // prettier-ignore
     expect(faults).toEqual([]);
-  }, 120_000);
+  });
 });

@@ -5,16 +5,17 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { type Sign } from '@plain-relief/core/sign';
 import { Application, ROOT } from './application.js';
+import { PATIENCE } from './patience.js';
 
 const application = new Application('safety');
 const elsewhere = join(ROOT, '.run', 'test', 'restored');
 const file = join(ROOT, '.run', 'test', 'everything.backup');
 
-beforeAll(() => application.start(), 300_000);
+beforeAll(() => application.start());
 afterAll(async () => {
   await application.stop();
   for (const path of [elsewhere, file, `${file}.cut`]) rmSync(path, { recursive: true, force: true });
-}, 60_000);
+});
 
 interface Answer<T> {
   readonly status: number;
@@ -23,12 +24,12 @@ interface Answer<T> {
 
 /** Asks until something answers; whether an answer got lost on the way is not known. */
 async function insist<T>(path: string, init?: { method?: string; body?: unknown }): Promise<Answer<T>> {
-  for (const end = Date.now() + 40_000; Date.now() < end;) {
+  for (const end = Date.now() + PATIENCE; Date.now() < end;) {
     const answer = await application.api<T>(path, init).catch(() => undefined);
     if (answer && answer.status < 500) return answer;
     await wait(60);
   }
-  throw new Error(`Nothing answered at ${path} for 40 seconds: ${application.output}`);
+  throw new Error(`Nothing answered at ${path} for minutes: ${application.output}`);
 }
 
 const TICKS = { spelling: true, sizes: true, colours: true };
@@ -119,7 +120,7 @@ it('loses nothing that was acknowledged while the server is killed again and aga
     expect(proofs.find((proof) => proof.id === id)).toMatchObject({ state: 'approved', answeredBy: name });
   expect(new Set(proofs.map(({ letter }) => letter)).size).toBe(proofs.length);
   expect(proofs.filter(({ state }) => state === 'open').length).toBeLessThanOrEqual(1);
-}, 600_000);
+});
 
 describe('everything', () => {
   const run = (command: 'backup' | 'restore', args: string[], home = application.home) => {
@@ -149,7 +150,7 @@ describe('everything', () => {
     // Work that is still in the queue would go on, here and there. Asking more often would be too many requests a minute.
     // What is done may order more, such as a letter: it has to be quiet for a while.
     let quiet = 0;
-    for (const end = Date.now() + 180_000; quiet < 3 && Date.now() < end; await wait(5000))
+    for (const end = Date.now() + 2 * PATIENCE; quiet < 3 && Date.now() < end; await wait(5000))
       quiet = (await isAtWork(application)) ? 0 : quiet + 1;
     expect(quiet).toBe(3);
     expect(run('backup', [file])).toEqual({ status: 0, words: expect.stringContaining('Everything is in') });
@@ -167,7 +168,7 @@ describe('everything', () => {
     const paths = [...new Set([...Object.keys(before), ...Object.keys(after)])];
     expect(paths.length).toBeGreaterThan(20);
     expect(paths.filter((path) => after[path] !== before[path])).toEqual([]);
-  }, 400_000);
+  });
 
   it('is not overwritten unasked, nor by what is no back-up', () => {
     writeFileSync(`${file}.cut`, 'no back-up at all');
@@ -181,5 +182,5 @@ describe('everything', () => {
     expect(run('restore', [join(ROOT, 'no-such.backup')], elsewhere).words).toContain('There is no file');
     expect(run('restore', [], elsewhere).words).toContain('./restore FILE');
     expect(run('restore', ['--rubbish', file], elsewhere).status).toBe(1);
-  }, 120_000);
+  });
 });

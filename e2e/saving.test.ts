@@ -5,6 +5,7 @@ import type { Browser } from 'playwright-core';
 import { Application, freePort, openBrowser } from './application.js';
 import { BenchPage } from './bench-page.js';
 import { until } from './hands.js';
+import { PATIENCE } from './patience.js';
 
 interface SignAnswer {
   readonly revision: number;
@@ -20,12 +21,12 @@ beforeAll(async () => {
   browser = await openBrowser();
   const { body } = await application.api<{ jobs: { signs: { id: string; title: string }[] }[] }>('/jobs');
   signId = body.jobs.flatMap(({ signs }) => signs).find(({ title }) => title === 'Reading room')!.id;
-}, 300_000);
+});
 
 afterAll(async () => {
   await browser?.close();
   await application.stop();
-}, 60_000);
+});
 
 const stored = async (): Promise<SignAnswer> => (await application.api<SignAnswer>(`/signs/${signId}`)).body;
 
@@ -73,28 +74,24 @@ describe('saving', () => {
     await theirs.shows(theirs.order('Blank'), 'thickness', '7 mm');
     await mine.page.close();
     await theirs.page.context().close();
-  }, 90_000);
+  });
 
-  it.each(['main.js', 'postgres'])(
-    'loses nothing when %s is killed while typing',
-    async (name) => {
-      const bench = new BenchPage(await application.openPage(browser));
-      await bench.open(application.url, signId);
-      const words = await bench.field(bench.order('Room'), 'Words of Room');
-      const text = `QUIET ROOM ${name.length}`;
-      await words.fill('');
-      application.kill(name);
-      await words.pressSequentially(text, { delay: 40 });
-      // A database that is back within moments may go unnoticed; a server does not.
-      if (name === 'main.js') await bench.page.getByText('not saved yet').waitFor({ timeout: 15_000 });
-      expect(await bench.page.evaluate((id) => localStorage.getItem(`plain-relief/draft/${id}`), signId)).toContain(text);
-      // It is started again, and what the browser kept is saved without being asked.
-      await until(async () => (await stored()).document.parts[0].words === text, 45_000);
-      await bench.page.locator('pr-save-mark .mark.saved').waitFor();
-      await bench.page.close();
-    },
-    120_000,
-  );
+  it.each(['main.js', 'postgres'])('loses nothing when %s is killed while typing', async (name) => {
+    const bench = new BenchPage(await application.openPage(browser));
+    await bench.open(application.url, signId);
+    const words = await bench.field(bench.order('Room'), 'Words of Room');
+    const text = `QUIET ROOM ${name.length}`;
+    await words.fill('');
+    application.kill(name);
+    await words.pressSequentially(text, { delay: 40 });
+    // A database that is back within moments may go unnoticed; a server does not.
+    if (name === 'main.js') await bench.page.getByText('not saved yet').waitFor({ timeout: PATIENCE });
+    expect(await bench.page.evaluate((id) => localStorage.getItem(`plain-relief/draft/${id}`), signId)).toContain(text);
+    // It is started again, and what the browser kept is saved without being asked.
+    await until(async () => (await stored()).document.parts[0].words === text);
+    await bench.page.locator('pr-save-mark .mark.saved').waitFor();
+    await bench.page.close();
+  });
 
   it('takes up a draft that the browser kept when the page went away', async () => {
     const bench = new BenchPage(await application.openPage(browser));
@@ -108,7 +105,7 @@ describe('saving', () => {
     await bench.page.reload();
     await until(async () => (await stored()).document.blank.thickness === 6.5);
     await bench.page.close();
-  }, 60_000);
+  });
 
   it('makes files behind what people ask for: the threads that make them stand back', async () => {
     const { body } = await application.api<{ id: string }>(`/signs/${signId}/tasks`, { method: 'POST', body: { kind: 'proof' } });
@@ -128,17 +125,17 @@ describe('saving', () => {
     application.kill('worker.js');
     expect((await cancel(ids[4])).body.state).toBe('cancelled');
     await cancel(ids[2]);
-    await until(async () => (await Promise.all(ids.map(state))).join() === 'done,done,cancelled,done,cancelled', 90_000);
-  }, 120_000);
+    await until(async () => (await Promise.all(ids.map(state))).join() === 'done,done,cancelled,done,cancelled');
+  });
 
   it('keeps everything over a restart, which takes seconds', async () => {
     const before = await stored();
     await application.stop();
     const began = Date.now();
     await application.start({ keep: true });
-    expect(Date.now() - began).toBeLessThan(60_000);
+    expect(Date.now() - began).toBeLessThan(PATIENCE);
     expect(await stored()).toEqual(before);
-  }, 120_000);
+  });
 });
 
 describe('./start', () => {
@@ -149,7 +146,7 @@ describe('./start', () => {
     expect(second.output.trim()).toBe(
       `Plain Relief already runs from this folder at ${application.url}: use that, or stop it with Ctrl-C there.`,
     );
-  }, 30_000);
+  });
 
   it('says what to do about a taken port and a port that is none', async () => {
     const port = await freePort();
@@ -166,11 +163,11 @@ describe('./start', () => {
     const none = other.run(['--workers', '0']);
     expect(await new Promise((done) => none.once('exit', done))).toBe(1);
     expect(other.output).toContain('--workers 0 is no number of processes');
-  }, 30_000);
+  });
 
   it('leaves nothing running behind', async () => {
     await application.stop();
     const left = spawnSync('pgrep', ['-f', application.home], { encoding: 'utf8' }).stdout.trim();
     expect(left).toBe('');
-  }, 30_000);
+  });
 });

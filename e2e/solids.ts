@@ -18,19 +18,25 @@ export async function solidsOf(path: string): Promise<FoundSolid[]> {
     .split('<object ')
     .slice(1)
     .map((object) => {
-      const numbers = (tag: string, keys: readonly string[]) =>
-        [...object.matchAll(new RegExp(`<${tag} [^>]*>`, 'gu'))].flatMap(([element]) =>
-          keys.map((key) => Number(new RegExp(` ${key}="([^"]+)"`, 'u').exec(element)![1])),
-        );
       const solid = new m.Manifold(
         new m.Mesh({
           numProp: 3,
-          vertProperties: Float32Array.from(numbers('vertex', ['x', 'y', 'z'])),
-          triVerts: Uint32Array.from(numbers('triangle', ['v1', 'v2', 'v3'])),
+          vertProperties: Float32Array.from(numbersOf(object, 'vertex', ['x', 'y', 'z'])),
+          triVerts: Uint32Array.from(numbersOf(object, 'triangle', ['v1', 'v2', 'v3'])),
         }),
       );
       return { status: solid.status(), volume: solid.volume() };
     });
+}
+
+/** Attributes of all elements of a name, which all have them first and in this order: of many thousands. */
+function numbersOf(text: string, element: string, attributes: readonly string[]): number[] {
+  const pattern = new RegExp(`<${element} ${attributes.map((name) => `${name}="([^"]+)"`).join(' ')}`, 'gu');
+  const numbers: number[] = [];
+  for (const [, ...values] of text.matchAll(pattern)) for (const value of values) numbers.push(Number(value));
+  if (numbers.length !== attributes.length * (text.split(`<${element} `).length - 1))
+    throw new Error(`A ${element} is written otherwise.`);
+  return numbers;
 }
 
 /** Volume in mm³ of a binary STL file, triangle by triangle. */

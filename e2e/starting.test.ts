@@ -35,5 +35,5 @@ describe('starting', () => {
     expect(stderr).toBe('');
     const { homes, directories } = JSON.parse(stdout) as { homes: string[]; directories: string[] };
     expect(directories).toEqual(homes.map((home) => join(home, 'database')));
-  }, 120_000);
+  });
 });

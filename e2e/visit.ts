@@ -3,6 +3,7 @@ import { type Sign } from '@plain-relief/core/sign';
 import type { Browser, Page } from 'playwright-core';
 import { Application, openBrowser } from './application.js';
 import { BenchPage } from './bench-page.js';
+import { PATIENCE } from './patience.js';
 
 /** The application as one file of tests uses it, with a page of a browser open on it and what went wrong on that page. */
 export class Visit {
@@ -13,14 +14,10 @@ export class Visit {
   page!: Page;
   bench!: BenchPage;
 
-  /** @param patience ms that a step of the page may take */
-  constructor(
-    name: string,
-    private readonly patience: number,
-  ) {
+  constructor(name: string) {
     this.application = new Application(name);
-    beforeAll(() => this.begin(), 300_000);
-    afterAll(() => this.end(), 60_000);
+    beforeAll(() => this.begin());
+    afterAll(() => this.end());
   }
 
   /** The id of a sign of the demo by its title. */
@@ -45,7 +42,7 @@ export class Visit {
     await this.application.start();
     this.browser = await openBrowser();
     this.page = await this.application.openPage(this.browser, { viewport: { width: 1280, height: 800 } });
-    this.page.setDefaultTimeout(this.patience);
+    this.page.setDefaultTimeout(PATIENCE);
     // Heard of for as long as the page is there: while nobody listens, the browser opens its own window for files, which no test can answer.
     this.page.on('filechooser', () => undefined);
     this.page.on('pageerror', (error) => this.faults.push(error.message));

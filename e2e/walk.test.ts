@@ -6,11 +6,12 @@ import { describe, expect, it } from '@jest/globals';
 import type { IDxf } from 'dxf-parser';
 import { ROOT } from './application.js';
 import { Visit } from './visit.js';
+import { PATIENCE } from './patience.js';
 
 // The package's module form cannot be loaded by Node.js.
 const DxfParser = createRequire(import.meta.url)('dxf-parser') as new () => { parseSync(text: string): IDxf | null };
 
-const visit = new Visit('walk', 20_000);
+const visit = new Visit('walk');
 const { application, faults } = visit;
 
 async function fileOf(download: { path(): Promise<string> }): Promise<{ path: string; bytes: Buffer }> {
@@ -30,9 +31,9 @@ describe('from the words to the files', () => {
     await visit.page.waitForFunction(
       () => [...document.querySelectorAll<HTMLImageElement>('.sign img')].slice(0, 3).every((img) => img.naturalWidth === 360),
       undefined,
-      { timeout: 100_000 },
+      { timeout: PATIENCE },
     );
-  }, 120_000);
+  });
 
   it('makes a job and a sign', async () => {
     await visit.page.getByRole('button', { name: 'New job' }).click();
@@ -60,7 +61,7 @@ describe('from the words to the files', () => {
     await dialog.getByRole('button', { name: 'Make the sign' }).click();
     await visit.page.waitForURL(/\/signs\//u);
     await visit.page.getByText('The blank is bare').waitFor();
-  }, 120_000);
+  });
 
   it('sets blank and lines in any unit and shows them everywhere', async () => {
     const blank = visit.bench.order('Blank');
@@ -92,7 +93,7 @@ describe('from the words to the files', () => {
     await visit.page.locator('pr-notes-list', { hasText: 'One piece of' }).waitFor();
     expect(await visit.page.locator('pr-plan-view path.level').count()).toBeGreaterThan(3);
     expect(await visit.page.locator('pr-section-view .surface').count()).toBeGreaterThan(0);
-  }, 120_000);
+  });
 
   it('keeps what is not a length in its field and says what was not understood', async () => {
     const blank = visit.bench.order('Blank');
@@ -117,7 +118,7 @@ describe('from the words to the files', () => {
     await visit.page.waitForFunction((count) => document.querySelectorAll('pr-section-view .surface').length > count, before);
     await visit.page.locator('pr-section-view').hover();
     expect(await visit.page.locator('pr-section-view .read').textContent()).toMatch(/along: (the face|raised 2 mm)/u);
-  }, 120_000);
+  });
 
   it('drags a rung, undoes and redoes it by name', async () => {
     const level = visit.page.getByLabel('level of Line 1');
@@ -141,11 +142,11 @@ describe('from the words to the files', () => {
       dragged,
     );
     await visit.page.keyboard.press('Control+Z');
-  }, 120_000);
+  });
 
   it('turns the model', async () => {
     await visit.page.getByRole('button', { name: 'Model', exact: true }).click();
-    await visit.page.locator('pr-model-view .say').waitFor({ state: 'detached', timeout: 30_000 });
+    await visit.page.locator('pr-model-view .say').waitFor({ state: 'detached', timeout: PATIENCE });
     const canvas = visit.page.locator('pr-model-view canvas');
     await visit.page.waitForTimeout(600);
     const before = await canvas.screenshot();
@@ -153,7 +154,7 @@ describe('from the words to the files', () => {
     await visit.page.waitForTimeout(600);
     expect((await canvas.screenshot()).equals(before)).toBe(false);
     await visit.page.getByRole('button', { name: 'Plan', exact: true }).click();
-  }, 120_000);
+  });
 
   it('has everything after a reload', async () => {
     const revision = await visit.bench.saved();
@@ -163,7 +164,7 @@ describe('from the words to the files', () => {
     const valueOf = async (part: string, label: string) => (await visit.bench.field(visit.bench.order(part), label)).inputValue();
     expect(await valueOf('Line 1', 'Words of Line 1')).toBe('HERON POND');
     expect(await valueOf('Line 2', 'depth')).toBe('1.5 mm');
-  }, 120_000);
+  });
 
   it('makes the proof: A4, the sign’s words, to scale', async () => {
     await visit.page.getByRole('button', { name: /^Proof/u }).click();
@@ -180,7 +181,7 @@ describe('from the words to the files', () => {
       'Cut through',
     ])
       expect(text).toContain(words);
-  }, 90_000);
+  });
 
   it('makes the production files at true size', async () => {
     await visit.page.getByRole('button', { name: /^Make/u }).first().click();
@@ -212,7 +213,7 @@ describe('from the words to the files', () => {
     expect(Object.keys(parsed.tables.layer.layers)).toEqual(
       expect.arrayContaining(['BLANK_EDGE', 'RAISED_2_MM', 'CARVED_1.5_MM', 'CUT_THROUGH']),
     );
-  }, 120_000);
+  });
 
   it('gives the same from the command line', async () => {
     const signId = visit.page.url().split('/').at(-1)!;
@@ -255,7 +256,7 @@ describe('from the words to the files', () => {
     await lying.waitFor({ state: 'detached' });
     await page.getByRole('link', { name: 'Jobs', exact: true }).click();
     await sign.waitFor();
-  }, 90_000);
+  });
 
   it('asks before a finish of the shop is taken out', async () => {
     const { page } = visit;
@@ -270,7 +271,7 @@ describe('from the words to the files', () => {
     await row.getByRole('button', { name: 'Take out Heron grey' }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'Take it out' }).click();
     await row.waitFor({ state: 'detached' });
-  }, 60_000);
+  });
 
   it('says where words are cut at their greatest length', async () => {
     const { page } = visit;
@@ -279,7 +280,7 @@ describe('from the words to the files', () => {
     await page.getByLabel('What is wanted').focus();
     await page.keyboard.insertText('Heron '.repeat(50));
     await page.getByText('takes 200 characters; what is more was left out.').waitFor();
-  }, 60_000);
+  });
 
   it('reports no fault on the console', () => {
     expect(faults).toEqual([]);

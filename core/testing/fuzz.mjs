@@ -1,4 +1,4 @@
-// Signs from seeds, judged by the definition: npm run fuzz -- --seeds 0..150 [--manner plain|extreme|both] [--shrink] [--limit SECONDS]
+// Signs from seeds, judged by the definition: npm run fuzz -- --seeds 0..150 [--manner plain|extreme|bent|all] [--shrink] [--limit SECONDS]
 // Prints a line for every finding and a summary; what failed is kept in .run/fuzz, with --shrink as small as it still fails.
 // Ends with 1 where there was a finding. Plain Node.js: a test runner's sandbox makes JavaScript several times slower.
 import { fork } from 'node:child_process';
@@ -16,7 +16,7 @@ const kept = path('../../.run/fuzz/');
 const { values } = parseArgs({
   options: {
     seeds: { type: 'string', default: '0..150' },
-    manner: { type: 'string', default: 'both' },
+    manner: { type: 'string', default: 'all' },
     shrink: { type: 'boolean', default: false },
     limit: { type: 'string', default: '60' },
     workers: { type: 'string', default: String(Math.min(2, availableParallelism())) },
@@ -67,11 +67,12 @@ class Judge {
   }
 }
 
-const manners = values.manner === 'both' ? ['plain', 'extreme'] : [values.manner];
+const MANNERS = ['plain', 'extreme', 'bent'];
+const manners = values.manner === 'all' ? MANNERS : [values.manner];
 const questions = [];
 for (let seed = from; seed < to; seed++) for (const manner of manners) questions.push({ seed, manner });
 const count = questions.length;
-const times = { plain: [], extreme: [] };
+const times = Object.fromEntries(MANNERS.map((manner) => [manner, []]));
 const failed = [];
 const ended = [];
 

@@ -9,8 +9,11 @@ import { Random } from './random.js';
  * here is an error.
  */
 
-/** `plain`: sizes that a shop would choose. `extreme`: anything that the schema allows, its limits above all. */
-export type Manner = 'plain' | 'extreme';
+/**
+ * `plain`: sizes that a shop would choose. `extreme`: anything that the schema allows, its limits above all.
+ * `bent`: plain sizes, all around something, with many levels that lie flat in it.
+ */
+export type Manner = 'plain' | 'extreme' | 'bent';
 
 interface Schema {
   readonly type?: string;
@@ -231,7 +234,7 @@ class Maker {
   }
 
   private oneOf(variants: readonly Schema[], where: Where): unknown {
-    for (const variant of this.random.shuffled(variants)) {
+    for (const variant of this.inOrder(variants, where)) {
       try {
         return this.value(variant, where);
       } catch (error) {
@@ -239,6 +242,15 @@ class Maker {
       }
     }
     throw new Impossible();
+  }
+
+  private inOrder(variants: readonly Schema[], { key }: Where): readonly Schema[] {
+    const all = this.random.shuffled(variants);
+    if (this.manner !== 'bent') return all;
+    const kindOf = ({ properties }: Schema): unknown => properties?.kind?.const;
+    if (key === 'support') return all.filter((each) => kindOf(each) !== 'block');
+    const isSet = (each: Schema): boolean => kindOf(each) === 'set';
+    return key === 'action' && this.random.chance(0.5) ? [...all.filter(isSet), ...all.filter((each) => !isSet(each))] : all;
   }
 
   private object({ properties = {}, required = [] }: Schema, { key, scale }: Where): unknown {
@@ -378,7 +390,8 @@ const rank = (name: string): number => {
 /** How often a field that may be left out is there. */
 function shareOf(name: string, manner: Manner): number {
   const plain: Readonly<Record<string, number>> = { finishes: 1, cutTo: 0.12, hidden: 0.05, edge: 0.6, side: 0.25, options: 0.3, copies: 0.2, frame: 0.2, ground: 0.05 }; // prettier-ignore
-  return plain[name] ?? (manner === 'plain' ? 0.25 : 0.5);
+  if (manner === 'bent' && (name === 'support' || name === 'flat')) return name === 'flat' ? 0.7 : 1;
+  return plain[name] ?? (manner === 'extreme' ? 0.5 : 0.25);
 }
 
 /** Paths about the origin of lines, curves and arcs, absolute and relative: round ones, and ones that cross themselves. */
@@ -454,7 +467,7 @@ const rounded = (value: number): number => Number(value.toFixed(2));
 
 /** The sign of a seed, as a document that is read as any other. @throws SignError where the generator made one that is none */
 export function generatedSign(seed: number, manner: Manner, catalogue: readonly FontEntry[]): Sign {
-  const random = new Random(seed * 2 + (manner === 'extreme' ? 1 : 0));
+  const random = new Random(manner === 'bent' ? 1_000_000 + seed : seed * 2 + (manner === 'extreme' ? 1 : 0));
   const document = new Maker(random, manner, catalogue.map(({ id }) => id)).sign(); // prettier-ignore
   return readSign(JSON.parse(JSON.stringify(document)), catalogue);
 }

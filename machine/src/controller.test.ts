@@ -94,7 +94,7 @@ describe('the practice machine drives', () => {
       expect(share).toBeGreaterThan(0.97);
       expect(share).toBeLessThan(1.03);
     }
-  }, 120_000);
+  });
 });
 
 /** Lines, curves of short lines, arcs, and plunges, by a seed. */

@@ -28,7 +28,7 @@ describe('codes', () => {
     };
     expect([swept.tried, swept.litTried]).toEqual([100, 15]);
     expect([swept.faults, swept.plan, swept.lit]).toEqual([[], swept.tried, swept.litTried]);
-  }, 120_000);
+  });
 
   it('have rings about as much as is dark, apart where modules touch in a corner', () => {
     const symbol = symbolOf('qr', 'MILLRACE 2041');

@@ -116,7 +116,7 @@ describe('a stock that is cut', () => {
       ),
       { numRuns: 120, seed: 2 },
     );
-  }, 60_000);
+  });
 
   it('has no more places than can be kept', () => {
     expect(() => new Stock({ x: 0, y: 0 }, 4000, 4000, 0, 0.1)).toThrow('choose a coarser grid');

@@ -66,14 +66,14 @@ describe('the programs of a run', () => {
     expect(filesOfPrograms(plan!, 0).every(({ name }) => name.startsWith('sheet 1/'))).toBe(true);
     // Nothing lies on the second.
     expect(programsOfSheet(laid([plate()]), 1, meansOf(kept))).toEqual({});
-  }, 60_000);
+  });
 
   it('use the tools that were chosen and no others', () => {
     const kept = keptMeans(shop, plate(), { machine: 'long-bed', tools: ['end-6'] });
     expect([kept.isChosen, kept.material.id]).toEqual([true, 'oak']);
     const { plan } = programsOfSheet(laid([plate()]), 0, meansOf(kept), 0.3);
     expect(new Set(plan!.cuts.map(({ tool }) => tool.id))).toEqual(new Set(['end-6']));
-  }, 60_000);
+  });
 
   it('take plates that are alike but for their titles as one', () => {
     const { evaluationOf } = laid([plate(), { ...plate(), title: 'Another' }, plate(true)]);

@@ -57,14 +57,14 @@ describe('the programs of a sheet', () => {
     }
     // Fewer changes of tools and no more cutting than by plates one after the other.
     expect(sheet.minutes).toBeLessThan(3 * alone.minutes + writtenPlan(other, choiceOf(), { cell: 0.25 }).minutes);
-  }, 60_000);
+  });
 
   it('clear the face of a plate that is lower than the highest', () => {
     // What stays are corners of pockets: 4 (1 − π/4) r² of each.
     const sheet = plan([at('low', plate(1), 40, 30), at('high', plate(4), 120, 30)]);
     expect(sheet.stock).toEqual({ top: 4, bottom: -10 });
     expect([sheet.isProven, sheet.works.every(({ leftAreaMm2 }) => leftAreaMm2 < 3)]).toEqual([true, true]);
-  }, 30_000);
+  });
 
   it('are laid once for plates that are alike: the same cuts, moved', () => {
     const one = plate();
@@ -77,7 +77,7 @@ describe('the programs of a sheet', () => {
         expect(y - 30).toBeCloseTo(cut.runs[k].y, 9);
       });
     });
-  }, 30_000);
+  });
 
   it('are refused where plates lie nearer than the tool that frees them, are of several thicknesses, or none are there', () => {
     const one = plate();
@@ -109,7 +109,7 @@ describe('the programs of a sheet', () => {
       }),
       { numRuns: 12, seed: 17 },
     );
-  }, 120_000);
+  });
 });
 
 describe('a dry run of a sheet', () => {
@@ -132,7 +132,7 @@ describe('a dry run of a sheet', () => {
     expect(low.rapidsInMaterial).toBeGreaterThan(0);
     expect(run((text) => text.replace(/^.*M3\b.*$/mu, '')).spindleStill).toBeGreaterThan(100);
     expect(right.of.map(({ leftAreaMm2 }) => leftAreaMm2 < area([blankOf(works[0].evaluation)]) / 50)).toEqual([true, true]);
-  }, 60_000);
+  });
 
   it('of engraved words leaves what is too narrow, and says so by plate', () => {
     const sign = bareSign(90, 30, 5);
@@ -141,7 +141,7 @@ describe('a dry run of a sheet', () => {
     const { works, isProven } = sheetPlan([at('row 7', words, 60, 40), at('row 9', words, 160, 40)], SHEET, choiceOf(), 'Sheet', { cell: 0.2 }); // prettier-ignore
     expect(isProven).toBe(true);
     expect(works.map(({ name, left }) => [name, left.length > 0])).toEqual([['row 7', true], ['row 9', true]]); // prettier-ignore
-  }, 30_000);
+  });
 });
 
 const blankOf = ({ blank }: Evaluation) => blank;

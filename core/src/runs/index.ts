@@ -41,6 +41,7 @@ export {
   edgeOfPlate,
   laidOnSheets,
   type MappedItem,
+  onSheet,
   sheetDrawing,
   type SheetItem,
   sheetMap,

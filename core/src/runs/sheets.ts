@@ -43,6 +43,16 @@ function isBox(edge: Outline): boolean {
   });
 }
 
+/** What lies on one sheet, counted from 0, alone: with places of its own in the list of what is laid. */
+export function onSheet<T>(
+  items: readonly T[],
+  nest: Pick<Nest, 'laid'>,
+  sheet: number,
+): { readonly items: T[]; readonly nest: Pick<Nest, 'laid'> } {
+  const own = nest.laid.filter((each) => each.sheet === sheet);
+  return { items: own.map(({ item }) => items[item]), nest: { laid: own.map((each, item) => ({ ...each, item })) } };
+}
+
 /** The outlines of a sheet by layer, every plate where it lies; the sheet's lower left corner is the origin. */
 export function sheetDrawing(items: readonly SheetItem[], nest: Pick<Nest, 'laid'>, sheet: number, choice: NestChoice): Drawing {
   const size = sizeOfSheet(choice, sheet);

@@ -38,7 +38,7 @@ describe('a bar behind letters', () => {
     // Chords of small circles keep their area within a thousandth.
     expect(Math.abs(volume(solidOf(workshop.evaluate(sign))) - own - mm3)).toBeLessThan(1e-3 * mm3);
     expect((await judged(sign, book, m)).findings).toEqual([]);
-  }, 60_000); // prettier-ignore
+  }); // prettier-ignore
 
   it('says where a hole leaves nothing of it, or goes through a letter', () => {
     const codes = (bar: Partial<Bar>) => notesOf(workshop.evaluate(blocks({ ...BAR, ...bar }))).map(({ code }) => code);

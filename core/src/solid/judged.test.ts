@@ -55,7 +55,7 @@ describe('signs that gave wrong files once', () => {
       }),
       { numRuns: 12 },
     );
-  }, 120_000);
+  });
 
   it('mirrored words and shapes measure what they do unmirrored', () => {
     for (const area of AREAS) {
@@ -74,7 +74,7 @@ describe('signs that gave wrong files once', () => {
         expect(Math.abs(of(true) - of(false))).toBeLessThan(0.1);
       }
     }
-  }, 60_000);
+  });
 
   it('what is level of a slope that leans outwards is the outline itself, inner corners and all', () => {
     // A plus of five squares of side 10 on a plate, its slopes at 45° outside of it: the top is 2000 mm² exactly.

@@ -61,7 +61,7 @@ describe('kinds of signs', () => {
       ),
       { numRuns: 60 },
     );
-  }, 60_000);
+  });
 
   it('may be any sign that the shop keeps: other words in its lines, and another material', () => {
     const kept = signOfKind(SIGN_KINDS[0], 'Kept', 'mm', SIGN_KINDS[0].usual);

@@ -26,8 +26,7 @@ import { readShop } from '@plain-relief/core/shop';
 import { readSign } from '@plain-relief/core/sign';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readDocument, readArguments } from './command.js';
-import { sideFrom } from './dry-run.js';
+import { CommandError, readArguments, readDocument, sideFrom } from './command.js';
 
 /** A standard as a sign meets it. */
 interface CheckedStandard {
@@ -64,7 +63,7 @@ function dictionary(): Dictionary {
 export async function checkCommand(args: readonly string[], usage: string): Promise<CheckedSign> {
   const text = { type: 'string' } as const;
   const parsed = readArguments(args, { shop: text, distance: text, side: text, standard: text }, usage);
-  const { shop, distance, side = 'front', standard: asked } = parsed.values;
+  const { shop, distance, side, standard: asked } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || rest.length > 0) throw new CommandError(usage);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });

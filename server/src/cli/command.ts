@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
+import { type Side } from '@plain-relief/core/sign';
 
 /** Something to tell the person at the terminal, without a stack. */
 export class CommandError extends Error {}
@@ -23,12 +24,21 @@ export function readDocument(path: string): unknown {
   }
 }
 
+/** The side that is meant: the front where none is said. @throws CommandError */
+export function sideFrom(text = 'front'): Side {
+  if (text === 'front' || text === 'back') return text;
+  throw new CommandError(`--side ${text} is neither front nor back.`);
+}
+
 /** The day that is meant: today where none is said. @throws CommandError */
 export function dateFrom(text: string | undefined): Date {
   const date = text === undefined ? new Date() : new Date(`${text}T00:00:00Z`);
   if (Number.isNaN(date.getTime())) throw new CommandError(`--date ${text} is not a date: write it as 2026-11-25.`);
   return date;
 }
+
+/** To the day: who makes something twice has the same bytes. */
+export const today = (): Date => new Date(new Date().toISOString().slice(0, 10));
 
 /** What parseArgs tells of options of these kinds. */
 type Arguments<T extends NonNullable<ParseArgsConfig['options']>> = ReturnType<

@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CommandError, dateFrom, readDocument, readArguments } from './command.js';
-import { cellFrom, machineOf, sideFrom, signAndShop } from './dry-run.js';
+import { CommandError, dateFrom, readDocument, readArguments, sideFrom } from './command.js';
+import { cellFrom, machineOf, signAndShop } from './dry-run.js';
 import { type CutChoice, USUAL } from '@plain-relief/core/cutting';
 import { proposedToolsOf, readCutChoice } from '@plain-relief/core/making';
 import { type Evaluation } from '@plain-relief/core/relief';
@@ -17,7 +17,7 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
   const ofCuts = { machine: text, material: text, tools: text, choice: text, side: text, face: text };
   const options = { shop: text, out: text, cell: text, date: text, ...ofCuts };
   const parsed = readArguments(args, options, usage);
-  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side = 'front', face, date } = parsed.values;
+  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side, face, date } = parsed.values;
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || shopPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
   const { evaluation, shop, book, fontsDir } = await signAndShop(path, shopPath, sideFrom(side), face);

@@ -7,14 +7,14 @@ import { facesOf, readSign, type Side, type Sign, signOfFace } from '@plain-reli
 import { type FontBook } from '@plain-relief/core/type';
 import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readDocument, readText, readArguments } from './command.js';
+import { CommandError, readArguments, readDocument, readText, sideFrom } from './command.js';
 
 /** Runs programs on the stock of a sign, and tells what comes of it. @throws CommandError and what the core throws */
 export async function dryRunCommand(args: readonly string[], usage: string): Promise<object> {
   const text = { type: 'string' } as const;
   const options = { shop: text, machine: text, zero: text, cell: text, side: text, face: text, choice: text };
   const parsed = readArguments(withZero(args), options, usage);
-  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side = 'front', face, choice } = parsed.values;
+  const { shop: shopPath, machine: id, zero = '0,0,0', cell = '0.1', side, face, choice } = parsed.values;
   const [path, ...programs] = parsed.positionals;
   if (path === undefined || shopPath === undefined || programs.length === 0) throw new CommandError(usage);
   const { evaluation, shop } = await signAndShop(path, shopPath, sideFrom(side), face);
@@ -32,12 +32,6 @@ export async function dryRunCommand(args: readonly string[], usage: string): Pro
   const { work, stock, pins } = laidOut(evaluation, how);
   const { target, workplace } = stageOf({ work, stock, pins, choice: how, zero: placeFrom(zero) });
   return figuresOf(dryRun(texts, target, workplace, { cell: cellFrom(cell) }), machine.toolChange);
-}
-
-/** @throws CommandError */
-export function sideFrom(text: string): Side {
-  if (text === 'front' || text === 'back') return text;
-  throw new CommandError(`--side ${text} is neither front nor back.`);
 }
 
 /** The evaluation of a sign, seen from a side, and a shop, as files have them. @throws CommandError and what the core throws */

@@ -21,25 +21,32 @@ function relief(...args: string[]): { status: number | null; out: string; error:
 const demoFiles = readdirSync(join(ROOT, 'demo')).filter((name) => name.endsWith('.sign.json'));
 
 describe('./relief inspect', () => {
-  it.each(demoFiles)('tells what %s is', (name) => {
-    const { status, out } = relief('inspect', join(ROOT, 'demo', name));
+  interface Inspected {
+    readonly boundsMm: { readonly min: number[]; readonly max: number[] };
+    readonly levels: readonly { readonly z: number; readonly areaMm2: number }[];
+    readonly volumeMm3: number;
+  }
+
+  it('tells what all demo signs are', () => {
+    const paths = demoFiles.map((name) => join(ROOT, 'demo', name));
+    const { status, out } = relief('inspect', ...paths);
     expect(status).toBe(0);
-    const found = JSON.parse(out) as Record<string, never> & {
-      boundsMm: { min: number[]; max: number[] };
-      levels: { z: number; areaMm2: number }[];
-      volumeMm3: number;
-    };
-    const text = readFileSync(join(ROOT, 'demo', name), 'utf8');
-    expect(found).toMatchObject({ version: 3, watertight: true });
-    expect((found.notes as { weight: string }[]).filter(({ weight }) => weight !== 'said')).toEqual([]);
-    // What is done from behind is no level of the front.
-    if (/"cutTo"|"back"|"support"/u.test(text)) return;
-    const thickness = -found.boundsMm.min[2];
-    const sum = found.levels.reduce((all, { z, areaMm2 }) => all + areaMm2 * (z + thickness), 0);
-    // Slopes are no levels.
-    const isSloped = text.includes('"edge"');
-    if (isSloped) expect(sum).toBeLessThan(found.volumeMm3);
-    else expect(Math.abs(sum / found.volumeMm3 - 1)).toBeLessThan(1e-6);
+    const all = JSON.parse(out) as (Inspected & { file: string; notes: { weight: string }[] })[];
+    expect(all.map(({ file }) => file)).toEqual(paths);
+    for (const found of all) {
+      expect(found).toMatchObject({ version: 3, watertight: true });
+      expect([found.file, found.notes.filter(({ weight }) => weight !== 'said')]).toEqual([found.file, []]);
+      const text = readFileSync(found.file, 'utf8');
+      // What is done from behind is no level of the front.
+      if (/"cutTo"|"back"|"support"/u.test(text)) continue;
+      const thickness = -found.boundsMm.min[2];
+      const sum = found.levels.reduce((rest, { z, areaMm2 }) => rest + areaMm2 * (z + thickness), 0);
+      // Slopes are no levels.
+      const isSloped = text.includes('"edge"');
+      if (isSloped) expect(sum).toBeLessThan(found.volumeMm3);
+      else expect(Math.abs(sum / found.volumeMm3 - 1)).toBeLessThan(1e-6);
+    }
+    expect({ file: paths[0], ...(JSON.parse(relief('inspect', paths[0]).out) as Inspected) }).toEqual(all[0]);
   });
 
   it('exits 1 with the path and what is wrong', () => {
@@ -55,6 +62,9 @@ describe('./relief inspect', () => {
     });
     writeFileSync(join(folder, 'broken.json'), '{"version": 1,');
     expect(relief('inspect', 'broken.json').error).toMatch(/^broken\.json is not JSON: /u);
+    expect(relief('inspect', join(ROOT, 'demo', 'welcome.sign.json'), 'bad.json').error).toBe(
+      'bad.json: parts[2].size.height: is 0 and must be >= 0.5.',
+    );
     expect(relief('inspect', 'nowhere.json').error).toMatch(/^nowhere\.json cannot be read: /u);
     expect(relief('carve', 'bad.json')).toMatchObject({ status: 1 });
     expect(relief('inspect', 'bad.json', '--depth', '3').error).toContain('--depth');
@@ -318,7 +328,7 @@ describe('./relief run', () => {
     expect(outlines('--option', 'no CODE').length).toBeLessThan(outlines().length - 1000);
     const { status, error } = relief('run', 'options.sign.json', '--list', list, '--out', 'x', '--option', 'Brass');
     expect([status, error]).toEqual([1, expect.stringContaining('--option Brass is no option: the sign has No code.')]);
-  }, 60_000);
+  });
 
   const RUN = ['run', join(ROOT, 'demo/runs/tree-labels.sign.json'), '--list', join(ROOT, 'demo/runs/tree-labels.csv')];
 
@@ -340,7 +350,7 @@ describe('./relief run', () => {
     // Its solid is that of the sign with the same words.
     const solid = made.files.find((each) => each.startsWith('0003') && each.endsWith('.stl'))!;
     expect(statSync(join(folder, 'labels', solid)).size).toBeGreaterThan(10_000);
-  }, 120_000);
+  });
 
   it('lays plates on sheets, whose outlines are those of the plates', () => {
     const { status, out, error } = relief(...RUN, '--out', 'sheets', '--rows', '1-30', '--files', 'svg', '--sheet', '610x305', '--margin', '8', '--spacing', '3'); // prettier-ignore
@@ -370,7 +380,7 @@ describe('./relief run', () => {
     const again = relief(...RUN, '--out', 'sheets by two', '--rows', '1-30', '--files', 'svg', '--sheet', '610x305', '--margin', '8', '--spacing', '3', '--workers', '2'); // prettier-ignore
     expect(again.out).toBe(out);
     for (const name of readdirSync(join(folder, 'sheets'))) expect(readFileSync(join(folder, 'sheets by two', name)).equals(readFileSync(join(folder, 'sheets', name)))).toBe(true); // prettier-ignore
-  }, 120_000);
+  });
 
   it('draws a contact sheet of every plate, and lets columns choose what is made', () => {
     const demo = (name: string): string => join(ROOT, 'demo/runs', name);
@@ -388,7 +398,7 @@ describe('./relief run', () => {
     const widthOf = (file: string): string =>
       /width="([\d.]+(?:in|mm))"/u.exec(readFileSync(join(folder, 'panels', file), 'utf8'))![1];
     expect(made.files.map(widthOf)).toEqual(['4in', '4in', '4in', '4in', '5in', '4in', '5in']);
-  }, 120_000);
+  });
 
   it('writes proven programs by sheet, each tool for all plates, the same whoever makes the rows', () => {
     const shop = join(ROOT, 'demo/shop.json');
@@ -414,15 +424,18 @@ describe('./relief run', () => {
     );
     // What is too narrow for all tools is told by rows of the list.
     expect([...new Set(sheet.left.map(({ row }) => row))].sort()).toEqual([1, 2, 3, 6]);
-    const texts = sheet.files.map(({ name }) => readFileSync(join(folder, 'cut', sheet.folder, name), 'utf8'));
+    const written = (name: string): string => readFileSync(join(folder, 'cut', name), 'utf8');
+    const all = (): string[] => [...sheet.files.map(({ name }) => join(sheet.folder, name)), 'sheet 1.svg', 'sheet 1 map.svg'].map(written); // prettier-ignore
+    const before = all();
+    const texts = before.slice(0, sheet.files.length);
     const plates = (text: string): Set<string> => new Set([...text.matchAll(/of (plate \d+) from/gu)].map(([, name]) => name));
     expect(plates(texts.at(-1)!)).toEqual(new Set(['plate 1', 'plate 2', 'plate 3', 'plate 6']));
     const again = relief(...RUN, '--out', 'cut', ...asked, '--spacing', '7', '--workers', '2');
-    expect([again.out, sheet.files.map(({ name }) => readFileSync(join(folder, 'cut', sheet.folder, name), 'utf8'))]).toEqual([out, texts]); // prettier-ignore
+    expect([again.out, all()]).toEqual([out, before]);
     // Plates that lie too near to each other have no programs, and say why.
     const near = JSON.parse(relief(...RUN, '--out', 'near', ...asked).out) as { programs: { trouble: string }[] };
     expect(near.programs.map(({ trouble }) => trouble)).toEqual([expect.stringMatching(/^Plates lie 4 mm apart and are cut out by a tool of 6\.35 mm: lay them 6\.4 mm apart/u)]); // prettier-ignore
-  }, 240_000);
+  });
 
   it('says what is wrong with what it is asked', () => {
     const wrong = (...args: string[]): string => {
@@ -438,10 +451,7 @@ describe('./relief run', () => {
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610')).toContain('--sheet 610 is no size');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--spacing', '-1')).toContain('--spacing');
     expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--turns', 'all')).toContain('--turns all are no degrees');
-    for (const effort of ['much', '2000000', '1.5'])
-      expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--effort', effort)).toContain(
-        `--effort ${effort} is no whole number up to 1000000`,
-      );
+    expect(wrong(...RUN, '--out', 'x', '--sheet', '610x305', '--effort', '1.5')).toContain('--effort 1.5 is no whole number');
     expect(wrong(...RUN, '--out', 'x', '--files', 'png')).toContain('png is none of svg, dxf, stl');
     expect(wrong(...RUN, '--out', 'x', '--column', 'bed=Beds')).toContain('the list has no column “Beds”');
     expect(wrong('run', join(ROOT, 'demo/welcome.sign.json'), '--list', RUN[3], '--out', 'x')).toContain('no words with a slot');
@@ -450,5 +460,5 @@ describe('./relief run', () => {
     expect(wrong(...RUN, '--out', 'x', '--option', 'Brass')).toContain('--option Brass is no option: the sign has none.');
     writeFileSync(join(folder, 'nul.csv'), 'a\n1\0');
     expect(wrong('run', RUN[1], '--list', 'nul.csv', '--out', 'x')).toContain('nul.csv: Row 1 has a NUL');
-  }, 120_000);
+  });
 });

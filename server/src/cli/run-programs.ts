@@ -10,16 +10,15 @@ import {
   sheetFolder,
   type SheetMeans,
 } from '@plain-relief/core/making';
-import { type Nest, type NestChoice } from '@plain-relief/core/nesting';
-import { Evaluator } from '@plain-relief/core/relief';
-import { filled, type SheetItem, type Values, withBraille } from '@plain-relief/core/runs';
-import { rowBraille } from '../modules/braille/row-braille.js';
-import { readShop } from '@plain-relief/core/shop';
+import { filled, type Values, withBraille } from '@plain-relief/core/runs';
+import { readShop, type Shop, type ShopMachine, type ShopMaterial, type ShopTool } from '@plain-relief/core/shop';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
-import { type FontBook } from '@plain-relief/core/type';
+import { rowBraille } from '../modules/braille/row-braille.js';
 import { CommandError, readDocument } from './command.js';
 import { materialOf, toolsOf, usualTools } from './cuts.js';
 import { cellFrom, machineOf } from './dry-run.js';
+import { keptEvaluator } from './kept-evaluator.js';
+import type { SheetOrder } from './run-sheet.js';
 
 /** What programs of sheets are asked for with, as the options of the command have it. */
 export interface ProgramsAsked {
@@ -48,49 +47,54 @@ export type SheetPrograms =
     }
   | { readonly sheet: number; readonly trouble: string };
 
-/** What plates lie on sheets, and how. */
-export interface LaidRun {
-  readonly sign: Sign;
-  readonly items: readonly SheetItem[];
-  /** By the places of rows in the list, from 0. */
+/** What programs of a sheet are made from, beside what lies on it. */
+export interface ProgramsOrder {
+  readonly shop: Shop;
+  readonly machine: ShopMachine;
+  readonly material: ShopMaterial;
+  /** Where some are named; those that suit the plates of a sheet where none are. */
+  readonly tools?: readonly ShopTool[];
+  readonly choice: Partial<SheetMeans>;
+  readonly cell: number;
+  /** Of the plates, in the order of the sheet's items. */
   readonly values: readonly Values[];
-  readonly nest: Nest;
-  readonly choice: NestChoice;
+  readonly fontsDir: string;
 }
 
-/** Programs of every sheet in a folder of its own. What cannot be laid is told, and keeps no other sheet from being made. @throws CommandError */
-export async function programsOfSheets(
-  { sign, items, values, nest, choice }: LaidRun,
-  asked: ProgramsAsked,
-  out: string,
-  book: FontBook,
-): Promise<SheetPrograms[]> {
-  const shop = readShop(readDocument(asked.shop!));
-  const machine = machineOf(shop, asked.machine);
-  const material = materialOf(shop, asked.material ?? sign.blank.material, asked.material !== undefined);
-  const chosen = asked.choice === undefined ? {} : readCutChoice(readDocument(asked.choice));
-  const cell = cellFrom(asked.cell ?? String(SHEET_CELL));
+/** What a shop's files and the command say that all sheets are cut with; undefined where no programs are wanted. @throws CommandError */
+export function programsFrom(asked: ProgramsAsked, sign: Sign, fontsDir: string): Omit<ProgramsOrder, 'values'> | undefined {
+  if (asked.shop === undefined) return undefined;
+  const shop = readShop(readDocument(asked.shop));
+  return {
+    shop,
+    machine: machineOf(shop, asked.machine),
+    material: materialOf(shop, asked.material ?? sign.blank.material, asked.material !== undefined),
+    ...(asked.tools !== undefined && { tools: toolsOf(shop, asked.tools) }),
+    choice: asked.choice === undefined ? {} : readCutChoice(readDocument(asked.choice)),
+    cell: cellFrom(asked.cell ?? String(SHEET_CELL)),
+    fontsDir,
+  };
+}
+
+/** Programs of a sheet in a folder of its own; undefined where nothing lies on it. What cannot be laid is told. */
+export async function programsOn(
+  { sign, items, nest, choice, sheet, out }: Omit<SheetOrder, 'kinds' | 'programs'>,
+  { shop, values, fontsDir, choice: chosen, cell, ...order }: ProgramsOrder,
+): Promise<SheetPrograms | undefined> {
+  const { book, evaluator } = keptEvaluator(fontsDir);
   await book.need(fontsOf(sign));
-  const evaluator = new Evaluator(book);
-  const cellsOf = await rowBraille(sign, items.map(({ name }) => ({ values: values[Number(name) - 1] }))); // prettier-ignore
-  const evaluationOf = evaluationsToCut(evaluator, (item) => withBraille(filled(sign, values[Number(items[item].name) - 1]).sign, cellsOf)); // prettier-ignore
-  const tools = asked.tools === undefined ? undefined : toolsOf(shop, asked.tools);
-  const means: SheetMeans = { ...USUAL, ...chosen, machine, material, tools: tools ?? ((plates) => usualTools(plates, shop)) };
-  const made: SheetPrograms[] = [];
-  for (let sheet = 0; sheet < nest.sheets; sheet++) {
-    const { plan, trouble = '' } = programsOfSheet({ title: sign.title, items, nest, choice, evaluationOf }, sheet, means, cell);
-    if (!plan) {
-      if (trouble !== '') made.push({ sheet: sheet + 1, trouble });
-      continue;
-    }
-    const folder = sheetFolder(sheet);
-    mkdirSync(join(out, folder), { recursive: true });
-    for (const { name, content } of filesOfPrograms(plan, sheet)) writeFileSync(join(out, name), content);
-    const { files, minutes, lengthMm, run, isProven } = plan;
-    const left = plan.works.flatMap(({ name, left: own }) => own.map((each) => ({ row: Number(name.slice('plate '.length)), ...each }))); // prettier-ignore
-    made.push({ sheet: sheet + 1, folder, files: files.map(({ name, minutes: own, lengthMm: length }) => ({ name, minutes: own, lengthMm: length })), minutes, lengthMm, gougeMm: run.gougeMm, isProven, ...(trouble !== '' && { trouble }), left }); // prettier-ignore
-  }
-  return made;
+  const cellsOf = await rowBraille(sign, values.map((each) => ({ values: each }))); // prettier-ignore
+  const evaluationOf = evaluationsToCut(evaluator, (item) => withBraille(filled(sign, values[item]).sign, cellsOf));
+  const means: SheetMeans = { ...USUAL, ...chosen, tools: (plates) => usualTools(plates, shop), ...order };
+  const { plan, trouble = '' } = programsOfSheet({ title: sign.title, items, nest, choice, evaluationOf }, sheet, means, cell);
+  if (!plan) return trouble === '' ? undefined : { sheet: sheet + 1, trouble };
+  const folder = sheetFolder(sheet);
+  mkdirSync(join(out, folder), { recursive: true });
+  for (const { name, content } of filesOfPrograms(plan, sheet)) writeFileSync(join(out, name), content);
+  const { minutes, lengthMm, run, isProven } = plan;
+  const files = plan.files.map(({ name, minutes: own, lengthMm: length }) => ({ name, minutes: own, lengthMm: length }));
+  const left = plan.works.flatMap(({ name, left: own }) => own.map((each) => ({ row: Number(name.slice('plate '.length)), ...each }))); // prettier-ignore
+  return { sheet: sheet + 1, folder, files, minutes, lengthMm, gougeMm: run.gougeMm, isProven, ...(trouble !== '' && { trouble }), left }; // prettier-ignore
 }
 
 /** @throws CommandError where options of programs are without a shop, or a shop without sheets */

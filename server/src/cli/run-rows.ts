@@ -1,13 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Evaluator } from '@plain-relief/core/relief';
 import { type PlateFile, plateOf, type SheetItem, type Values, writtenPlate } from '@plain-relief/core/runs';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
-import { type FontBook } from '@plain-relief/core/type';
 import { rowBraille } from '../modules/braille/row-braille.js';
 import type { MadeRow as ToldRow } from '../platform/database/models/lots.js';
-import { openFontBook } from '../modules/fonts/font-files.js';
 import { pictureOfPlate } from '../modules/production/plate-picture.js';
+import { keptEvaluator } from './kept-evaluator.js';
 
 /** Some rows of a run, as a thread is asked for them. */
 export interface RowsOrder {
@@ -32,9 +30,6 @@ export interface MadeRow extends ToldRow {
   readonly picture?: Uint8Array;
 }
 
-/** Of this thread, with the fonts of the sign: kept from one lot of rows to the next. */
-let kept: { readonly fontsDir: string; readonly book: FontBook; readonly evaluator: Evaluator } | undefined;
-
 /** Makes rows and writes their files, here or in a thread of its own. */
 export default async function madeRows({
   sign,
@@ -45,11 +40,7 @@ export default async function madeRows({
   forSheets,
   forContact,
 }: RowsOrder): Promise<MadeRow[]> {
-  if (kept?.fontsDir !== fontsDir) {
-    const book = openFontBook(fontsDir);
-    kept = { fontsDir, book, evaluator: new Evaluator(book) };
-  }
-  const { book, evaluator } = kept;
+  const { book, evaluator } = keptEvaluator(fontsDir);
   await book.need(fontsOf(sign));
   const cellsOf = await rowBraille(sign, rows);
   return rows.map(({ row, values }): MadeRow => {

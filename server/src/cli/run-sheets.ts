@@ -1,10 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Nest, type NestChoice, type Size } from '@plain-relief/core/nesting';
-import { EFFORT, laidOnSheets, type PlateFile, sheetFiles, type SheetItem } from '@plain-relief/core/runs';
-import { type Sign } from '@plain-relief/core/sign';
-import { CommandError } from './command.js';
+import { type NestChoice, type Size } from '@plain-relief/core/nesting';
+import { EFFORT, laidOnSheets, onSheet, type SheetItem, type Values } from '@plain-relief/core/runs';
 import { mapsPdf } from '../modules/production/run-pdf.js';
+import { CommandError, today } from './command.js';
+import type { ProgramsOrder, SheetPrograms } from './run-programs.js';
+import type { SheetOrder } from './run-sheet.js';
+import type { RunThreads } from './run-threads.js';
 
 /** mm of a sheet's side. */
 const LONGEST = 10_000;
@@ -62,30 +64,41 @@ export function sheetChoice(
   };
 }
 
-/** Files of every sheet, and its map, in which plates have the numbers of their rows. */
+/** What all sheets of a run are made from. */
+export interface SheetsOrder extends Pick<SheetOrder, 'choice' | 'sign' | 'kinds' | 'out'> {
+  readonly programs?: Omit<ProgramsOrder, 'values'>;
+  readonly fontsDir: string;
+}
+
+/** Files of every sheet, and its map, in which plates have the numbers of their rows. @param values of all rows of the list */
 export async function sheetsOf(
   items: readonly SheetItem[],
-  choice: NestChoice,
-  kinds: readonly PlateFile[],
-  sign: Sign,
-  out: string,
-  date: Date,
-  fontsDir: string,
-): Promise<{ readonly nest: Nest; readonly told: Sheets }> {
+  values: readonly Values[],
+  { programs, fontsDir, ...order }: SheetsOrder,
+  threads: RunThreads,
+): Promise<{ readonly told: Sheets; readonly programs: SheetPrograms[] }> {
+  const { choice, sign, out } = order;
   const nest = laidOnSheets(
     items.map(({ edge }) => edge),
     choice,
   );
-  const files = sheetFiles(items, nest, choice, sign, kinds).flatMap(({ map, outlines }) => [...outlines, map]);
-  for (const { name, content } of files) writeFileSync(join(out, name), content);
-  writeFileSync(join(out, MAPS), await mapsPdf(items, nest, choice, sign.title, date, fontsDir));
+  const orders = Array.from({ length: nest.sheets }, (_, sheet): SheetOrder => {
+    const own = onSheet(items, nest, sheet);
+    const rows = own.items.map(({ name }) => values[Number(name) - 1]);
+    return { ...order, ...own, sheet, ...(programs && { programs: { ...programs, values: rows } }) };
+  });
+  // The maps of all are drawn here while threads are at the sheets.
+  const making = threads.sheets(orders);
+  const maps = mapsPdf(items, nest, choice, sign.title, today(), fontsDir);
+  const [made, pdf] = await Promise.all([making, maps]);
+  writeFileSync(join(out, MAPS), pdf);
   const { sheets: count, share, lastMm } = nest;
   const told = {
     count,
     share: Number(share.toFixed(4)),
     lastMm: Number(lastMm.toFixed(2)),
     left: nest.left.map((item) => Number(items[item].name)),
-    files: [...files.map(({ name }) => name), MAPS],
+    files: [...made.flatMap(({ files }) => files), MAPS],
   };
-  return { nest, told };
+  return { told, programs: made.flatMap((each) => each.programs ?? []) };
 }

@@ -19,22 +19,18 @@ import {
   takesLists,
   unfilled,
 } from '@plain-relief/core/runs';
+import { type NestChoice } from '@plain-relief/core/nesting';
 import { readSign, type Sign } from '@plain-relief/core/sign';
-import { Piscina } from 'piscina';
 import { openFontBook } from '../modules/fonts/font-files.js';
-import { threadFile } from '../platform/http/threads.js';
 import { readSettings } from '../platform/settings.js';
-import { CommandError, readArguments, readDocument } from './command.js';
-import madeRows, { type MadeRow, type RowsOrder } from './run-rows.js';
+import { CommandError, readArguments, readDocument, today } from './command.js';
 import { stateBelow } from '../modules/production/plate-picture.js';
 import { contactPdf } from '../modules/production/run-pdf.js';
 import { type ContactPlate } from '../modules/production/contact-grid.js';
-import { judgeAsked, type ProgramsAsked, programsOfSheets, type SheetPrograms } from './run-programs.js';
-import { sheetChoice, type Sheets, sheetsOf } from './run-sheets.js';
+import { judgeAsked, type ProgramsAsked, programsFrom, type SheetPrograms } from './run-programs.js';
+import { sheetChoice, type Sheets, type SheetsOrder, sheetsOf } from './run-sheets.js';
+import { RunThreads, workersFrom } from './run-threads.js';
 
-const MOST_WORKERS = 32;
-/** To the day: who makes a run twice has the same bytes. */
-const today = (): Date => new Date(new Date().toISOString().slice(0, 10));
 const CONTACT = 'contact sheet.pdf';
 
 /** A run as it was made. */
@@ -87,7 +83,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
     files = 'svg,stl',
     rows: only,
     column = [],
-    workers: threads,
+    workers: count,
     sheet,
     contact,
     option,
@@ -104,11 +100,10 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const asked: ProgramsAsked = { shop, machine, material, tools, choice: cutting, cell };
   judgeAsked(asked, sheet !== undefined);
   const kinds = kindsFrom(files);
-  const workers = workersFrom(threads);
+  const workers = workersFrom(count);
   const choice = sheet === undefined ? undefined : sheetChoice(sheet, ofSheets);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
-  const book = openFontBook(fontsDir);
-  const plain = readSign(readDocument(path), book.catalogue);
+  const plain = readSign(readDocument(path), openFontBook(fontsDir).catalogue);
   const sign = option === undefined ? plain : madeAs(plain, option);
   if (!takesLists(plain))
     throw new CommandError(`${path} has no words with a slot: declare it in slots and write {name} where its value goes.`);
@@ -117,78 +112,70 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const lacking = unfilled(sign, matching);
   if (lacking.length > 0)
     throw new CommandError(`Nothing fills ${lacking.join(', ')}: the list has ${list.columns.join(', ')}. Match them by --column "SLOT=COLUMN".`); // prettier-ignore
+  const rows = rowsFrom(only, list.rows.length);
+  const programs = programsFrom(asked, sign, fontsDir);
+  const threads = new RunThreads(workers);
+  try {
+    return await makeRun({ sign, list, matching, rows, kinds, out: resolve(out), fontsDir, choice, programs, contact: contact === true }, threads); // prettier-ignore
+  } finally {
+    await threads.close();
+  }
+}
+
+/** A run as the command has read it. */
+interface AskedRun extends Pick<SheetsOrder, 'sign' | 'kinds' | 'out' | 'fontsDir' | 'programs'> {
+  readonly list: List;
+  /** Which column fills which slot. */
+  readonly matching: ReadonlyMap<string, string>;
+  /** By their places in the list, from 0. */
+  readonly rows: readonly number[];
+  /** How plates are laid on sheets, where they are. */
+  readonly choice: NestChoice | undefined;
+  /** Whether a contact sheet is wanted. */
+  readonly contact: boolean;
+}
+
+async function makeRun(
+  { sign, list, matching, rows, choice, programs, contact, ...means }: AskedRun,
+  threads: RunThreads,
+): Promise<MadeRun> {
+  // prettier-ignore
+  const { out, fontsDir } = means;
   const values = rowValues(sign, list, matching);
-  const chosen = rowsFrom(only, list.rows.length);
   const remarks = rowRemarks(values);
   const twice = repeatedValues(sign, values);
   mkdirSync(out, { recursive: true });
-  const order = { sign, kinds, out: resolve(out), fontsDir, forSheets: choice !== undefined, forContact: contact === true };
-  const made = await madeBy(
-    workers,
-    order,
-    chosen.map((row) => ({ row, values: values[row] })),
-  );
+  const order = { ...means, sign, forSheets: choice !== undefined, forContact: contact };
+  const made = await threads.rows(order, rows.map((row) => ({ row, values: values[row] }))); // prettier-ignore
   const states: Partial<Record<PlateState, number>> = {};
   for (const { state } of made) states[state] = (states[state] ?? 0) + 1;
-  const items = made.flatMap(({ item }) => item ?? []);
-  const held = made.filter(({ item }) => choice && !item).map(({ row }) => row + 1);
   const reported = made.map((each) => ({
     ...each,
     told: [...each.told, ...remarksOf(remarks[each.row]), ...(twice.get(each.row) ?? [])],
     values: list.rows[each.row],
   }));
-  const written = made.flatMap(({ files }) => files);
   const report = 'report.csv';
   writeFileSync(join(out, report), reportFile(list.columns, reported));
-  const notes = [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)];
   // What the plates have in common.
   const { title } = filled(sign, new Map()).sign;
-  const laid = choice && (await sheetsOf(items, choice, kinds, { ...sign, title }, out, today(), fontsDir));
-  const programs = laid && shop !== undefined ? await programsOfSheets({ sign: { ...sign, title }, items, values, nest: laid.nest, choice }, asked, out, book) : undefined; // prettier-ignore
-  const sheets = laid && { ...laid.told, held };
+  const items = made.flatMap(({ item }) => item ?? []);
+  const laid = choice && (await sheetsOf(items, values, { ...means, sign: { ...sign, title }, choice, programs }, threads));
+  const held = made.filter(({ item }) => !item).map(({ row }) => row + 1);
   if (contact) {
     const plates = made.map(({ row, title, state, narrowed, picture }): ContactPlate => ({ row, title, state: stateBelow({ state, narrowed }), ...(picture && { picture }) })); // prettier-ignore
     writeFileSync(join(out, CONTACT), await contactPdf(plates, title, today(), fontsDir));
   }
-  const columns = Object.fromEntries(matching);
   return {
-    rows: chosen.length,
+    rows: rows.length,
     states,
-    columns,
-    notes,
-    files: written,
+    columns: Object.fromEntries(matching),
+    notes: [...list.notes, ...[...twice].map(([row, texts]) => `Row ${row + 1}: ${texts.join(', ')}.`)],
+    files: made.flatMap(({ files }) => files),
     report,
     ...(contact && { contact: CONTACT }),
-    ...(sheets && { sheets }),
-    ...(programs && { programs }),
+    ...(laid && { sheets: { ...laid.told, held } }),
+    ...(programs && laid && { programs: laid.programs }),
   };
-}
-
-/** Rows that a thread is given at a time: so few that none waits long for the last. */
-const LOT = 12;
-
-/** Rows in the order in which they are asked for, made by as many threads. */
-async function madeBy(workers: number, order: Omit<RowsOrder, 'rows'>, rows: RowsOrder['rows']): Promise<MadeRow[]> {
-  if (workers === 1) return madeRows({ ...order, rows });
-  const threads = new Piscina({
-    filename: threadFile('./run-rows.js', import.meta.url),
-    minThreads: workers,
-    maxThreads: workers,
-  });
-  try {
-    const lots: Promise<MadeRow[]>[] = [];
-    for (let at = 0; at < rows.length; at += LOT)
-      lots.push(threads.run({ ...order, rows: rows.slice(at, at + LOT) }) as Promise<MadeRow[]>);
-    return (await Promise.all(lots)).flat();
-  } finally {
-    await threads.destroy();
-  }
-}
-
-function workersFrom(text = '1'): number {
-  const count = Number(text);
-  if (Number.isInteger(count) && count >= 1 && count <= MOST_WORKERS) return count;
-  throw new CommandError(`--workers ${text} is no number of 1 to ${MOST_WORKERS}.`);
 }
 
 /** The sign with its plates made as one of its options, by its name or id. @throws CommandError */

@@ -11,7 +11,7 @@ let server: TestServer;
 const folder = mkdtempSync(join(tmpdir(), 'braille-'));
 beforeAll(async () => {
   server = await TestServer.start();
-}, 60_000);
+});
 afterAll(async () => {
   await server?.stop();
   rmSync(folder, { recursive: true, force: true });

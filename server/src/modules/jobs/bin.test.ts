@@ -13,7 +13,7 @@ const DAY_MS = 24 * 60 * 60 * 1000;
 let server: TestServer;
 beforeAll(async () => {
   server = await TestServer.start();
-}, 60_000);
+});
 afterAll(() => server.stop());
 
 const board = async () => (await server.call<{ jobs: Job[] }>('GET', '/api/jobs')).body.jobs;

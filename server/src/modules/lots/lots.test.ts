@@ -36,7 +36,7 @@ let makers: { close(): Promise<void> }[] = [];
 beforeAll(async () => {
   server = await TestServer.start();
   boss = await openQueue(server.settings.databaseUrl);
-}, 60_000);
+});
 afterEach(restOf);
 afterAll(async () => {
   await boss?.stop({ graceful: false });
@@ -125,7 +125,7 @@ describe('files of a run by workers', () => {
     // What only later lots needed is not kept.
     const [{ edges, drawings, pictures }] = await server.db.RunLot.findAll({ where: { makingId: id }, limit: 1 });
     expect([edges, drawings, pictures]).toEqual([null, null, null]);
-  }, 120_000);
+  });
 
   it('of chosen plates are those alone, with their own numbers', async () => {
     atWork(1);
@@ -133,7 +133,7 @@ describe('files of a run by workers', () => {
     await until(id, ({ state }) => state === 'done');
     await restOf();
     expect(Object.keys(await filesOf(id))).toEqual(['0003 Tree 2 003.svg', '0040 Tree 39 040.svg', 'report.csv']);
-  }, 60_000);
+  });
 
   it('have the braille of their own words, by liblouis', async () => {
     const braille = newShape(sign.document, 'braille');
@@ -151,7 +151,7 @@ describe('files of a run by workers', () => {
     // Rules of Unified English Braille 2013, 6.1: ⠼ begins figures, ⠁ is 1; ⠠ a capital (8.1).
     const cellsOf = await rowBraille({ ...document, parts: [...document.parts, braille] }, [{ values: new Map([['name', 'Tree 1'], ['no', '002']]) }]); // prettier-ignore
     expect(cellsOf('tree 1\n002', 'ueb-1') ?? cellsOf('Tree 1\n002', 'ueb-1')).toMatch(/^⠠?⠞⠗⠑⠑\u2800⠼⠁\n⠼⠚⠚⠃$/u);
-  }, 60_000);
+  });
 
   it('have programs of every sheet, with the tools of all its plates, or why there are none', async () => {
     const library = JSON.parse(readFileSync(new URL('../../../../demo/shop.json', import.meta.url), 'utf8')) as Shop;
@@ -203,7 +203,7 @@ describe('files of a run by workers', () => {
       const { status, body } = await server.call<Refusal>('POST', `/api/runs/${run.id}/makings`, order);
       expect([status, body.message.includes(message) ? message : body.message]).toEqual([400, message]);
     }
-  }, 180_000);
+  });
 
   it('pause, go on and end', async () => {
     const { id } = await asked();
@@ -221,7 +221,7 @@ describe('files of a run by workers', () => {
     expect(await server.db.RunLot.count({ where: { makingId: id } })).toBe(0);
     // An end is one.
     expect((await turn('running')).body.state).toBe('cancelled');
-  }, 60_000);
+  });
 
   it('stand back behind files of single signs, and a short run is not kept waiting by a long one', async () => {
     const long = await listed(240);
@@ -246,7 +246,7 @@ describe('files of a run by workers', () => {
     worker.stop();
     await restOf();
     await worker.close();
-  }, 120_000);
+  });
 
   it('are refused with the field where they cannot be, and no more than three at once', async () => {
     const order = (what: object) => server.call<Refusal>('POST', `/api/runs/${run.id}/makings`, { kinds: ['svg'], onSheets: true, hasContact: false, override, ...what }); // prettier-ignore
@@ -267,7 +267,7 @@ describe('files of a run by workers', () => {
     expect((await order({})).body.code).toBe('TOO_MANY_MAKINGS');
     for (const id of ids) await server.call('POST', `/api/makings/${id}`, { state: 'cancelled' });
     expect((await server.call<{ makings: RunMaking[] }>('GET', `/api/runs/${run.id}/makings`)).body.makings).toHaveLength(3);
-  }, 60_000);
+  });
 });
 
 describe('a killed worker', () => {
@@ -310,5 +310,5 @@ describe('a killed worker', () => {
     const rows = lots.flatMap(({ made }) => made!.map(({ row }) => row)).sort((a, b) => a - b);
     expect(rows).toEqual(Array.from({ length: done.rows }, (_, i) => i));
     expect(digestOf(await filesOf(id))).toEqual(digestOf(await filesOf(calm.id)));
-  }, 600_000);
+  });
 });

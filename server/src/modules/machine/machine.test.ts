@@ -43,12 +43,12 @@ beforeAll(async () => {
   });
   other = String(signedIn.headers['set-cookie']).split(';')[0];
   plan = await releasedPlan();
-}, 60_000);
+});
 
 afterAll(async () => {
   await server?.stop();
   machine?.close();
-}, 60_000);
+});
 
 /** A plan whose programs were let out. */
 async function releasedPlan(): Promise<string> {
@@ -123,7 +123,7 @@ describe('the machine of the shop', () => {
     const history = (await server.db.JobEvent.findAll({ order: [['at', 'ASC']] })).map(({ text }) => text);
     for (const words of ['sent to the machine', 'begun', 'done'])
       expect(history).toContain(`01-end-6.ngc of “Keyring plate” ${words}`);
-  }, 60_000);
+  });
 
   it('is not taken from under somebody’s hands', async () => {
     await send();
@@ -140,7 +140,7 @@ describe('the machine of the shop', () => {
     expect((await tell('stop')).body.run?.end).toBe('stopped');
     const [one, two] = await Promise.all([send(), send(other, { instead: true })]);
     expect([one.status, two.status].filter((status) => status === 200).length).toBeGreaterThan(0);
-  }, 60_000);
+  });
 
   it('that dies in the middle is told of, and goes on from the line', async () => {
     await send(undefined, { instead: true });
@@ -162,7 +162,7 @@ describe('the machine of the shop', () => {
     expect((await tell('run', back.run!.line)).status).toBe(200);
     const done = await until(({ run }) => run?.end === 'done');
     expect(done.report!.place).toMatchObject({ x: 75, y: 45 });
-  }, 60_000);
+  });
 
   it('says what it would not do, in its own sentence', async () => {
     expect((await tell('go')).body.message).toMatch(/not held/u);

@@ -22,14 +22,14 @@ beforeAll(async () => {
   await worker.start();
   const { body } = await server.call<{ jobs: { id: string }[] }>('GET', '/api/jobs');
   signId = await plate(body.jobs[0].id);
-}, 60_000);
+});
 
 afterAll(async () => {
   worker?.stop();
   await boss?.stop({ graceful: false });
   await worker?.close();
   await server?.stop();
-}, 60_000);
+});
 
 /** A plate with a hole, quickly planned. */
 async function plate(job: string): Promise<string> {
@@ -158,7 +158,7 @@ describe('plans of cuts', () => {
         expect.stringMatching(/let out though not approved: A test cut in scrap$/u),
       ]),
     );
-  }, 120_000);
+  });
 
   it('are made again with the very tools of then, byte for byte', async () => {
     const first = await laid();
@@ -179,7 +179,7 @@ describe('plans of cuts', () => {
     const programs = async (id: string) => (await server.call<PlanPrograms>('GET', `/api/plans/${id}/programs`)).body;
     expect((await programs(again.id)).programs).toEqual((await programs(first.id)).programs);
     await server.call('PUT', '/api/shop/library', { base: revision + 1, library });
-  }, 120_000);
+  });
 
   it.each<[unknown, number, RegExp]>([
     [{ ...ORDER, tools: [] }, 400, /tools/u],
@@ -214,7 +214,7 @@ describe('plans of cuts', () => {
       expect([stock.box.maxX - stock.box.minX, stock.box.maxY - stock.box.minY]).toEqual([depth, height]);
       expect(cuts.map(({ purpose }) => purpose)).not.toContain('cut out');
     });
-  }, 120_000);
+  });
 
   it('turn the work of a post on a machine that does so', async () => {
     const document = newSign('Post', 'mm');
@@ -232,7 +232,7 @@ describe('plans of cuts', () => {
       expect(text).toMatch(/\\n(?:G1 )?A-?[\d.]+ Y/u);
       expect(text).not.toMatch(/\\n(?:G[01] )?X/u);
     });
-  }, 120_000);
+  });
 
   it('that cannot be laid say why, and those that nobody wants end', async () => {
     const failed = await laid({ ...ORDER, tools: ['ball-3'] });
@@ -252,5 +252,5 @@ describe('plans of cuts', () => {
     expect((await server.call('GET', `/api/plans/${slow.id}`)).status).toBe(404);
     const { body } = await server.call<{ plans: KeptPlan[] }>('GET', `/api/signs/${signId}/plans`);
     expect(body.plans[0].id).toBe(failed.id);
-  }, 120_000);
+  });
 });

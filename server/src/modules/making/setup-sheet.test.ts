@@ -59,7 +59,7 @@ beforeAll(async () => {
   const path = join(folder, 'sheet.pdf');
   writeFileSync(path, plan.sheet);
   text = spawnSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }).stdout;
-}, 60_000);
+});
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 describe('the setup sheet', () => {
@@ -114,11 +114,11 @@ describe('the setup sheet', () => {
     expect(front).toContain('in the holes of the first side');
     // 60 mm, and at both ends 12 mm, half a pin, and 5 mm around it.
     expect(front).toContain('99 mm × 40 mm × 8 mm');
-  }, 60_000);
+  });
 
   it('is the same to the byte for the same plan', async () => {
     const again = await laid();
     expect(Buffer.from(again.sheet).equals(Buffer.from(plan.sheet))).toBe(true);
     expect(Buffer.from(again.picture).equals(Buffer.from(plan.picture))).toBe(true);
-  }, 60_000);
+  });
 });

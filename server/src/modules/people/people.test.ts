@@ -15,7 +15,7 @@ let people: PeopleService;
 beforeAll(async () => {
   server = await TestServer.start();
   people = new PeopleService(server.db);
-}, 60_000);
+});
 afterAll(() => server?.stop());
 
 /** Every address below /api that changes or tells something, and the least that a caller must be. Written by hand, to be compared. */
@@ -323,7 +323,7 @@ describe('people', () => {
     expect(ends.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
     expect(await fresh.db.Person.count({ where: { role: 'owner', hasLeft: false } })).toBe(1);
     await fresh.stop();
-  }, 60_000);
+  });
 
   it('the first to come owns the shop, and of two at once one', async () => {
     const fresh = await TestServer.start();
@@ -335,7 +335,7 @@ describe('people', () => {
     expect(came.map(({ status }) => status).sort()).toEqual([201, 409]);
     expect((await come('late')).status).toBe(409);
     await fresh.stop();
-  }, 60_000);
+  });
 
   it('what is done is written down with who did it, saving once in a while; also who could not sign in', async () => {
     const fresh = await TestServer.start();
@@ -354,7 +354,7 @@ describe('people', () => {
       ['guess@example.org', 'could not sign in', ''],
     ]);
     await fresh.stop();
-  }, 60_000);
+  });
 
   it('so many tries a minute are enough', async () => {
     expect(SIGN_IN_TRIES).toEqual({ account: 20, any: 100 });
@@ -373,5 +373,5 @@ describe('people', () => {
     expect(await tried('another@example.org', '203.0.113.1')).toBe(429);
     expect(await tried('another@example.org', '203.0.113.2')).toBe(401);
     await limited.stop();
-  }, 240_000);
+  });
 });

@@ -179,7 +179,7 @@ describe('freezing a proof', () => {
     expect([answer.statusCode, answer.headers['content-type']]).toEqual([200, 'image/svg+xml; charset=utf-8']);
     for (const words of ['was edge', 'is edge', '#b3402e', '#1f5f57']) expect(answer.body).toContain(words);
     expect(answer.body).not.toContain('<script>');
-  }, 60_000);
+  });
 
   it('is counted in the turnaround: rounds, days to the answer, days to the approval', async () => {
     const proof = await freeze();

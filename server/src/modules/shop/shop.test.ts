@@ -23,7 +23,7 @@ const TTF = Buffer.from(renamedFont(SHIPPED, 'Cinzel', 'Tinsel'));
 let server: TestServer;
 beforeAll(async () => {
   server = await TestServer.start();
-}, 60_000);
+});
 afterAll(() => server.stop());
 
 /** Its outlines are all of one byte. */

@@ -11,7 +11,7 @@ beforeAll(async () => {
   const wanted = { customer: 'Fernhollow Arboretum', title: 'Gate', dueOn: null, quantity: 1, unit: 'mm' };
   const { id } = (await server.call<{ id: string }>('POST', '/api/jobs', wanted)).body;
   sign = (await server.call<typeof sign>('POST', `/api/jobs/${id}/signs`, { title: 'West gate' })).body;
-}, 60_000);
+});
 afterAll(() => server?.stop());
 
 const picture = (known?: string) =>
@@ -44,7 +44,7 @@ describe('pictures of signs', () => {
       expect([again.statusCode, again.rawPayload.length, again.headers.etag]).toEqual([304, 0, tag]);
     }
     expect((await picture('"other"')).statusCode).toBe(200);
-  }, 60_000);
+  });
 
   it('are made anew for a new revision, in the place of the old one, and go with their sign', async () => {
     const before = await picture();
@@ -58,5 +58,5 @@ describe('pictures of signs', () => {
     expect(await rows()).toHaveLength(1);
     await new Bin(server.db).empty(new Date(Date.now() + 31 * 24 * 60 * 60 * 1000));
     expect(await rows()).toEqual([]);
-  }, 60_000);
+  });
 });

@@ -21,14 +21,14 @@ beforeAll(async () => {
   worker = new Worker(server.db, boss, server.settings.fontsDir);
   await worker.start();
   signId = (await server.db.SignRow.findOne({ where: { title: 'Bilge pump plate' } }))!.id;
-}, 60_000);
+});
 
 afterAll(async () => {
   worker?.stop();
   await boss?.stop({ graceful: false });
   await worker?.close();
   await server?.stop();
-}, 60_000);
+});
 
 /** Whoever takes it on themselves that this is not approved. */
 const override = 'A test';
@@ -65,23 +65,19 @@ describe('the worker', () => {
     const answer = await server.inject({ url: `/api/tasks/${id}/file` });
     expect(answer.headers['content-disposition']).toContain('OP-0101-Bilge-pump-plate-r1.zip');
     expect(answer.rawPayload.equals(task.file!)).toBe(true);
-  }, 90_000);
+  });
 
   it.each([
     ['3mf', 'model/3mf', 'PK'],
     ['glb', 'model/gltf-binary', 'glTF'],
     ['pieces', 'application/zip', 'PK'],
-  ])(
-    'makes %s as %s',
-    async (kind, type, magic) => {
-      const id = await ask(kind);
-      await boss.send(QUEUE, { taskId: id });
-      const task = await ended(id);
-      expect([task.state, task.fileType]).toEqual(['done', type]);
-      expect(task.file!.subarray(0, magic.length).toString('latin1')).toBe(magic);
-    },
-    60_000,
-  );
+  ])('makes %s as %s', async (kind, type, magic) => {
+    const id = await ask(kind);
+    await boss.send(QUEUE, { taskId: id });
+    const task = await ended(id);
+    expect([task.state, task.fileType]).toEqual(['done', type]);
+    expect(task.file!.subarray(0, magic.length).toString('latin1')).toBe(magic);
+  });
 
   it('makes files of an option, and says so in their names; refuses options that are not there', async () => {
     const row = (await server.db.SignRow.findByPk(signId))!;
@@ -96,7 +92,7 @@ describe('the worker', () => {
     expect([task.state, task.fileName]).toEqual(['done', `OP-0101-Bilge-pump-plate-Brass-screws-r${saved.body.revision}.svg`]);
     const refused = await server.call<{ message: string }>('POST', `/api/signs/${signId}/tasks`, { kind: 'svg', option: 'gone' });
     expect([refused.status, refused.body.message]).toEqual([404, expect.stringContaining('There is no option “gone”')]);
-  }, 60_000);
+  });
 
   it('makes a sheet by the layout that was asked for, and refuses one that is none', async () => {
     const layout = { paper: 'Tabloid', isUpright: true, isInBothUnits: true, shows: ['ticket'] };
@@ -110,7 +106,7 @@ describe('the worker', () => {
     expect(info).toMatch(/Page size:\s+792(?:\.0\d*)? x 1224/u);
     const refused = await order({ ...layout, paper: 'A0' });
     expect([refused.status, refused.body.message]).toEqual([400, expect.stringContaining('paper')]);
-  }, 60_000);
+  });
 
   it('makes a task once, however often it is handed out', async () => {
     const id = await ask('stl');
@@ -120,14 +116,14 @@ describe('the worker', () => {
     const finished = task.finishedAt!.getTime();
     await new Promise((done) => setTimeout(done, 1500));
     expect((await server.db.Task.findByPk(id))!.finishedAt!.getTime()).toBe(finished);
-  }, 60_000);
+  });
 
   it('stops at the next step when asked to', async () => {
     const id = await ask('proof');
     await server.db.Task.update({ cancelAsked: true }, { where: { id } });
     await boss.send(QUEUE, { taskId: id });
     expect((await ended(id)).state).toBe('cancelled');
-  }, 60_000);
+  });
 
   it('gives up what has ended its worker five times, and says so', async () => {
     const id = await ask('svg');
@@ -135,13 +131,13 @@ describe('the worker', () => {
     const task = await ended(id);
     expect([task.state, task.file]).toEqual(['failed', null]);
     expect(task.error).toContain('begun 5 times');
-  }, 60_000);
+  });
 
   it('takes up what a killed worker left behind', async () => {
     const id = await ask('svg');
     await server.db.Task.update({ state: 'running', beatAt: new Date(Date.now() - 60_000) }, { where: { id } });
     expect((await ended(id)).state).toBe('done');
-  }, 60_000);
+  });
 
   it('says why a file could not be made', async () => {
     const id = await ask('stl');
@@ -149,7 +145,7 @@ describe('the worker', () => {
     await boss.send(QUEUE, { taskId: id });
     const task = await ended(id);
     expect([task.state, task.error]).toEqual(['failed', 'The sign was removed before its file was made.']);
-  }, 60_000);
+  });
 
   it('makes the sheet of a frozen proof, and the same with the stamp once it is approved', async () => {
     const { jobId } = (await server.db.SignRow.findByPk(signId))!;
@@ -183,7 +179,7 @@ describe('the worker', () => {
     expect(stamped.text).toContain('Proof A approved by Captain Ida Brandt');
     const file = await server.inject({ url: `/api/proof-links/${token}/sheet.pdf` });
     expect(file.rawPayload.equals(stamped.task.file!)).toBe(true);
-  }, 300_000);
+  });
 
   it('stops a file that would take minutes at once, and makes others meanwhile', async () => {
     const heavy = newSign('Takes minutes', 'mm');
@@ -208,7 +204,7 @@ describe('the worker', () => {
     expect((await ended(slow.id)).state).toBe('cancelled');
     // It looks twice a second; the rest is the machine's.
     expect(performance.now() - began).toBeLessThan(20_000);
-  }, 90_000);
+  });
 });
 
 /** A sheet of a proof, when it is done, with the text that poppler-utils finds in it. */

@@ -10,7 +10,7 @@ describe('the queue', () => {
 
   beforeAll(async () => {
     server = await TestServer.start();
-  }, 60_000);
+  });
   afterAll(async () => {
     gate?.close();
     await server.stop();
@@ -47,5 +47,5 @@ describe('the queue', () => {
 
     before.pathname = '/there-is-none';
     await expect(openQueue(before.href)).rejects.toThrow('does not exist');
-  }, 30_000);
+  });
 });
