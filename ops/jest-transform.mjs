@@ -10,7 +10,17 @@ const NAMES = [
 ];
 
 /** Packages that work with numbers: those alone, since what a package declares for itself is told by a pattern only. */
-export const PACKAGES = ['pngjs', 'flatbush', 'flatqueue', 'ml-matrix', 'svgpath', 'fflate', 'bwip-js', 'earcut', 'maxrects-packer'];
+export const PACKAGES = [
+  'pngjs',
+  'flatbush',
+  'flatqueue',
+  'ml-matrix',
+  'svgpath',
+  'fflate',
+  'bwip-js',
+  'earcut',
+  'maxrects-packer',
+];
 
 function withOwnNames({ code, ...rest }) {
   const used = NAMES.filter((name) => new RegExp(`\\b${name}\\b`, 'u').test(code) && !declares(code, name));
@@ -27,7 +37,10 @@ export default {
       ...inner,
       process: (...args) => withOwnNames(inner.process(...args)),
       processAsync: async (...args) => withOwnNames(await inner.processAsync(...args)),
-      getCacheKey: (...args) => createHash('sha1').update(`own-names-2-${NAMES}-${inner.getCacheKey(...args)}`).digest('hex'),
+      getCacheKey: (...args) =>
+        createHash('sha1')
+          .update(`own-names-2-${NAMES}-${inner.getCacheKey(...args)}`)
+          .digest('hex'),
     };
   },
 };

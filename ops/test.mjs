@@ -116,8 +116,9 @@ main(async () => {
       'core/testing/fuzz.mjs',
       ...['--manner', manner, '--seeds', seeds, '--limit', '300'],
     ]);
-  judge('plain', '0..110');
-  judge('extreme', '0..40');
+  judge('plain', '0..90');
+  judge('extreme', '0..30');
+  judge('bent', '0..20');
 
   await unitTests(['core', 'machine', 'server', 'web']);
   // Its own type check covers the page and its templates.

@@ -112,6 +112,8 @@ function spaceFindings(evaluation: Evaluation, flat: ReliefMesh, m: ManifoldTopl
     return;
   }
   if (support && 'round' in support && (support.lid ?? support.floor ?? support.filled)) return;
+  // What reaches too far round for its flat level, which is an error, has no height there that could be told.
+  if (notesOf(evaluation).some(({ code }) => code === 'support-flat-far')) return;
   const mm3 = volume(mesh);
   // Chords lie beside the surface by a part of the tolerance, in front and behind.
   const { minX, maxX, minY, maxY } = bounds([evaluation.blank])!;

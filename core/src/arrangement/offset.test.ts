@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../../testing/referee.js';
-import { area, circle, perimeter, rectangle, regularPolygon } from '../geometry/index.js';
+import { area, circle, type Outline, perimeter, rectangle, regularPolygon, reversed } from '../geometry/index.js';
 import { union } from './combine.js';
-import { offset } from './offset.js';
+import { offset, withoutCrumbs } from './offset.js';
 
 let m: ManifoldToplevel;
 beforeAll(async () => {
@@ -48,6 +48,28 @@ describe('offset', () => {
     const furthest = Math.max(...grown.filter((_, i) => i % 2 === 0));
     if (isMitred) expect(furthest).toBeCloseTo(2 * times, 2);
     else expect(furthest).toBeCloseTo(2, 2);
+  });
+
+  it('leaves no holes that chords alone make, and keeps those that are there', () => {
+    // Three squares turned towards a middle, their corners all 4 mm from it: grown by 4 mm they just close over it.
+    const towards = (turn: number) => {
+      const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+      return Float64Array.from(
+        [4, 0, 10, -6, 16, 0, 10, 6].map((_, i, all) =>
+          i % 2 === 0 ? cos * all[i] - sin * all[i + 1] : sin * all[i - 1] + cos * all[i],
+        ),
+      );
+    };
+    const squares = [0.2, 0.2 + (2 * Math.PI) / 3, 0.2 + (4 * Math.PI) / 3].map(towards);
+    const holes = (by: number) => withoutCrumbs(offset(squares, by), by).filter((ring) => area([ring]) < 0);
+    expect(offset(squares, 4.002).filter((ring) => area([ring]) < 0)).toHaveLength(1);
+    expect(holes(4.002)).toHaveLength(0);
+    expect(holes(3.9)).toHaveLength(1);
+    // The same in the ground around them, shrunk: pieces that chords alone leave.
+    const ground = [rectangle(60, 60), ...squares.map(reversed)];
+    const pieces = (outline: Outline) => outline.filter((ring) => area([ring]) > 0).length;
+    const shrunk = offset(ground, -4.002);
+    expect(pieces(shrunk) - pieces(withoutCrumbs(shrunk, -4.002))).toBe(1);
   });
 
   it('grows and shrinks by far more than its edges are long, as a general library does', () => {

@@ -5,6 +5,7 @@ import {
   type Contour,
   contourArea,
   type Outline,
+  perimeter,
   reversed,
   snapRing,
   type Stroke,
@@ -45,6 +46,17 @@ export function offset(outline: Outline, by: number, tolerance = CHORD_TOLERANCE
       return [snapRing(sideOf(ring, true, by, tolerance, corners))];
     }),
   );
+}
+
+/**
+ * A grown outline without holes, or a shrunk one without pieces, that are narrower than the tolerance: chords of round corners leave such in places
+ * that circles would just cover.
+ */
+export function withoutCrumbs(outline: Outline, by: number, tolerance = CHORD_TOLERANCE): Outline {
+  // Twice its area by its perimeter is no less than the radius of the largest circle in a ring that is convex.
+  const isCrumb = (ring: Contour): boolean =>
+    contourArea(ring) > 0 !== by > 0 && 2 * Math.abs(contourArea(ring)) < tolerance * perimeter([ring]);
+  return outline.some(isCrumb) ? outline.filter((ring) => !isCrumb(ring)) : outline;
 }
 
 function narrowest(ring: Contour): number {

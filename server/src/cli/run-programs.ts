@@ -10,7 +10,8 @@ import {
   sheetFolder,
   type SheetMeans,
 } from '@plain-relief/core/making';
-import { filled, type Values, withBraille } from '@plain-relief/core/runs';
+import { type Laid, type NestChoice } from '@plain-relief/core/nesting';
+import { filled, type SheetItem, type Values, withBraille } from '@plain-relief/core/runs';
 import { readShop, type Shop, type ShopMachine, type ShopMaterial, type ShopTool } from '@plain-relief/core/shop';
 import { fontsOf, type Sign } from '@plain-relief/core/sign';
 import { rowBraille } from '../modules/braille/row-braille.js';
@@ -18,7 +19,6 @@ import { CommandError, readDocument } from './command.js';
 import { materialOf, toolsOf, usualTools } from './cuts.js';
 import { cellFrom, machineOf } from './dry-run.js';
 import { keptEvaluator } from './kept-evaluator.js';
-import type { SheetOrder } from './run-sheet.js';
 
 /** What programs of sheets are asked for with, as the options of the command have it. */
 export interface ProgramsAsked {
@@ -46,6 +46,19 @@ export type SheetPrograms =
       readonly left: readonly { readonly row: number; readonly areaMm2: number; readonly reason: string }[];
     }
   | { readonly sheet: number; readonly trouble: string };
+
+/** A sheet of a run as plates lie on it. */
+export interface LaidSheet {
+  /** Counted from 0. */
+  readonly sheet: number;
+  /** What lies on it, and where. */
+  readonly items: readonly SheetItem[];
+  readonly nest: { readonly laid: readonly Laid[] };
+  readonly choice: NestChoice;
+  /** With what its plates have in common for a title. */
+  readonly sign: Sign;
+  readonly out: string;
+}
 
 /** What programs of a sheet are made from, beside what lies on it. */
 export interface ProgramsOrder {
@@ -78,7 +91,7 @@ export function programsFrom(asked: ProgramsAsked, sign: Sign, fontsDir: string)
 
 /** Programs of a sheet in a folder of its own; undefined where nothing lies on it. What cannot be laid is told. */
 export async function programsOn(
-  { sign, items, nest, choice, sheet, out }: Omit<SheetOrder, 'kinds' | 'programs'>,
+  { sign, items, nest, choice, sheet, out }: LaidSheet,
   { shop, values, fontsDir, choice: chosen, cell, ...order }: ProgramsOrder,
 ): Promise<SheetPrograms | undefined> {
   const { book, evaluator } = keptEvaluator(fontsDir);

@@ -1,22 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Laid, type NestChoice } from '@plain-relief/core/nesting';
-import { filesOfSheet, type PlateFile, type SheetItem } from '@plain-relief/core/runs';
-import { type Sign } from '@plain-relief/core/sign';
-import { type ProgramsOrder, programsOn, type SheetPrograms } from './run-programs.js';
+import { filesOfSheet, type PlateFile } from '@plain-relief/core/runs';
+import { type LaidSheet, type ProgramsOrder, programsOn, type SheetPrograms } from './run-programs.js';
 
 /** A sheet of a run, as a thread is asked for it. */
-export interface SheetOrder {
-  /** Counted from 0. */
-  readonly sheet: number;
-  /** What lies on it, and where. */
-  readonly items: readonly SheetItem[];
-  readonly nest: { readonly laid: readonly Laid[] };
-  readonly choice: NestChoice;
-  /** With what its plates have in common for a title. */
-  readonly sign: Sign;
+export interface SheetOrder extends LaidSheet {
   readonly kinds: readonly PlateFile[];
-  readonly out: string;
   /** Where it is cut by programs. */
   readonly programs?: ProgramsOrder;
 }

@@ -8,6 +8,7 @@ import {
   offset,
   strokeArea,
   touchingGroups,
+  withoutCrumbs,
 } from '../../arrangement/index.js';
 import { type Area, type Bridges, isUpright, sinks, type Tier } from '../../sign/index.js';
 import { withBridges } from './bridges.js';
@@ -115,7 +116,7 @@ export class TierAreas {
       for (const by of reaches) {
         if (by === 0) continue;
         const search = this.kept.get(letter, `${by} ${corners}`, (contours) => {
-          const grown = this.shapes.get(letter, `${by} ${corners}`, () => offset(contours, by, undefined, corners)).value;
+          const grown = this.shapes.get(letter, `${by} ${corners}`, () => grownRings(contours, by, corners)).value;
           return new KeptSearch(contours, by, corners, grown);
         }).value;
         if (search.keepsAll) continue;
@@ -168,11 +169,13 @@ export class TierAreas {
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
   private grown(contours: ContourSet, by: number, corners: CornerForm = 'round'): ContourSet {
     const one = connectedComponents(contours).flatMap((letter) => {
-      const { value, dx, dy } = this.shapes.get(letter, `${by} ${corners}`, (rings) => offset(rings, by, undefined, corners));
+      const { value, dx, dy } = this.shapes.get(letter, `${by} ${corners}`, (rings) => grownRings(rings, by, corners));
       return value.length > 0 ? [movedBy(value, dx, dy)] : [];
     });
     const groups = by > 0 ? touchingGroups(one) : one.map((_, i) => [i]);
-    return ContourSet.of(groups.map((group) => (group.length === 1 ? one[group[0]] : union(group.flatMap((i) => one[i])))));
+    return ContourSet.of(
+      groups.map((group) => (group.length === 1 ? one[group[0]] : withoutCrumbs(union(group.flatMap((i) => one[i])), by))),
+    );
   }
 
   /** What the first area covers and the second does not, letter by letter where they lie apart. */
@@ -245,12 +248,15 @@ class KeptSearch {
   private keepsShare(share: number): boolean {
     if (share <= this.low) return true;
     if (share >= this.high) return false;
-    const isKept = countsOf(offset(this.whole, this.by * share, undefined, this.corners)) === this.wanted;
+    const isKept = countsOf(grownRings(this.whole, this.by * share, this.corners)) === this.wanted;
     if (isKept) this.low = share;
     else this.high = share;
     return isKept;
   }
 }
+
+const grownRings = (rings: Outline, by: number, corners: CornerForm): Outline =>
+  withoutCrumbs(offset(rings, by, undefined, corners), by);
 
 function remembered(placed: PlacedPart, key: string, make: () => ContourSet): ContourSet {
   let made = placed.areas.get(key);
