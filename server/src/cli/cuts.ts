@@ -17,10 +17,11 @@ export async function cutsCommand(args: readonly string[], usage: string): Promi
   const ofCuts = { machine: text, material: text, tools: text, choice: text, side: text, face: text };
   const options = { shop: text, out: text, cell: text, date: text, ...ofCuts };
   const parsed = readArguments(args, options, usage);
-  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, side, face, date } = parsed.values;
+  const { shop: shopPath, machine, material, tools, out, cell = '0.1', choice, face, date } = parsed.values;
+  const side = sideFrom(parsed.values.side);
   const [path, ...rest] = parsed.positionals;
   if (path === undefined || shopPath === undefined || out === undefined || rest.length > 0) throw new CommandError(usage);
-  const { evaluation, shop, book, fontsDir } = await signAndShop(path, shopPath, sideFrom(side), face);
+  const { evaluation, shop, book, fontsDir } = await signAndShop(path, shopPath, side, face);
   const device = machineOf(shop, machine);
   const rotary = rotaryOf(evaluation.sign, device);
   const asked: CutChoice = {

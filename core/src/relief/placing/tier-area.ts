@@ -248,7 +248,7 @@ class KeptSearch {
   private keepsShare(share: number): boolean {
     if (share <= this.low) return true;
     if (share >= this.high) return false;
-    const isKept = countsOf(grownRings(this.whole, this.by * share, this.corners)) === this.wanted;
+    const isKept = countsOf(offset(this.whole, this.by * share, undefined, this.corners)) === this.wanted;
     if (isKept) this.low = share;
     else this.high = share;
     return isKept;
