@@ -244,6 +244,7 @@ class Maker {
     throw new Impossible();
   }
 
+  /** Variants in the order in which they are tried; of what is bent no blocks, and levels that are set before others. */
   private inOrder(variants: readonly Schema[], { key }: Where): readonly Schema[] {
     const all = this.random.shuffled(variants);
     if (this.manner !== 'bent') return all;

@@ -15,7 +15,7 @@ export { type Contours, ContourSet } from './contour-set.js';
 export { isolatedGlyphs, separated } from './isolated-glyphs.js';
 export { NodingMemory } from './noding-memory.js';
 export { NodingError } from './noding.js';
-export { type CornerForm, covered, joinedByPairs, offset, strokeArea, withoutCrumbs, withoutRepeats } from './offset.js';
+export { type CornerForm, covered, joinedByPairs, offset, strokeArea, withoutSliverRings, withoutRepeats } from './offset.js';
 export { ringsOf } from './rings.js';
 export { TURNED_BACK, turnedBy, withoutSpikes } from './spikes.js';
 export { TouchedCells } from './touched-cells.js';

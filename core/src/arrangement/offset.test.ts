@@ -3,7 +3,7 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { crossSection, referee } from '../../testing/referee.js';
 import { area, circle, type Outline, perimeter, rectangle, regularPolygon, reversed } from '../geometry/index.js';
 import { union } from './combine.js';
-import { offset, withoutCrumbs } from './offset.js';
+import { offset, withoutSliverRings } from './offset.js';
 
 let m: ManifoldToplevel;
 beforeAll(async () => {
@@ -61,7 +61,7 @@ describe('offset', () => {
       );
     };
     const squares = [0.2, 0.2 + (2 * Math.PI) / 3, 0.2 + (4 * Math.PI) / 3].map(towards);
-    const holes = (by: number) => withoutCrumbs(offset(squares, by), by).filter((ring) => area([ring]) < 0);
+    const holes = (by: number) => withoutSliverRings(offset(squares, by), by).filter((ring) => area([ring]) < 0);
     expect(offset(squares, 4.002).filter((ring) => area([ring]) < 0)).toHaveLength(1);
     expect(holes(4.002)).toHaveLength(0);
     expect(holes(3.9)).toHaveLength(1);
@@ -69,7 +69,7 @@ describe('offset', () => {
     const ground = [rectangle(60, 60), ...squares.map(reversed)];
     const pieces = (outline: Outline) => outline.filter((ring) => area([ring]) > 0).length;
     const shrunk = offset(ground, -4.002);
-    expect(pieces(shrunk) - pieces(withoutCrumbs(shrunk, -4.002))).toBe(1);
+    expect(pieces(shrunk) - pieces(withoutSliverRings(shrunk, -4.002))).toBe(1);
   });
 
   it('grows and shrinks by far more than its edges are long, as a general library does', () => {

@@ -52,11 +52,11 @@ export function offset(outline: Outline, by: number, tolerance = CHORD_TOLERANCE
  * A grown outline without holes, or a shrunk one without pieces, that are narrower than the tolerance: chords of round corners leave such in places
  * that circles would just cover.
  */
-export function withoutCrumbs(outline: Outline, by: number, tolerance = CHORD_TOLERANCE): Outline {
+export function withoutSliverRings(outline: Outline, by: number, tolerance = CHORD_TOLERANCE): Outline {
   // Twice its area by its perimeter is no less than the radius of the largest circle in a ring that is convex.
-  const isCrumb = (ring: Contour): boolean =>
+  const isSliver = (ring: Contour): boolean =>
     contourArea(ring) > 0 !== by > 0 && 2 * Math.abs(contourArea(ring)) < tolerance * perimeter([ring]);
-  return outline.some(isCrumb) ? outline.filter((ring) => !isCrumb(ring)) : outline;
+  return outline.some(isSliver) ? outline.filter((ring) => !isSliver(ring)) : outline;
 }
 
 function narrowest(ring: Contour): number {

@@ -21,12 +21,12 @@ import {
 } from '@plain-relief/core/runs';
 import { type NestChoice } from '@plain-relief/core/nesting';
 import { readSign, type Sign } from '@plain-relief/core/sign';
-import { openFontBook } from '../modules/fonts/font-files.js';
 import { readSettings } from '../platform/settings.js';
 import { CommandError, readArguments, readDocument, today } from './command.js';
 import { stateBelow } from '../modules/production/plate-picture.js';
 import { contactPdf } from '../modules/production/run-pdf.js';
 import { type ContactPlate } from '../modules/production/contact-grid.js';
+import { keptEvaluator } from './kept-evaluator.js';
 import { judgeAsked, type ProgramsAsked, programsFrom, type SheetPrograms } from './run-programs.js';
 import { sheetChoice, type Sheets, type SheetsOrder, sheetsOf } from './run-sheets.js';
 import { RunThreads, workersFrom } from './run-threads.js';
@@ -103,7 +103,7 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const workers = workersFrom(count);
   const choice = sheet === undefined ? undefined : sheetChoice(sheet, ofSheets);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
-  const plain = readSign(readDocument(path), openFontBook(fontsDir).catalogue);
+  const plain = readSign(readDocument(path), keptEvaluator(fontsDir).book.catalogue);
   const sign = option === undefined ? plain : madeAs(plain, option);
   if (!takesLists(plain))
     throw new CommandError(`${path} has no words with a slot: declare it in slots and write {name} where its value goes.`);
@@ -139,7 +139,6 @@ async function makeRun(
   { sign, list, matching, rows, choice, programs, contact, ...means }: AskedRun,
   threads: RunThreads,
 ): Promise<MadeRun> {
-  // prettier-ignore
   const { out, fontsDir } = means;
   const values = rowValues(sign, list, matching);
   const remarks = rowRemarks(values);

@@ -33,7 +33,7 @@ export const USAGE = `Usage:
     --rows 3,7-9      those alone
     --column SLOT=COLUMN   where their names differ; as often as needed
     --option NAME     of the sign, that all plates are made as
-    --workers N       threads that make rows (1)
+    --workers N       threads that make rows and sheets (1)
     --sheet 1220x610  lays plates on sheets of so many mm, with a map of each, and all maps as a PDF
     --contact         a contact sheet (PDF): a picture of every plate with its number
     --margin MM, --spacing MM   to the sheet's edge (10), between plates (4)

@@ -8,7 +8,7 @@ import {
   offset,
   strokeArea,
   touchingGroups,
-  withoutCrumbs,
+  withoutSliverRings,
 } from '../../arrangement/index.js';
 import { type Area, type Bridges, isUpright, sinks, type Tier } from '../../sign/index.js';
 import { withBridges } from './bridges.js';
@@ -174,7 +174,7 @@ export class TierAreas {
     });
     const groups = by > 0 ? touchingGroups(one) : one.map((_, i) => [i]);
     return ContourSet.of(
-      groups.map((group) => (group.length === 1 ? one[group[0]] : withoutCrumbs(union(group.flatMap((i) => one[i])), by))),
+      groups.map((group) => (group.length === 1 ? one[group[0]] : withoutSliverRings(union(group.flatMap((i) => one[i])), by))),
     );
   }
 
@@ -256,7 +256,7 @@ class KeptSearch {
 }
 
 const grownRings = (rings: Outline, by: number, corners: CornerForm): Outline =>
-  withoutCrumbs(offset(rings, by, undefined, corners), by);
+  withoutSliverRings(offset(rings, by, undefined, corners), by);
 
 function remembered(placed: PlacedPart, key: string, make: () => ContourSet): ContourSet {
   let made = placed.areas.get(key);
