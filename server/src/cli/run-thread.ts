@@ -1,11 +1,12 @@
 import madeRows, { type MadeRow, type RowsOrder } from './run-rows.js';
-import madeSheet, { type MadeSheet, type SheetOrder } from './run-sheet.js';
+import type { MadeSheet, SheetOrder } from './run-sheet.js';
 
 /** A part of a run that can be made by itself. */
 export type RunWork =
   { readonly kind: 'rows'; readonly order: RowsOrder } | { readonly kind: 'sheet'; readonly order: SheetOrder };
 
-/** Runs in a thread, or in this one. */
+/** Runs in a thread, or in this one. Sheets come after rows, and what they need is loaded then. */
 export default async function made(work: RunWork): Promise<MadeRow[] | MadeSheet> {
-  return work.kind === 'rows' ? madeRows(work.order) : madeSheet(work.order);
+  if (work.kind === 'rows') return madeRows(work.order);
+  return (await import('./run-sheet.js')).default(work.order);
 }

@@ -100,22 +100,22 @@ export async function runCommand(args: readonly string[], usage: string): Promis
   const asked: ProgramsAsked = { shop, machine, material, tools, choice: cutting, cell };
   judgeAsked(asked, sheet !== undefined);
   const kinds = kindsFrom(files);
-  const workers = workersFrom(count);
   const choice = sheet === undefined ? undefined : sheetChoice(sheet, ofSheets);
   const { fontsDir } = readSettings({ DATABASE_URL: 'none needed', ...process.env });
-  const plain = readSign(readDocument(path), keptEvaluator(fontsDir).book.catalogue);
-  const sign = option === undefined ? plain : madeAs(plain, option);
-  if (!takesLists(plain))
-    throw new CommandError(`${path} has no words with a slot: declare it in slots and write {name} where its value goes.`);
-  const list = listAt(listPath);
-  const matching = new Map([...matched(sign, list.columns), ...column.map((each) => columnFrom(each, sign, list))]);
-  const lacking = unfilled(sign, matching);
-  if (lacking.length > 0)
-    throw new CommandError(`Nothing fills ${lacking.join(', ')}: the list has ${list.columns.join(', ')}. Match them by --column "SLOT=COLUMN".`); // prettier-ignore
-  const rows = rowsFrom(only, list.rows.length);
-  const programs = programsFrom(asked, sign, fontsDir);
-  const threads = new RunThreads(workers);
+  // They load while files are read.
+  const threads = new RunThreads(workersFrom(count));
   try {
+    const plain = readSign(readDocument(path), keptEvaluator(fontsDir).book.catalogue);
+    const sign = option === undefined ? plain : madeAs(plain, option);
+    if (!takesLists(plain))
+      throw new CommandError(`${path} has no words with a slot: declare it in slots and write {name} where its value goes.`);
+    const list = listAt(listPath);
+    const matching = new Map([...matched(sign, list.columns), ...column.map((each) => columnFrom(each, sign, list))]);
+    const lacking = unfilled(sign, matching);
+    if (lacking.length > 0)
+      throw new CommandError(`Nothing fills ${lacking.join(', ')}: the list has ${list.columns.join(', ')}. Match them by --column "SLOT=COLUMN".`); // prettier-ignore
+    const rows = rowsFrom(only, list.rows.length);
+    const programs = programsFrom(asked, sign, fontsDir);
     return await makeRun({ sign, list, matching, rows, kinds, out: resolve(out), fontsDir, choice, programs, contact: contact === true }, threads); // prettier-ignore
   } finally {
     await threads.close();

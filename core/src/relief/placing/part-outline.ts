@@ -254,7 +254,8 @@ export function placeShape(part: ShapePart, around: Surroundings): PlacedPart {
   return {
     ...nothing,
     notes,
-    area: ContourSet.loose(contours),
+    // Modules of a code meet in corners alone.
+    area: shape.kind === 'code' ? ContourSet.of([contours]) : ContourSet.loose(contours),
     ink: bounds(contours),
     frame: placePolyline(boxRing(bounds(own) ?? NO_BOX), put),
   };

@@ -1,4 +1,4 @@
-import { insideLeft, area, contourArea, movedBy, type Outline, ShapeCache } from '../../geometry/index.js';
+import { insideLeft, area, type Contour, contourArea, movedBy, type Outline, ShapeCache } from '../../geometry/index.js';
 import {
   connectedComponents,
   ContourSet,
@@ -152,18 +152,23 @@ export class TierAreas {
   }
 
   private lines(placed: PlacedPart, width: number): ContourSet {
-    return remembered(placed, `line ${width}`, () =>
+    return remembered(placed, `line ${width}`, () => {
       // Along the outline of what letters that overlap are together.
-      ContourSet.loose(
-        strokeArea(
-          [
-            ...placed.strokes,
-            ...connectedComponents(placed.area).flatMap((rings) => rings.map((points) => ({ points, closed: true }))),
-          ],
-          width,
-        ),
-      ),
-    );
+      const rings = connectedComponents(placed.area).flatMap((letter) => letter.map((points) => ({ points, closed: true })));
+      const pieces = [...placed.strokes, ...rings].flatMap(({ points, closed }) => {
+        const one = ([stroke]: readonly Contour[]) => strokeArea([{ points: stroke, closed }], width);
+        const { value, dx, dy } = this.shapes.get([points], `line ${width} ${closed}`, one);
+        return value.length > 0 ? [movedBy(value, dx, dy)] : [];
+      });
+      return ContourSet.of(
+        touchingGroups(pieces).map((group) => {
+          if (group.length === 1) return pieces[group[0]];
+          // Strokes of a letter.
+          const { value, dx, dy } = this.shapes.get(group.flatMap((i) => pieces[i]), 'joined', union); // prettier-ignore
+          return movedBy(value, dx, dy);
+        }),
+      );
+    });
   }
 
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
