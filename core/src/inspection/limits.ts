@@ -1,4 +1,4 @@
-import { materialFor, type Shop } from '../shop/index.js';
+import { followsPrograms, materialFor, type Shop } from '../shop/index.js';
 import { typicalDensity } from '../sign/index.js';
 
 /** What a sign is measured against. Lengths in mm. */
@@ -27,9 +27,7 @@ export const USUAL_LIMITS: Limits = { tool: 1.5, leastStroke: 1, leastWall: 1.5,
 /** The limits of a sign in a material: of the shop's library as far as it has it. */
 export function limitsOf(shop: Pick<Shop, 'materials' | 'tools'> & Partial<Pick<Shop, 'machines'>>, words: string): Limits {
   const mills = shop.tools.flatMap(({ form, left }) => (form.kind === 'end' && left > 0 ? [form.diameter] : []));
-  const machines = (shop.machines ?? [])
-    .filter(({ kind }) => kind === 'router' || kind === 'engraver')
-    .map(({ name, area }) => ({ name, ...area }));
+  const machines = (shop.machines ?? []).filter(followsPrograms).map(({ name, area }) => ({ name, ...area }));
   const material = materialFor(shop, words);
   const density = material?.density ?? typicalDensity(words);
   return {

@@ -2,7 +2,7 @@ import { MOST_DEPTH_ENGRAVED } from '../cutting/index.js';
 import { area, bounds } from '../geometry/index.js';
 import { DistanceField } from '../medial-axis/index.js';
 import { type Evaluation } from '../relief/index.js';
-import { isConeOf, rotaryOf, type Shop, type ShopMachine, type ShopTool } from '../shop/index.js';
+import { followsPrograms, isConeOf, rotaryOf, type Shop, type ShopMachine, type ShopTool } from '../shop/index.js';
 import { solidOf } from '../solid/index.js';
 import { coneRadius } from '../tooling/index.js';
 
@@ -28,7 +28,7 @@ export function proposedMachine(
   { machines }: Pick<Shop, 'machines'>,
 ): ShopMachine | undefined {
   const { minX, minY, maxX, maxY } = bounds([blank])!;
-  const cutting = machines.filter(({ kind }) => kind === 'router' || kind === 'engraver');
+  const cutting = machines.filter(followsPrograms);
   const turning = cutting.find((machine) => rotaryOf(sign, machine));
   if (turning) return turning;
   const fits = ({ area }: ShopMachine): boolean => area.width >= maxX - minX && area.height >= maxY - minY;

@@ -3,7 +3,7 @@ import { troubleOf } from '../dry-run/index.js';
 import { type Nest, type NestChoice, sizeOfSheet } from '../nesting/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
 import { type MappedItem, type NamedFile, tooNearOnSheet, tooNearWords } from '../runs/index.js';
-import { materialFor, type Shop, type ShopMachine, type ShopMaterial, type ShopTool } from '../shop/index.js';
+import { followsPrograms, materialFor, type Shop, type ShopMachine, type ShopMaterial, type ShopTool } from '../shop/index.js';
 import { type Sign } from '../sign/index.js';
 import { proposedTools } from './proposed-tools.js';
 import { type SheetPlan, sheetPlan, type SheetWork } from './sheet-plan.js';
@@ -56,7 +56,7 @@ export class MeansError extends Error {
 
 /** What is asked for, of a shop's library. @throws MeansError where the shop has it not, or not any longer */
 export function keptMeans(shop: Shop, { blank }: Pick<Sign, 'blank'>, { machine: id, tools: ids }: AskedMeans): KeptMeans {
-  const machine = shop.machines.find((each) => each.id === id && (each.kind === 'router' || each.kind === 'engraver'));
+  const machine = shop.machines.find((each) => each.id === id && followsPrograms(each));
   if (!machine) throw new MeansError('machine', 'The shop has this machine no longer: choose another.');
   const material = materialFor(shop, blank.material);
   if (!material)

@@ -1,3 +1,4 @@
+export { followsPrograms } from './follows-programs.js';
 export { densityIn, materialFor, type Weighed } from './material-for.js';
 export { rotaryOf } from './rotary-of.js';
 export { readShop, ShopError } from './read-shop.js';

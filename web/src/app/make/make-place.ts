@@ -16,7 +16,7 @@ import { NgbProgressbar } from '@ng-bootstrap/ng-bootstrap/progressbar';
 import type { Clearance, KeptPlan } from '@plain-relief/api';
 import type { TabPlace } from '@plain-relief/core/cutting';
 import type { SignRemedy } from '@plain-relief/core/making';
-import { rotaryOf } from '@plain-relief/core/shop';
+import { followsPrograms, rotaryOf } from '@plain-relief/core/shop';
 import type { Shop } from '@plain-relief/core/shop';
 import { type BlockFace, layingWords, type Sign, type SignOption, type Side } from '@plain-relief/core/sign';
 import type { LengthUnit } from '@plain-relief/core/units';
@@ -129,7 +129,7 @@ export class MakePlace implements OnDestroy {
     const shop = this.shop();
     if (!shop) return '';
     const missing = [
-      shop.machines.some(({ kind }) => kind === 'router' || kind === 'engraver') ? '' : 'a router or an engraver',
+      shop.machines.some(followsPrograms) ? '' : 'a router or an engraver',
       shop.materials.length > 0 ? '' : 'materials',
       shop.tools.length > 0 ? '' : 'tools',
     ].filter((words) => words !== '');

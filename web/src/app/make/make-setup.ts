@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
 import type { Pins } from '@plain-relief/core/cutting';
-import type { Shop, ShopTool } from '@plain-relief/core/shop';
+import { followsPrograms, type Shop, type ShopTool } from '@plain-relief/core/shop';
 import { formatLength, type LengthUnit } from '@plain-relief/core/units';
 import { ChoiceField } from '../fields/choice-field';
 import { LengthField } from '../fields/length-field';
@@ -40,7 +40,7 @@ export class MakeSetup {
 
   protected readonly machines = computed(() =>
     this.shop()
-      .machines.filter(({ kind }) => kind === 'router' || kind === 'engraver')
+      .machines.filter(followsPrograms)
       .map(({ id, name }) => ({ value: id, text: name })),
   );
   protected readonly materials = computed(() => this.shop().materials.map(({ id, name }) => ({ value: id, text: name })));

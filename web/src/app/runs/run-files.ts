@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output } from '@angular/core';
 import type { NewMaking, RunMaking } from '@plain-relief/api';
 import { PLATE_FILES, type PlateFile } from '@plain-relief/core/runs';
-import { type Shop } from '@plain-relief/core/shop';
+import { followsPrograms, type Shop } from '@plain-relief/core/shop';
 import { LineField } from '../fields/line-field';
 import { RunMakings, type Turn } from './run-makings';
 
@@ -67,7 +67,7 @@ export class RunFiles {
   readonly turned = output<Turn>();
   protected readonly kinds = PLATE_FILES;
   protected readonly names = FILE_NAMES;
-  protected readonly machines = computed(() => (this.shop()?.machines ?? []).filter(({ kind }) => kind === 'router' || kind === 'engraver')); // prettier-ignore
+  protected readonly machines = computed(() => (this.shop()?.machines ?? []).filter(followsPrograms));
   protected readonly tools = computed(() => {
     const taken = new Set(this.choice().tools);
     return (this.shop()?.tools ?? []).map((tool) => ({ tool, isTaken: taken.has(tool.id), isLeft: tool.left > 0 }));
