@@ -1,4 +1,4 @@
-import { insideLeft, area, type Contour, contourArea, movedBy, type Outline, ShapeCache } from '../../geometry/index.js';
+import { insideLeft, area, contourArea, movedBy, type Outline, ShapeCache, type Stroke } from '../../geometry/index.js';
 import {
   connectedComponents,
   ContourSet,
@@ -155,20 +155,25 @@ export class TierAreas {
     return remembered(placed, `line ${width}`, () => {
       // Along the outline of what letters that overlap are together.
       const rings = connectedComponents(placed.area).flatMap((letter) => letter.map((points) => ({ points, closed: true })));
-      const pieces = [...placed.strokes, ...rings].flatMap(({ points, closed }) => {
-        const one = ([stroke]: readonly Contour[]) => strokeArea([{ points: stroke, closed }], width);
-        const { value, dx, dy } = this.shapes.get([points], `line ${width} ${closed}`, one);
-        return value.length > 0 ? [movedBy(value, dx, dy)] : [];
-      });
+      const strokes = [...placed.strokes, ...rings].filter(({ points }) => points.length > 0);
+      const alone = strokes.map((stroke) => this.along([stroke], width));
+      const drawn = strokes.map((_, i) => i).filter((i) => alone[i].length > 0);
+      const letters = touchingGroups(drawn.map((i) => alone[i])).map((group) => group.map((i) => drawn[i]));
       return ContourSet.of(
-        touchingGroups(pieces).map((group) => {
-          if (group.length === 1) return pieces[group[0]];
-          // Strokes of a letter.
-          const { value, dx, dy } = this.shapes.get(group.flatMap((i) => pieces[i]), 'joined', union); // prettier-ignore
-          return movedBy(value, dx, dy);
-        }),
+        letters.map((own) => (own.length === 1 ? alone[own[0]] : this.along(own.map((i) => strokes[i]), width))), // prettier-ignore
       );
     });
+  }
+
+  /** What lies along strokes: of every different letter once. */
+  private along(strokes: readonly Stroke[], width: number): Outline {
+    const closed = strokes.map((stroke) => stroke.closed);
+    const { value, dx, dy } = this.shapes.get(
+      strokes.map(({ points }) => points),
+      `line ${width} ${closed.map(Number).join('')}`,
+      (all) => strokeArea(all.map((points, i) => ({ points, closed: closed[i] })), width), // prettier-ignore
+    );
+    return movedBy(value, dx, dy);
   }
 
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
