@@ -165,15 +165,16 @@ export class TierAreas {
     });
   }
 
-  /** What lies along strokes: of every different letter once. */
+  /** What lies along strokes: of every different letter once, as if it began at the origin, so that it is the same whatever was drawn before. */
   private along(strokes: readonly Stroke[], width: number): Outline {
     const closed = strokes.map((stroke) => stroke.closed);
-    const { value, dx, dy } = this.shapes.get(
-      strokes.map(({ points }) => points),
+    const [x, y] = strokes[0].points;
+    const { value } = this.shapes.get(
+      movedBy(strokes.map(({ points }) => points), -x, -y), // prettier-ignore
       `line ${width} ${closed.map(Number).join('')}`,
       (all) => strokeArea(all.map((points, i) => ({ points, closed: closed[i] })), width), // prettier-ignore
     );
-    return movedBy(value, dx, dy);
+    return movedBy(value, x, y);
   }
 
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */
