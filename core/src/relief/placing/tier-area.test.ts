@@ -28,7 +28,7 @@ describe('the area of an engraved line', () => {
     ['outlines of letters', 'barlow-semibold', 0.7, { words: 'oak' }],
   ];
 
-  it.each(words)('is what lies within half its width of a stroke, whatever was drawn before: %s', (_, font, width, change) => {
+  it.each(words)('is what lies within half its width of a stroke: %s', (_, font, width, change) => {
     const sign = bareSign(300, 120, 5);
     Object.assign(addText(sign, '', font, 8, { kind: 'line', depth: 0.3, width }), change);
     const [placed] = workshop.evaluate(sign).parts;
@@ -50,21 +50,21 @@ describe('the area of an engraved line', () => {
     }
     expect(decided).toBeGreaterThan(2500);
   });
-});
 
-it('is the same to the last step of the grid, whatever was drawn before', () => {
-  const sign = bareSign(300, 120, 5);
-  const part = addText(sign, '', 'hershey-sans', 4, { kind: 'line', depth: 0.3, width: 0.5 });
-  const used = new TierAreas();
-  const random = new Random(2);
-  for (let i = 0; i < 40; i++) {
-    // Dots are strokes that come back to where they began.
-    part.words = `Bed no. ${i}.`;
-    part.place = { x: random.between(-90, 90), y: random.between(-40, 40), turn: 0, mirror: false };
-    const [plan] = workshop.evaluate(sign).parts;
-    const drawn = (areas: TierAreas) => areas.of({ ...plan, areas: new Map() }, part.tiers[0], 0.3).area.contours;
-    expect(drawn(used)).toEqual(drawn(new TierAreas()));
-  }
+  it('is the same to the last step of the grid, whatever was drawn before', () => {
+    const sign = bareSign(300, 120, 5);
+    const part = addText(sign, '', 'hershey-sans', 4, { kind: 'line', depth: 0.3, width: 0.5 });
+    const used = new TierAreas();
+    const random = new Random(2);
+    for (let i = 0; i < 40; i++) {
+      // Dots are strokes that come back to where they began.
+      part.words = `Bed no. ${i}.`;
+      part.place = { x: random.between(-90, 90), y: random.between(-40, 40), turn: 0, mirror: false };
+      const [plan] = workshop.evaluate(sign).parts;
+      const drawn = (areas: TierAreas) => areas.of({ ...plan, areas: new Map() }, part.tiers[0], 0.3).area.contours;
+      expect(drawn(used)).toEqual(drawn(new TierAreas()));
+    }
+  });
 });
 
 describe('the area of a code', () => {
