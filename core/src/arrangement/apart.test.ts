@@ -56,21 +56,30 @@ describe('ShapeCache', () => {
     const get = (contours: readonly Contour[], name = 'area') => cache.get(contours, name, (rings) => (made++, area(rings)));
     const letter = [rectangle(10, 6, 2), circle(0, 0, 1)];
     const first = get(letter);
-    expect([first.dx, first.dy, made]).toEqual([0, 0, 1]);
+    const [x, y] = letter[0];
+    expect([first.dx, first.dy, made]).toEqual([x, y, 1]);
     const moved = get(movedBy(letter, 12.5, -3.25));
-    expect([moved.value, moved.dx, moved.dy, made]).toEqual([first.value, 12.5, -3.25, 1]);
+    expect([moved.value, moved.dx, moved.dy, made]).toEqual([first.value, x + 12.5, y - 3.25, 1]);
     get(letter, 'another name');
     get([rectangle(10, 6, 2)]);
     get([rectangle(10, 6, 2), circle(0, 0.000125, 1)]);
     expect(made).toBe(4);
   });
 
-  it('makes every value for the place where the shape was first', () => {
-    const cache = new ShapeCache<number>();
-    const leftOf = (rings: readonly Contour[]) => Math.min(...rings[0].filter((_, i) => i % 2 === 0));
-    cache.get([square(0, 0)], 'area', (rings) => area(rings));
-    const { value, dx } = cache.get([square(100, 0)], 'left', leftOf);
-    expect(value + dx).toBe(100);
+  it('works every value out with the first point at the origin, wherever the shape was met first', () => {
+    const cache = new ShapeCache<readonly Contour[]>();
+    const copied = (rings: readonly Contour[]) => rings.map((ring) => ring.slice());
+    const letter = [square(100.125, -7.5), square(102, -5.25, 3)];
+    cache.get(movedBy(letter, 31, 8), 'before', copied);
+    for (const [dx, dy] of [
+      [0, 0],
+      [-3, 7.25],
+    ]) {
+      const placed = movedBy(letter, dx, dy);
+      const found = cache.get(placed, 'copied', copied);
+      expect([...found.value[0].slice(0, 2)]).toEqual([0, 0]);
+      expect(movedBy(found.value, found.dx, found.dy)).toEqual(placed);
+    }
   });
 });
 

@@ -2,17 +2,11 @@ import { type Contour } from './contour.js';
 import { STEPS_PER_MM, toStep } from './grid.js';
 import { IntListMap } from './int-lists.js';
 
-/** What was remembered for a shape, and how far the shape has been moved since, in mm. */
+/** What was worked out for a shape at the origin, and how far from there the shape lies, in mm. */
 export interface Remembered<T> {
   readonly value: T;
   readonly dx: number;
   readonly dy: number;
-}
-
-interface Entry<T> {
-  readonly x: number;
-  readonly y: number;
-  readonly values: Map<string, T>;
 }
 
 /** Numbers that the shapes may have in all. */
@@ -20,30 +14,29 @@ const MOST_NUMBERS = 4_000_000;
 
 /**
  * Remembers what was worked out for outlines, and finds it again for the same outline elsewhere: the e of one word is the e of
- * the next, moved by whole steps of the grid.
+ * the next, moved by whole steps of the grid. All is worked out with the first point of a shape at the origin, so that it is the same to
+ * the last step, whatever was asked before and wherever it lay.
  */
 export class ShapeCache<T> {
-  private readonly entries: IntListMap<Entry<T>>;
+  private readonly entries: IntListMap<Map<string, T>>;
 
   /** @param mostNumbers that the shapes may have in all; beyond it all are forgotten */
   constructor(mostNumbers = MOST_NUMBERS) {
     this.entries = new IntListMap(mostNumbers);
   }
 
-  /** The value for an outline under a name, made where it is not known yet; made values belong to the place (dx, dy) = (0, 0). */
+  /**
+   * The value for an outline under a name.
+   * @param make it, where it is not known yet, of the contours as they lie with their first point at the origin
+   */
   get(contours: readonly Contour[], name: string, make: (contours: readonly Contour[]) => T): Remembered<T> {
     const [x, y] = [contours[0][0], contours[0][1]];
     const shape = shapeOf(contours);
-    let entry = this.entries.get(shape);
-    if (!entry) this.entries.set(shape, (entry = { x, y, values: new Map() }));
-    let value = entry.values.get(name);
-    if (value === undefined) {
-      // A value made for a copy would lie elsewhere than the first.
-      const moved = entry.x === x && entry.y === y ? contours : movedBy(contours, entry.x - x, entry.y - y);
-      value = make(moved);
-      entry.values.set(name, value);
-    }
-    return { value, dx: x - entry.x, dy: y - entry.y };
+    let values = this.entries.get(shape);
+    if (!values) this.entries.set(shape, (values = new Map()));
+    let value = values.get(name);
+    if (value === undefined) values.set(name, (value = make(movedBy(contours, -x, -y))));
+    return { value, dx: x, dy: y };
   }
 }
 

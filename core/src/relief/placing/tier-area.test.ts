@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { union } from '../../arrangement/index.js';
 import { area, bounds, CHORD_TOLERANCE, contains, squareToSegment, type Stroke } from '../../geometry/index.js';
-import { newTier, type ShapePart, type TextPart } from '../../sign/index.js';
+import { type Bridges, newTier, type ShapePart, type TextPart, type Tier } from '../../sign/index.js';
 import { Random } from '../../../testing/random.js';
 import { addText, bareSign } from '../../../testing/signs.js';
 import { Workshop } from '../../../testing/workshop.js';
@@ -63,6 +63,35 @@ describe('the area of an engraved line', () => {
       const [plan] = workshop.evaluate(sign).parts;
       const drawn = (areas: TierAreas) => areas.of({ ...plan, areas: new Map() }, part.tiers[0], 0.3).area.contours;
       expect(drawn(used)).toEqual(drawn(new TierAreas()));
+    }
+  });
+});
+
+describe('areas of several kinds', () => {
+  it('do not move each other: grown, an engraved line, with bridges, and each of them alone', () => {
+    const sign = bareSign(300, 120, 5);
+    const part = addText(sign, 'oak % 8', 'barlow-semibold', 12, { kind: 'raise', by: 1 });
+    part.place = { x: -41, y: 23, turn: 0, mirror: false };
+    const [plan] = workshop.evaluate(sign).parts;
+    const asked: readonly [Tier, Bridges?][] = [
+      [{ ...newTier('grown', { kind: 'raise', by: 1 }), area: { kind: 'offset', by: 0.6 } }],
+      [newTier('line', { kind: 'line', depth: 0.3, width: 0.5 })],
+      [{ ...newTier('around', { kind: 'raise', by: 1 }), area: { kind: 'stroke', width: 0.8, side: 'on' } }],
+      [newTier('cut', { kind: 'cut-through' }), { width: 0.7, count: 2, turn: 0 }],
+      [{ ...newTier('sloped', { kind: 'raise', by: 1 }), edge: { kind: 'sloped', angle: 60, sized: 'top' } }],
+    ];
+    const drawn = (areas: TierAreas, [tier, bridges]: (typeof asked)[number]) =>
+      areas.of({ ...plan, areas: new Map() }, tier, 1, bridges).area.contours;
+    const alone = asked.map((one) => drawn(new TierAreas(), one));
+    for (const order of [asked, [...asked].reverse()]) {
+      const used = new TierAreas();
+      for (const one of order) expect(drawn(used, one)).toEqual(alone[asked.indexOf(one)]);
+    }
+    // Each where the words stand; mitred tips reach furthest.
+    const ink = bounds(plan.area.contours)!;
+    for (const contours of alone) {
+      const box = bounds(contours)!;
+      for (const side of ['minX', 'maxX', 'minY', 'maxY'] as const) expect(Math.abs(box[side] - ink[side])).toBeLessThan(2);
     }
   });
 });

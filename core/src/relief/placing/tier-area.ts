@@ -165,16 +165,15 @@ export class TierAreas {
     });
   }
 
-  /** What lies along strokes: of every different letter once, as if it began at the origin, so that it is the same whatever was drawn before. */
+  /** What lies along strokes: of every different letter once. */
   private along(strokes: readonly Stroke[], width: number): Outline {
     const closed = strokes.map((stroke) => stroke.closed);
-    const [x, y] = strokes[0].points;
-    const { value } = this.shapes.get(
-      movedBy(strokes.map(({ points }) => points), -x, -y), // prettier-ignore
+    const { value, dx, dy } = this.shapes.get(
+      strokes.map(({ points }) => points),
       `line ${width} ${closed.map(Number).join('')}`,
       (all) => strokeArea(all.map((points, i) => ({ points, closed: closed[i] })), width), // prettier-ignore
     );
-    return movedBy(value, x, y);
+    return movedBy(value, dx, dy);
   }
 
   /** Contours grown or shrunk: every different letter once, joined where they come to touch. */

@@ -76,7 +76,7 @@ export function toleranceFor(profile: HeightProfile): number {
  */
 const maxDistanceFor = (run: number): number => Math.min(4300, 0.5 * 4 ** Math.ceil(Math.log2(Math.max(run * 2.04, 1)) / 2));
 
-/** Distance fields by shape, and what was drawn from them. Both lie where the shape was first met. */
+/** Distance fields by shape, and what was drawn from them. Both lie where the first point of the shape is at the origin. */
 export class Fields {
   private readonly fields = new ShapeCache<Field>();
   private readonly drawings = new WeakMap<Field, LRUCache<string, DrawnField>>();
