@@ -35,6 +35,9 @@ export interface LotSettings {
   readonly isBusy: () => boolean;
 }
 
+/** Keeps in the database what came of a lot. */
+type Keep = () => Promise<void>;
+
 const threadsOf = (limits: Limits) => new LimitedThreads<ThreadOrder, LotAnswer>('./lot-thread.js', import.meta.url, limits);
 
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
@@ -79,21 +82,33 @@ export class LotMaker {
     await this.loop;
   }
 
-  /** The queue is asked as soon as a lot is done: lots are shorter than the time between two questions of `boss.work`. */
+  /**
+   * The queue is asked as soon as a lot is made: lots are shorter than the time between two questions of `boss.work`. While what came of
+   * one is kept, the next is begun.
+   */
   private async work(): Promise<void> {
+    let keeping: Promise<void> | undefined;
+    const told = (error: Error) => console.error(`Lots: ${error.message}`);
     while (!this.isStopping) {
       try {
         await this.standBack();
         const [order] = await this.boss.fetch<LotOrder>(LOT_QUEUE, { batchSize: 1 });
-        if (order) {
-          await this.carryOut(order.data);
-          await this.boss.complete(LOT_QUEUE, order.id);
-        } else await wait(EMPTY_MS);
+        const keep = order && (await this.carryOut(order.data));
+        // Of one that is kept there may come others.
+        if (!order && !keeping) await wait(EMPTY_MS);
+        await keeping;
+        keeping = order && this.kept(order.id, keep).catch(told);
       } catch (error) {
-        if (!this.isStopping) console.error(`Lots: ${(error as Error).message}`);
+        if (!this.isStopping) told(error as Error);
         await wait(4 * EMPTY_MS);
       }
     }
+    await keeping;
+  }
+
+  private async kept(orderId: string, keep: Keep | undefined): Promise<void> {
+    await keep?.();
+    await this.boss.complete(LOT_QUEUE, orderId);
   }
 
   private async standBack(): Promise<void> {
@@ -101,8 +116,11 @@ export class LotMaker {
     while (this.settings.isBusy() && !this.isStopping && Date.now() - began < LONGEST_BACK_MS) await wait(100);
   }
 
-  private carryOut({ makingId, position }: LotOrder): Promise<void> {
-    return position === undefined ? this.orderWaiting(makingId) : this.make(makingId, position);
+  /** @returns what keeps what came of it, where something did */
+  private async carryOut({ makingId, position }: LotOrder): Promise<Keep | undefined> {
+    if (position !== undefined) return this.make(makingId, position);
+    await this.orderWaiting(makingId);
+    return undefined;
   }
 
   /** Orders all lots that wait. Later lots of a run come after earlier ones of others: runs take turns, and a short one is done soon. */
@@ -112,31 +130,33 @@ export class LotMaker {
     if (orders.length > 0) await this.boss.insert(orders);
   }
 
-  private async make(makingId: string, position: number): Promise<void> {
+  private async make(makingId: string, position: number): Promise<Keep | undefined> {
     const making = await this.db.RunMaking.findByPk(makingId);
-    if (making?.state !== 'running') return;
+    if (making?.state !== 'running') return undefined;
     const claim = randomUUID();
     const [claimed] = await this.db.RunLot.update(
       { state: 'running', claim, beatAt: new Date(), tries: literal('tries + 1') },
       { where: { makingId, position, state: 'waiting' } },
     );
-    if (claimed !== 1) return;
+    if (claimed !== 1) return undefined;
     await this.db.RunMaking.update({ beatAt: new Date() }, { where: { id: makingId } });
     const lot = await this.db.RunLot.findOne({ where: { makingId, position }, attributes: ['makingId', 'position', 'kind', 'number', 'rows', 'tries'] }); // prettier-ignore
-    if (!lot) return;
+    if (!lot) return undefined;
     const stopper = new AbortController();
     const beat = setInterval(() => void this.beat(makingId, position, claim, stopper).catch(() => undefined), BEAT_MS);
-    try {
-      const answer = await this.answered(making, lot, stopper.signal);
-      await this.keep(makingId, lot, claim, answer);
-    } catch (error) {
-      // Whoever stopped it has said what becomes of it; what the database did not hear is handed out again.
-      if (this.isStopping || error instanceof Stopped || isDatabaseAway(error)) return;
-      const reason = (error as Error).message;
-      await this.keep(makingId, lot, claim, lot.rows ? notMade(lot.rows, reason) : { files: [], data: new Uint8Array() }, reason);
-    } finally {
-      clearInterval(beat);
-    }
+    const [answer] = await Promise.allSettled([this.answered(making, lot, stopper.signal)]);
+    return async () => {
+      try {
+        if (answer.status === 'rejected') throw answer.reason;
+        await this.keep(makingId, lot, claim, answer.value);
+      } catch (error) {
+        // Whoever stopped it has said what becomes of it; what the database did not hear is handed out again.
+        if (this.isStopping || error instanceof Stopped || isDatabaseAway(error)) return;
+        await this.keepTrouble(makingId, lot, claim, (error as Error).message);
+      } finally {
+        clearInterval(beat);
+      }
+    };
   }
 
   private async beat(makingId: string, position: number, claim: string, stopper: AbortController): Promise<void> {
@@ -246,6 +266,12 @@ export class LotMaker {
     if (added) await this.orderWaiting(makingId);
   }
 
+  /** Keeps why nothing came of a lot. */
+  private keepTrouble(makingId: string, lot: RunLot, claim: string, reason: string): Promise<void> {
+    const nothing: LotAnswer = lot.rows ? notMade(lot.rows, reason) : { files: [], data: new Uint8Array() };
+    return this.keep(makingId, lot, claim, nothing, reason);
+  }
+
   /** @returns whether there are new lots */
   private async counted(
     making: RunMaking,
@@ -298,13 +324,7 @@ export class LotMaker {
     for (const lot of left) {
       const { makingId, position, claim, tries } = lot;
       if (tries >= MOST_TRIES) {
-        await this.keep(
-          makingId,
-          lot,
-          claim!,
-          lot.rows ? notMade(lot.rows, GIVEN_UP) : { files: [], data: new Uint8Array() },
-          GIVEN_UP,
-        );
+        await this.keepTrouble(makingId, lot, claim!, GIVEN_UP);
         continue;
       }
       const [freed] = await this.db.RunLot.update({ state: 'waiting', claim: null }, { where: { makingId, position, claim, state: 'running' } }); // prettier-ignore
