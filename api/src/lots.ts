@@ -46,6 +46,8 @@ export const RunMaking = Type.Object({
   lotsMade: Type.Integer(),
   /** Workers that are at it. */
   workers: Type.Integer(),
+  /** Of the parts that they are at, as much as is done already, as a number of parts. */
+  underWay: Type.Number(),
   /** Rows that do not fit, lack something, or are not made. */
   held: Type.Integer(),
   /** Files of other runs that are made at the same time. */

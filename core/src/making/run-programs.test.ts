@@ -56,7 +56,7 @@ describe('the programs of a run', () => {
     expect(idsOf(proposedToolsOf([plain, engraved], shop))).toEqual(idsOf(both));
     expect(idsOf(proposedToolsOf([engraved, plain], shop))).toEqual(idsOf(both));
     const kept = keptMeans(shop, plate(), { machine: 'long-bed' });
-    const { plan, trouble } = programsOfSheet(laid([plate(), plate(true)]), 0, meansOf(kept), 0.3);
+    const { plan, trouble } = programsOfSheet(laid([plate(), plate(true)]), 0, meansOf(kept), { cell: 0.3 });
     expect(trouble).toBeUndefined();
     expect(plan!.isProven).toBe(true);
     const point = both.find(({ form }) => form.kind === 'point')!;
@@ -71,8 +71,28 @@ describe('the programs of a run', () => {
   it('use the tools that were chosen and no others', () => {
     const kept = keptMeans(shop, plate(), { machine: 'long-bed', tools: ['end-6'] });
     expect([kept.isChosen, kept.material.id]).toEqual([true, 'oak']);
-    const { plan } = programsOfSheet(laid([plate()]), 0, meansOf(kept), 0.3);
+    const { plan } = programsOfSheet(laid([plate()]), 0, meansOf(kept), { cell: 0.3 });
     expect(new Set(plan!.cuts.map(({ tool }) => tool.id))).toEqual(new Set(['end-6']));
+  });
+
+  it('tell how far they are, plate by plate and through the dry run, and never go back', () => {
+    const told: [part: number, words: string][] = [];
+    const kept = keptMeans(shop, plate(), { machine: 'long-bed' });
+    const progress = (part: number, words: string) => void told.push([part, words]);
+    programsOfSheet(laid([plate(), plate(true)]), 0, meansOf(kept), { cell: 0.3, progress });
+    const parts = told.map(([part]) => part);
+    expect(parts).toEqual([...parts].sort((a, b) => a - b));
+    expect(parts[0]).toBe(0);
+    // A dry run tells every 500 lines.
+    expect(parts[parts.length - 1]).toBeGreaterThan(0.6);
+    expect(parts[parts.length - 1]).toBeLessThanOrEqual(1);
+    expect([...new Set(told.map(([, words]) => words))]).toEqual(['Laying plate 1', 'Laying plate 2', 'Dry run']);
+    // Within a plate too: one alone may take long.
+    expect(told.filter(([, words]) => words === 'Laying plate 1').length).toBeGreaterThan(3);
+    const stop = () => {
+      throw new Error('Nobody waits for it.');
+    };
+    expect(() => programsOfSheet(laid([plate()]), 0, meansOf(kept), { progress: stop })).toThrow('Nobody waits');
   });
 
   it('take plates that are alike but for their titles as one', () => {

@@ -1,4 +1,4 @@
-import { type CutChoice, PlanError, USUAL } from '../cutting/index.js';
+import { type CutChoice, PlanError, type Progress, USUAL } from '../cutting/index.js';
 import { troubleOf } from '../dry-run/index.js';
 import { type Nest, type NestChoice, sizeOfSheet } from '../nesting/index.js';
 import { type Evaluation, type Evaluator } from '../relief/index.js';
@@ -108,12 +108,16 @@ export function proposedToolsOf(evaluations: readonly Evaluation[], shop: { read
   return [...wanted].sort((a, b) => a.number - b.number);
 }
 
-/** Lays, writes and proves the programs of one sheet, counted from 0. What cannot be laid is told, and keeps no other sheet from being made. */
+/**
+ * Lays, writes and proves the programs of one sheet, counted from 0. What cannot be laid is told, and keeps no other sheet from being made.
+ * @param cell mm between the places that the dry run looks at
+ * @param progress told how far it is, and with what
+ */
 export function programsOfSheet(
   { title, items, nest, choice, evaluationOf }: LaidPlates,
   sheet: number,
   means: SheetMeans,
-  cell = SHEET_CELL,
+  { cell = SHEET_CELL, progress }: { readonly cell?: number; readonly progress?: Progress } = {},
 ): MadePrograms {
   const own = nest.laid.filter((each) => each.sheet === sheet);
   // An offcut that nothing fits on.
@@ -124,7 +128,7 @@ export function programsOfSheet(
   const tools = typeof means.tools === 'function' ? means.tools(works.map(({ evaluation }) => evaluation)) : means.tools;
   try {
     const size = { ...sizeOfSheet(choice, sheet), spacing: choice.spacing };
-    const plan = sheetPlan(works, size, { ...means, tools }, `${title}, ${sheetFolder(sheet)}`, { cell });
+    const plan = sheetPlan(works, size, { ...means, tools }, `${title}, ${sheetFolder(sheet)}`, { cell, progress });
     const trouble = troubleOf(plan.run);
     return { plan, ...(trouble !== '' && { trouble: `it is not proven: ${trouble}.` }) };
   } catch (error) {

@@ -91,10 +91,11 @@ export function sheetPlan(
     throw new PlanError(`${works[strange].name} is ${-stocks[strange].bottom} mm thick and ${works[0].name} ${-bottom} mm: cut them from sheets of their own.`); // prettier-ignore
   const laid = new Map<Evaluation, CutPlan>();
   const plans = works.map(({ name, evaluation }, i) => {
-    progress?.((LAID * i) / works.length, `Laying ${name}`);
+    const tell = (part: number) => progress?.((LAID * (i + part)) / works.length, `Laying ${name}`);
+    tell(0);
     const known = laid.get(evaluation);
     if (known) return known;
-    const plan = cutPlan(evaluation, { ...own, stockThickness: top + evaluation.sign.blank.thickness });
+    const plan = cutPlan(evaluation, { ...own, stockThickness: top + evaluation.sign.blank.thickness }, tell);
     laid.set(evaluation, plan);
     return plan;
   });

@@ -99,7 +99,9 @@ export async function programsOn(
   const cellsOf = await rowBraille(sign, values.map((each) => ({ values: each }))); // prettier-ignore
   const evaluationOf = evaluationsToCut(evaluator, (item) => withBraille(filled(sign, values[item]).sign, cellsOf));
   const means: SheetMeans = { ...USUAL, ...chosen, tools: (plates) => usualTools(plates, shop), ...order };
-  const { plan, trouble = '' } = programsOfSheet({ title: sign.title, items, nest, choice, evaluationOf }, sheet, means, cell);
+  const { plan, trouble = '' } = programsOfSheet({ title: sign.title, items, nest, choice, evaluationOf }, sheet, means, {
+    cell,
+  });
   if (!plan) return trouble === '' ? undefined : { sheet: sheet + 1, trouble };
   const folder = sheetFolder(sheet);
   mkdirSync(join(out, folder), { recursive: true });

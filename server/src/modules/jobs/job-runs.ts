@@ -19,7 +19,7 @@ export async function jobRuns({ sequelize }: Database, jobIds: readonly string[]
   const rows = await sequelize.query<Row>(
     `SELECT runs.job_id AS job, runs.id, runs.title, runs.row_count AS rows, making.state, making.share
      FROM runs LEFT JOIN LATERAL (
-       SELECT state, lots_made::float / greatest(1, lots) AS share FROM run_makings WHERE run_id = runs.id ORDER BY asked_at DESC LIMIT 1
+       SELECT state, (lots_made + (SELECT coalesce(sum(part), 0) FROM run_lots WHERE making_id = run_makings.id AND run_lots.state = 'running')) / greatest(1, lots)::float AS share FROM run_makings WHERE run_id = runs.id ORDER BY asked_at DESC LIMIT 1
      ) making ON true
      WHERE runs.job_id IN (:jobIds) ORDER BY runs.created_at`,
     { replacements: { jobIds }, type: QueryTypes.SELECT },

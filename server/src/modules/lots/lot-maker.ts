@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type PgBoss from 'pg-boss';
 import { literal, Op, QueryTypes, type Transaction } from 'sequelize';
 import { nestChoiceOf } from '@plain-relief/core/runs';
@@ -135,7 +136,7 @@ export class LotMaker {
     if (making?.state !== 'running') return undefined;
     const claim = randomUUID();
     const [claimed] = await this.db.RunLot.update(
-      { state: 'running', claim, beatAt: new Date(), tries: literal('tries + 1') },
+      { state: 'running', claim, part: 0, beatAt: new Date(), tries: literal('tries + 1') },
       { where: { makingId, position, state: 'waiting' } },
     );
     if (claimed !== 1) return undefined;
@@ -143,8 +144,10 @@ export class LotMaker {
     const lot = await this.db.RunLot.findOne({ where: { makingId, position }, attributes: ['makingId', 'position', 'kind', 'number', 'rows', 'tries'] }); // prettier-ignore
     if (!lot) return undefined;
     const stopper = new AbortController();
-    const beat = setInterval(() => void this.beat(makingId, position, claim, stopper).catch(() => undefined), BEAT_MS);
-    const [answer] = await Promise.allSettled([this.answered(making, lot, stopper.signal)]);
+    let part = 0;
+    const beat = setInterval(() => void this.beat(lot, claim, part, stopper).catch(() => undefined), BEAT_MS);
+    const tell = (now: number) => void (part = now);
+    const [answer] = await Promise.allSettled([this.answered(making, lot, stopper.signal, tell)]);
     return async () => {
       try {
         if (answer.status === 'rejected') throw answer.reason;
@@ -159,18 +162,24 @@ export class LotMaker {
     };
   }
 
-  private async beat(makingId: string, position: number, claim: string, stopper: AbortController): Promise<void> {
+  private async beat({ makingId, position }: RunLot, claim: string, part: number, stopper: AbortController): Promise<void> {
     const [kept] = await this.db.RunLot.update(
-      { beatAt: new Date() },
+      { beatAt: new Date(), part },
       { where: { makingId, position, claim, state: 'running' } },
     );
     const making = await this.db.RunMaking.findByPk(makingId, { attributes: ['state'] });
     if (kept !== 1 || !making || making.state === 'cancelled') stopper.abort();
   }
 
-  private async answered(making: RunMaking, { kind, rows, number }: RunLot, stop: AbortSignal): Promise<LotAnswer> {
-    const run = (work: LotWork, what: string, threads = this.threads) =>
-      threads.run({ fontsDir: this.fontsDir, work }, what, { stop });
+  /** @param tell which part of it is done, where that is known before all is */
+  private async answered(
+    making: RunMaking,
+    { kind, rows, number }: RunLot,
+    stop: AbortSignal,
+    tell: (part: number) => void,
+  ): Promise<LotAnswer> {
+    const run = (work: LotWork, what: string, threads = this.threads, transfer: readonly MessagePort[] = []) =>
+      threads.run({ fontsDir: this.fontsDir, work }, what, { stop, transfer });
     const { id, sign, title, sheet, kinds, cutting, askedAt } = making;
     // To the day, as people date a sheet.
     const date = new Date(askedAt.toISOString().slice(0, 10));
@@ -197,7 +206,9 @@ export class LotMaker {
         // Those that were put there by hand may be too near to something.
         const onSheet = nestChoiceOf({ sheet: sheet! }, laid.map(({ row }) => row)); // prettier-ignore
         const work = { kind, sign, fonts, rows: own, choice: onSheet, sheet: number, laid, cutting: cutting!, edges: lots.map(({ edges }) => edges) } as const; // prettier-ignore
-        return run(work, `Planning sheet ${number + 1}`, this.long);
+        const { port1: near, port2: port } = new MessageChannel();
+        near.on('message', tell);
+        return run({ ...work, port }, `Planning sheet ${number + 1}`, this.long, [port]).finally(() => near.close());
       }
       case 'contact': {
         const all = await this.db.RunLot.findAll({ where: { makingId: id, kind: 'rows' }, attributes: ['position', 'made'], order: [['position', 'ASC']] }); // prettier-ignore

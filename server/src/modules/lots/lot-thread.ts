@@ -1,4 +1,5 @@
 import { getHeapStatistics } from 'node:v8';
+import type { MessagePort } from 'node:worker_threads';
 import { crc32, deflateRawSync } from 'node:zlib';
 import { type Drawing } from '@plain-relief/core/drawing';
 import { type Outline } from '@plain-relief/core/geometry';
@@ -69,6 +70,8 @@ export type LotWork =
       readonly cutting: KeptMeans;
       /** Packed edges of the lots that have the rows. */
       readonly edges: readonly Uint8Array[];
+      /** Where it is told which part of the work is done. */
+      readonly port: MessagePort;
     }
   | {
       readonly kind: 'contact';
@@ -182,7 +185,7 @@ function sheetMade({ sign, choice, sheet, laid, kinds, lots }: WorkOf<'sheet'>):
 
 async function programsMade(
   fontsDir: string,
-  { sign, fonts: own, rows, choice, sheet, laid, cutting, edges }: WorkOf<'programs'>,
+  { sign, fonts: own, rows, choice, sheet, laid, cutting, edges, port }: WorkOf<'programs'>,
 ): Promise<LotAnswer> {
   const book = fonts.with(fontsDir, own);
   await book.need(fontsOf(sign));
@@ -194,7 +197,7 @@ async function programsMade(
   const nest = { laid: laid.map(({ row: _, ...where }, item) => ({ item, ...where })) };
   const evaluationOf = evaluationsToCut(new Evaluator(book), (item) => withBraille(filled(sign, plates[item].values, plates[item].corrections).sign, cellsOf)); // prettier-ignore
   const { title } = filled(sign, new Map()).sign;
-  const { plan, trouble } = programsOfSheet({ title, items, nest, choice, evaluationOf }, sheet, meansOf(cutting));
+  const { plan, trouble } = programsOfSheet({ title, items, nest, choice, evaluationOf }, sheet, meansOf(cutting), { progress: (part) => port.postMessage(part) }); // prettier-ignore
   const files = plan ? filesOfPrograms(plan, sheet) : [];
   return { ...packed(files), ...(plan && { minutes: plan.minutes }), ...(trouble !== undefined && { wrong: trouble }) };
 }

@@ -174,7 +174,11 @@ describe('files of a run by workers', () => {
     atWork(1);
     const programs = { machine: 'long-bed' };
     const { id } = await asked({ kinds: [], plates: [1, 2, 3, 4, 6], programs });
-    const done = await until(id, ({ state }) => state === 'done');
+    const shares: number[] = [];
+    const done = await until(id, ({ state, lotsMade, underWay }) => shares.push(lotsMade + underWay) > 0 && state === 'done');
+    // How far a sheet's programs are is known while they are made, and nothing is taken back.
+    expect(shares.some((share) => share % 1 > 0)).toBe(true);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
     expect([done.laid?.sheets, done.error, done.programs?.machine]).toEqual([2, null, 'Long bed router']);
     expect(done.programs!.minutes).toBeGreaterThan(1);
     const files = await filesOf(id);

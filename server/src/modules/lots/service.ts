@@ -164,8 +164,9 @@ export class LotService {
       askedAt,
       finishedAt,
     } = making;
-    const [{ workers, held, bytes, sheets, share, left, machine }] = await this.db.sequelize.query<Counted>(
+    const [{ workers, underWay, held, bytes, sheets, share, left, machine }] = await this.db.sequelize.query<Counted>(
       `SELECT (SELECT count(*) FROM run_lots WHERE making_id = :id AND state = 'running')::int AS workers,
+              (SELECT coalesce(sum(part), 0) FROM run_lots WHERE making_id = :id AND state = 'running')::float AS "underWay",
               (SELECT count(*) FROM run_lots, jsonb_array_elements(CASE WHEN jsonb_typeof(made) = 'array' THEN made ELSE '[]' END) AS own WHERE making_id = :id AND own->>'state' NOT IN ('fits', 'fitted'))::int AS held,
               (SELECT coalesce(sum(octet_length(data)), 0) FROM run_lots WHERE making_id = :id)::float AS bytes,
               (laid->>'count')::int AS sheets, (laid->>'share')::float AS share, laid->'left' AS "left",
@@ -177,7 +178,7 @@ export class LotService {
     const laid = sheets === null ? null : { sheets, share: share!, left: left! };
     const programs = machine === null ? null : { machine, minutes };
     const wrong = [error, sheetTroubles(troubles)].filter(Boolean).join(' ') || null;
-    return { id, title, state, who, rows, made, lots, lotsMade, workers, held, others: ahead, bytes, laid, error: wrong, kinds: [...kinds], hasContact, programs, askedAt: askedAt.toISOString(), finishedAt: finishedAt?.toISOString() ?? null }; // prettier-ignore
+    return { id, title, state, who, rows, made, lots, lotsMade, workers, underWay, held, others: ahead, bytes, laid, error: wrong, kinds: [...kinds], hasContact, programs, askedAt: askedAt.toISOString(), finishedAt: finishedAt?.toISOString() ?? null }; // prettier-ignore
   }
 }
 
@@ -186,6 +187,7 @@ const SMALL = { exclude: ['sign', 'columns', 'laid', 'cutting'] };
 
 interface Counted {
   readonly workers: number;
+  readonly underWay: number;
   readonly held: number;
   readonly bytes: number;
   readonly sheets: number | null;

@@ -455,6 +455,10 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
     await query.addColumn('run_makings', 'minutes', { type: DataTypes.DOUBLE, allowNull: false, defaultValue: 0 });
     await query.addColumn('run_makings', 'troubles', { type: DataTypes.JSONB, allowNull: false, defaultValue: [] });
   },
+
+  '0023-parts-of-lots': async (query) => {
+    await query.addColumn('run_lots', 'part', { type: DataTypes.DOUBLE, allowNull: false, defaultValue: 0 });
+  },
 };
 
 /** Brings the database to the newest shape; gives the names of what ran. */

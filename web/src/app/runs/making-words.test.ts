@@ -12,6 +12,7 @@ const making = (change: Partial<RunMaking> = {}): RunMaking => ({
   lots: 10,
   lotsMade: 4,
   workers: 2,
+  underWay: 0,
   held: 0,
   others: 0,
   bytes: 0,
@@ -33,6 +34,8 @@ describe('files that workers make', () => {
     expect(makingWords(making({ state: 'paused' }))).toBe('Paused: 48 of 120 plates made.');
     expect(makingWords(making({ state: 'cancelled' }))).toBe('Ended after 48 of 120 plates.');
     expect(shareMade(making())).toBe(0.4);
+    // A sheet that is planned half, and another by a quarter.
+    expect(shareMade(making({ underWay: 0.75 }))).toBeCloseTo(0.475, 12);
   });
 
   it('are told when they are done, with what is not', () => {

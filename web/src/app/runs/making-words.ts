@@ -38,7 +38,8 @@ export function makingWords({
 }
 
 /** Of all the work that is known of. */
-export const shareMade = ({ lots, lotsMade }: Pick<RunMaking, 'lots' | 'lotsMade'>): number => (lots === 0 ? 0 : lotsMade / lots);
+export const shareMade = ({ lots, lotsMade, underWay }: Pick<RunMaking, 'lots' | 'lotsMade' | 'underWay'>): number =>
+  lots === 0 ? 0 : (lotsMade + underWay) / lots;
 
 export const sizeWords = (bytes: number): string =>
   bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;

@@ -111,6 +111,8 @@ export class RunLot extends Model<InferAttributes<RunLot>, Partial<InferCreation
   /** Of the worker that has it, anew for every time. */
   declare claim: string | null;
   declare tries: number;
+  /** Of it that is done while a worker has it, where that is known. */
+  declare part: number;
   declare beatAt: Date | null;
   declare files: readonly PackedFile[] | null;
   declare data: Buffer | null;
@@ -161,6 +163,7 @@ export function defineLots(sequelize: Sequelize) {
       made: DataTypes.JSONB,
       claim: DataTypes.UUID,
       tries: count(),
+      part: { type: DataTypes.DOUBLE, allowNull: false, defaultValue: 0 },
       beatAt: DataTypes.DATE,
       files: DataTypes.JSONB,
       data: DataTypes.BLOB,
