@@ -31,6 +31,11 @@ describe('files that workers make', () => {
     expect(makingWords(making())).toBe('48 of 120 plates made; 2 workers at it. Files of single signs go first.');
     expect(makingWords(making({ workers: 0, others: 1 }))).toBe('48 of 120 plates made; waiting for a worker. It takes turns with 1 other run. Files of single signs go first.'); // prettier-ignore
     expect(makingWords(making({ made: 120, lots: 14, lotsMade: 13, workers: 1 }))).toBe('120 plates made, 1 sheet or page to go; 1 worker at it. Files of single signs go first.'); // prettier-ignore
+    const planned = { made: 120, lots: 14, lotsMade: 12, programs: { machine: 'Long bed', minutes: 0 } };
+    expect(makingWords(making({ ...planned, underWay: 0.75 }))).toBe('120 plates made, 2 sheets, programs and pages to go; 2 workers at it, 37 % through what they have in hand. Files of single signs go first.'); // prettier-ignore
+    expect(makingWords(making({ ...planned, workers: 1, underWay: 0.111 }))).toContain(
+      '1 worker at it, 11 % through what it has in hand.',
+    );
     expect(makingWords(making({ state: 'paused' }))).toBe('Paused: 48 of 120 plates made.');
     expect(makingWords(making({ state: 'cancelled' }))).toBe('Ended after 48 of 120 plates.');
     expect(shareMade(making())).toBe(0.4);

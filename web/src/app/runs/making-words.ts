@@ -12,6 +12,7 @@ export function makingWords({
   lots,
   lotsMade,
   workers,
+  underWay,
   others,
   held,
   laid,
@@ -24,7 +25,8 @@ export function makingWords({
   if (state === 'running') {
     const parts = programs ? ['sheet, program or page', 'sheets, programs and pages'] : ['sheet or page', 'sheets and pages'];
     const left = made === rows ? `, ${count(lots - lotsMade, parts[0], parts[1])} to go` : '';
-    const by = workers === 0 ? 'waiting for a worker' : `${count(workers, 'worker')} at it`;
+    const through = underWay > 0 ? `, ${Math.floor((100 * underWay) / workers)} % through what ${workers === 1 ? 'it has' : 'they have'} in hand` : ''; // prettier-ignore
+    const by = workers === 0 ? 'waiting for a worker' : `${count(workers, 'worker')} at it${through}`;
     const beside = others === 0 ? '' : ` It takes turns with ${count(others, 'other run')}.`;
     return `${done}${left}; ${by}.${beside} Files of single signs go first.`;
   }
