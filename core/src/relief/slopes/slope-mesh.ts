@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { arrange, triangulate } from '../../arrangement/index.js';
-import { type Contour, movedBy, pointKey, STEPS_PER_MM, toStep } from '../../geometry/index.js';
+import { type Contour, pointKey, STEPS_PER_MM, toStep } from '../../geometry/index.js';
 import { type Field, type DrawnField } from '../../medial-axis/index.js';
 import { type Graded, linesAt, type Parted, partedAt, withoutThin } from './graded.js';
 import { type HeightProfile } from '../profile/height-profile.js';
@@ -124,9 +124,11 @@ export class SlopeMeshes {
   }
 }
 
-/** Rings of a line of equal distance where the letter of a slope mesh lies now. */
-export const placedRings = (rings: readonly Contour[], { stepX, stepY }: PlacedSlopeMesh): Contour[] =>
-  movedBy(rings, stepX / STEPS_PER_MM, stepY / STEPS_PER_MM);
+/** Rings of a line of equal distance where the letter of a slope mesh lies now; like its corners they lie between the steps of the grid. */
+export function placedRings(rings: readonly Contour[], { stepX, stepY }: PlacedSlopeMesh): Contour[] {
+  const [dx, dy] = [stepX / STEPS_PER_MM, stepY / STEPS_PER_MM];
+  return rings.map((ring) => ring.map((value, i) => value + (i % 2 === 0 ? dx : dy)));
+}
 
 /** The level top of a slope mesh whose slope comes to one; undefined where it does not. */
 export function topOfSlopeMesh({ slopeMesh }: PlacedSlopeMesh, profile: HeightProfile): readonly Contour[] | undefined {

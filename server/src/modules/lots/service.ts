@@ -147,25 +147,10 @@ export class LotService {
   }
 
   private async told(making: RunMaking): Promise<MakingView> {
-    const {
-      id,
-      title,
-      state,
-      who,
-      rows,
-      made,
-      lots,
-      lotsMade,
-      error,
-      kinds,
-      hasContact,
-      minutes,
-      troubles,
-      askedAt,
-      finishedAt,
-    } = making;
-    const [{ workers, underWay, held, bytes, sheets, share, left, machine }] = await this.db.sequelize.query<Counted>(
-      `SELECT (SELECT count(*) FROM run_lots WHERE making_id = :id AND state = 'running')::int AS workers,
+    const { id, title, state, who, rows, made, error, kinds, hasContact, minutes, troubles, askedAt, finishedAt } = making;
+    // What is under way and what is done in one statement: a lot that is kept meanwhile is in one of them.
+    const [{ workers, lots, lotsMade, underWay, held, bytes, sheets, share, left, machine }] = await this.db.sequelize.query<Counted>(
+      `SELECT (SELECT count(*) FROM run_lots WHERE making_id = :id AND state = 'running')::int AS workers, lots, lots_made AS "lotsMade",
               (SELECT coalesce(sum(part), 0) FROM run_lots WHERE making_id = :id AND state = 'running')::float AS "underWay",
               (SELECT count(*) FROM run_lots, jsonb_array_elements(CASE WHEN jsonb_typeof(made) = 'array' THEN made ELSE '[]' END) AS own WHERE making_id = :id AND own->>'state' NOT IN ('fits', 'fitted'))::int AS held,
               (SELECT coalesce(sum(octet_length(data)), 0) FROM run_lots WHERE making_id = :id)::float AS bytes,
@@ -187,6 +172,8 @@ const SMALL = { exclude: ['sign', 'columns', 'laid', 'cutting'] };
 
 interface Counted {
   readonly workers: number;
+  readonly lots: number;
+  readonly lotsMade: number;
   readonly underWay: number;
   readonly held: number;
   readonly bytes: number;
